@@ -1,0 +1,408 @@
+//! Expressions and patterns, in the grammar's order.
+
+use super::kinds::Kind;
+use crate::layout::plan::{ROOT, Shape};
+use crate::layout::planner::{List, Planner};
+use crate::layout::vocabulary::Binary;
+use crate::style::Setting;
+use crate::syntax::{NodeId, TokenId};
+
+/// The rule for an expression; says whether `kind` is one.
+pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind) -> bool {
+    let parts = &p.parts(node)[..];
+    match kind {
+        Kind::ArrowFunction => arrow_function(p, node, parts),
+        Kind::FormalParameters => formal_parameters(p, parts),
+        Kind::ParenthesizedExpression => parenthesized(p, node, parts),
+        Kind::Object | Kind::ObjectPattern => object(p, parts),
+        Kind::Pair | Kind::PairPattern => pair(p, parts),
+        Kind::ComputedPropertyName => inside(p, parts, p.choices.brackets_gap),
+        Kind::Array | Kind::ArrayPattern => array(p, parts),
+        Kind::ObjectAssignmentPattern | Kind::AssignmentPattern => {
+            if let [_, sign, value] = parts {
+                p.operator(p.first(*sign));
+                p.operator(p.first(*value));
+            }
+        }
+        Kind::RestPattern | Kind::SpreadElement | Kind::UpdateExpression => p.tight(parts),
+        Kind::MetaProperty | Kind::Decorator | Kind::OptionalChain => p.tight(parts),
+        Kind::CallExpression => {
+            chain(p, node);
+            p.tight(parts);
+        }
+        Kind::NewExpression => new_expression(p, parts),
+        Kind::Arguments => arguments(p, node, parts),
+        Kind::MemberExpression => {
+            chain(p, node);
+            member_expression(p, parts);
+        }
+        Kind::SubscriptExpression => {
+            chain(p, node);
+            subscript_expression(p, parts);
+        }
+        Kind::AssignmentExpression | Kind::AugmentedAssignmentExpression => assignment(p, parts),
+        Kind::TernaryExpression => ternary_expression(p, node, parts),
+        Kind::BinaryExpression => binary_expression(p, node, parts),
+        Kind::UnaryExpression => unary_expression(p, parts),
+        Kind::SequenceExpression => p.commas(parts, Kind::Comma as u16),
+        Kind::AwaitExpression => p.words(parts),
+        Kind::YieldExpression => yield_expression(p, parts),
+        Kind::String => p.quotes(p.first(node), 0),
+        Kind::Comment => comment(p, node),
+        Kind::HashBangLine
+        | Kind::ImportFunction
+        | Kind::Identifier
+        | Kind::This
+        | Kind::Super
+        | Kind::Number
+        | Kind::TemplateString
+        | Kind::Regex
+        | Kind::HtmlComment => {}
+        _ => return false,
+    }
+    true
+}
+
+fn is(p: &Planner, node: NodeId, kind: Kind) -> bool {
+    Kind::of(p.kind(node)) == kind
+}
+
+fn comment(p: &mut Planner, node: NodeId) {
+    p.comment_mark(p.first(node), "//");
+}
+
+/// `[a]`: one element between two brackets.
+fn inside(p: &mut Planner, parts: &[NodeId], blanks: u8) {
+    for part in parts.iter().skip(1) {
+        p.flat(p.first(*part), blanks, Setting::InnerGap);
+    }
+}
+
+/// `async (level) => level * 2`
+fn arrow_function(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    let [head @ .., sign, body] = parts else { return };
+    p.words(head);
+    let sign = p.first(*sign);
+    p.word(sign, 1);
+    if is(p, *body, Kind::StatementBlock) {
+        p.open_brace(p.first(*body), p.first(node), "lambda");
+    } else {
+        p.assigned(sign, *body, 1, Setting::WordGap);
+    }
+}
+
+/// `(level, { ebb } = {}, ...rest)`
+fn formal_parameters(p: &mut Planner, parts: &[NodeId]) {
+    let elements = elements(p, parts);
+    let has_rest = elements.last().is_some_and(|last| is(p, *last, Kind::RestPattern));
+    let hug = match elements[..] {
+        [only] => literal_opener(p, only).map_or(0, |opener| opener + 1),
+        _ => 0,
+    };
+    let list = List {
+        inner: p.choices.parens_gap,
+        last_comma: !has_rest,
+        holds_lines: true,
+        hug,
+        ..List::PLAIN
+    };
+    p.list(parts, Kind::Comma as u16, list);
+}
+
+fn elements(p: &Planner, parts: &[NodeId]) -> Vec<NodeId> {
+    match parts {
+        [_, inner @ .., _] => {
+            inner.iter().copied().filter(|part| !is(p, *part, Kind::Comma)).collect()
+        }
+        _ => Vec::new(),
+    }
+}
+
+/// `(ebb || flood)`; broken inside its parentheses.
+fn parenthesized(p: &mut Planner, _: NodeId, parts: &[NodeId]) {
+    let [opener, inner, closer] = parts else { return };
+    if matches!(Kind::of(p.kind(*inner)), Kind::JsxElement | Kind::JsxSelfClosingElement) {
+        return;
+    }
+    let gap = p.choices.parens_gap;
+    let (opener, inner, closer) = (p.first(*opener), *inner, p.first(*closer));
+    let group = p.group(Shape::Chain, opener, closer + 1);
+    p.group_mut(group).hug = hug(p, inner, true).unwrap_or(0);
+    p.may_break(p.first(inner), group, 1, gap, Setting::InnerGap);
+    p.may_break(closer, group, 0, gap, Setting::InnerGap);
+}
+
+/// The opening bracket of an object or an array with something in it.
+fn literal_opener(p: &Planner, node: NodeId) -> Option<TokenId> {
+    match Kind::of(p.kind(node)) {
+        Kind::Object | Kind::Array | Kind::ObjectPattern | Kind::ArrayPattern => {
+            (p.end(node) > p.first(node) + 2).then(|| p.first(node))
+        }
+        Kind::AssignmentPattern => literal_opener(p, *p.parts(node).first()?),
+        _ => None,
+    }
+}
+
+fn object(p: &mut Planner, parts: &[NodeId]) {
+    let has_rest = elements(p, parts).last().is_some_and(|e| is(p, *e, Kind::RestPattern));
+    let list = List {
+        inner: p.choices.braces_gap,
+        collection: true,
+        last_comma: !has_rest,
+        ..List::PLAIN
+    };
+    p.list(parts, Kind::Comma as u16, list);
+}
+
+/// `high: 5.1`
+fn pair(p: &mut Planner, parts: &[NodeId]) {
+    if let [_, colon, value] = parts {
+        p.word(p.first(*colon), 0);
+        p.word(p.first(*value), 1);
+    }
+}
+
+/// `[1, , 2]`; a comma after a hole is no last comma.
+fn array(p: &mut Planner, parts: &[NodeId]) {
+    let has_holes = parts.windows(2).any(|pair| {
+        is(p, pair[1], Kind::Comma) && (is(p, pair[0], Kind::Comma) || pair[0] == parts[0])
+    });
+    let has_rest = elements(p, parts).last().is_some_and(|e| is(p, *e, Kind::RestPattern));
+    let list = List {
+        inner: p.choices.brackets_gap,
+        collection: true,
+        last_comma: !has_holes && !has_rest,
+        holds_lines: true,
+        hug: 0,
+    };
+    p.list(parts, Kind::Comma as u16, list);
+}
+
+/// Where the last argument can be broken in place of the whole list.
+fn hug(p: &Planner, last: NodeId, only: bool) -> Option<TokenId> {
+    if let Some(opener) = literal_opener(p, last) {
+        return Some(opener + 1);
+    }
+    let parts = p.parts(last);
+    match Kind::of(p.kind(last)) {
+        Kind::ArrowFunction => {
+            let body = *parts.last()?;
+            if is(p, body, Kind::ParenthesizedExpression) {
+                return hug(p, *p.parts(body).get(1)?, true);
+            }
+            hug(p, body, true)
+        }
+        Kind::AwaitExpression | Kind::UnaryExpression => hug(p, *parts.last()?, only),
+        Kind::CallExpression | Kind::NewExpression if only => {
+            let arguments = *parts.last()?;
+            let filled = is(p, arguments, Kind::Arguments) && p.end(arguments) > p.first(arguments) + 2;
+            filled.then(|| p.first(arguments) + 1)
+        }
+        _ => None,
+    }
+}
+
+/// `(level, { quiet: true })`
+fn arguments(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    let elements = elements(p, parts);
+    let hug = elements.last().and_then(|last| hug(p, *last, elements.len() == 1)).unwrap_or(0);
+    let called = p.parts(p.parent(node));
+    let imports = called.first().is_some_and(|called| is(p, *called, Kind::ImportFunction));
+    let list = List {
+        inner: p.choices.parens_gap,
+        collection: false,
+        last_comma: !imports,
+        holds_lines: true,
+        hug,
+    };
+    p.list(parts, Kind::Comma as u16, list);
+}
+
+fn new_expression(p: &mut Planner, parts: &[NodeId]) {
+    if let [_, class, rest @ ..] = parts {
+        p.word(p.first(*class), 1);
+        for arguments in rest {
+            p.word(p.first(*arguments), 0);
+        }
+    }
+}
+
+/// `gauges.filter(…).map(…)`: a chain of calls, broken before each of them. The outermost node of the
+/// chain plans its breaks; the nodes inside it know that they are part of one.
+fn chain(p: &mut Planner, node: NodeId) {
+    if p.handed(node).is_some() {
+        return;
+    }
+    let mut dots: Vec<TokenId> = Vec::new();
+    let mut calls = 0;
+    let mut at = node;
+    let mut called = false;
+    loop {
+        let parts = p.parts(at);
+        match Kind::of(p.kind(at)) {
+            Kind::CallExpression => called = true,
+            Kind::MemberExpression => {
+                if called && parts.len() > 1 {
+                    dots.push(p.first(parts[1]));
+                    calls += 1;
+                }
+                called = false;
+            }
+            Kind::SubscriptExpression => called = false,
+            _ => break,
+        }
+        if at != node {
+            p.hand(at, ROOT);
+        }
+        match parts.first() {
+            Some(next) => at = *next,
+            None => break,
+        }
+    }
+    dots.reverse();
+    let is_name = matches!(Kind::of(p.kind(at)), Kind::Identifier | Kind::This | Kind::Super);
+    let short_head = is_name
+        && p.token_text(p.first(at)).len() <= p.style.indent_columns()
+        && dots.first() == Some(&(p.first(at) + 1));
+    if short_head && !dots.is_empty() {
+        dots.remove(0);
+    }
+    if calls < 2 || dots.is_empty() {
+        return;
+    }
+    let group = p.group(Shape::Chain, p.first(node), p.end(node));
+    p.group_mut(group).holds_lists = p.choices.keep_open;
+    if calls == 2
+        && let Some(last) = p.parts(node).last()
+        && is(p, *last, Kind::Arguments)
+        && p.end(*last) > p.first(*last) + 2
+    {
+        p.group_mut(group).hug = p.first(*last) + 1;
+    }
+    let by_hand = p.choices.keep_open && dots.iter().any(|dot| p.broken_before(*dot));
+    if by_hand {
+        p.force(group);
+    }
+    for dot in dots {
+        p.may_break(dot, group, 1, 0, Setting::WordGap);
+    }
+}
+
+/// `gauge.level`: nothing around the point, unless a chain breaks there or a number stands before it.
+fn member_expression(p: &mut Planner, parts: &[NodeId]) {
+    let [object, dot, rest @ ..] = parts else { return };
+    let dot = p.first(*dot);
+    if is(p, *object, Kind::Number) {
+        return;
+    }
+    let in_chain = p.is_breakable(dot);
+    if !in_chain {
+        p.word(dot, 0);
+    }
+    for part in rest {
+        p.word(p.first(*part), 0);
+    }
+}
+
+/// `gauges[0]`
+fn subscript_expression(p: &mut Planner, parts: &[NodeId]) {
+    let [_, rest @ ..] = parts else { return };
+    let mut before_is_bracket = false;
+    for part in rest {
+        let token = p.first(*part);
+        let text = p.token_text(token);
+        if before_is_bracket || text == "]" {
+            p.flat(token, p.choices.brackets_gap, Setting::InnerGap);
+        } else {
+            p.word(token, 0);
+        }
+        before_is_bracket = text == "[" && p.end(*part) == token + 1;
+    }
+}
+
+/// `level = 2`, `level += 2`
+fn assignment(p: &mut Planner, parts: &[NodeId]) {
+    if let [_, sign, value] = parts {
+        let sign = p.first(*sign);
+        p.operator(sign);
+        p.assigned(sign, *value, p.choices.operator_gap, Setting::OperatorGap);
+    }
+}
+
+/// `ebb ? 1 : 2`; a chain of them is broken together.
+fn ternary_expression(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    let [_, question, yes, colon, no] = parts else { return };
+    let group = match p.handed(node) {
+        Some(group) => group,
+        None => p.group(Shape::Chain, p.first(node), p.end(node)),
+    };
+    let gap = p.choices.operator_gap;
+    for sign in [question, colon] {
+        let blanks = p.unfused(p.first(*sign), gap);
+        p.may_break(p.first(*sign), group, 1, blanks, Setting::OperatorGap);
+    }
+    for value in [yes, no] {
+        let blanks = p.unfused(p.first(*value), gap);
+        p.flat(p.first(*value), blanks, Setting::OperatorGap);
+    }
+    if is(p, *no, Kind::TernaryExpression) {
+        p.hand(*no, group);
+    }
+}
+
+/// Operators that bind alike.
+fn precedence(operator: &str) -> u8 {
+    match operator {
+        "||" | "??" => 1,
+        "&&" => 2,
+        "|" => 3,
+        "^" => 4,
+        "&" => 5,
+        "==" | "!=" | "===" | "!==" => 6,
+        "<" | ">" | "<=" | ">=" | "in" | "instanceof" => 7,
+        "<<" | ">>" | ">>>" => 8,
+        "+" | "-" => 9,
+        "*" | "/" | "%" => 10,
+        _ => 11,
+    }
+}
+
+fn binary_expression(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    let [left, operator, right] = parts else { return };
+    let operator = p.first(*operator);
+    let text = p.token_text(operator);
+    let goes_on = is(p, *left, Kind::BinaryExpression)
+        && p.parts(*left)
+            .get(1)
+            .is_some_and(|inner| precedence(p.token_text(p.first(*inner))) == precedence(text));
+    let in_parens = is(p, p.parent(node), Kind::ParenthesizedExpression);
+    p.binary(Binary {
+        node,
+        left: *left,
+        operator,
+        right: *right,
+        goes_on,
+        breakable: true,
+        word: matches!(text, "in" | "instanceof"),
+        hug: literal_opener(p, *right).map_or(0, |opener| opener + 1),
+        level: u8::from(!in_parens),
+    });
+}
+
+/// `!ebb`, `typeof level`
+fn unary_expression(p: &mut Planner, parts: &[NodeId]) {
+    if let [operator, operand] = parts {
+        let is_word = p.token_text(p.first(*operator)).bytes().all(|b| b.is_ascii_alphabetic());
+        let operand = p.first(*operand);
+        let sign = p.token_text(operand - 1);
+        let fuses = p.token_text(operand).starts_with(sign);
+        p.word(operand, u8::from(is_word || (fuses && sign != "!" && sign != "~")));
+    }
+}
+
+/// `yield* readings`
+fn yield_expression(p: &mut Planner, parts: &[NodeId]) {
+    for part in parts.iter().skip(1) {
+        p.word(p.first(*part), u8::from(!is(p, *part, Kind::Star)));
+    }
+}

@@ -1,0 +1,548 @@
+//! Statements and declarations, in the grammar's order.
+
+use super::kinds::Kind;
+use crate::layout::plan::{Change, GroupId, ROOT, Shape};
+use crate::layout::planner::{List, Planner};
+use crate::layout::vocabulary::Sort;
+use crate::style::Setting;
+use crate::syntax::{NodeId, Role, TokenId};
+
+/// The rule for a statement; says whether `kind` is one.
+pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind) -> bool {
+    let parts = &p.parts(node)[..];
+    match kind {
+        Kind::Program => program(p, node, parts),
+        Kind::ExportStatement | Kind::ImportStatement => module_statement(p, node, parts),
+        Kind::ImportClause => p.commas(parts, Kind::Comma as u16),
+        Kind::NamedImports | Kind::ExportClause => named(p, parts),
+        Kind::NamespaceImport
+        | Kind::NamespaceExport
+        | Kind::ImportSpecifier
+        | Kind::ExportSpecifier
+        | Kind::ImportAttribute => p.words(parts),
+        Kind::ExpressionStatement
+        | Kind::ReturnStatement
+        | Kind::ThrowStatement
+        | Kind::BreakStatement
+        | Kind::ContinueStatement
+        | Kind::DebuggerStatement => simple_statement(p, node, parts),
+        Kind::VariableDeclaration | Kind::LexicalDeclaration | Kind::UsingDeclaration => {
+            declaration(p, node, parts);
+        }
+        Kind::VariableDeclarator => initialised(p, parts),
+        Kind::StatementBlock => statement_block(p, node, parts),
+        Kind::IfStatement => if_statement(p, node, parts),
+        Kind::ElseClause => else_clause(p, node, parts),
+        Kind::SwitchStatement => switch_statement(p, node, parts),
+        Kind::SwitchBody => switch_body(p, node, parts),
+        Kind::SwitchCase | Kind::SwitchDefault => switch_case(p, node, parts),
+        Kind::ForStatement => for_statement(p, node, parts),
+        Kind::ForInStatement => for_in_statement(p, node, parts),
+        Kind::WhileStatement | Kind::WithStatement => while_statement(p, node, parts),
+        Kind::DoStatement => do_statement(p, node, parts),
+        Kind::TryStatement => try_statement(p, node, parts),
+        Kind::CatchClause | Kind::FinallyClause => handler(p, node, parts),
+        Kind::LabeledStatement => labeled_statement(p, node, parts),
+        Kind::ClassDeclaration | Kind::Class => class(p, node, parts),
+        Kind::ClassHeritage => p.words(parts),
+        Kind::ClassBody => class_body(p, node, parts),
+        Kind::ClassStaticBlock => handler(p, node, parts),
+        Kind::FieldDefinition => field_definition(p, node, parts),
+        Kind::MethodDefinition => method_definition(p, node, parts),
+        Kind::FunctionDeclaration
+        | Kind::FunctionExpression
+        | Kind::GeneratorFunction
+        | Kind::GeneratorFunctionDeclaration => function(p, node, kind, parts),
+        Kind::EmptyStatement => {}
+        _ => return false,
+    }
+    true
+}
+
+fn is(p: &Planner, node: NodeId, kind: Kind) -> bool {
+    Kind::of(p.kind(node)) == kind
+}
+
+fn program(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    listed(p, parts, ROOT, 0);
+    let end = p.end(node);
+    p.line(end, ROOT, 0, Setting::InsertFinalNewline);
+}
+
+/// Statements in a block; an empty one stays with the statement before it.
+fn listed(p: &mut Planner, parts: &[NodeId], group: GroupId, level: u8) {
+    let apart: Vec<NodeId> = parts
+        .iter()
+        .enumerate()
+        .filter(|(index, part)| *index == 0 || !is(p, **part, Kind::EmptyStatement))
+        .map(|(_, part)| *part)
+        .collect();
+    p.statements(&apart, group, level, sort);
+    for part in parts.iter().skip(1) {
+        if is(p, *part, Kind::EmptyStatement) {
+            p.word(p.first(*part), 0);
+        }
+    }
+}
+
+fn sort(p: &Planner, node: NodeId) -> Sort {
+    match Kind::of(p.kind(node)) {
+        Kind::ImportStatement => Sort::Import,
+        Kind::FunctionDeclaration | Kind::GeneratorFunctionDeclaration => Sort::Function,
+        Kind::ClassDeclaration => Sort::Type,
+        Kind::MethodDefinition => Sort::Member,
+        Kind::ExportStatement => {
+            let declared = p.parts(node).into_iter().last();
+            declared.map_or(Sort::Other, |declared| match Kind::of(p.kind(declared)) {
+                Kind::ExportStatement => Sort::Other,
+                _ => sort(p, declared),
+            })
+        }
+        _ => Sort::Other,
+    }
+}
+
+/// `import a, { b } from "x";`, `export default a;`, `export * from "x";`
+fn module_statement(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    p.words(parts);
+    decorators(p, node, parts);
+    let last = parts.last().map(|last| Kind::of(p.kind(*last)));
+    let declares = matches!(
+        last,
+        Some(
+            Kind::FunctionDeclaration
+                | Kind::GeneratorFunctionDeclaration
+                | Kind::FunctionExpression
+                | Kind::GeneratorFunction
+                | Kind::Class
+                | Kind::ClassDeclaration
+                | Kind::LexicalDeclaration
+                | Kind::VariableDeclaration
+        )
+    );
+    if !declares {
+        statement_end(p, node, parts);
+    }
+}
+
+/// `{ gauge, alarm as siren }`
+fn named(p: &mut Planner, parts: &[NodeId]) {
+    let inner = p.choices.braces_gap;
+    let list = List { inner, collection: true, last_comma: true, ..List::PLAIN };
+    p.list(parts, Kind::Comma as u16, list);
+}
+
+/// A statement of words and one expression, with its end.
+fn simple_statement(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    p.words(parts);
+    statement_end(p, node, parts);
+}
+
+/// Sets the gap before a semicolon, and adds or drops it as `statement_end` wants.
+fn statement_end(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    let Some(&last) = parts.last() else { return };
+    let present = is(p, last, Kind::Semicolon);
+    if present {
+        p.flat(p.first(last), 0, Setting::StatementEnd);
+    }
+    let parent = p.parent(node);
+    let short = p.choices.keep_short_blocks
+        && is(p, parent, Kind::StatementBlock)
+        && !p.is_spread(parent);
+    if in_for(p, node) || short {
+        return;
+    }
+    if !present && p.style.is(Setting::StatementEnd, "", "semicolon") {
+        if let Some(token) = p.tree.last_solid(node) {
+            p.rewrite(token, Change::Append(";"), Setting::StatementEnd);
+        }
+    } else if present && p.style.is(Setting::StatementEnd, "", "bare") {
+        let end = p.first(last);
+        if may_go_bare(p, node, end) {
+            p.rewrite(end, Change::Drop, Setting::StatementEnd);
+        }
+    }
+}
+
+/// Whether a node stands in a `for`'s parentheses.
+fn in_for(p: &Planner, node: NodeId) -> bool {
+    let parent = p.parent(node);
+    is(p, parent, Kind::ForStatement) && p.parts(parent).last() != Some(&node)
+}
+
+/// Whether the next line stays apart from a statement whose semicolon `end` goes.
+fn may_go_bare(p: &Planner, node: NodeId, end: TokenId) -> bool {
+    let mut next = end + 1;
+    while p.tree.tokens.get(next as usize).is_some_and(|token| token.role == Role::Comment) {
+        next += 1;
+    }
+    if next as usize >= p.tree.tokens.len() {
+        return true;
+    }
+    let text = p.token_text(next);
+    let joins = text.starts_with(['(', '[', '/', '+', '-', '`', ';', '*', '.', ',', '<', '?', '='])
+        || matches!(text, "else" | "while" | "in" | "instanceof");
+    // Inside a class, a lone word may be read as a modifier of what follows.
+    let modifies = is(p, node, Kind::FieldDefinition) && p.end(node) - p.first(node) < 3;
+    // Declarations that end where a bare word follows on the same line.
+    !joins && !modifies
+}
+
+/// `let level = 2, ebb;`
+fn declaration(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    p.commas(parts, Kind::Comma as u16);
+    let declarators: Vec<NodeId> =
+        parts.iter().copied().filter(|part| is(p, *part, Kind::VariableDeclarator)).collect();
+    if declarators.len() > 1 {
+        let end = p.end(declarators[declarators.len() - 1]);
+        let group = p.group(Shape::List, p.first(node), end);
+        for declarator in &declarators[1..] {
+            p.may_break(p.first(*declarator), group, 1, 1, Setting::WordGap);
+        }
+        if p.choices.keep_open && !in_for(p, node) && p.broken_before(p.first(declarators[1])) {
+            p.force(group);
+        }
+    }
+    statement_end(p, node, parts);
+}
+
+/// `level = 2`
+fn initialised(p: &mut Planner, parts: &[NodeId]) {
+    if let [_, sign, value] = parts[..] {
+        let sign = p.first(sign);
+        p.operator(sign);
+        p.assigned(sign, value, p.choices.operator_gap, Setting::OperatorGap);
+    }
+}
+
+/// `{ … }` around statements.
+fn statement_block(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    let Some((opener, closer, inner)) = bracketed(p, parts) else { return };
+    if p.choices.keep_short_blocks && !p.is_spread(node) {
+        let group = p.group(Shape::List, opener, closer + 1);
+        p.group_mut(group).holds_lines = false;
+        for part in inner {
+            p.may_break(p.first(*part), group, 1, 1, Setting::ShortBlock);
+        }
+        p.may_break(closer, group, 0, 1, Setting::ShortBlock);
+        return;
+    }
+    let group = p.group(Shape::Block, opener, closer + 1);
+    listed(p, inner, group, 1);
+    p.at_most(p.first(inner[0]), p.choices.edge_blank);
+    p.line(closer, group, 0, Setting::ShortBlock);
+    p.at_most(closer, p.choices.edge_blank);
+}
+
+/// The opening and the closing token and what stands between; an empty pair is laid out at once.
+fn bracketed<'n>(
+    p: &mut Planner,
+    parts: &'n [NodeId],
+) -> Option<(TokenId, TokenId, &'n [NodeId])> {
+    match parts {
+        [opener, inner @ .., closer] if !inner.is_empty() => {
+            Some((p.first(*opener), p.first(*closer), inner))
+        }
+        _ => {
+            p.list(parts, Kind::Comma as u16, List::PLAIN);
+            None
+        }
+    }
+}
+
+/// The statement that a header rules: a block, or a bare statement, which stays on the header's line
+/// or on the next one as it stands.
+fn body(p: &mut Planner, body: NodeId, header: TokenId, after: TokenId) {
+    let first = p.first(body);
+    match Kind::of(p.kind(body)) {
+        Kind::StatementBlock => p.open_brace(first, header, "control"),
+        Kind::EmptyStatement => p.word(first, 0),
+        _ if p.broken_between(after, first) => {
+            let group = p.group(Shape::Block, after, p.end(body));
+            p.line(first, group, 1, Setting::ShortBlock);
+            p.at_most(first, 0);
+        }
+        _ => p.word(first, 1),
+    }
+}
+
+fn if_statement(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    let [_, condition, consequence, rest @ ..] = parts else { return };
+    let header = p.first(node);
+    p.word(p.first(*condition), 1);
+    body(p, *consequence, header, p.end(*condition) - 1);
+    if let Some(other) = rest.first() {
+        follower(p, *other, header, is(p, *consequence, Kind::StatementBlock));
+    }
+}
+
+/// `else`, `catch`, `finally` or a `do`'s `while`: behind the brace before it, or on its own line.
+/// After a bare statement it stays where it stands.
+fn follower(p: &mut Planner, node: NodeId, header: TokenId, after_block: bool) {
+    let token = p.first(node);
+    let own_line = if after_block {
+        p.choices.else_own_line
+    } else {
+        p.broken_between(token.saturating_sub(1), token)
+    };
+    if own_line {
+        let group = p.group(Shape::Block, header, token);
+        p.line(token, group, 0, Setting::ElseLine);
+        p.at_most(token, 0);
+    } else {
+        p.flat(token, 1, Setting::ElseLine);
+    }
+}
+
+fn else_clause(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    let [word, inner] = parts else { return };
+    if is(p, *inner, Kind::IfStatement) {
+        p.word(p.first(*inner), 1);
+    } else {
+        body(p, *inner, p.first(node), p.first(*word));
+    }
+}
+
+fn switch_statement(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    let [_, value, cases] = parts else { return };
+    p.word(p.first(*value), 1);
+    p.open_brace(p.first(*cases), p.first(node), "control");
+}
+
+fn switch_body(p: &mut Planner, _: NodeId, parts: &[NodeId]) {
+    let Some((opener, closer, cases)) = bracketed(p, parts) else { return };
+    let group = p.group(Shape::Block, opener, closer + 1);
+    p.statements(cases, group, 1, |_, _| Sort::Other);
+    p.at_most(p.first(cases[0]), p.choices.edge_blank);
+    p.line(closer, group, 0, Setting::ShortBlock);
+    p.at_most(closer, p.choices.edge_blank);
+}
+
+/// `case ebb: …`
+fn switch_case(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    let Some(colon) = parts.iter().position(|part| is(p, *part, Kind::Colon)) else { return };
+    p.words(&parts[..colon]);
+    let colon_token = p.first(parts[colon]);
+    p.word(colon_token, 0);
+    let inner = &parts[colon + 1..];
+    match inner {
+        [] => {}
+        [block] if is(p, *block, Kind::StatementBlock) => {
+            p.open_brace(p.first(*block), p.first(node), "control");
+        }
+        [first, ..] if p.choices.keep_short_blocks && !p.is_spread(node) => {
+            let group = p.group(Shape::List, colon_token, p.end(node));
+            for part in inner {
+                p.may_break(p.first(*part), group, 1, 1, Setting::ShortBlock);
+            }
+            p.at_most(p.first(*first), 0);
+        }
+        [first, ..] => {
+            let group = p.group(Shape::Block, colon_token, p.end(node));
+            listed(p, inner, group, 1);
+            p.at_most(p.first(*first), p.choices.edge_blank);
+            p.bare_block(p.first(*first), p.end(node), group);
+        }
+    }
+}
+
+/// `for (let i = 0; i < n; i++) …`
+fn for_statement(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    let Some(closer) = parts.iter().position(|part| is(p, *part, Kind::CloseParen)) else { return };
+    let [_, opener, inner @ ..] = &parts[..closer] else { return };
+    p.word(p.first(*opener), 1);
+    let close = p.first(parts[closer]);
+    let gap = p.choices.parens_gap;
+    let group = p.group(Shape::List, p.first(*opener), close + 1);
+    let mut after_end = false;
+    for (index, part) in inner.iter().enumerate() {
+        let token = p.first(*part);
+        let is_end = matches!(Kind::of(p.kind(*part)), Kind::Semicolon | Kind::EmptyStatement);
+        if index == 0 {
+            p.may_break(token, group, 1, gap, Setting::InnerGap);
+            if p.choices.keep_open && p.broken_before(token) {
+                p.force(group);
+            }
+        } else if is_end {
+            p.word(token, 0);
+        } else if after_end {
+            p.may_break(token, group, 1, 1, Setting::WordGap);
+        }
+        let last = p.end(*part) - 1;
+        after_end = p.token_text(last) == ";";
+    }
+    p.may_break(close, group, 0, gap, Setting::InnerGap);
+    if let Some(inner) = parts.get(closer + 1) {
+        body(p, *inner, p.first(node), close);
+    }
+}
+
+/// `for (const gauge of gauges) …`
+fn for_in_statement(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    let opener = parts.iter().position(|part| is(p, *part, Kind::OpenParen));
+    let closer = parts.iter().position(|part| is(p, *part, Kind::CloseParen));
+    let (Some(opener), Some(closer)) = (opener, closer) else { return };
+    p.words(&parts[..closer]);
+    let gap = p.choices.parens_gap;
+    p.flat(p.first(parts[opener + 1]), gap, Setting::InnerGap);
+    let close = p.first(parts[closer]);
+    p.flat(close, gap, Setting::InnerGap);
+    if let Some(inner) = parts.get(closer + 1) {
+        body(p, *inner, p.first(node), close);
+    }
+}
+
+fn while_statement(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    let [_, condition, inner] = parts else { return };
+    p.word(p.first(*condition), 1);
+    body(p, *inner, p.first(node), p.end(*condition) - 1);
+}
+
+/// `do { … } while (ebb);`
+fn do_statement(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    let [word, inner, while_word, condition, ..] = parts else { return };
+    body(p, *inner, p.first(node), p.first(*word));
+    follower(p, *while_word, p.first(node), is(p, *inner, Kind::StatementBlock));
+    p.word(p.first(*condition), 1);
+    statement_end(p, node, parts);
+}
+
+fn try_statement(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    let [_, block, rest @ ..] = parts else { return };
+    p.open_brace(p.first(*block), p.first(node), "control");
+    for handler in rest {
+        follower(p, *handler, p.first(node), true);
+    }
+}
+
+/// `catch (problem) { … }`, `finally { … }`, `static { … }`
+fn handler(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    let Some((block, header)) = parts.split_last() else { return };
+    for (index, part) in header.iter().enumerate().skip(1) {
+        let token = p.first(*part);
+        let inside = matches!(Kind::of(p.kind(header[index - 1])), Kind::OpenParen);
+        if inside || is(p, *part, Kind::CloseParen) {
+            p.flat(token, p.choices.parens_gap, Setting::InnerGap);
+        } else {
+            p.word(token, 1);
+        }
+    }
+    p.open_brace(p.first(*block), p.first(node), "control");
+}
+
+/// `outer: for (…) …`
+fn labeled_statement(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    let [_, colon, inner] = parts else { return };
+    let (colon, first) = (p.first(*colon), p.first(*inner));
+    p.word(colon, 0);
+    if p.broken_between(colon, first) {
+        let group = p.group(Shape::Block, p.first(node), p.end(node));
+        p.line(first, group, 0, Setting::ShortBlock);
+        p.at_most(first, 0);
+    } else {
+        p.word(first, 1);
+    }
+}
+
+fn class(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    p.words(parts);
+    decorators(p, node, parts);
+    if let Some(body) = parts.last() {
+        p.open_brace(p.first(*body), p.first(node), "type");
+    }
+}
+
+/// Decorators stay on the line of what they decorate, or on lines of their own, as they stand.
+fn decorators(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    for pair in parts.windows(2) {
+        let [decorator, next] = pair else { continue };
+        let token = p.first(*next);
+        if is(p, *decorator, Kind::Decorator) && p.broken_before(token) {
+            let group = p.group(Shape::Block, p.first(node), token);
+            p.newline(token, group, 0, Setting::WordGap);
+        }
+    }
+}
+
+fn class_body(p: &mut Planner, _: NodeId, parts: &[NodeId]) {
+    let Some((opener, closer, inner)) = bracketed(p, parts) else { return };
+    let group = p.group(Shape::Block, opener, closer + 1);
+    let members: Vec<NodeId> =
+        inner.iter().copied().filter(|part| !is(p, *part, Kind::Semicolon)).collect();
+    p.statements(&members, group, 1, sort);
+    if let Some(first) = members.first() {
+        p.at_most(p.first(*first), p.choices.edge_blank);
+    }
+    for (index, part) in inner.iter().enumerate() {
+        if is(p, *part, Kind::Semicolon) {
+            let end = p.first(*part);
+            if index == 0 {
+                p.line(end, group, 1, Setting::StatementEnd);
+                continue;
+            }
+            p.flat(end, 0, Setting::StatementEnd);
+            let field = inner[index - 1];
+            if is(p, field, Kind::FieldDefinition)
+                && p.style.is(Setting::StatementEnd, "", "bare")
+                && may_go_bare(p, field, end)
+            {
+                p.rewrite(end, Change::Drop, Setting::StatementEnd);
+            }
+        } else if is(p, *part, Kind::FieldDefinition)
+            && inner.get(index + 1).is_none_or(|next| !is(p, *next, Kind::Semicolon))
+            && p.style.is(Setting::StatementEnd, "", "semicolon")
+            && let Some(token) = p.tree.last_solid(*part)
+        {
+            p.rewrite(token, Change::Append(";"), Setting::StatementEnd);
+        }
+    }
+    p.line(closer, group, 0, Setting::ShortBlock);
+    p.at_most(closer, p.choices.edge_blank);
+}
+
+/// `static level = 2`
+fn field_definition(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    p.words(parts);
+    decorators(p, node, parts);
+    if let [.., sign, value] = parts
+        && p.token_text(p.first(*sign)) == "="
+    {
+        let sign = p.first(*sign);
+        p.operator(sign);
+        p.assigned(sign, *value, p.choices.operator_gap, Setting::OperatorGap);
+    }
+}
+
+/// `static async *readings(from) { … }`
+fn method_definition(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    let Some((body, header)) = parts.split_last() else { return };
+    for pair in header.windows(2) {
+        let [before, part] = pair else { continue };
+        let tight = is(p, *before, Kind::Star) || is(p, *part, Kind::FormalParameters);
+        p.word(p.first(*part), u8::from(!tight));
+    }
+    decorators(p, node, parts);
+    p.open_brace(p.first(*body), p.first(node), "function");
+}
+
+/// `async function* readings(from) { … }`
+fn function(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) {
+    let Some((body, header)) = parts.split_last() else { return };
+    let mut named = false;
+    for pair in header.windows(2) {
+        let [before, part] = pair else { continue };
+        let token = p.first(*part);
+        match Kind::of(p.kind(*part)) {
+            Kind::Star => p.word(token, 0),
+            Kind::FormalParameters if is(p, *before, Kind::Identifier) => p.word(token, 0),
+            // The community is divided over a blank in `function ()`: it stays as it stands.
+            Kind::FormalParameters => {}
+            _ => p.word(token, 1),
+        }
+        named |= is(p, *part, Kind::Identifier);
+    }
+    let declares =
+        matches!(kind, Kind::FunctionDeclaration | Kind::GeneratorFunctionDeclaration) && named;
+    let key = if declares { "function" } else { "lambda" };
+    p.open_brace(p.first(*body), p.first(node), key);
+}

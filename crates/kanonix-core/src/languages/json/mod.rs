@@ -1,0 +1,31 @@
+//! JSON, with comments where somebody writes them.
+
+mod layout;
+
+use super::Language;
+use crate::syntax::Grammar;
+
+pub(super) static LANGUAGE: Language = Language {
+    name: "json",
+    suffixes: &["json", "jsonc", "geojson", "webmanifest"],
+    file_names: &[],
+    grammar: Grammar::new(|| tree_sitter_json::LANGUAGE.into(), layout::ENTRIES, layout::role),
+    rule: layout::rule,
+    // The data interchange format has no style guide; two blanks are what most tools write.
+    defaults: &[
+        ("indent_size", "", "2"),
+        ("inner_gap", "braces", "true"),
+        ("blank_lines", "most", "1"),
+    ],
+    without: &[
+        "open_brace",
+        "else_line",
+        "short_block",
+        "operator_gap",
+        "operator_wrap",
+        "quotes",
+        "statement_end",
+        "last_comma",
+    ],
+    samples: &[("gauges.json", include_str!("samples/gauges.json"))],
+};

@@ -1,0 +1,86 @@
+//! The languages, one folder each: the grammar, the rules and the samples.
+//!
+//! A new language is a new folder and one line in [`ALL`]. A language names no other language.
+
+mod javascript;
+mod json;
+mod python;
+
+use crate::layout::planner::Planner;
+use crate::style::Style;
+use crate::syntax::{Grammar, NodeId};
+
+/// All that the engine needs to know about a language.
+pub struct Language {
+    /// Its name in the canon.
+    pub name: &'static str,
+    /// Endings of its files' names, without the point.
+    pub suffixes: &'static [&'static str],
+    /// Whole names of its files.
+    pub file_names: &'static [&'static str],
+    /// Its grammar.
+    pub grammar: Grammar,
+    /// The rule for a node.
+    pub(crate) rule: fn(&mut Planner, NodeId),
+    /// What its community does otherwise than the registry's defaults: setting, key and value.
+    pub defaults: &'static [(&'static str, &'static str, &'static str)],
+    /// Settings that mean nothing in it.
+    pub without: &'static [&'static str],
+    /// Small files in it: a name and a text each.
+    pub samples: &'static [(&'static str, &'static str)],
+}
+
+/// Every language, in the order in which a survey lists them.
+pub static ALL: &[&Language] = &[&javascript::LANGUAGE, &python::LANGUAGE, &json::LANGUAGE];
+
+/// The language of this name.
+pub fn by_name(name: &str) -> Option<&'static Language> {
+    ALL.iter().copied().find(|language| language.name == name)
+}
+
+/// The language of a file, by the last part of its path.
+///
+/// ```
+/// use kanonix_core::languages;
+/// assert_eq!(languages::of_file("siren.mjs").map(|l| l.name), Some("javascript"));
+/// assert!(languages::of_file("siren.tide").is_none());
+/// ```
+pub fn of_file(name: &str) -> Option<&'static Language> {
+    let suffix = name.rsplit_once('.').map(|(_, suffix)| suffix);
+    ALL.iter().copied().find(|language| {
+        language.file_names.contains(&name)
+            || suffix.is_some_and(|suffix| language.suffixes.contains(&suffix))
+    })
+}
+
+impl Language {
+    /// The values that its community expects where nobody has agreed on anything.
+    pub fn style(&self) -> Style {
+        let mut style = Style::default();
+        for (name, key, value) in self.defaults {
+            style.set(name, key, value).expect("a language's defaults are the registry's values");
+        }
+        style
+    }
+
+    /// Whether a setting means anything in it.
+    pub fn has(&self, setting: &str) -> bool {
+        !self.without.contains(&setting)
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::style::REGISTRY;
+
+    #[test]
+    fn a_language_speaks_only_of_settings_that_there_are() {
+        for language in ALL {
+            language.style();
+            for name in language.without {
+                assert!(REGISTRY.iter().any(|entry| entry.name == *name), "{name}");
+            }
+        }
+    }
+}

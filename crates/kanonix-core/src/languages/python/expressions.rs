@@ -1,0 +1,477 @@
+//! Expressions, patterns and types, in the order of the language reference.
+
+use super::kinds::Kind;
+use crate::layout::plan::{ROOT, Shape};
+use crate::layout::planner::{List, Planner};
+use crate::layout::vocabulary::Binary;
+use crate::style::Setting;
+use crate::syntax::{NodeId, TokenId};
+
+/// The context of a node inside brackets, where a line may be broken.
+const IN_BRACKETS: u8 = 1;
+
+/// The rule for an expression; says whether `kind` is one.
+pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind) -> bool {
+    let parts = &p.parts(node)[..];
+    match kind {
+        Kind::Parameters => bracketed(p, node, parts, p.choices.parens_gap, false),
+        Kind::ArgumentList => argument_list(p, node, parts),
+        Kind::LambdaParameters
+        | Kind::ExpressionList
+        | Kind::PatternList => p.commas(parts, Kind::Comma as u16),
+        Kind::TypedParameter => annotated(p, parts),
+        Kind::DefaultParameter | Kind::KeywordArgument | Kind::KeywordPattern => {
+            for part in parts.iter().skip(1) {
+                p.flat(p.first(*part), 0, Setting::OperatorGap);
+            }
+        }
+        Kind::TypedDefaultParameter => {
+            annotated(p, parts);
+            if let [.., sign, value] = parts {
+                p.operator(p.first(*sign));
+                p.operator(p.first(*value));
+            }
+        }
+        Kind::ListSplat
+        | Kind::ListSplatPattern
+        | Kind::DictionarySplat
+        | Kind::DictionarySplatPattern
+        | Kind::SplatPattern
+        | Kind::SplatType
+        | Kind::MemberType
+        | Kind::GenericType
+        | Kind::UnaryOperator => p.tight(parts),
+        Kind::ConstrainedType => annotated(p, parts),
+        Kind::TypeParameter => bracketed(p, node, parts, p.choices.brackets_gap, false),
+        Kind::UnionType | Kind::UnionPattern | Kind::ComplexPattern => operands(p, parts),
+        Kind::AsPattern | Kind::ForInClause => clause(p, parts),
+        Kind::IfClause | Kind::NotOperator | Kind::Await | Kind::Yield => p.words(parts),
+        Kind::ClassPattern => class_pattern(p, node, parts),
+        Kind::DictPattern => dict_pattern(p, node, parts),
+        Kind::CasePattern => case_pattern(p, parts),
+        Kind::Tuple | Kind::TuplePattern => tuple(p, node, parts),
+        Kind::List | Kind::ListPattern => bracketed(p, node, parts, p.choices.brackets_gap, true),
+        Kind::Set | Kind::Dictionary => bracketed(p, node, parts, p.choices.braces_gap, true),
+        Kind::Pair => pair(p, parts),
+        Kind::ListComprehension => comprehension(p, node, parts, p.choices.brackets_gap),
+        Kind::DictionaryComprehension | Kind::SetComprehension => {
+            comprehension(p, node, parts, p.choices.braces_gap);
+        }
+        Kind::GeneratorExpression => comprehension(p, node, parts, p.choices.parens_gap),
+        Kind::ParenthesizedExpression | Kind::ParenthesizedListSplat => {
+            parenthesized(p, node, parts);
+        }
+        Kind::NamedExpression => operands(p, parts),
+        Kind::BooleanOperator | Kind::BinaryOperator => binary(p, node, kind, parts),
+        Kind::ComparisonOperator => comparison(p, node, parts),
+        Kind::IsNot | Kind::NotIn | Kind::IsNotWords | Kind::NotInWords => p.words(parts),
+        Kind::Lambda => lambda(p, parts),
+        Kind::Assignment | Kind::AugmentedAssignment => assignment(p, parts),
+        Kind::Attribute => {
+            chain(p, node);
+            attribute(p, parts);
+        }
+        Kind::Subscript => subscript(p, node, parts),
+        Kind::Slice => slice(p, parts),
+        Kind::Call => {
+            chain(p, node);
+            p.tight(parts);
+        }
+        Kind::ConditionalExpression => conditional(p, node, parts),
+        Kind::ConcatenatedString => concatenated_string(p, node, parts),
+        Kind::String => string(p, node),
+        Kind::Comment => p.comment_mark(p.first(node), "#"),
+        Kind::Type
+        | Kind::AsPatternTarget
+        | Kind::KeywordSeparator
+        | Kind::PositionalSeparator
+        | Kind::Identifier
+        | Kind::Integer
+        | Kind::Float => {}
+        _ => return false,
+    }
+    true
+}
+
+fn is(p: &Planner, node: NodeId, kind: Kind) -> bool {
+    Kind::of(p.kind(node)) == kind
+}
+
+fn in_brackets(p: &Planner, node: NodeId) -> bool {
+    p.context(node) == IN_BRACKETS
+}
+
+/// A list in brackets.
+fn bracketed(p: &mut Planner, node: NodeId, parts: &[NodeId], inner: u8, collection: bool) {
+    p.set_context(node, IN_BRACKETS);
+    let list = List { inner, collection, last_comma: true, holds_lines: true, hug: 0 };
+    p.list(parts, Kind::Comma as u16, list);
+}
+
+/// `(level, unit="m", *rest)`; a single generator may stand without parentheses of its own.
+fn argument_list(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    p.set_context(node, IN_BRACKETS);
+    let elements: Vec<NodeId> = match parts {
+        [_, inner @ .., _] => {
+            inner.iter().copied().filter(|part| !is(p, *part, Kind::Comma)).collect()
+        }
+        _ => Vec::new(),
+    };
+    let hug = match elements[..] {
+        [only] => literal_opener(p, only).map_or(0, |opener| opener + 1),
+        _ => 0,
+    };
+    let list = List {
+        inner: p.choices.parens_gap,
+        collection: false,
+        last_comma: true,
+        holds_lines: true,
+        hug,
+    };
+    p.list(parts, Kind::Comma as u16, list);
+}
+
+/// The opening bracket of a display with something in it.
+fn literal_opener(p: &Planner, node: NodeId) -> Option<TokenId> {
+    matches!(
+        Kind::of(p.kind(node)),
+        Kind::List
+            | Kind::Dictionary
+            | Kind::Set
+            | Kind::ListComprehension
+            | Kind::DictionaryComprehension
+            | Kind::SetComprehension
+    )
+    .then(|| p.first(node))
+    .filter(|first| p.end(node) > first + 2)
+}
+
+/// `level: float`
+fn annotated(p: &mut Planner, parts: &[NodeId]) {
+    if let [_, colon, value, ..] = parts {
+        p.word(p.first(*colon), 0);
+        p.word(p.first(*value), 1);
+    }
+}
+
+/// Operands and operators in turn, on one line.
+fn operands(p: &mut Planner, parts: &[NodeId]) {
+    for part in parts.iter().skip(1) {
+        let token = p.first(*part);
+        let blanks = p.unfused(token, p.choices.operator_gap);
+        p.flat(token, blanks, Setting::OperatorGap);
+    }
+    // A sign before the first operand belongs to it.
+    if parts.first().is_some_and(|part| p.token_text(p.first(*part)) == "-") && parts.len() > 1 {
+        p.word(p.first(parts[1]), 0);
+    }
+}
+
+/// Words, with commas among them.
+fn clause(p: &mut Planner, parts: &[NodeId]) {
+    p.commas(parts, Kind::Comma as u16);
+}
+
+/// `Gauge(kind="float")`
+fn class_pattern(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    if let [_, list @ ..] = parts
+        && let Some(opener) = list.first()
+    {
+        p.word(p.first(*opener), 0);
+        bracketed(p, node, list, p.choices.parens_gap, false);
+    }
+}
+
+/// `{"kind": kind, **rest}`
+fn dict_pattern(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    p.set_context(node, IN_BRACKETS);
+    let list = List { inner: p.choices.braces_gap, collection: true, ..List::PLAIN };
+    p.list(parts, Kind::Comma as u16, list);
+    for pair in parts.windows(2) {
+        let [before, part] = pair else { continue };
+        if is(p, *part, Kind::Colon) {
+            p.word(p.first(*part), 0);
+        } else if is(p, *before, Kind::Colon) {
+            p.word(p.first(*part), 1);
+        }
+    }
+}
+
+/// `-1`, `ebb`
+fn case_pattern(p: &mut Planner, parts: &[NodeId]) {
+    match parts {
+        [sign, number] if p.token_text(p.first(*sign)) == "-" => p.word(p.first(*number), 0),
+        _ => p.commas(parts, Kind::Comma as u16),
+    }
+}
+
+/// `(1, 2)`; the comma of a single element makes the tuple and always stays.
+fn tuple(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    p.set_context(node, IN_BRACKETS);
+    let single = parts.len() <= 4;
+    let list = List {
+        inner: p.choices.parens_gap,
+        collection: true,
+        last_comma: !single,
+        holds_lines: true,
+        hug: 0,
+    };
+    p.list(parts, Kind::Comma as u16, list);
+}
+
+/// `"high": 5.1`
+fn pair(p: &mut Planner, parts: &[NodeId]) {
+    if let [_, colon, value] = parts {
+        p.word(p.first(*colon), 0);
+        p.word(p.first(*value), 1);
+    }
+}
+
+/// `[level for level in levels if level]`; broken before each clause.
+fn comprehension(p: &mut Planner, node: NodeId, parts: &[NodeId], inner: u8) {
+    p.set_context(node, IN_BRACKETS);
+    let [opener, body, clauses @ .., closer] = parts else { return };
+    let (opener, closer) = (p.first(*opener), p.first(*closer));
+    let group = p.group(Shape::Chain, opener, closer + 1);
+    p.may_break(p.first(*body), group, 1, inner, Setting::InnerGap);
+    for clause in clauses {
+        p.may_break(p.first(*clause), group, 1, 1, Setting::WordGap);
+    }
+    p.may_break(closer, group, 0, inner, Setting::InnerGap);
+}
+
+/// `(ebb or flood)`; broken inside its parentheses.
+fn parenthesized(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    p.set_context(node, IN_BRACKETS);
+    let [opener, inner, closer] = parts else { return };
+    let (opener, inner, closer) = (p.first(*opener), *inner, p.first(*closer));
+    let gap = p.choices.parens_gap;
+    let group = p.group(Shape::Chain, opener, closer + 1);
+    p.group_mut(group).hug = literal_opener(p, inner).map_or(0, |literal| literal + 1);
+    p.group_mut(group).holds_lines = !is(p, inner, Kind::ConcatenatedString);
+    p.may_break(p.first(inner), group, 1, gap, Setting::InnerGap);
+    p.may_break(closer, group, 0, gap, Setting::InnerGap);
+}
+
+/// How tightly an operator binds, as a number.
+fn precedence(operator: &str) -> u8 {
+    match operator {
+        "or" => 1,
+        "and" => 2,
+        "|" => 3,
+        "^" => 4,
+        "&" => 5,
+        "<<" | ">>" => 6,
+        "+" | "-" => 7,
+        "**" => 9,
+        _ => 8,
+    }
+}
+
+fn binary(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) {
+    let [left, operator, right] = parts else { return };
+    let operator = p.first(*operator);
+    let text = p.token_text(operator);
+    let goes_on = Kind::of(p.kind(*left)) == kind
+        && p.parts(*left)
+            .get(1)
+            .is_some_and(|inner| precedence(p.token_text(p.first(*inner))) == precedence(text));
+    p.binary(Binary {
+        node,
+        left: *left,
+        operator,
+        right: *right,
+        goes_on,
+        breakable: in_brackets(p, node),
+        word: kind == Kind::BooleanOperator,
+        hug: literal_opener(p, *right).map_or(0, |opener| opener + 1),
+        level: u8::from(!stands_alone(p, node)),
+    });
+}
+
+/// Whether a node is all that stands between two brackets.
+fn stands_alone(p: &Planner, node: NodeId) -> bool {
+    is(p, p.parent(node), Kind::ParenthesizedExpression)
+}
+
+/// `low < level <= high`, `level is not None`
+fn comparison(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    let breakable = in_brackets(p, node);
+    let group = breakable.then(|| p.group(Shape::Chain, p.first(node), p.end(node)));
+    let level = u8::from(!stands_alone(p, node));
+    for pair in parts[1..].chunks(2) {
+        let [operator, right] = pair else { continue };
+        let (operator, right) = (p.first(*operator), p.first(*right));
+        let is_word = p.token_text(operator).starts_with(|c: char| c.is_ascii_alphabetic());
+        let (gap, setting) = match is_word {
+            true => (1, Setting::WordGap),
+            false => (p.choices.operator_gap, Setting::OperatorGap),
+        };
+        let (before, after) = (p.unfused(operator, gap), p.unfused(right, gap));
+        p.flat(operator, before, setting);
+        p.flat(right, after, setting);
+        match group {
+            Some(group) if p.choices.wrap_before => {
+                p.may_break(operator, group, level, before, setting);
+            }
+            Some(group) => p.may_break(right, group, level, after, setting),
+            None => {}
+        }
+    }
+}
+
+/// `lambda level, unit="m": level`
+fn lambda(p: &mut Planner, parts: &[NodeId]) {
+    let Some(colon) = parts.iter().position(|part| is(p, *part, Kind::Colon)) else { return };
+    p.words(&parts[..colon]);
+    p.word(p.first(parts[colon]), 0);
+    if let Some(body) = parts.get(colon + 1) {
+        p.word(p.first(*body), 1);
+    }
+}
+
+/// `level: float = 2`, `level += 2`
+fn assignment(p: &mut Planner, parts: &[NodeId]) {
+    for pair in parts.windows(2) {
+        let [before, part] = pair else { continue };
+        let token = p.first(*part);
+        if is(p, *part, Kind::Colon) {
+            p.word(token, 0);
+        } else if is(p, *before, Kind::Colon) {
+            p.word(token, 1);
+        } else {
+            let blanks = p.unfused(token, p.choices.operator_gap);
+            p.flat(token, blanks, Setting::OperatorGap);
+        }
+    }
+}
+
+/// `gauges.filter(…).order_by(…)` inside brackets: broken before each call.
+fn chain(p: &mut Planner, node: NodeId) {
+    if p.handed(node).is_some() {
+        return;
+    }
+    let mut dots: Vec<TokenId> = Vec::new();
+    let mut at = node;
+    let mut called = false;
+    loop {
+        let parts = p.parts(at);
+        match Kind::of(p.kind(at)) {
+            Kind::Call => called = true,
+            Kind::Attribute => {
+                if called && parts.len() > 1 {
+                    dots.push(p.first(parts[1]));
+                }
+                called = false;
+            }
+            Kind::Subscript => called = false,
+            _ => break,
+        }
+        if at != node {
+            p.hand(at, ROOT);
+        }
+        match parts.first() {
+            Some(next) => at = *next,
+            None => break,
+        }
+    }
+    dots.reverse();
+    if dots.len() < 2 || !in_brackets(p, node) {
+        return;
+    }
+    let by_hand = p.choices.keep_open && dots.iter().any(|dot| p.broken_before(*dot));
+    if dots.len() == 2 && !by_hand {
+        return;
+    }
+    let group = p.group(Shape::Chain, p.first(node), p.end(node));
+    p.group_mut(group).holds_lists = p.choices.keep_open;
+    if by_hand {
+        p.force(group);
+    }
+    let level = u8::from(!stands_alone(p, node));
+    for dot in dots {
+        p.may_break(dot, group, level, 0, Setting::WordGap);
+    }
+}
+
+fn attribute(p: &mut Planner, parts: &[NodeId]) {
+    let [object, dot, name] = parts else { return };
+    if is(p, *object, Kind::Integer) || is(p, *object, Kind::Float) {
+        return;
+    }
+    if !p.is_breakable(p.first(*dot)) {
+        p.word(p.first(*dot), 0);
+    }
+    p.word(p.first(*name), 0);
+}
+
+/// `levels[1:, 2]`; a comma at its end would make it a tuple.
+fn subscript(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    chain(p, node);
+    let [_, brackets @ ..] = parts else { return };
+    let Some(opener) = brackets.first() else { return };
+    p.word(p.first(*opener), 0);
+    p.set_context(node, IN_BRACKETS);
+    let inner = p.choices.brackets_gap;
+    p.list(brackets, Kind::Comma as u16, List { inner, holds_lines: true, ..List::PLAIN });
+}
+
+/// `first:last:step`: nothing around the colons of plain bounds, a blank on each side of the others,
+/// as PEP 8 has it for the operator with the lowest priority.
+fn slice(p: &mut Planner, parts: &[NodeId]) {
+    let is_plain = |p: &Planner, part: NodeId| {
+        matches!(
+            Kind::of(p.kind(part)),
+            Kind::Identifier | Kind::Integer | Kind::Float | Kind::Colon | Kind::UnaryOperator
+                | Kind::Attribute
+        )
+    };
+    let gap = u8::from(!parts.iter().all(|part| is_plain(p, *part)));
+    for pair in parts.windows(2) {
+        let [before, part] = pair else { continue };
+        let both_colons = is(p, *before, Kind::Colon) && is(p, *part, Kind::Colon);
+        p.word(p.first(*part), if both_colons { 0 } else { gap });
+    }
+}
+
+/// `ebb if falling else flood`; broken before its words.
+fn conditional(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    p.words(parts);
+    if !in_brackets(p, node) {
+        return;
+    }
+    let [_, if_word, _, else_word, _] = parts else { return };
+    let group = p.group(Shape::Chain, p.first(node), p.end(node));
+    let level = u8::from(!stands_alone(p, node));
+    for word in [if_word, else_word] {
+        p.may_break(p.first(*word), group, level, 1, Setting::WordGap);
+    }
+}
+
+/// `"ebb" "flood"`: one a line inside brackets, where they stand so.
+fn concatenated_string(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    p.words(parts);
+    if !in_brackets(p, node) {
+        return;
+    }
+    let group = p.group(Shape::Chain, p.first(node), p.end(node));
+    let by_hand = parts.iter().skip(1).any(|part| p.broken_before(p.first(*part)));
+    if p.choices.keep_open && by_hand {
+        p.force(group);
+    }
+    let level = 0;
+    for part in parts.iter().skip(1) {
+        p.may_break(p.first(*part), group, level, 1, Setting::WordGap);
+    }
+}
+
+/// A string's quotes; three of them are a documentation string's, and stay.
+fn string(p: &mut Planner, node: NodeId) {
+    let token = p.first(node);
+    let text = p.token_text(token);
+    let prefix = text.bytes().take_while(u8::is_ascii_alphabetic).count();
+    let quoted = &text[prefix..];
+    if !quoted.starts_with("\"\"\"") && !quoted.starts_with("'''") {
+        p.quotes(token, prefix);
+    }
+}

@@ -1,0 +1,44 @@
+//! Python 3, as its 3.12 grammar has it.
+
+mod expressions;
+mod kinds;
+mod statements;
+
+use super::Language;
+use crate::layout::planner::Planner;
+use crate::syntax::{Grammar, NodeId};
+use kinds::{ENTRIES, Kind, role};
+
+pub(super) static LANGUAGE: Language = Language {
+    name: "python",
+    suffixes: &["py", "pyi", "pyw"],
+    file_names: &[],
+    grammar: Grammar::new(|| tree_sitter_python::LANGUAGE.into(), ENTRIES, role),
+    rule,
+    // PEP 8, "Style Guide for Python Code". It allows a trailing comma and leaves quotes open.
+    defaults: &[
+        ("max_line_length", "", "79"),
+        ("statement_end", "", "bare"),
+        ("operator_wrap", "", "before"),
+        ("blank_lines", "between_functions", "2"),
+        ("blank_lines", "between_types", "2"),
+        ("blank_lines", "between_members", "1"),
+        ("blank_lines", "at_edges", "1"),
+        ("comment_gap", "before", "2"),
+        ("comment_gap", "after_mark", "true"),
+    ],
+    without: &["open_brace", "else_line"],
+    samples: &[
+        ("ingest.py", include_str!("samples/ingest.py")),
+        ("report.py", include_str!("samples/report.py")),
+    ],
+};
+
+/// The rule for a node: a function a construct, named after it.
+fn rule(p: &mut Planner, node: NodeId) {
+    let kind = Kind::of(p.kind(node));
+    let known = statements::rule(p, node, kind) || expressions::rule(p, node, kind);
+    if !known && p.end(node) > p.first(node) + 1 {
+        p.keep(node);
+    }
+}

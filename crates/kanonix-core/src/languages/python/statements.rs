@@ -1,0 +1,206 @@
+//! Statements, in the order of the language reference.
+
+use super::kinds::Kind;
+use crate::layout::plan::{Change, GroupId, ROOT, Shape};
+use crate::layout::planner::{List, Planner};
+use crate::layout::vocabulary::Sort;
+use crate::style::Setting;
+use crate::syntax::NodeId;
+
+/// The rule for a statement; says whether `kind` is one.
+pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind) -> bool {
+    let parts = &p.parts(node)[..];
+    match kind {
+        Kind::Module => module(p, node, parts),
+        Kind::ImportStatement
+        | Kind::GlobalStatement
+        | Kind::NonlocalStatement
+        | Kind::AssertStatement
+        | Kind::PrintStatement
+        | Kind::ExecStatement => p.commas(parts, Kind::Comma as u16),
+        Kind::ImportFromStatement | Kind::FutureImportStatement => import_from(p, parts),
+        Kind::RelativeImport | Kind::ImportPrefix | Kind::DottedName => p.tight(parts),
+        Kind::Chevron
+        | Kind::AliasedImport
+        | Kind::ReturnStatement
+        | Kind::DeleteStatement
+        | Kind::RaiseStatement => p.words(parts),
+        Kind::ExpressionStatement => p.commas(parts, Kind::Comma as u16),
+        Kind::TypeAliasStatement => type_alias(p, parts),
+        Kind::IfStatement
+        | Kind::ElifClause
+        | Kind::ElseClause
+        | Kind::MatchStatement
+        | Kind::CaseClause
+        | Kind::ForStatement
+        | Kind::WhileStatement
+        | Kind::TryStatement
+        | Kind::ExceptClause
+        | Kind::FinallyClause
+        | Kind::WithStatement
+        | Kind::FunctionDefinition
+        | Kind::ClassDefinition => compound(p, node, kind, parts),
+        Kind::WithClause => with_clause(p, parts),
+        Kind::DecoratedDefinition => decorated_definition(p, node, parts),
+        Kind::Decorator => p.tight(parts),
+        // The statement that holds a block plans it.
+        Kind::Block => {}
+        Kind::PassStatement
+        | Kind::BreakStatement
+        | Kind::ContinueStatement
+        | Kind::WildcardImport
+        | Kind::WithItem => {}
+        _ => return false,
+    }
+    true
+}
+
+fn is(p: &Planner, node: NodeId, kind: Kind) -> bool {
+    Kind::of(p.kind(node)) == kind
+}
+
+fn module(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    listed(p, parts, ROOT, 0);
+    let end = p.end(node);
+    p.line(end, ROOT, 0, Setting::InsertFinalNewline);
+}
+
+/// Statements of one block. A semicolon between two of them goes, as each has its own line.
+fn listed(p: &mut Planner, parts: &[NodeId], group: GroupId, level: u8) {
+    let statements: Vec<NodeId> =
+        parts.iter().copied().filter(|part| !is(p, *part, Kind::Semicolon)).collect();
+    let in_class = parts.first().is_some_and(|part| {
+        let holder = p.parent(p.parent(*part));
+        group != ROOT && is(p, holder, Kind::ClassDefinition)
+    });
+    let sort = if group == ROOT {
+        sort_in_module
+    } else if in_class {
+        sort_in_class
+    } else {
+        |_: &Planner, _| Sort::Other
+    };
+    p.statements(&statements, group, level, sort);
+    for part in parts {
+        if is(p, *part, Kind::Semicolon) {
+            let token = p.first(*part);
+            p.flat(token, 0, Setting::StatementEnd);
+            if p.style.is(Setting::StatementEnd, "", "bare") {
+                p.rewrite(token, Change::Drop, Setting::StatementEnd);
+            }
+        }
+    }
+}
+
+fn sort_in_module(p: &Planner, node: NodeId) -> Sort {
+    match Kind::of(p.kind(node)) {
+        Kind::ImportStatement | Kind::ImportFromStatement | Kind::FutureImportStatement => {
+            Sort::Import
+        }
+        Kind::FunctionDefinition => Sort::Function,
+        Kind::ClassDefinition => Sort::Type,
+        Kind::DecoratedDefinition => {
+            let defined = p.parts(node).into_iter().last();
+            defined.map_or(Sort::Other, |defined| sort_in_module(p, defined))
+        }
+        _ => Sort::Other,
+    }
+}
+
+fn sort_in_class(p: &Planner, node: NodeId) -> Sort {
+    match sort_in_module(p, node) {
+        Sort::Function => Sort::Member,
+        _ => Sort::Other,
+    }
+}
+
+/// `from .levels import ebb, flood as rising`
+fn import_from(p: &mut Planner, parts: &[NodeId]) {
+    p.commas(parts, Kind::Comma as u16);
+    let Some(opener) = parts.iter().position(|part| is(p, *part, Kind::OpenParen)) else { return };
+    let list = List { inner: p.choices.parens_gap, collection: true, last_comma: true, ..List::PLAIN };
+    p.list(&parts[opener..], Kind::Comma as u16, list);
+}
+
+/// `type Levels = list[float]`
+fn type_alias(p: &mut Planner, parts: &[NodeId]) {
+    p.words(parts);
+    if let [.., sign, value] = parts {
+        p.operator(p.first(*sign));
+        p.operator(p.first(*value));
+    }
+}
+
+/// A header, its colon, its block, and the clauses that follow it.
+fn compound(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) {
+    let Some(block_at) = parts.iter().position(|part| is(p, *part, Kind::Block)) else {
+        return header(p, kind, parts);
+    };
+    let (head, rest) = parts.split_at(block_at);
+    header(p, kind, head);
+    let Some(colon) = head.last().map(|colon| p.first(*colon)) else { return };
+    block(p, rest[0], colon, kind);
+    // `else`, `except` and the like: lines of their own, as far in as the header.
+    let start = p.first(node);
+    for clause in &rest[1..] {
+        let group = p.group(Shape::Block, start, p.first(*clause));
+        let token = p.first(*clause);
+        p.line(token, group, 0, Setting::ElseLine);
+    }
+}
+
+fn header(p: &mut Planner, kind: Kind, parts: &[NodeId]) {
+    p.commas(parts, Kind::Comma as u16);
+    for pair in parts.windows(2) {
+        let [before, part] = pair else { continue };
+        let token = p.first(*part);
+        let follows_name = matches!(
+            Kind::of(p.kind(*part)),
+            Kind::Parameters | Kind::TypeParameter
+        ) || (kind == Kind::ClassDefinition && is(p, *part, Kind::ArgumentList));
+        let star = is(p, *part, Kind::Star) && kind == Kind::ExceptClause;
+        if is(p, *part, Kind::Colon) || star || follows_name {
+            p.word(token, 0);
+        }
+        if p.token_text(token) == "->" || p.token_text(p.first(*before)) == "->" {
+            p.operator(token);
+        }
+    }
+}
+
+/// The statements under a header: one step further in than it, and never on its line unless
+/// `short_block` keeps them there.
+fn block(p: &mut Planner, node: NodeId, colon: u32, kind: Kind) {
+    let parts = p.parts(node);
+    let Some(first) = parts.first().map(|part| p.first(*part)) else { return };
+    let end = p.end(node);
+    let one = parts.iter().filter(|part| !is(p, **part, Kind::Semicolon)).count() == 1;
+    if p.choices.keep_short_blocks && one && !p.broken_between(colon, first) {
+        return p.word(first, 1);
+    }
+    let group = p.group(Shape::Block, colon, end);
+    listed(p, &parts, group, 1);
+    let edge = p.choices.edge_blank;
+    p.at_most(first, if kind == Kind::ClassDefinition { edge } else { edge.min(1) });
+    p.bare_block(first, end, group);
+}
+
+/// `with open(a) as b, (c):`
+fn with_clause(p: &mut Planner, parts: &[NodeId]) {
+    if parts.first().is_some_and(|part| is(p, *part, Kind::OpenParen)) {
+        let inner = p.choices.parens_gap;
+        let list = List { inner, last_comma: true, ..List::PLAIN };
+        p.list(parts, Kind::Comma as u16, list);
+    } else {
+        p.commas(parts, Kind::Comma as u16);
+    }
+}
+
+fn decorated_definition(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    let group = p.group(Shape::Block, p.first(node), p.end(node));
+    for part in parts.iter().skip(1) {
+        let token = p.first(*part);
+        p.line(token, group, 0, Setting::BlankLines);
+        p.at_most(token, 0);
+    }
+}

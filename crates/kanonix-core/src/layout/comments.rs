@@ -1,0 +1,217 @@
+//! Comments: the rules decide the gap between two constructs as if no comment stood between them, and
+//! this pass divides that gap among the comments that do.
+
+use super::plan::{BareBlock, Gap, Plan, ROOT, Want};
+use crate::style::{Setting, Style};
+use crate::syntax::{Role, Tree};
+use crate::text::Lines;
+
+/// Gives every comment its gap, and opens the groups that a comment keeps open.
+pub(super) fn place(plan: &mut Plan, tree: &Tree, text: &str, style: &Style, lines: &Lines) {
+    let mut placing = Placing {
+        tree,
+        text,
+        lines,
+        before: style.number(Setting::CommentGap, "before").unwrap_or(1) as u8,
+        most: style.number(Setting::BlankLines, "most").unwrap_or(1) as u8,
+        bare_blocks: std::mem::take(&mut plan.bare_blocks),
+    };
+    placing.bare_blocks.sort_by_key(|block| block.last);
+    let mut at = 0;
+    while at < tree.tokens.len() {
+        if tree.tokens[at].role != Role::Comment {
+            at += 1;
+            continue;
+        }
+        let first = at;
+        while at < tree.tokens.len() && tree.tokens[at].role == Role::Comment {
+            at += 1;
+        }
+        placing.run(plan, first, at);
+    }
+    plan.bare_blocks = placing.bare_blocks;
+}
+
+struct Placing<'a> {
+    tree: &'a Tree,
+    text: &'a str,
+    lines: &'a Lines,
+    /// Blanks before a comment at a line's end.
+    before: u8,
+    /// Blank lines at most.
+    most: u8,
+    /// Ascending by last token, outer ones first.
+    bare_blocks: Vec<BareBlock>,
+}
+
+impl Placing<'_> {
+    /// The comment tokens `first..next` stand between two constructs; `next` is the token after them,
+    /// or the end of the file.
+    fn run(&self, plan: &mut Plan, first: usize, next: usize) {
+        let wanted = plan.gaps[next];
+        let starts: Vec<usize> =
+            (first..next).filter(|at| !self.tree.tokens[*at].continues).collect();
+        for at in first..next {
+            if self.tree.tokens[at].continues {
+                plan.gaps[at] = self.later_line(plan, at);
+            }
+        }
+        match wanted.want {
+            Want::Line => self.between_lines(plan, &starts, next, wanted),
+            Want::Break => self.between_elements(plan, &starts, next, wanted),
+            _ => {
+                for at in starts {
+                    plan.gaps[at] = Gap::KEPT;
+                }
+                plan.gaps[next] = Gap::KEPT;
+            }
+        }
+    }
+
+    /// A later line of a starred comment keeps its distance from the first one, if that begins a line.
+    fn later_line(&self, plan: &Plan, at: usize) -> Gap {
+        let start = (0..at).rev().find(|before| !self.tree.tokens[*before].continues).unwrap_or(0);
+        if !self.begins_line(start) || plan.gaps[at].want == Want::Newline {
+            return Gap::KEPT;
+        }
+        Gap { want: Want::Newline, breaks: Setting::IndentSize, ..Gap::KEPT }
+    }
+
+    fn between_lines(&self, plan: &mut Plan, starts: &[usize], next: usize, wanted: Gap) {
+        let mut open = self.blocks_that_end(starts[0]);
+        let is_closer = wanted.level == 0
+            && plan.groups.get(wanted.group as usize).is_some_and(|g| g.end as usize == next + 1);
+        let inline = |at: &usize| !self.begins_line(*at) && !self.ends_line(*at);
+        if wanted.level == 0 && !is_closer && wanted.group != ROOT && starts.iter().any(inline) {
+            // Between a bracket and a word that may follow it (`} /* … */ else`).
+            starts.iter().chain([&next]).for_each(|at| plan.gaps[*at] = Gap::KEPT);
+            return;
+        }
+        let mut asked_after = wanted.least_after;
+        let mut attached = None;
+        for at in starts {
+            if !self.begins_line(*at) {
+                plan.gaps[*at] = self.beside(*at);
+                if !self.ends_line(*at) {
+                    // An inline comment before something on the same line.
+                    plan.gaps[*at] = if *at == starts[0] { wanted } else { Gap::KEPT };
+                }
+                attached = None;
+                continue;
+            }
+            let mut gap = Gap { least: 0, most: self.most, least_after: 0, ..wanted };
+            if is_closer {
+                gap.level = 1;
+            }
+            while let Some(block) = open.pop() {
+                let column = self.column(block.first as usize);
+                if self.column(*at) >= column {
+                    gap.group = block.group;
+                    gap.level = 1;
+                    open.push(block);
+                    break;
+                }
+            }
+            if open.is_empty() {
+                gap.least = std::mem::take(&mut asked_after);
+                gap.most = gap.most.max(gap.least);
+            }
+            if attached.is_none() || self.blank_lines_before(*at) > 0 {
+                attached = open.is_empty().then_some(*at);
+            }
+            plan.gaps[*at] = gap;
+        }
+        let last = starts[starts.len() - 1];
+        if !self.ends_line(last) && next < self.tree.tokens.len() {
+            plan.gaps[next] = self.inline(next);
+        } else if let Some(attached) = attached
+            && self.blank_lines_before(next) == 0
+            && next < self.tree.tokens.len()
+        {
+            let gap = &mut plan.gaps[attached];
+            gap.least = gap.least.max(wanted.least);
+            gap.most = gap.most.max(gap.least);
+            plan.gaps[next].least = 0;
+            plan.gaps[next].most = 0;
+        }
+    }
+
+    fn between_elements(&self, plan: &mut Plan, starts: &[usize], next: usize, wanted: Gap) {
+        let is_closer = wanted.level == 0
+            && plan.groups.get(wanted.group as usize).is_some_and(|g| g.end as usize == next + 1);
+        for at in starts {
+            let mut gap = wanted;
+            if self.begins_line(*at) {
+                // What follows it on its line may follow it on any other.
+                gap.level = if is_closer { 1 } else { wanted.level };
+                plan.groups[wanted.group as usize].forced |= self.ends_line(*at);
+            } else if is_closer && self.has_end(*at) {
+                gap = Gap::flat(1, Setting::CommentGap);
+            } else if self.ends_line(*at) {
+                gap = self.beside(*at);
+            } else if *at != starts[0] {
+                gap = self.inline(*at);
+            }
+            plan.gaps[*at] = gap;
+        }
+        let last = starts[starts.len() - 1];
+        if self.ends_line(last) {
+            // A comment with an end of its own may stand before the closing bracket on its line.
+            let may_close = is_closer && !self.begins_line(last) && self.has_end(last);
+            plan.groups[wanted.group as usize].forced |= !may_close;
+        } else if !is_closer {
+            plan.gaps[next] = self.inline(next);
+        }
+    }
+
+    /// The gap before a comment that follows code on its line.
+    fn beside(&self, at: usize) -> Gap {
+        let blanks = if at == 0 { 0 } else { self.before };
+        Gap::flat(blanks, Setting::CommentGap)
+    }
+
+    /// The gap after an inline comment: a blank if there is one.
+    fn inline(&self, at: usize) -> Gap {
+        let blanks = u8::from(!self.present(at).is_empty());
+        Gap::flat(blanks, Setting::CommentGap)
+    }
+
+    fn present(&self, at: usize) -> &str {
+        &self.text[self.tree.gap(at, self.text.len())]
+    }
+
+    fn begins_line(&self, at: usize) -> bool {
+        at == 0 || self.present(at).contains('\n')
+    }
+
+    /// Whether the comment that starts at this token is the last thing on its line.
+    fn ends_line(&self, at: usize) -> bool {
+        let mut after = at + 1;
+        while after < self.tree.tokens.len() && self.tree.tokens[after].continues {
+            after += 1;
+        }
+        after == self.tree.tokens.len() || self.present(after).contains('\n')
+    }
+
+    /// Whether something may follow the comment on its line.
+    fn has_end(&self, at: usize) -> bool {
+        self.text[self.tree.tokens[at].start as usize..].starts_with("/*")
+    }
+
+    fn blank_lines_before(&self, at: usize) -> usize {
+        self.present(at).matches('\n').count().saturating_sub(1)
+    }
+
+    fn column(&self, token: usize) -> usize {
+        let start = self.tree.tokens[token].start as usize;
+        start - self.lines.start(self.lines.line_of(start))
+    }
+
+    /// The blocks without a bracket whose last token stands right before this one, outer ones first.
+    fn blocks_that_end(&self, before: usize) -> Vec<BareBlock> {
+        let Some(last) = before.checked_sub(1) else { return Vec::new() };
+        let from = self.bare_blocks.partition_point(|block| (block.last as usize) < last);
+        let blocks = self.bare_blocks[from..].iter();
+        blocks.take_while(|block| block.last as usize == last).copied().collect()
+    }
+}

@@ -1,0 +1,404 @@
+//! Holds the wanted gaps against the present ones: edits, and slips with their reasons.
+
+use super::Sheet;
+use super::fill::{Filled, Filling};
+use super::plan::{Change, Want};
+use crate::style::{Setting, Style};
+use crate::syntax::TokenId;
+use crate::text::{Edit, LineEnd, LineSet};
+
+/// One place where the text departs from what is agreed.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct Slip {
+    /// The byte that a reader is pointed at.
+    pub offset: usize,
+    /// How many bytes from there on are meant; 0 for a single place.
+    pub length: usize,
+    /// The setting that asks for something else.
+    pub setting: Setting,
+    /// What is wanted, in a reader's words.
+    pub message: String,
+}
+
+/// Edits in ascending order, and slips in ascending order of their places.
+#[derive(Clone, Debug, Default, PartialEq, Eq)]
+pub struct Comparison {
+    /// What has to change.
+    pub edits: Vec<Edit>,
+    /// Why.
+    pub slips: Vec<Slip>,
+    /// The changes to tokens that are among the edits, ascending by token.
+    pub declared: Vec<Declared>,
+}
+
+/// A change to a token that takes place.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct Declared {
+    /// The token of the old text.
+    pub token: TokenId,
+    /// What becomes of it.
+    pub change: Change,
+}
+
+pub(super) fn compare(
+    sheet: &Sheet,
+    filling: &Filling,
+    set: &LineSet,
+    style: &Style,
+) -> Comparison {
+    let target = if style.is(Setting::EndOfLine, "", "lf") {
+        Some(LineEnd::Lf)
+    } else if style.is(Setting::EndOfLine, "", "crlf") {
+        Some(LineEnd::CrLf)
+    } else {
+        None
+    };
+    let converts = set.is_whole().then_some(target).flatten();
+    let mut comparing = Comparing {
+        sheet,
+        filling,
+        converts,
+        line_end: converts.unwrap_or(sheet.lines.line_end()),
+        out: Comparison::default(),
+    };
+    if set.is_whole() {
+        comparing.byte_order_mark(style);
+    }
+    let count = sheet.tree.tokens.len();
+    for index in 0..=count {
+        comparing.gap(index);
+        if index < count {
+            comparing.token(index);
+        }
+    }
+    merge_sides(sheet, &mut comparing.out.slips);
+    comparing.out
+}
+
+struct Comparing<'a> {
+    sheet: &'a Sheet<'a>,
+    filling: &'a Filling,
+    converts: Option<LineEnd>,
+    line_end: LineEnd,
+    out: Comparison,
+}
+
+/// The parts of a gap that holds a line break.
+struct Parts<'a> {
+    trailing: &'a str,
+    breaks: usize,
+    indent: &'a str,
+    blanks_between: bool,
+}
+
+impl<'a> Parts<'a> {
+    fn of(gap: &'a str) -> Parts<'a> {
+        let (Some(first), Some(last)) = (gap.find('\n'), gap.rfind('\n')) else {
+            return Parts { trailing: gap, breaks: 0, indent: gap, blanks_between: false };
+        };
+        let middle = &gap[first + 1..last + 1];
+        Parts {
+            trailing: gap[..first].trim_end_matches('\r'),
+            breaks: gap.matches('\n').count(),
+            indent: &gap[last + 1..],
+            blanks_between: middle.contains([' ', '\t']),
+        }
+    }
+}
+
+impl Comparing<'_> {
+    fn slip(&mut self, offset: usize, length: usize, setting: Setting, message: String) {
+        self.out.slips.push(Slip { offset, length, setting, message });
+    }
+
+    fn byte_order_mark(&mut self, style: &Style) {
+        let wanted = style.is(Setting::Charset, "", "utf-8-bom");
+        let present = self.sheet.tree.mark > 0;
+        if style.is(Setting::Charset, "", "keep") || wanted == present {
+            return;
+        }
+        let text = if wanted { "\u{feff}".to_string() } else { String::new() };
+        let message =
+            if wanted { "a byte-order mark at the start" } else { "no byte-order mark" };
+        self.out.edits.push(Edit { range: 0..self.sheet.tree.mark, text });
+        self.slip(0, 0, Setting::Charset, message.into());
+    }
+
+    fn token(&mut self, index: usize) {
+        let token = &self.sheet.tree.tokens[index];
+        let (start, end) = (token.start as usize, token.end as usize);
+        for rewrite in self.sheet.plan.rewrites_of(index) {
+            if !self.filling.applies(index, &rewrite.change) {
+                continue;
+            }
+            let text = &self.sheet.text[start..end];
+            let (range, new, message) = match &rewrite.change {
+                Change::Respell(new) => {
+                    let message = match rewrite.setting {
+                        Setting::Quotes if new.ends_with('"') => "double quotes",
+                        Setting::Quotes => "single quotes",
+                        _ if new.len() > text.len() => "one blank after the comment's mark",
+                        _ => "no blank after the comment's mark",
+                    };
+                    (start..end, new.clone(), message.to_string())
+                }
+                Change::Drop | Change::DropIfFlat(_) => {
+                    let place = if text == "," { " after the last element" } else { " here" };
+                    (start..end, String::new(), format!("no `{text}`{place}"))
+                }
+                Change::Append(new) | Change::AppendIfOpen(new, _) => {
+                    (end..end, new.to_string(), format!("`{new}` after {}", quoted(text)))
+                }
+            };
+            self.out.edits.push(Edit { range: range.clone(), text: new });
+            let change = rewrite.change.clone();
+            self.out.declared.push(Declared { token: index as TokenId, change });
+            self.slip(range.start, range.len(), rewrite.setting, message);
+        }
+        if token.multi_line && let Some(wanted) = self.converts {
+            self.convert_inside(start, end, wanted);
+        }
+    }
+
+    /// Line ends inside a token over several lines, for whole files that are converted.
+    fn convert_inside(&mut self, start: usize, end: usize, wanted: LineEnd) {
+        let text = &self.sheet.text[start..end];
+        for (at, _) in text.match_indices('\n') {
+            let has_return = text[..at].ends_with('\r');
+            if has_return != (wanted == LineEnd::CrLf) {
+                let from = start + at - usize::from(has_return);
+                let range = from..start + at + 1;
+                self.out.edits.push(Edit { range, text: wanted.as_str().into() });
+                self.slip(from, 0, Setting::EndOfLine, line_end_message(wanted));
+            }
+        }
+    }
+
+    fn gap(&mut self, index: usize) {
+        let filled = self.filling.gaps[index];
+        let range = self.sheet.tree.gap(index, self.sheet.text.len());
+        let present = &self.sheet.text[range.clone()];
+        match filled {
+            Filled::Present => {
+                if self.converts.is_some() && present.contains('\n') {
+                    self.lines(index, present, None, None, false);
+                }
+            }
+            Filled::Blanks(count) => {
+                let wanted = &BLANKS[..usize::from(count)];
+                if present != wanted {
+                    self.out.edits.push(Edit { range, text: wanted.into() });
+                    self.blanks_slip(index, present, count);
+                }
+            }
+            Filled::Lines { breaks, indent, trim } => {
+                self.lines(index, present, breaks, indent, trim);
+            }
+        }
+    }
+
+    fn lines(
+        &mut self,
+        index: usize,
+        present: &str,
+        breaks: Option<u32>,
+        indent: Option<u32>,
+        trim: bool,
+    ) {
+        let parts = Parts::of(present);
+        let range = self.sheet.tree.gap(index, self.sheet.text.len());
+        let is_start = index == 0;
+        let is_end = index == self.sheet.tree.tokens.len();
+        let was_one_line = parts.breaks == 0;
+        let breaks = breaks.map_or(parts.breaks, |count| count as usize);
+        let wanted_indent = match indent {
+            Some(id) if breaks > 0 || is_start => self.filling.indents.text(id).to_string(),
+            Some(_) => String::new(),
+            None if was_one_line && breaks > 0 && !is_start => String::new(),
+            None => parts.indent.to_string(),
+        };
+        let recount = breaks != parts.breaks;
+        let clean = trim || recount;
+        let wanted = if !clean && !recount && self.converts.is_none() {
+            // Only the indentation can differ.
+            let kept = present.len() - parts.indent.len();
+            format!("{}{wanted_indent}", &present[..kept])
+        } else {
+            let mut wanted = String::new();
+            let keeps_trailing = !trim && !was_one_line;
+            if keeps_trailing {
+                wanted.push_str(parts.trailing);
+            }
+            let end = self.line_end.as_str();
+            if recount || (trim && parts.blanks_between) {
+                wanted.push_str(&end.repeat(breaks));
+            } else if self.converts.is_some() {
+                let from = present.find('\n').map_or(0, |at| present[..at].trim_end_matches('\r').len());
+                let to = present.rfind('\n').map_or(0, |at| at + 1);
+                wanted.push_str(&present[from..to].replace("\r\n", "\n").replace('\n', end));
+            } else {
+                let from = parts.trailing.len();
+                wanted.push_str(&present[from..present.len() - parts.indent.len()]);
+            }
+            wanted.push_str(&wanted_indent);
+            wanted
+        };
+        if wanted == present {
+            return;
+        }
+        let before = self.out.slips.len();
+        if trim && !was_one_line && (!parts.trailing.is_empty() || parts.blanks_between) {
+            let length = parts.trailing.len();
+            let message = "no blanks at the line's end".to_string();
+            self.slip(range.start, length, Setting::TrimTrailingWhitespace, message);
+        }
+        if recount {
+            self.recount_slip(index, &parts, breaks, is_end);
+        }
+        if !was_one_line && breaks > 0 && wanted_indent != parts.indent && !is_end {
+            self.indent_slip(range.end, parts.indent, &wanted_indent);
+        } else if is_start && wanted_indent != parts.indent {
+            self.indent_slip(range.end, parts.indent, &wanted_indent);
+        }
+        if self.out.slips.len() == before {
+            let (setting, message) = match self.converts {
+                Some(wanted) if present.contains('\n') => {
+                    (Setting::EndOfLine, line_end_message(wanted))
+                }
+                _ => (Setting::TrimTrailingWhitespace, "no blanks at the line's end".into()),
+            };
+            self.slip(range.start, 0, setting, message);
+        }
+        self.out.edits.push(Edit { range, text: wanted });
+    }
+
+    fn recount_slip(&mut self, index: usize, parts: &Parts, breaks: usize, is_end: bool) {
+        let range = self.sheet.tree.gap(index, self.sheet.text.len());
+        if is_end {
+            let (setting, message) = match (parts.breaks, breaks) {
+                (0, _) => (Setting::InsertFinalNewline, "a line break at the file's end".into()),
+                (_, 0) => (Setting::InsertFinalNewline, "no line break at the file's end".into()),
+                (there, _) => {
+                    let extra = there - 1;
+                    (Setting::BlankLines, format!("no blank lines at the file's end, not {extra}"))
+                }
+            };
+            let at = self.sheet.tree.tokens.last().map_or(0, |token| token.start as usize);
+            return self.slip(range.start.max(at), 0, setting, message);
+        }
+        if parts.breaks == 0 && index > 0 {
+            let gap = &self.sheet.plan.gaps[index];
+            let message = match gap.want {
+                Want::Line => "on a line of its own",
+                Want::Newline => "on the next line",
+                _ => "on a line of its own, as the list does not fit on one",
+            };
+            return self.slip(range.end, 0, gap.breaks, message.into());
+        }
+        let there = parts.breaks.saturating_sub(usize::from(index > 0));
+        let wanted = breaks.saturating_sub(usize::from(index > 0));
+        let message = format!("{} before this, not {there}", count_of(wanted, "blank line"));
+        self.slip(range.end, 0, Setting::BlankLines, message);
+    }
+
+    fn indent_slip(&mut self, offset: usize, present: &str, wanted: &str) {
+        let kinds = |text: &str| (text.contains(' '), text.contains('\t'));
+        let (setting, message) = if present.len() != wanted.len() && kinds(present) == kinds(wanted)
+            || present.is_empty()
+            || wanted.is_empty()
+        {
+            let message = format!("indented {}, the canon wants {}", width(present), width(wanted));
+            (Setting::IndentSize, message)
+        } else {
+            let message = format!("indented by {}, the canon wants {}", parts(present), parts(wanted));
+            (Setting::IndentStyle, message)
+        };
+        self.slip(offset, 0, setting, message);
+    }
+
+    fn blanks_slip(&mut self, index: usize, present: &str, wanted: u8) {
+        let gap = &self.sheet.plan.gaps[index];
+        let token = &self.sheet.tree.tokens[index];
+        let next = quoted(&self.sheet.text[token.start as usize..token.end as usize]);
+        let (setting, message) = if present.contains('\n') {
+            (gap.breaks, format!("{next} on the line before"))
+        } else {
+            let count = match wanted {
+                0 => "no blank".to_string(),
+                count => count_of(usize::from(count), "blank"),
+            };
+            (gap.setting, format!("{count} before {next}"))
+        };
+        self.slip(token.start as usize, 0, setting, message);
+    }
+}
+
+/// More blanks than any setting asks for.
+const BLANKS: &str = "                ";
+
+/// Two slips on the two sides of one operator are one to a reader.
+fn merge_sides(sheet: &Sheet, slips: &mut Vec<Slip>) {
+    let mut merged: Vec<Slip> = Vec::with_capacity(slips.len());
+    for slip in slips.drain(..) {
+        if slip.setting == Setting::OperatorGap
+            && let Some(last) = merged.last_mut()
+            && last.setting == Setting::OperatorGap
+            && last.message.contains("blank before")
+            && slip.message.contains("blank before")
+        {
+            let text = &sheet.text[last.offset..slip.offset];
+            let sign = text.trim_end();
+            if !sign.is_empty() && !sign.contains([' ', '\t', '\n']) && sign.len() < 12
+                && sheet.tree.tokens.binary_search_by_key(&(last.offset as u32), |t| t.start)
+                    .is_ok_and(|at| sheet.tree.tokens[at].end as usize == last.offset + sign.len())
+            {
+                let count = if slip.message.starts_with("no") { "no blank" } else { "one blank" };
+                last.message = format!("{count} on each side of {}", quoted(sign));
+                last.length = sign.len();
+                continue;
+            }
+        }
+        merged.push(slip);
+    }
+    *slips = merged;
+}
+
+fn line_end_message(wanted: LineEnd) -> String {
+    match wanted {
+        LineEnd::Lf => "the line ends with a line feed".into(),
+        LineEnd::CrLf => "the line ends with carriage return and line feed".into(),
+    }
+}
+
+fn count_of(count: usize, what: &str) -> String {
+    match count {
+        0 => format!("no {what}"),
+        1 => format!("one {what}"),
+        2 => format!("two {what}s"),
+        _ => format!("{count} {what}s"),
+    }
+}
+
+/// A token's text, short enough for a message.
+fn quoted(text: &str) -> String {
+    let line = text.lines().next().unwrap_or_default();
+    let short: String = line.chars().take(24).collect();
+    let more = if short.len() < text.len() { "…" } else { "" };
+    format!("`{short}{more}`")
+}
+
+/// An indentation's width, as a person counts it.
+fn width(indent: &str) -> String {
+    if indent.contains('\t') { parts(indent) } else { indent.len().to_string() }
+}
+
+/// An indentation's make-up.
+fn parts(indent: &str) -> String {
+    let tabs = indent.matches('\t').count();
+    let blanks = indent.len() - tabs;
+    match (tabs, blanks) {
+        (0, blanks) => count_of(blanks, "blank"),
+        (tabs, 0) => count_of(tabs, "tab"),
+        (tabs, blanks) => format!("{} and {}", count_of(tabs, "tab"), count_of(blanks, "blank")),
+    }
+}

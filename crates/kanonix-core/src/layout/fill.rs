@@ -1,0 +1,462 @@
+//! Gives every live gap its text, in one pass from the first token to the last.
+
+use super::Sheet;
+use super::indent::{IndentId, Indents};
+use super::live::Live;
+use super::measure::columns;
+use super::plan::{Change, GroupId, OWN_UNIT, ROOT, Shape, Want};
+use crate::style::{Setting, Style};
+use crate::syntax::Role;
+use crate::text::LineSet;
+
+/// What a gap becomes.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum Filled {
+    /// What stands there.
+    Present,
+    /// So many blanks on one line.
+    Blanks(u8),
+    /// Line breaks, and then this indentation. What is `None` stays as it is.
+    Lines {
+        /// How many line breaks.
+        breaks: Option<u32>,
+        /// What the next token's line begins with.
+        indent: Option<IndentId>,
+        /// Whether blanks before the first line break go.
+        trim: bool,
+    },
+}
+
+/// What became of a group.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+enum State {
+    /// Not reached, or not free to change its form.
+    Still,
+    Flat,
+    Open,
+}
+
+/// The gaps of one text under one line set.
+pub struct Filling {
+    /// One before each token, and one at the end of the file.
+    pub gaps: Vec<Filled>,
+    /// The indentations that the gaps name.
+    pub indents: Indents,
+    open: Vec<bool>,
+    live_tokens: Vec<bool>,
+}
+
+impl Filling {
+    /// Whether a rewrite of this token takes place.
+    pub fn applies(&self, token: usize, change: &Change) -> bool {
+        self.live_tokens[token]
+            && match change {
+                Change::DropIfFlat(group) => !self.open[*group as usize],
+                Change::AppendIfOpen(_, group) => self.open[*group as usize],
+                Change::Respell(_) | Change::Drop | Change::Append(_) => true,
+            }
+    }
+}
+
+/// Fills the live gaps of `sheet`.
+pub(super) fn fill(sheet: &Sheet, live: &Live, set: &LineSet, style: &Style) -> Filling {
+    let tab = style.tab_columns();
+    let mut filler = Filler {
+        sheet,
+        live,
+        set,
+        tab,
+        max: style
+            .number(Setting::MaxLineLength, "")
+            .map_or(usize::MAX / 2, |columns| columns as usize),
+        trim: style.flag(Setting::TrimTrailingWhitespace, ""),
+        final_line: style.flag(Setting::InsertFinalNewline, ""),
+        gaps: vec![Filled::Present; sheet.tree.tokens.len() + 1],
+        indents: Indents::new(style.indent_step(), tab),
+        states: vec![State::Still; sheet.plan.groups.len()],
+        bases: vec![None; sheet.plan.groups.len()],
+        column: 0,
+        line_indent: 0,
+        unit_indent: 0,
+        flat_until: 0,
+    };
+    filler.run();
+    let open = sheet
+        .plan
+        .groups
+        .iter()
+        .enumerate()
+        .map(|(index, _)| match filler.states[index] {
+            State::Open => true,
+            State::Flat => false,
+            State::Still => filler.is_open_in_text(index as GroupId),
+        })
+        .collect();
+    let live_tokens =
+        sheet.units.of_token.iter().map(|unit| live.unit[*unit as usize]).collect();
+    Filling { gaps: filler.gaps, indents: filler.indents, open, live_tokens }
+}
+
+struct Filler<'a> {
+    sheet: &'a Sheet<'a>,
+    live: &'a Live,
+    set: &'a LineSet,
+    tab: usize,
+    max: usize,
+    trim: bool,
+    final_line: bool,
+    gaps: Vec<Filled>,
+    indents: Indents,
+    states: Vec<State>,
+    /// The indentation of the line that each group's first token stands on.
+    bases: Vec<Option<IndentId>>,
+    /// Columns before the next token.
+    column: usize,
+    line_indent: IndentId,
+    unit_indent: IndentId,
+    /// Tokens before this one are in a group that fits.
+    flat_until: usize,
+}
+
+impl Filler<'_> {
+    fn run(&mut self) {
+        let sheet = self.sheet;
+        let count = sheet.tree.tokens.len();
+        let mut next_group = 0;
+        for index in 0..count {
+            let unit_index = sheet.units.of_token[index] as usize;
+            let unit = &sheet.units.all[unit_index];
+            let is_live = self.live.unit[unit_index];
+            let starts_unit = unit.first as usize == index;
+            if !is_live {
+                if starts_unit {
+                    self.before_still_unit(index);
+                }
+                continue;
+            }
+            if starts_unit {
+                self.before_live_unit(index, unit_index);
+            } else {
+                self.inner_gap(index);
+            }
+            while next_group < sheet.order.len() {
+                let group = sheet.order[next_group];
+                let first = sheet.plan.groups[group as usize].first as usize;
+                if first > index {
+                    break;
+                }
+                if first == index && group != ROOT {
+                    self.bases[group as usize] = Some(self.line_indent);
+                    self.decide(group, index);
+                }
+                next_group += 1;
+            }
+            self.pass_token(index);
+        }
+        self.end_of_file(count);
+    }
+
+    /// Moves past a token.
+    fn pass_token(&mut self, index: usize) {
+        let token = &self.sheet.tree.tokens[index];
+        if token.multi_line {
+            self.column = self.sheet.measures.tail(index);
+        } else {
+            self.column += self.sheet.measures.width(index);
+        }
+    }
+
+    // ---- groups ------------------------------------------------------------------------------
+
+    fn decide(&mut self, id: GroupId, index: usize) {
+        let group = &self.sheet.plan.groups[id as usize];
+        let measures = &self.sheet.measures;
+        let (first, end) = (group.first as usize, group.end as usize);
+        if group.shape == Shape::Block {
+            self.states[id as usize] = State::Open;
+            return;
+        }
+        if !self.live.all(group.first, group.end) {
+            return;
+        }
+        self.states[id as usize] = if end <= self.flat_until {
+            State::Flat
+        } else if group.forced {
+            State::Open
+        } else if measures.flat(first, end).is_some_and(|w| self.column + w + self.late_comma(end) <= self.max) {
+            self.flat_until = end;
+            State::Flat
+        } else if self.gives_way(id, index) {
+            State::Flat
+        } else {
+            State::Open
+        };
+    }
+
+    /// Whether a group that does not fit leaves its lines to something inside it.
+    fn gives_way(&self, id: GroupId, index: usize) -> bool {
+        let group = &self.sheet.plan.groups[id as usize];
+        let measures = &self.sheet.measures;
+        let indent = self.indents.columns(self.line_indent);
+        if group.holds_lines
+            && measures.flat(index, group.end as usize).is_none()
+            && measures.holds(&self.sheet.plan, id, self.column, indent, self.max)
+        {
+            return true;
+        }
+        let stop = match group.shape {
+            Shape::LastResort => measures.next_break(index + 2),
+            _ => group.hug as usize,
+        };
+        stop > index
+            && stop < group.end as usize
+            && measures.head(index, stop).is_some_and(|width| self.column + width <= self.max)
+    }
+
+    /// The column of a comma that follows only because the list around it is open.
+    fn late_comma(&self, end: usize) -> usize {
+        let plan = &self.sheet.plan;
+        let appended = plan.rewrites_of(end - 1).iter().any(|rewrite| match rewrite.change {
+            Change::AppendIfOpen(_, group) => self.states[group as usize] == State::Open,
+            _ => false,
+        });
+        usize::from(appended)
+    }
+
+    /// Whether a group is open in the text.
+    fn is_open_in_text(&self, group: GroupId) -> bool {
+        self.sheet.present(self.sheet.plan.groups[group as usize].opening as usize).contains('\n')
+    }
+
+    /// The indentation that a group's levels count from.
+    fn base(&mut self, group: GroupId) -> IndentId {
+        match group {
+            ROOT => 0,
+            OWN_UNIT => self.unit_indent,
+            _ => match self.bases[group as usize] {
+                Some(base) => base,
+                None => {
+                    let token = self.sheet.plan.groups[group as usize].first as usize;
+                    let base = self.present_line_indent(token);
+                    self.bases[group as usize] = Some(base);
+                    base
+                }
+            },
+        }
+    }
+
+    /// The indentation of the line on which a token stands in the text.
+    fn present_line_indent(&mut self, token: usize) -> IndentId {
+        let sheet = self.sheet;
+        let offset = sheet.tree.tokens[token].start as usize;
+        let line = sheet.lines.start(sheet.lines.line_of(offset));
+        let rest = &sheet.text[line..];
+        let blank = rest.len() - rest.trim_start_matches([' ', '\t']).len();
+        self.indents.of(&rest[..blank])
+    }
+
+    // ---- gaps inside a live unit ----------------------------------------------------------------
+
+    fn inner_gap(&mut self, index: usize) {
+        let gap = self.sheet.plan.gaps[index];
+        let present = self.sheet.present(index);
+        if !is_blank(present) {
+            return self.keep(index, present);
+        }
+        let is_broken = present.contains('\n');
+        let token = &self.sheet.tree.tokens[index];
+        let open = match gap.want {
+            Want::Keep => return self.keep(index, present),
+            Want::Flat => false,
+            // A line always starts a unit, and so is never inside one.
+            Want::Line | Want::Newline => true,
+            Want::Break => match self.states[gap.group as usize] {
+                State::Open => true,
+                State::Flat => false,
+                State::Still => match self.sheet.plan.groups[gap.group as usize].shape {
+                    Shape::List => self.is_open_in_text(gap.group),
+                    _ if is_broken => return self.keep(index, present),
+                    _ => false,
+                },
+            },
+        };
+        if !open {
+            let before = &self.sheet.tree.tokens[index - 1];
+            let ends_line = before.role == Role::Comment
+                && !self.sheet.text[..before.end as usize].ends_with("*/");
+            if is_broken && ends_line {
+                return self.keep(index, present);
+            }
+            self.gaps[index] = Filled::Blanks(gap.blanks);
+            self.column += usize::from(gap.blanks);
+            return;
+        }
+        let indent = if token.continues {
+            // One blank past the line on which the comment begins.
+            let text = format!("{} ", self.indents.text(self.line_indent));
+            self.indents.of(&text)
+        } else {
+            let base = self.base(gap.group);
+            self.line_indent = self.indents.deeper(base, gap.level);
+            self.line_indent
+        };
+        let blank_lines = present.matches('\n').count().saturating_sub(1);
+        let breaks = blank_lines.min(usize::from(gap.most)) as u32 + 1;
+        self.gaps[index] =
+            Filled::Lines { breaks: Some(breaks), indent: Some(indent), trim: self.trim };
+        self.column = self.indents.columns(indent);
+    }
+
+    fn keep(&mut self, index: usize, present: &str) {
+        self.gaps[index] = Filled::Present;
+        match present.rfind('\n') {
+            Some(at) => {
+                self.column = columns(&present[at + 1..], self.tab);
+                self.line_indent = self.present_line_indent(index);
+            }
+            None => self.column += columns(present, self.tab),
+        }
+    }
+
+    // ---- gaps before units --------------------------------------------------------------------
+
+    fn before_live_unit(&mut self, index: usize, unit_index: usize) {
+        let sheet = self.sheet;
+        let gap = sheet.plan.gaps[index];
+        let present = sheet.present(index);
+        let after_fault = index > 0
+            && sheet.units.all[sheet.units.of_token[index - 1] as usize].fault;
+        let joins = gap.want == Want::Break && self.states[gap.group as usize] == State::Flat;
+        if joins && is_blank(present) && !after_fault {
+            // The list around it is flat now: it is no unit any more.
+            return self.inner_gap(index);
+        }
+        if !is_blank(present) || after_fault {
+            self.keep(index, present);
+            self.line_indent = self.present_line_indent(index);
+            self.unit_indent = self.line_indent;
+            if !present.contains('\n') {
+                let start = sheet.tree.tokens[index].start as usize;
+                let line = sheet.lines.start(sheet.lines.line_of(start));
+                self.column = columns(&sheet.text[line..start], self.tab);
+            }
+            return;
+        }
+        let indent = match self.live.anchor[unit_index] {
+            Some(anchor) => self.present_line_indent(sheet.units.all[anchor as usize].first as usize),
+            None if index == 0 && gap.group == OWN_UNIT => 0,
+            None => {
+                let base = self.base(gap.group);
+                self.indents.deeper(base, gap.level)
+            }
+        };
+        self.line_indent = indent;
+        self.unit_indent = indent;
+        self.column = self.indents.columns(indent);
+        let breaks = self.breaks_before(index);
+        self.gaps[index] =
+            Filled::Lines { breaks, indent: Some(indent), trim: self.trims_before(index) };
+    }
+
+    fn before_still_unit(&mut self, index: usize) {
+        let sheet = self.sheet;
+        let unit = &sheet.units.all[sheet.units.of_token[index] as usize];
+        let after_fault = index > 0
+            && sheet.units.all[sheet.units.of_token[index - 1] as usize].fault;
+        let present = sheet.present(index);
+        if unit.fault || after_fault || !is_blank(present) {
+            return;
+        }
+        if !present.contains('\n') && index > 0 {
+            // It shares a line with a unit that is not live either, or follows a live one that ends
+            // on its line; both stay together unless the one before is live.
+            let before = sheet.units.of_token[index - 1] as usize;
+            if !self.live.unit[before] || sheet.plan.gaps[index].want != Want::Line {
+                return;
+            }
+        }
+        let breaks = self.breaks_before(index);
+        let trim = self.trims_before(index);
+        self.gaps[index] = Filled::Lines { breaks, indent: None, trim };
+    }
+
+    /// The line breaks before a unit, if they are live.
+    fn breaks_before(&self, index: usize) -> Option<u32> {
+        let sheet = self.sheet;
+        let gap = &sheet.plan.gaps[index];
+        let present = sheet.present(index).matches('\n').count() as u32;
+        let missing = present == 0 && index > 0;
+        if !missing && !self.blank_lines_are_live(index) {
+            return None;
+        }
+        if index == 0 {
+            return Some(0);
+        }
+        let most = u32::from(gap.most.max(gap.least));
+        Some(present.saturating_sub(1).clamp(u32::from(gap.least), most) + 1)
+    }
+
+    /// Blank lines are live when a touched blank line or a seam lies in the gap, its ends included, or
+    /// when the lines on both sides are touched.
+    fn blank_lines_are_live(&self, index: usize) -> bool {
+        if self.set.is_whole() {
+            return true;
+        }
+        let sheet = self.sheet;
+        let first = match index {
+            0 => 0,
+            _ => sheet.lines.line_of(sheet.tree.tokens[index - 1].end as usize) + 1,
+        };
+        let token = sheet.tree.tokens.get(index);
+        let last = token.map_or(sheet.lines.count(), |t| sheet.lines.line_of(t.start as usize));
+        (last > first && self.set.touches(first..last))
+            || self.set.has_seam(first, last)
+            || (first == last
+                && first > 0
+                && self.set.touches(first - 1..first)
+                && self.set.touches(last..last + 1))
+    }
+
+    /// Blanks at a line's end are live when the line is touched, or when the unit that ends there is
+    /// live.
+    fn trims_before(&self, index: usize) -> bool {
+        if !self.trim || index == 0 {
+            return self.trim && self.blank_lines_are_live(index);
+        }
+        let sheet = self.sheet;
+        let unit = sheet.units.of_token[index - 1] as usize;
+        let line = sheet.lines.line_of(sheet.tree.tokens[index - 1].end as usize);
+        self.live.unit[unit] || self.set.touches(line..line + 1)
+    }
+
+    fn end_of_file(&mut self, count: usize) {
+        let sheet = self.sheet;
+        let present = sheet.present(count);
+        if !is_blank(present) {
+            return;
+        }
+        let last_unit = sheet.units.all.last();
+        let is_fault = last_unit.is_some_and(|unit| unit.fault);
+        let last_line = last_unit.map_or(0, |unit| unit.last_line as usize);
+        let seen = self.set.touches(last_line..sheet.lines.count())
+            || (count > 0 && self.blank_lines_are_live(count));
+        if is_fault || !seen {
+            return;
+        }
+        if count == 0 {
+            // A file of blanks: nothing to end.
+            self.gaps[0] = Filled::Lines { breaks: None, indent: None, trim: self.trim };
+            return;
+        }
+        let breaks = u32::from(self.final_line);
+        self.gaps[count] =
+            Filled::Lines { breaks: Some(breaks), indent: Some(0), trim: self.trim };
+    }
+}
+
+/// Whether a gap's text is blanks, tabs and line breaks only. Others (a form feed, a no-break space)
+/// are somebody's, and stay.
+fn is_blank(text: &str) -> bool {
+    text.bytes().all(|byte| matches!(byte, b' ' | b'\t' | b'\n' | b'\r'))
+        && (!text.contains('\r') || text.replace("\r\n", "").find('\r').is_none())
+}

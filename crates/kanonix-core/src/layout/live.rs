@@ -1,0 +1,134 @@
+//! Which units and gaps are in play, and what the live ones line up with.
+
+use super::plan::{OWN_UNIT, Plan, ROOT};
+use super::units::Units;
+use crate::text::LineSet;
+
+/// What is live under one line set.
+pub struct Live {
+    /// By unit.
+    pub unit: Vec<bool>,
+    /// By unit: the unit whose present indentation it takes, byte for byte.
+    pub anchor: Vec<Option<u32>>,
+    /// How many tokens before each token are not live.
+    still_before: Vec<u32>,
+}
+
+impl Live {
+    /// Marks the units that the line set touches, and finds their anchors.
+    pub fn new(plan: &Plan, units: &Units, set: &LineSet) -> Live {
+        let unit = live_units(units, set);
+        let mut still_before = Vec::with_capacity(units.of_token.len() + 1);
+        let mut still = 0;
+        still_before.push(0);
+        for index in &units.of_token {
+            still += u32::from(!unit[*index as usize]);
+            still_before.push(still);
+        }
+        let anchor = if still == 0 {
+            vec![None; unit.len()]
+        } else {
+            anchors(plan, units, &unit)
+        };
+        Live { unit, anchor, still_before }
+    }
+
+    /// Whether every token of `first..end` is live.
+    pub fn all(&self, first: u32, end: u32) -> bool {
+        self.still_before[first as usize] == self.still_before[end as usize]
+    }
+
+    /// Whether no token is live.
+    pub fn nothing(&self) -> bool {
+        self.still_before.last().copied() == Some(self.still_before.len() as u32 - 1)
+    }
+}
+
+/// A unit is live if a line of it is touched, or if it shares a line with one that is.
+fn live_units(units: &Units, set: &LineSet) -> Vec<bool> {
+    let mut live: Vec<bool> = units
+        .all
+        .iter()
+        .map(|u| !u.fault && set.touches(u.first_line as usize..u.last_line as usize + 1))
+        .collect();
+    let shares = |index: usize| !units.all[index].begins_line && !units.all[index].fault;
+    for index in 1..live.len() {
+        live[index] |= shares(index) && live[index - 1];
+    }
+    for index in (1..live.len()).rev() {
+        live[index - 1] |= shares(index) && live[index] && !units.all[index - 1].fault;
+    }
+    live
+}
+
+/// The anchor rule: a live unit takes the present indentation of the nearest unit of the same block
+/// that is not live, above first, then below. Where there is none, a unit that holds units that are
+/// not live stays where they show that it stands.
+fn anchors(plan: &Plan, units: &Units, live: &[bool]) -> Vec<Option<u32>> {
+    let held = held_in_place(plan, units, live);
+    let count = units.all.len();
+    let fixed = |index: usize| {
+        let unit = &units.all[index];
+        !live[index] && unit.begins_line && !unit.comment && !unit.fault
+    };
+    let takes_anchor = |index: usize| {
+        let unit = &units.all[index];
+        live[index] && unit.group != OWN_UNIT && (unit.level > 0 || unit.group == ROOT)
+    };
+    let mut anchor: Vec<Option<u32>> = vec![None; count];
+    let mut assign = |candidate: &dyn Fn(usize) -> bool, over_own: bool| {
+        for backwards in [false, true] {
+            let mut nearest: Vec<Option<u32>> = vec![None; plan.groups.len()];
+            for step in 0..count {
+                let index = if backwards { count - 1 - step } else { step };
+                let unit = &units.all[index];
+                if unit.group == OWN_UNIT {
+                    continue;
+                }
+                if takes_anchor(index)
+                    && anchor[index].is_none()
+                    && (over_own || held[index].is_none())
+                {
+                    anchor[index] = nearest[unit.group as usize]
+                        .filter(|other| units.all[*other as usize].level == unit.level);
+                }
+                if candidate(index) && (unit.level > 0 || unit.group == ROOT) {
+                    nearest[unit.group as usize] = Some(index as u32);
+                }
+            }
+        }
+    };
+    assign(&fixed, true);
+    assign(&|index| held[index].is_some() && units.all[index].begins_line, false);
+    for (index, own) in held.iter().enumerate() {
+        if anchor[index].is_none() && takes_anchor(index) {
+            anchor[index] = *own;
+        }
+    }
+    anchor
+}
+
+/// The live units that hold units that are not live, and whose indentation shows where such a unit
+/// stands: its closing line's if that is not live, else its own.
+fn held_in_place(plan: &Plan, units: &Units, live: &[bool]) -> Vec<Option<u32>> {
+    let mut held: Vec<Option<u32>> = vec![None; units.all.len()];
+    for index in (0..units.all.len()).rev() {
+        let unit = &units.all[index];
+        if (live[index] && held[index].is_none()) || unit.group == ROOT || unit.group == OWN_UNIT {
+            continue;
+        }
+        let opener = plan.groups[unit.group as usize].first as usize;
+        let header = units.of_token[opener] as usize;
+        if header == index || !live[header] || !units.all[header].begins_line {
+            continue;
+        }
+        let closes = unit.level == 0 && !live[index] && unit.begins_line;
+        let on_first_line = units.all[header].first_line == units.all[header].last_line;
+        if closes && on_first_line {
+            held[header] = Some(index as u32);
+        } else if held[header].is_none() {
+            held[header] = Some(header as u32);
+        }
+    }
+    held
+}

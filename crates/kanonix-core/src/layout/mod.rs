@@ -1,0 +1,120 @@
+//! The engine: it decides the text of each gap between two tokens, and knows no language.
+//!
+//! [`plan`] says what is wanted in every gap, [`units`] and [`live`] which of them are in play,
+//! [`fill`] gives them their text and [`compare`] holds that against what is there. The arrows run in
+//! that order; only [`planner`] is seen by the languages.
+
+pub mod compare;
+mod comments;
+mod fill;
+mod indent;
+mod joins;
+mod live;
+mod measure;
+pub mod plan;
+pub mod planner;
+mod units;
+pub mod vocabulary;
+
+use crate::style::Style;
+use crate::syntax::{NodeId, Tree};
+use crate::text::{LineSet, Lines};
+use compare::Comparison;
+use live::Live;
+use measure::Measures;
+use plan::{GroupId, Plan};
+use planner::Planner;
+use std::ops::Range;
+use units::Units;
+
+/// All that can be said about a text before it is known which lines are in play.
+pub struct Sheet<'a> {
+    tree: &'a Tree,
+    text: &'a str,
+    style: &'a Style,
+    lines: Lines,
+    plan: Plan,
+    units: Units,
+    measures: Measures,
+    /// The groups by their first token, outer ones first.
+    order: Vec<GroupId>,
+}
+
+impl<'a> Sheet<'a> {
+    /// Plans the whole text with a language's rule for a node.
+    pub fn new(
+        tree: &'a Tree,
+        text: &'a str,
+        style: &'a Style,
+        rule: fn(&mut Planner, NodeId),
+    ) -> Sheet<'a> {
+        let lines = Lines::new(text);
+        let mut plan = Planner::new(tree, text, style).run(rule);
+        joins::place(&mut plan, tree);
+        comments::place(&mut plan, tree, text, style, &lines);
+        let units = units::find(&plan, tree, text, &lines);
+        let measures = Measures::new(&plan, tree, text, style.tab_columns());
+        let mut order: Vec<GroupId> = (0..plan.groups.len() as GroupId).collect();
+        order.sort_by_key(|group| {
+            let group = &plan.groups[*group as usize];
+            (group.first, std::cmp::Reverse(group.end))
+        });
+        Sheet { tree, text, style, lines, plan, units, measures, order }
+    }
+
+    /// Holds the text against what is wanted on these lines.
+    pub fn judge(&self, set: &LineSet) -> Comparison {
+        let live = Live::new(&self.plan, &self.units, set);
+        if live.nothing() && set.is_empty() {
+            return Comparison::default();
+        }
+        let filling = fill::fill(self, &live, set, self.style);
+        compare::compare(self, &filling, set, self.style)
+    }
+
+    /// The zero-based lines of each unit that these lines make live.
+    pub fn live_lines(&self, set: &LineSet) -> Vec<Range<usize>> {
+        let live = Live::new(&self.plan, &self.units, set);
+        let units = self.units.all.iter().zip(&live.unit);
+        let lines = units.filter(|(_, live)| **live);
+        lines.map(|(unit, _)| unit.first_line as usize..unit.last_line as usize + 1).collect()
+    }
+
+    /// The tokens of every unit.
+    pub fn unit_tokens(&self) -> Vec<Range<usize>> {
+        self.units.all.iter().map(|unit| unit.first as usize..unit.end as usize).collect()
+    }
+
+    /// Whether a group is a bracketed list.
+    pub fn is_list(&self, group: GroupId) -> bool {
+        self.plan.groups[group as usize].shape == plan::Shape::List
+    }
+
+    /// How many units there are, and how many of them hold a construct that no rule knows.
+    pub fn kept(&self) -> (usize, usize) {
+        let mut kept: Vec<u32> =
+            self.plan.kept.iter().map(|token| self.units.of_token[*token as usize]).collect();
+        kept.sort_unstable();
+        kept.dedup();
+        (self.units.all.len(), kept.len())
+    }
+
+    /// The first token of each construct that no rule knows.
+    pub fn kept_places(&self) -> impl Iterator<Item = usize> {
+        self.plan.kept.iter().map(|token| self.tree.tokens[*token as usize].start as usize)
+    }
+
+    /// The plan itself.
+    pub fn plan(&self) -> &Plan {
+        &self.plan
+    }
+
+    /// The lines of the text.
+    pub fn lines(&self) -> &Lines {
+        &self.lines
+    }
+
+    fn present(&self, gap: usize) -> &'a str {
+        &self.text[self.tree.gap(gap, self.text.len())]
+    }
+}

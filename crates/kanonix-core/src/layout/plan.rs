@@ -1,0 +1,200 @@
+//! What is wanted in every gap, and why: flat arrays over the tokens.
+
+use crate::style::Setting;
+use crate::syntax::TokenId;
+
+/// A group, by its place in [`Plan::groups`].
+pub type GroupId = u32;
+
+/// The group that holds a file's outermost units; it begins at no token and is never indented.
+pub const ROOT: GroupId = 0;
+
+/// Stands in for a group: "the unit that this gap is inside".
+pub const OWN_UNIT: GroupId = u32::MAX;
+
+/// What a gap wants.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum Want {
+    /// What stands there: no rule knows better.
+    Keep,
+    /// So many blanks, never a line break.
+    Flat,
+    /// A line break if the gap's group is open, else so many blanks.
+    Break,
+    /// A line break, and a unit starts here.
+    Line,
+    /// A line break inside a unit.
+    Newline,
+}
+
+/// What is wanted between a token and the one before it.
+#[derive(Clone, Copy, Debug)]
+pub struct Gap {
+    /// What kind of gap.
+    pub want: Want,
+    /// How many blanks, where there is no line break.
+    pub blanks: u8,
+    /// Steps of indentation beyond the line that the group's first token stands on.
+    pub level: u8,
+    /// The fewest blank lines, where a line starts.
+    pub least: u8,
+    /// The most blank lines, where a line starts.
+    pub most: u8,
+    /// As `least`, for the part of it that the element before asks for, so that comments between
+    /// the two come after it.
+    pub least_after: u8,
+    /// The setting that decides the blanks.
+    pub setting: Setting,
+    /// The setting that decides the line break.
+    pub breaks: Setting,
+    /// The group that the gap belongs to.
+    pub group: GroupId,
+}
+
+impl Gap {
+    /// The gap that no rule has spoken for.
+    pub const KEPT: Gap = Gap {
+        want: Want::Keep,
+        blanks: 0,
+        level: 0,
+        least: 0,
+        most: 0,
+        least_after: 0,
+        setting: Setting::WordGap,
+        breaks: Setting::WordGap,
+        group: OWN_UNIT,
+    };
+
+    /// So many blanks.
+    pub fn flat(blanks: u8, setting: Setting) -> Gap {
+        Gap { want: Want::Flat, blanks, setting, breaks: setting, ..Gap::KEPT }
+    }
+}
+
+/// How a group behaves when it does not fit on its line.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum Shape {
+    /// Holds units of its own; its lines are always apart.
+    Block,
+    /// Opens with one element a line; each of them is a unit then.
+    List,
+    /// Opens at every one of its gaps, without making units.
+    Chain,
+    /// Opens only when nothing inside it can be opened instead.
+    LastResort,
+}
+
+/// A range of tokens that is laid out together.
+#[derive(Clone, Copy, Debug)]
+pub struct Group {
+    /// Its first token; the line that this stands on is what the group's levels count from.
+    pub first: TokenId,
+    /// The token after its last one.
+    pub end: TokenId,
+    /// Its first gap that may be broken; 0 until there is one. The group counts as open in the text
+    /// if that gap is broken.
+    pub opening: TokenId,
+    /// What it does when it does not fit.
+    pub shape: Shape,
+    /// Whether it is open whatever its width.
+    pub forced: bool,
+    /// Whether it may stay flat around something inside it that takes several lines.
+    pub holds_lines: bool,
+    /// Whether it may also stay flat around a list that is open. Only where its own open form is
+    /// remembered (`list_wrap = "keep_open"`), or else a second look would close what the first one
+    /// opened.
+    pub holds_lists: bool,
+    /// The first gap inside its last element that may be broken in its place; 0 if there is none.
+    pub hug: TokenId,
+    /// Steps of indentation that a chain's lines take.
+    pub level: u8,
+}
+
+/// A change to a token, declared by a rewrite.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub enum Change {
+    /// Another spelling of the same value.
+    Respell(String),
+    /// The token goes.
+    Drop,
+    /// The token goes where this group is flat.
+    DropIfFlat(GroupId),
+    /// This text follows the token.
+    Append(&'static str),
+    /// This text follows the token where this group is open.
+    AppendIfOpen(&'static str, GroupId),
+}
+
+/// A change, its token and the setting that asks for it.
+#[derive(Clone, Debug)]
+pub struct Rewrite {
+    /// The token that it is about.
+    pub token: TokenId,
+    /// What becomes of it.
+    pub change: Change,
+    /// Why.
+    pub setting: Setting,
+}
+
+/// A block that ends where its last statement ends, without a closing bracket.
+#[derive(Clone, Copy, Debug)]
+pub struct BareBlock {
+    /// Its first token that is not a comment.
+    pub first: TokenId,
+    /// Its last token that is not a comment.
+    pub last: TokenId,
+    /// The block.
+    pub group: GroupId,
+}
+
+/// Everything that the rules have said about one text.
+pub struct Plan {
+    /// One gap before each token, and one at the end of the file.
+    pub gaps: Vec<Gap>,
+    /// In the order of their making.
+    pub groups: Vec<Group>,
+    /// Ascending by token once the plan is finished.
+    pub rewrites: Vec<Rewrite>,
+    /// Blocks without a closing bracket, outer ones first.
+    pub bare_blocks: Vec<BareBlock>,
+    /// Per token: whether a rewrite names it.
+    pub rewritten: Vec<bool>,
+    /// Constructs that no rule knows, by a token of theirs.
+    pub kept: Vec<TokenId>,
+}
+
+impl Plan {
+    /// A plan in which everything is kept.
+    pub fn new(tokens: usize) -> Plan {
+        let mut groups = Vec::with_capacity(tokens / 6 + 1);
+        groups.push(Group {
+            first: 0,
+            end: tokens as TokenId,
+            opening: 0,
+            shape: Shape::Block,
+            forced: true,
+            holds_lines: false,
+            holds_lists: false,
+            hug: 0,
+            level: 1,
+        });
+        Plan {
+            gaps: vec![Gap::KEPT; tokens + 1],
+            groups,
+            rewrites: Vec::new(),
+            bare_blocks: Vec::new(),
+            rewritten: vec![false; tokens],
+            kept: Vec::new(),
+        }
+    }
+
+    /// The changes to one token, in the order in which they were declared.
+    pub fn rewrites_of(&self, token: usize) -> &[Rewrite] {
+        if !self.rewritten[token] {
+            return &[];
+        }
+        let from = self.rewrites.partition_point(|rewrite| (rewrite.token as usize) < token);
+        let len = self.rewrites[from..].partition_point(|r| r.token as usize == token);
+        &self.rewrites[from..from + len]
+    }
+}

@@ -1,0 +1,442 @@
+//! The vocabulary in which the languages speak: what a rule calls to say how a construct is laid out.
+
+use super::plan::{BareBlock, Change, Gap, Group, GroupId, OWN_UNIT, Plan, Rewrite, Shape, Want};
+use crate::style::{Setting, Style, Value};
+use crate::syntax::{NodeId, Role, TokenId, Tree};
+
+/// What a language's rules write on. The driver visits every node once, parents first; a rule decides
+/// the gaps between its own node's children and nothing else.
+pub struct Planner<'a> {
+    /// The text's tree.
+    pub tree: &'a Tree,
+    /// The text.
+    pub text: &'a str,
+    /// The agreed values.
+    pub style: &'a Style,
+    /// The values that rules ask for at every turn.
+    pub choices: Choices,
+    plan: Plan,
+    /// A word that each node's rule leaves for its children, starting as its parent's.
+    context: Vec<u8>,
+    /// A group handed down to a node, to carry on instead of starting its own.
+    handed: Vec<GroupId>,
+}
+
+/// Settings that are asked for at every turn, read once.
+#[derive(Clone, Copy, Debug)]
+#[expect(missing_docs, reason = "each is the setting of the same name")]
+pub struct Choices {
+    pub operator_gap: u8,
+    pub parens_gap: u8,
+    pub brackets_gap: u8,
+    pub braces_gap: u8,
+    pub wrap_before: bool,
+    pub keep_words: bool,
+    pub keep_open: bool,
+    pub one_each: bool,
+    pub keep_short_blocks: bool,
+    pub else_own_line: bool,
+    pub most_blank: u8,
+    pub edge_blank: u8,
+    pub add_last_comma: bool,
+    pub drop_last_comma: bool,
+}
+
+impl Choices {
+    fn of(style: &Style) -> Choices {
+        let lines = |key| style.number(Setting::BlankLines, key).unwrap_or(0) as u8;
+        let comma = |word| style.is(Setting::LastComma, "", word);
+        Choices {
+            operator_gap: u8::from(style.flag(Setting::OperatorGap, "")),
+            parens_gap: u8::from(style.flag(Setting::InnerGap, "parens")),
+            brackets_gap: u8::from(style.flag(Setting::InnerGap, "brackets")),
+            braces_gap: u8::from(style.flag(Setting::InnerGap, "braces")),
+            wrap_before: style.is(Setting::OperatorWrap, "", "before"),
+            keep_words: style.is(Setting::WordGap, "", "keep"),
+            keep_open: style.is(Setting::ListWrap, "", "keep_open"),
+            one_each: style.is(Setting::ListWrap, "", "one_each"),
+            keep_short_blocks: style.is(Setting::ShortBlock, "", "keep"),
+            else_own_line: style.is(Setting::ElseLine, "", "own_line"),
+            most_blank: lines("most"),
+            edge_blank: lines("at_edges"),
+            add_last_comma: comma("open_list"),
+            drop_last_comma: comma("never"),
+        }
+    }
+}
+
+/// How a bracketed list is laid out.
+#[derive(Clone, Copy, Debug)]
+pub struct List {
+    /// Blanks inside the brackets of a flat list.
+    pub inner: u8,
+    /// Whether it is a collection, which `list_wrap = "one_each"` always opens.
+    pub collection: bool,
+    /// Whether a last comma may be added and taken away.
+    pub last_comma: bool,
+    /// Whether it may stay flat around a block inside it.
+    pub holds_lines: bool,
+    /// The first gap that may be broken inside its last element, in its own place; 0 if none.
+    pub hug: TokenId,
+}
+
+impl List {
+    /// A list without inner blanks, last comma or anything that may take its place.
+    pub const PLAIN: List =
+        List { inner: 0, collection: false, last_comma: false, holds_lines: false, hug: 0 };
+}
+
+impl<'a> Planner<'a> {
+    /// An empty plan over `tree`.
+    pub(super) fn new(tree: &'a Tree, text: &'a str, style: &'a Style) -> Planner<'a> {
+        Planner {
+            tree,
+            text,
+            style,
+            choices: Choices::of(style),
+            plan: Plan::new(tree.tokens.len()),
+            context: vec![0; tree.nodes.len()],
+            handed: vec![OWN_UNIT; tree.nodes.len()],
+        }
+    }
+
+    /// Visits every node with the language's rule.
+    pub(super) fn run(mut self, rule: fn(&mut Planner, NodeId)) -> Plan {
+        for node in 0..self.tree.nodes.len() as NodeId {
+            let Some(n) = self.tree.nodes.get(node as usize) else { break };
+            if node > 0 {
+                self.context[node as usize] = self.context[n.parent as usize];
+            }
+            if n.kind != u16::MAX && n.end > n.first {
+                rule(&mut self, node);
+            }
+        }
+        self.plan.rewrites.sort_by_key(|rewrite| rewrite.token);
+        self.plan
+    }
+
+    // ---- reading -----------------------------------------------------------------------------
+
+    /// A node's own number for its kind.
+    pub fn kind(&self, node: NodeId) -> u16 {
+        self.tree.nodes[node as usize].kind
+    }
+
+    /// The node around it.
+    pub fn parent(&self, node: NodeId) -> NodeId {
+        self.tree.nodes[node as usize].parent
+    }
+
+    /// Its first token.
+    pub fn first(&self, node: NodeId) -> TokenId {
+        self.tree.nodes[node as usize].first
+    }
+
+    /// The token after its last one.
+    pub fn end(&self, node: NodeId) -> TokenId {
+        self.tree.nodes[node as usize].end
+    }
+
+    /// The children that are not comments, joins or empty.
+    pub fn parts(&self, node: NodeId) -> Vec<NodeId> {
+        self.tree
+            .children(node)
+            .filter(|child| {
+                let n = &self.tree.nodes[*child as usize];
+                n.end > n.first
+                    && !matches!(
+                        self.tree.tokens[n.first as usize].role,
+                        Role::Comment | Role::Join
+                    )
+            })
+            .collect()
+    }
+
+    /// The text of a token.
+    pub fn token_text(&self, token: TokenId) -> &'a str {
+        let token = &self.tree.tokens[token as usize];
+        &self.text[token.start as usize..token.end as usize]
+    }
+
+    /// Whether the text has a line break between a token and the one before it.
+    pub fn broken_before(&self, token: TokenId) -> bool {
+        self.text[self.tree.gap(token as usize, self.text.len())].contains('\n')
+    }
+
+    /// Whether a node's tokens stand on more than one line.
+    pub fn is_spread(&self, node: NodeId) -> bool {
+        let n = &self.tree.nodes[node as usize];
+        let (Some(first), Some(last)) = (
+            self.tree.tokens.get(n.first as usize),
+            self.tree.tokens.get((n.end as usize).wrapping_sub(1)),
+        ) else {
+            return false;
+        };
+        self.text[first.start as usize..last.end as usize].contains('\n')
+    }
+
+    /// The word that a node's rule left for its children.
+    pub fn context(&self, node: NodeId) -> u8 {
+        self.context[node as usize]
+    }
+
+    /// Leaves a word for a node's children.
+    pub fn set_context(&mut self, node: NodeId, word: u8) {
+        self.context[node as usize] = word;
+    }
+
+    /// The group that was handed to a node, if one was.
+    pub fn handed(&self, node: NodeId) -> Option<GroupId> {
+        let group = self.handed[node as usize];
+        (group != OWN_UNIT).then_some(group)
+    }
+
+    /// Hands a group to a node that is visited later.
+    pub fn hand(&mut self, node: NodeId, group: GroupId) {
+        self.handed[node as usize] = group;
+    }
+
+    // ---- gaps --------------------------------------------------------------------------------
+
+    /// The gap before a token.
+    pub fn gap(&mut self, token: TokenId) -> &mut Gap {
+        &mut self.plan.gaps[token as usize]
+    }
+
+    /// So many blanks before a token, by a setting.
+    pub fn flat(&mut self, token: TokenId, blanks: u8, setting: Setting) {
+        *self.gap(token) = Gap::flat(blanks, setting);
+    }
+
+    /// Blanks that no other setting decides.
+    pub fn word(&mut self, token: TokenId, blanks: u8) {
+        *self.gap(token) =
+            if self.choices.keep_words { Gap::KEPT } else { Gap::flat(blanks, Setting::WordGap) };
+    }
+
+    /// The gap that `operator_gap` decides.
+    pub fn operator(&mut self, token: TokenId) {
+        self.flat(token, self.choices.operator_gap, Setting::OperatorGap);
+    }
+
+    /// A gap that is broken when its group is open.
+    pub fn may_break(
+        &mut self,
+        token: TokenId,
+        group: GroupId,
+        level: u8,
+        blanks: u8,
+        setting: Setting,
+    ) {
+        let opening = &mut self.group_mut(group).opening;
+        *opening = if *opening == 0 { token } else { token.min(*opening) };
+        let breaks = match self.plan.groups[group as usize].shape {
+            Shape::List | Shape::Block => Setting::ListWrap,
+            _ => Setting::MaxLineLength,
+        };
+        *self.gap(token) = Gap {
+            want: Want::Break,
+            blanks,
+            level,
+            setting,
+            breaks,
+            group,
+            most: self.choices.most_blank,
+            ..Gap::KEPT
+        };
+        if self.plan.groups[group as usize].shape != Shape::List {
+            self.gap(token).most = 0;
+        }
+    }
+
+    /// A line that starts a unit, so many steps deeper than the line of the block's first token.
+    pub fn line(&mut self, token: TokenId, block: GroupId, level: u8, breaks: Setting) {
+        *self.gap(token) = Gap {
+            want: Want::Line,
+            blanks: 1,
+            level,
+            least: 0,
+            most: self.choices.most_blank,
+            least_after: 0,
+            setting: breaks,
+            breaks,
+            group: block,
+        };
+    }
+
+    /// A line break inside a unit, at the indentation of the group's first line and so many steps.
+    pub fn newline(&mut self, token: TokenId, group: GroupId, level: u8, breaks: Setting) {
+        *self.gap(token) =
+            Gap { want: Want::Newline, level, group, breaks, setting: breaks, ..Gap::KEPT };
+    }
+
+    /// The fewest blank lines before a line: asked for by the element after the gap, and by the one
+    /// before it.
+    pub fn blank_lines(&mut self, token: TokenId, before: u8, after: u8) {
+        let gap = self.gap(token);
+        gap.least = gap.least.max(before).max(after);
+        gap.least_after = gap.least_after.max(after);
+        gap.most = gap.most.max(gap.least);
+    }
+
+    /// At most so many blank lines before a line.
+    pub fn at_most(&mut self, token: TokenId, lines: u8) {
+        let gap = self.gap(token);
+        gap.most = gap.most.min(lines);
+    }
+
+    /// Keeps every gap of a node as it stands, and counts it.
+    pub fn keep(&mut self, node: NodeId) {
+        let first = self.first(node);
+        self.plan.kept.push(first);
+    }
+
+    // ---- groups ------------------------------------------------------------------------------
+
+    /// A group over the tokens `first..end`.
+    pub fn group(&mut self, shape: Shape, first: TokenId, end: TokenId) -> GroupId {
+        self.plan.groups.push(Group {
+            first,
+            end,
+            opening: 0,
+            shape,
+            forced: shape == Shape::Block,
+            holds_lines: shape != Shape::Block,
+            holds_lists: matches!(shape, Shape::List | Shape::LastResort),
+            hug: 0,
+            level: 1,
+        });
+        self.plan.groups.len() as GroupId - 1
+    }
+
+    /// Opens a group whatever its width.
+    pub fn force(&mut self, group: GroupId) {
+        self.plan.groups[group as usize].forced = true;
+    }
+
+    /// A group as it stands so far.
+    pub fn group_mut(&mut self, group: GroupId) -> &mut Group {
+        &mut self.plan.groups[group as usize]
+    }
+
+    /// Whether a rule has said that a line may be broken before this token.
+    pub fn is_breakable(&self, token: TokenId) -> bool {
+        self.plan.gaps[token as usize].want == Want::Break
+    }
+
+    /// Remembers that a block has no closing bracket: the comments after its last token may still
+    /// be its own. The block takes the tokens from `first` to the last before `end` that is not a
+    /// comment.
+    pub fn bare_block(&mut self, first: TokenId, end: TokenId, group: GroupId) {
+        let solid = |token: &TokenId| self.tree.tokens[*token as usize].role != Role::Comment;
+        if let Some(last) = (first..end).rev().find(solid) {
+            self.plan.bare_blocks.push(BareBlock { first, last, group });
+        }
+    }
+
+    /// A bracketed list: `parts` begins with the opening bracket, ends with the closing one, and has
+    /// the elements and `separator`s between them. Returns its group.
+    pub fn list(&mut self, parts: &[NodeId], separator: u16, list: List) -> GroupId {
+        let (&opener, &closer) = match (parts.first(), parts.last()) {
+            (Some(first), Some(last)) if parts.len() > 1 => (first, last),
+            _ => return OWN_UNIT,
+        };
+        let group = self.group(Shape::List, self.first(opener), self.end(closer));
+        let inner = &parts[1..parts.len() - 1];
+        let elements = inner.iter().filter(|part| self.kind(**part) != separator).count();
+        let settings = self.plan.groups[group as usize];
+        self.plan.groups[group as usize] =
+            Group { holds_lines: list.holds_lines, hug: list.hug, ..settings };
+        if elements == 0 && inner.is_empty() {
+            self.may_break(self.first(closer), group, 0, 0, Setting::InnerGap);
+            return group;
+        }
+        let mut after_separator = true;
+        for (index, part) in inner.iter().enumerate() {
+            let token = self.first(*part);
+            if self.kind(*part) == separator {
+                self.word(token, 0);
+                after_separator = true;
+            } else if after_separator {
+                let (blanks, setting) =
+                    if index == 0 { (list.inner, Setting::InnerGap) } else { (1, Setting::WordGap) };
+                self.may_break(token, group, 1, blanks, setting);
+                after_separator = false;
+            }
+        }
+        let first = self.first(inner[0]);
+        self.at_most(first, self.choices.edge_blank);
+        let last = self.first(closer);
+        self.may_break(last, group, 0, list.inner, Setting::InnerGap);
+        self.at_most(last, self.choices.edge_blank);
+        let by_hand = self.choices.keep_open && self.broken_before(self.first(inner[0]));
+        let one_each = self.choices.one_each && list.collection && elements > 1;
+        if by_hand || one_each {
+            self.force(group);
+        }
+        if list.last_comma {
+            self.last_comma(inner, separator, group);
+        }
+        group
+    }
+
+    fn last_comma(&mut self, inner: &[NodeId], separator: u16, group: GroupId) {
+        let Some(&last) = inner.last() else { return };
+        let is_comma = self.kind(last) == separator;
+        let (add, drop) = (self.choices.add_last_comma, self.choices.drop_last_comma);
+        if is_comma && inner.len() > 1 {
+            let comma = self.first(last);
+            if drop {
+                self.rewrite(comma, Change::Drop, Setting::LastComma);
+            } else if add {
+                self.rewrite(comma, Change::DropIfFlat(group), Setting::LastComma);
+            }
+        } else if !is_comma && add {
+            let Some(token) = self.tree.last_solid(last) else { return };
+            self.rewrite(token, Change::AppendIfOpen(",", group), Setting::LastComma);
+        }
+    }
+
+    // ---- rewrites ----------------------------------------------------------------------------
+
+    /// Declares a change to a token.
+    pub fn rewrite(&mut self, token: TokenId, change: Change, setting: Setting) {
+        self.plan.rewritten[token as usize] = true;
+        self.plan.rewrites.push(Rewrite { token, change, setting });
+    }
+
+    /// Declares one blank, or none, after the mark that a comment begins with. Only where the mark
+    /// is followed by a word, or by one blank and a word: what somebody has set off further, or
+    /// marked otherwise, stays.
+    pub fn comment_mark(&mut self, token: TokenId, mark: &str) {
+        let Value::Flag(wanted) = self.style.get(Setting::CommentGap, "after_mark") else { return };
+        let Some(rest) = self.token_text(token).strip_prefix(mark) else { return };
+        let body = rest.strip_prefix(' ').unwrap_or(rest);
+        let spelt = format!("{mark}{}{body}", if wanted { " " } else { "" });
+        if body.starts_with(char::is_alphanumeric) && (rest.len() == body.len()) == wanted {
+            self.rewrite(token, Change::Respell(spelt), Setting::CommentGap);
+        }
+    }
+
+    /// Declares another spelling of a string whose quotes are `mark`, after a prefix of `prefix`
+    /// bytes, if `quotes` asks for the other kind and the string holds neither kind inside.
+    pub fn quotes(&mut self, token: TokenId, prefix: usize) {
+        let wanted = if self.style.is(Setting::Quotes, "", "double") {
+            '"'
+        } else if self.style.is(Setting::Quotes, "", "single") {
+            '\''
+        } else {
+            return;
+        };
+        let text = self.token_text(token);
+        let Some(quoted) = text.get(prefix..) else { return };
+        if quoted.len() < 2 || quoted.starts_with(wanted) {
+            return;
+        }
+        let inside = &quoted[1..quoted.len() - 1];
+        if !inside.contains(['"', '\'']) {
+            let spelt = format!("{}{wanted}{inside}{wanted}", &text[..prefix]);
+            self.rewrite(token, Change::Respell(spelt), Setting::Quotes);
+        }
+    }
+}

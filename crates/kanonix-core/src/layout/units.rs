@@ -1,0 +1,100 @@
+//! Units: the runs of tokens between two places where something starts a line of its own.
+
+use super::plan::{GroupId, OWN_UNIT, Plan, Shape, Want};
+use crate::syntax::Tree;
+use crate::text::Lines;
+
+/// A run of tokens that is laid out together and starts its own line: the smallest thing that is
+/// mended.
+#[derive(Clone, Copy, Debug)]
+pub struct Unit {
+    /// Its first token.
+    pub first: u32,
+    /// The token after its last one.
+    pub end: u32,
+    /// The block or open list that it stands in.
+    pub group: GroupId,
+    /// 0 if it closes that group, else how many steps it is inside.
+    pub level: u8,
+    /// Zero-based line of its first byte.
+    pub first_line: u32,
+    /// Zero-based line of its last byte.
+    pub last_line: u32,
+    /// Whether nothing but blanks stands before it on its line.
+    pub begins_line: bool,
+    /// Whether a stretch that does not parse is in it.
+    pub fault: bool,
+    /// Whether it is a comment and nothing else.
+    pub comment: bool,
+}
+
+/// The units of a text, in its order, and the unit of each token.
+pub struct Units {
+    /// In the order of the text.
+    pub all: Vec<Unit>,
+    /// By token.
+    pub of_token: Vec<u32>,
+}
+
+/// Finds the units: a unit starts at every wanted line, and at every element of a list that is open
+/// in the text as it stands.
+pub(super) fn find(plan: &Plan, tree: &Tree, text: &str, lines: &Lines) -> Units {
+    let open = open_lists(plan, tree, text);
+    let mut units =
+        Units { all: Vec::with_capacity(tree.tokens.len() / 5 + 1), of_token: Vec::new() };
+    units.of_token.reserve(tree.tokens.len());
+    let mut line = 0;
+    let advance = |line: &mut usize, offset: usize| {
+        while *line + 1 < lines.count() && lines.start(*line + 1) <= offset {
+            *line += 1;
+        }
+        *line as u32
+    };
+    for (index, token) in tree.tokens.iter().enumerate() {
+        let gap = &plan.gaps[index];
+        let starts = match gap.want {
+            Want::Line => true,
+            Want::Break => open[gap.group as usize],
+            _ => false,
+        };
+        let first_line = advance(&mut line, token.start as usize);
+        if starts || index == 0 {
+            let begins_line = index == 0 || text[tree.gap(index, text.len())].contains('\n');
+            units.all.push(Unit {
+                first: index as u32,
+                end: index as u32,
+                group: if starts { gap.group } else { OWN_UNIT },
+                level: if starts { gap.level } else { 0 },
+                first_line,
+                last_line: first_line,
+                begins_line,
+                fault: false,
+                comment: true,
+            });
+        }
+        let last_line =
+            if token.multi_line { advance(&mut line, token.end as usize - 1) } else { first_line };
+        if let Some(unit) = units.all.last_mut() {
+            unit.end = index as u32 + 1;
+            unit.last_line = last_line;
+            unit.fault |= token.fault;
+            unit.comment &= token.role == crate::syntax::Role::Comment;
+        }
+        units.of_token.push(units.all.len() as u32 - 1);
+    }
+    units
+}
+
+/// Which groups are lists with a line break at every one of their gaps.
+fn open_lists(plan: &Plan, tree: &Tree, text: &str) -> Vec<bool> {
+    let mut open: Vec<bool> = plan.groups.iter().map(|g| g.shape == Shape::List).collect();
+    for (index, gap) in plan.gaps.iter().enumerate().take(tree.tokens.len()) {
+        if gap.want == Want::Break
+            && open[gap.group as usize]
+            && !text[tree.gap(index, text.len())].contains('\n')
+        {
+            open[gap.group as usize] = false;
+        }
+    }
+    open
+}

@@ -1,0 +1,193 @@
+//! Combinators that several languages share: what a binary operator, an assignment or a block of
+//! statements looks like is the engine's to know.
+
+use super::plan::{GroupId, Shape};
+use super::planner::Planner;
+use crate::style::Setting;
+use crate::syntax::{NodeId, TokenId};
+
+/// What a statement is to the blank lines around it.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum Sort {
+    /// Brings names in from elsewhere.
+    Import,
+    /// Declares a function.
+    Function,
+    /// Declares a class.
+    Type,
+    /// Declares a function inside a class.
+    Member,
+    /// Anything else.
+    Other,
+}
+
+/// An operator with two operands.
+#[derive(Clone, Copy, Debug)]
+pub struct Binary {
+    /// The node of the operation.
+    pub node: NodeId,
+    /// Its left operand.
+    pub left: NodeId,
+    /// First token of the operator.
+    pub operator: TokenId,
+    /// Its right operand.
+    pub right: NodeId,
+    /// Whether the left operand is an operation of the same precedence.
+    pub goes_on: bool,
+    /// Whether the line may be broken here at all.
+    pub breakable: bool,
+    /// Whether the operator is a word, which always has blanks.
+    pub word: bool,
+    /// The first gap that may be broken inside the right operand in the chain's place; 0 if none.
+    pub hug: TokenId,
+    /// Steps of indentation after a break; a chain keeps those of its outermost operation.
+    pub level: u8,
+}
+
+impl Planner<'_> {
+    /// Words and values with one blank between them.
+    pub fn words(&mut self, parts: &[NodeId]) {
+        for part in parts.iter().skip(1) {
+            let token = self.first(*part);
+            self.word(token, 1);
+        }
+    }
+
+    /// Parts with nothing between them.
+    pub fn tight(&mut self, parts: &[NodeId]) {
+        for part in parts.iter().skip(1) {
+            let token = self.first(*part);
+            self.word(token, 0);
+        }
+    }
+
+    /// `a, b, c` on one line.
+    pub fn commas(&mut self, parts: &[NodeId], comma: u16) {
+        for part in parts.iter().skip(1) {
+            let token = self.first(*part);
+            let blanks = u8::from(self.kind(*part) != comma);
+            self.word(token, blanks);
+        }
+    }
+
+    /// Whether the text has a line break between the end of one token and the start of a later one.
+    pub fn broken_between(&self, from: TokenId, to: TokenId) -> bool {
+        let tokens = &self.tree.tokens;
+        match (tokens.get(from as usize), tokens.get(to as usize)) {
+            (Some(from), Some(to)) if from.end <= to.start => {
+                self.text[from.end as usize..to.start as usize].contains('\n')
+            }
+            _ => false,
+        }
+    }
+
+    /// Statements, each on a line of its own, with the blank lines between them.
+    pub fn statements(
+        &mut self,
+        parts: &[NodeId],
+        block: GroupId,
+        level: u8,
+        sort: fn(&Planner, NodeId) -> Sort,
+    ) {
+        let mut before: Option<Sort> = None;
+        for part in parts {
+            let token = self.first(*part);
+            let now = sort(self, *part);
+            let breaks = if before.is_none() { Setting::ShortBlock } else { Setting::StatementEnd };
+            self.line(token, block, level, breaks);
+            if let Some(before) = before {
+                self.blank_lines_between(token, before, now);
+            }
+            before = Some(now);
+        }
+    }
+
+    /// The blank lines that two neighbours ask for.
+    pub fn blank_lines_between(&mut self, token: TokenId, before: Sort, after: Sort) {
+        let around = |sort| match sort {
+            Sort::Function => "between_functions",
+            Sort::Type => "between_types",
+            Sort::Member => "between_members",
+            Sort::Import | Sort::Other => "",
+        };
+        let lines = |p: &Self, key: &str| match key {
+            "" => 0,
+            key => p.style.number(Setting::BlankLines, key).unwrap_or(0) as u8,
+        };
+        let mut asked_after = lines(self, around(before));
+        if before == Sort::Import && after != Sort::Import {
+            asked_after = lines(self, "after_imports");
+        }
+        let asked_before = lines(self, around(after));
+        if asked_after > 0 || asked_before > 0 {
+            self.blank_lines(token, asked_before, asked_after);
+        }
+    }
+
+    /// The brace that opens a block, behind its header or on the next line. `header` is the first
+    /// token of the construct, `key` the kind of block that `open_brace` knows.
+    pub fn open_brace(&mut self, brace: TokenId, header: TokenId, key: &str) {
+        if self.style.is(Setting::OpenBrace, key, "next_line") {
+            let group = self.group(Shape::Block, header, brace + 1);
+            self.newline(brace, group, 0, Setting::OpenBrace);
+        } else {
+            self.flat(brace, 1, Setting::OpenBrace);
+        }
+    }
+
+    /// An operator with two operands; operators of one precedence are broken together.
+    pub fn binary(&mut self, binary: Binary) {
+        let Binary { node, left, operator, right, goes_on, breakable, word, hug, level } =
+            binary;
+        let right_first = self.first(right);
+        let blanks = if word { 1 } else { self.choices.operator_gap };
+        let setting = if word { Setting::WordGap } else { Setting::OperatorGap };
+        let before_blanks = self.unfused(operator, blanks);
+        let after_blanks = self.unfused(right_first, blanks);
+        if !breakable {
+            self.flat(operator, before_blanks, setting);
+            self.flat(right_first, after_blanks, setting);
+            return;
+        }
+        let (group, level) = match self.handed(node) {
+            Some(group) => (group, self.group_mut(group).level),
+            None => {
+                let (first, end) = (self.first(node), self.end(node));
+                let group = self.group(Shape::Chain, first, end);
+                self.group_mut(group).level = level;
+                self.group_mut(group).hug = hug;
+                (group, level)
+            }
+        };
+        if goes_on {
+            self.hand(left, group);
+        }
+        if self.choices.wrap_before {
+            self.may_break(operator, group, level, before_blanks, setting);
+            self.flat(right_first, after_blanks, setting);
+        } else {
+            self.flat(operator, before_blanks, setting);
+            self.may_break(right_first, group, level, after_blanks, setting);
+        }
+    }
+
+    /// A blank where two marks would otherwise become another one.
+    pub fn unfused(&self, token: TokenId, blanks: u8) -> u8 {
+        const MARKS: &[u8] = b"+-*/<>=!&|?%^~.:@";
+        if blanks > 0 || token == 0 {
+            return blanks;
+        }
+        let before = self.token_text(token - 1).bytes().last();
+        let after = self.token_text(token).bytes().next();
+        let is_mark = |byte: Option<u8>| byte.is_some_and(|byte| MARKS.contains(&byte));
+        u8::from(is_mark(before) && is_mark(after))
+    }
+
+    /// A value after a sign (`=`, `=>`): on the same line, unless nothing else helps.
+    pub fn assigned(&mut self, sign: TokenId, value: NodeId, blanks: u8, setting: Setting) {
+        let (first, end) = (self.first(value), self.end(value));
+        let group = self.group(Shape::LastResort, sign, end);
+        let blanks = self.unfused(first, blanks);
+        self.may_break(first, group, 1, blanks, setting);
+    }
+}

@@ -1,0 +1,171 @@
+//! The same program, before and after.
+//!
+//! The mended text is parsed again, and both trees are compared leaf by leaf and shape by shape,
+//! leaving out blanks, positions and the tokens that a rewrite declared.
+
+use crate::layout::compare::Declared;
+use crate::layout::plan::Change;
+use crate::syntax::{Grammar, NodeId, Role, Tree};
+use std::borrow::Cow;
+use thiserror::Error;
+
+/// What differs between the two trees.
+#[derive(Debug, Error, PartialEq, Eq)]
+pub enum Difference {
+    /// A token is another one, or in another place.
+    #[error("`{before}` became `{after}`")]
+    Token {
+        /// Where it stood in the old text, in bytes.
+        offset: usize,
+        /// The token that was expected.
+        before: String,
+        /// The token that was found.
+        after: String,
+    },
+    /// The same tokens mean something else.
+    #[error("the same words are read as another construct")]
+    Shape {
+        /// Where the construct begins in the old text, in bytes.
+        offset: usize,
+    },
+}
+
+impl Difference {
+    /// Where in the old text the difference begins, in bytes.
+    pub fn offset(&self) -> usize {
+        match self {
+            Difference::Token { offset, .. } | Difference::Shape { offset } => *offset,
+        }
+    }
+}
+
+/// Proves that `after` is the program of `before`, but for the `declared` changes.
+pub(crate) fn prove(
+    grammar: &Grammar,
+    tree: &Tree,
+    before: &str,
+    after: &str,
+    declared: &[Declared],
+) -> Result<(), Difference> {
+    let Some(new) = Tree::parse(grammar, after) else {
+        return Err(Difference::Shape { offset: 0 });
+    };
+    tokens_agree(tree, before, &new, after, declared)?;
+    shapes_agree(tree, before, &new, after)
+}
+
+/// Whether two texts are the same program, blanks aside.
+pub fn same(grammar: &Grammar, before: &str, after: &str) -> bool {
+    Tree::parse(grammar, before)
+        .is_some_and(|tree| prove(grammar, &tree, before, after, &[]).is_ok())
+}
+
+fn tokens_agree(
+    tree: &Tree,
+    before: &str,
+    new: &Tree,
+    after: &str,
+    declared: &[Declared],
+) -> Result<(), Difference> {
+    let mut found = new.tokens.iter().map(|t| (t.role, &after[t.start as usize..t.end as usize]));
+    let mut declared = declared.iter().peekable();
+    for (index, token) in tree.tokens.iter().enumerate() {
+        let text = &before[token.start as usize..token.end as usize];
+        let mut expected = Some(Cow::Borrowed(text));
+        let mut appended = None;
+        while let Some(change) = declared.next_if(|d| d.token as usize == index) {
+            match &change.change {
+                Change::Respell(new) => expected = Some(Cow::Borrowed(new.as_str())),
+                Change::Drop | Change::DropIfFlat(_) => expected = None,
+                Change::Append(text) | Change::AppendIfOpen(text, _) => appended = Some(*text),
+            }
+        }
+        let wanted = expected.into_iter().map(|text| (token.role, text));
+        let wanted = wanted.chain(appended.map(|text| (Role::Plain, Cow::Borrowed(text))));
+        for (role, text) in wanted {
+            let next = found.next();
+            let same = next.is_some_and(|(new_role, new)| new_role == role && same_leaf(role, &text, new));
+            if !same {
+                return Err(Difference::Token {
+                    offset: token.start as usize,
+                    before: text.into_owned(),
+                    after: next.map_or(String::new(), |(_, text)| text.to_string()),
+                });
+            }
+        }
+    }
+    match found.next() {
+        None => Ok(()),
+        Some((_, text)) => Err(Difference::Token {
+            offset: before.len(),
+            before: String::new(),
+            after: text.to_string(),
+        }),
+    }
+}
+
+/// Line ends inside a token do not count, nor do blanks inside a comment.
+fn same_leaf(role: Role, before: &str, after: &str) -> bool {
+    if before == after {
+        return true;
+    }
+    if role == Role::Comment {
+        let solid = |text: &str| -> String { text.chars().filter(|c| !c.is_whitespace()).collect() };
+        return solid(before) == solid(after);
+    }
+    before.contains('\n') && before.replace("\r\n", "\n") == after.replace("\r\n", "\n")
+}
+
+fn shapes_agree(tree: &Tree, before: &str, new: &Tree, after: &str) -> Result<(), Difference> {
+    let mut old_walk = Walk::new(tree, before);
+    let mut new_walk = Walk::new(new, after);
+    loop {
+        match (old_walk.next(), new_walk.next()) {
+            (None, None) => return Ok(()),
+            (Some(old), Some(new)) if (old.0, old.1) == (new.0, new.1) => {}
+            (Some((_, _, offset)), _) => return Err(Difference::Shape { offset }),
+            (None, _) => return Err(Difference::Shape { offset: before.len() }),
+        }
+    }
+}
+
+/// The nodes that carry meaning, each with its kind, its depth and where it begins.
+struct Walk<'a> {
+    tree: &'a Tree,
+    text: &'a str,
+    next: usize,
+    depth: Vec<u32>,
+}
+
+impl<'a> Walk<'a> {
+    fn new(tree: &'a Tree, text: &'a str) -> Walk<'a> {
+        Walk { tree, text, next: 0, depth: vec![0; tree.nodes.len()] }
+    }
+}
+
+impl Iterator for Walk<'_> {
+    type Item = (u16, u32, usize);
+
+    fn next(&mut self) -> Option<(u16, u32, usize)> {
+        loop {
+            let id = self.next;
+            let node = self.tree.nodes.get(id)?;
+            self.next += 1;
+            if id > 0 {
+                self.depth[id] = self.depth[node.parent as usize] + 1;
+            }
+            let is_leaf = self.tree.children(id as NodeId).next().is_none();
+            let token = self.tree.tokens.get(node.first as usize);
+            let offset = token.map_or(self.text.len(), |token| token.start as usize);
+            if is_leaf {
+                let Some(token) = token.filter(|_| node.end > node.first) else { continue };
+                let text = &self.text[token.start as usize..token.end as usize];
+                // Separators are held by the comparison of tokens; a last one may come or go.
+                if matches!(token.role, Role::Comment | Role::Join) || matches!(text, "," | ";") {
+                    continue;
+                }
+            }
+            return Some((node.kind, self.depth[id], offset));
+        }
+    }
+}

@@ -1,0 +1,372 @@
+//! What always holds, as checks that run on any text: the tests run them over the samples, the
+//! workshop over real code.
+//!
+//! Each check gives `None` where the property holds, and what was expected and what was found where it
+//! does not.
+
+use crate::languages::Language;
+use crate::layout::Sheet;
+use crate::style::{Kind, REGISTRY, Setting, Style};
+use crate::syntax::{Role, Tree};
+use crate::text::{LineSet, Lines};
+use crate::{Difference, judge, mend, mend_since};
+use crate::layout::plan::Want;
+
+/// A property that does not hold on a text.
+#[derive(Clone, Debug)]
+pub struct Failure {
+    /// What went wrong, in a line.
+    pub what: String,
+    /// What should have come out.
+    pub expected: String,
+    /// What came out.
+    pub found: String,
+}
+
+impl Failure {
+    fn of(what: &str, expected: &str, found: &str) -> Option<Failure> {
+        (expected != found).then(|| Failure {
+            what: what.into(),
+            expected: expected.into(),
+            found: found.into(),
+        })
+    }
+
+    fn unproved(what: &str, text: &str, difference: &Difference) -> Failure {
+        let at = difference.offset().min(text.len());
+        let (line, column) = Lines::new(text).place(text, at);
+        let what = format!("{what}: at {line}:{column}, {difference}");
+        Failure { what, expected: text.into(), found: text.into() }
+    }
+}
+
+/// A property's name and its check.
+pub type Property = (&'static str, fn(&Case) -> Option<Failure>);
+
+/// Every property, in the order of a report.
+pub const ALL: &[Property] = &[
+    ("same program", same_program),
+    ("mended is clean", mended_is_clean),
+    ("twice is once", twice_is_once),
+    ("still lines stay", still_lines_stay),
+    ("scramble", scramble),
+    ("there and back", there_and_back),
+    ("broken text", broken_text),
+];
+
+/// A text to check properties on.
+pub struct Case<'a> {
+    /// The text.
+    pub text: &'a str,
+    /// Its language.
+    pub language: &'a Language,
+    /// What is agreed.
+    pub style: &'a Style,
+    /// Where the choices of the checks start from; the same seed makes the same choices.
+    pub seed: u64,
+}
+
+/// Numbers that look chosen by chance, and are the same every time (Vigna's splitmix64).
+struct Chance(u64);
+
+impl Chance {
+    fn next(&mut self) -> u64 {
+        self.0 = self.0.wrapping_add(0x9e37_79b9_7f4a_7c15);
+        let mut z = self.0;
+        z = (z ^ (z >> 30)).wrapping_mul(0xbf58_476d_1ce4_e5b9);
+        z = (z ^ (z >> 27)).wrapping_mul(0x94d0_49bb_1331_11eb);
+        z ^ (z >> 31)
+    }
+
+    fn below(&mut self, bound: usize) -> usize {
+        (self.next() % bound.max(1) as u64) as usize
+    }
+
+    fn one_in(&mut self, count: usize) -> bool {
+        self.below(count) == 0
+    }
+}
+
+impl Case<'_> {
+    fn chance(&self, salt: u64) -> Chance {
+        Chance(self.seed ^ salt.wrapping_mul(0x2545_f491_4f6c_dd1d))
+    }
+
+    fn whole(&self, text: &str) -> Result<String, Failure> {
+        mend(text, self.language, self.style, &LineSet::whole())
+            .map(|mended| mended.text)
+            .map_err(|difference| Failure::unproved("whole", text, &difference))
+    }
+
+    /// Some lines of the text, by chance.
+    fn some_lines(&self, salt: u64) -> LineSet {
+        let mut chance = self.chance(salt);
+        let count = Lines::new(self.text).count();
+        let picks = 1 + count / 40;
+        LineSet::of((0..picks.min(30)).map(|_| {
+            let first = chance.below(count);
+            first..first + 1 + chance.below(3)
+        }))
+    }
+
+    /// The text with some of its lines made a little different, as an editor's user would.
+    fn edited(&self, salt: u64) -> String {
+        let mut chance = self.chance(salt);
+        let mut out = String::with_capacity(self.text.len());
+        let lines: Vec<&str> = self.text.split_inclusive('\n').collect();
+        for (index, line) in lines.iter().enumerate() {
+            match chance.below(60) {
+                0 => out.push_str(&line.replace(" = ", "=").replace(", ", ",")),
+                1 => out.push_str(&line.replace(" = ", "  =  ")),
+                2 if line.trim().is_empty() => {}
+                3 if index + 1 < lines.len() && line.trim().is_empty() => {
+                    out.push_str(line);
+                    out.push_str(line);
+                }
+                4 => out.push_str(&format!("{}  \n", line.trim_end())),
+                _ => out.push_str(line),
+            }
+        }
+        out
+    }
+}
+
+fn same_program(case: &Case) -> Option<Failure> {
+    case.whole(case.text).err()
+}
+
+fn mended_is_clean(case: &Case) -> Option<Failure> {
+    let whole = match case.whole(case.text) {
+        Ok(whole) => whole,
+        Err(_) => return None,
+    };
+    let outcome = judge(&whole, case.language, case.style, &LineSet::whole());
+    if let Some(slip) = outcome.slips.first() {
+        let (line, column) = Lines::new(&whole).place(&whole, slip.offset);
+        let what = format!("whole: {line}:{column} {}: {}", slip.setting.name(), slip.message);
+        let again = crate::text::apply(&whole, &outcome.edits);
+        return Some(Failure { what, expected: whole, found: again });
+    }
+    let text = case.edited(2);
+    let mended = match mend_since(case.text, &text, case.language, case.style) {
+        Ok(mended) => mended.text,
+        Err(difference) => return Some(Failure::unproved("touched", &text, &difference)),
+    };
+    let set = LineSet::between(case.text, &mended);
+    let outcome = judge(&mended, case.language, case.style, &set);
+    let slip = outcome.slips.first()?;
+    let (line, column) = Lines::new(&mended).place(&mended, slip.offset);
+    let what = format!("touched: {line}:{column} {}: {}", slip.setting.name(), slip.message);
+    let again = crate::text::apply(&mended, &outcome.edits);
+    Some(Failure { what, expected: mended, found: again })
+}
+
+fn twice_is_once(case: &Case) -> Option<Failure> {
+    let once = case.whole(case.text).ok()?;
+    match case.whole(&once) {
+        Ok(twice) => Failure::of("whole", &once, &twice),
+        Err(failure) => Some(failure),
+    }
+}
+
+fn still_lines_stay(case: &Case) -> Option<Failure> {
+    let set = case.some_lines(4);
+    let mended = match mend(case.text, case.language, case.style, &set) {
+        Ok(mended) => mended.text,
+        Err(difference) => return Some(Failure::unproved("lines", case.text, &difference)),
+    };
+    let tree = Tree::parse(&case.language.grammar, case.text)?;
+    if tree.nodes.first().is_none_or(|root| root.fault) {
+        return Failure::of("a file that does not parse", case.text, &mended);
+    }
+    let sheet = Sheet::new(&tree, case.text, case.style, case.language.rule);
+    let live = LineSet::of(sheet.live_lines(&set));
+    let mut rest = mended.split_inclusive('\n');
+    for (index, line) in case.text.split_inclusive('\n').enumerate() {
+        let is_still = !live.touches(index..index + 1) && !set.touches(index..index + 1);
+        if is_still && !line.trim().is_empty() && !rest.any(|found| found == line) {
+            let what = format!("line {} is gone or changed", index + 1);
+            return Failure::of(&what, case.text, &mended);
+        }
+    }
+    None
+}
+
+/// Spoils the gaps of some units of a text that follows the style, calls those lines touched, and
+/// mends them: the text must come back.
+fn scramble(case: &Case) -> Option<Failure> {
+    let clean = case.whole(case.text).ok()?;
+    let spoilt = spoil(&clean, case)?;
+    let mended = match mend_since(&clean, &spoilt, case.language, case.style) {
+        Ok(mended) => mended.text,
+        Err(difference) => return Some(Failure::unproved("spoilt", &spoilt, &difference)),
+    };
+    Failure::of("the spoilt text did not come back", &clean, &mended)
+}
+
+/// The clean text with some units' gaps spoilt without a change of meaning: other blanks where there
+/// are some, line breaks where an element of a list begins, and other indentation where it is no
+/// syntax.
+fn spoil(clean: &str, case: &Case) -> Option<String> {
+    let mut chance = case.chance(5);
+    let tree = Tree::parse(&case.language.grammar, clean)?;
+    if !tree.faults.is_empty() {
+        return None;
+    }
+    let sheet = Sheet::new(&tree, clean, case.style, case.language.rule);
+    let plan = sheet.plan();
+    let units = sheet.unit_tokens();
+    let mut out = clean.to_string();
+    let mut spoilt_any = false;
+    for unit in units.iter().rev() {
+        if !chance.one_in(12) {
+            continue;
+        }
+        for index in (unit.start + 1..unit.end).rev() {
+            let gap = &plan.gaps[index];
+            let beside_comment = tree.tokens[index].role == Role::Comment
+                || tree.tokens[index - 1].role == Role::Comment
+                || tree.tokens[index - 1].role == Role::Join
+                || tree.tokens[index].role == Role::Join;
+            let range = tree.gap(index, clean.len());
+            let present = &clean[range.clone()];
+            if beside_comment || present.contains('\n') || gap.want == Want::Keep {
+                continue;
+            }
+            let first_of_list = matches!(gap.want, Want::Break)
+                && plan.groups[gap.group as usize].opening as usize == index;
+            let may_break = gap.want == Want::Break
+                && !first_of_list
+                && gap.setting == Setting::WordGap
+                && sheet.is_list(gap.group);
+            let new = match chance.below(6) {
+                0 if !present.is_empty() || !fuses(clean, range.start) => format!("{present}  "),
+                1 if may_break => "\n   ".to_string(),
+                2 if present == " " && !word_on_both_sides(clean, &range) => String::new(),
+                _ => continue,
+            };
+            let glued = new.is_empty() && fuses_when_glued(clean, &range);
+            if new != present && !glued {
+                out.replace_range(range, &new);
+                spoilt_any = true;
+            }
+        }
+    }
+    (spoilt_any && crate::proof::same(&case.language.grammar, clean, &out)).then_some(out)
+}
+
+/// Whether a blank at this place could split what is one word to a reader.
+fn fuses(text: &str, at: usize) -> bool {
+    let before = text[..at].chars().next_back();
+    let after = text[at..].chars().next();
+    let is_word = |c: Option<char>| c.is_some_and(|c| c.is_alphanumeric() || c == '_');
+    is_word(before) && is_word(after)
+}
+
+fn word_on_both_sides(text: &str, range: &std::ops::Range<usize>) -> bool {
+    let before = text[..range.start].chars().next_back();
+    let after = text[range.end..].chars().next();
+    let is_word =
+        |c: Option<char>| c.is_some_and(|c| c.is_alphanumeric() || matches!(c, '_' | '$' | '"' | '\'' | '`' | '#'));
+    is_word(before) && is_word(after)
+}
+
+fn fuses_when_glued(text: &str, range: &std::ops::Range<usize>) -> bool {
+    let before = text[..range.start].chars().next_back();
+    let after = text[range.end..].chars().next();
+    let is_mark = |c: Option<char>| c.is_some_and(|c| !c.is_alphanumeric() && !matches!(c, '(' | ')' | '[' | ']' | '{' | '}' | ','));
+    (is_mark(before) && is_mark(after)) || before.is_some_and(|c| c.is_ascii_digit())
+}
+
+/// Pairs of values that do not keep anything of what is there.
+fn there_and_back(case: &Case) -> Option<Failure> {
+    let mut chance = case.chance(6);
+    let mut base = case.style.clone();
+    // A list opened by hand remembers; so does whatever bounds the blank lines that are there.
+    base.set("list_wrap", "", "fit").ok()?;
+    let pairs = pairs_of_values(case.language);
+    for _ in 0..PAIRS_PER_FILE {
+        let (name, key, a, b) = &pairs[chance.below(pairs.len())];
+        let (mut first, mut second) = (base.clone(), base.clone());
+        first.set(name, key, a).ok()?;
+        second.set(name, key, b).ok()?;
+        let lay = |text: &str, style: &Style| {
+            let mended = mend(text, case.language, style, &LineSet::whole());
+            mended.map(|mended| mended.text).map_err(|difference| {
+                let what = format!("{name} {key} {a} and {b}");
+                Failure::unproved(&what, text, &difference)
+            })
+        };
+        let round = || -> Result<(String, String), Failure> {
+            let once = lay(case.text, &first)?;
+            let back = lay(&lay(&once, &second)?, &first)?;
+            Ok((once, back))
+        };
+        match round() {
+            Ok((once, back)) => {
+                let what = format!("{name} {key}: {a}, then {b}, then {a}");
+                if let Some(failure) = Failure::of(&what, &once, &back) {
+                    return Some(failure);
+                }
+            }
+            Err(failure) => return Some(failure),
+        }
+    }
+    None
+}
+
+/// How many pairs of values a file is laid out under.
+const PAIRS_PER_FILE: usize = 3;
+
+type Pair = (&'static str, &'static str, String, String);
+
+fn pairs_of_values(language: &Language) -> Vec<Pair> {
+    let mut pairs = Vec::new();
+    for entry in REGISTRY.iter().filter(|entry| language.has(entry.name)) {
+        if matches!(
+            entry.setting,
+            Setting::BlankLines | Setting::TrimTrailingWhitespace | Setting::TabWidth
+        ) {
+            continue;
+        }
+        for slot in entry.slots {
+            let values: Vec<String> = match slot.kind {
+                Kind::Word(words) => words.iter().map(|word| word.to_string()).collect(),
+                Kind::Flag | Kind::FlagOrKeep => vec!["true".into(), "false".into()],
+                Kind::Number(20, ..) => vec!["40".into(), "79".into(), "120".into()],
+                Kind::Number(..) => vec!["1".into(), "2".into(), "3".into(), "4".into()],
+            };
+            let forgets = |value: &&String| !value.starts_with("keep");
+            for a in values.iter().filter(forgets) {
+                for b in values.iter().filter(forgets).filter(|b| *b != a) {
+                    pairs.push((entry.name, slot.key, a.clone(), b.clone()));
+                }
+            }
+        }
+    }
+    pairs
+}
+
+/// A text that is cut short, or has a stretch missing: nothing of it may be lost.
+fn broken_text(case: &Case) -> Option<Failure> {
+    let mut chance = case.chance(7);
+    for _ in 0..2 {
+        let mut cut = [chance.below(case.text.len() + 1), chance.below(case.text.len() + 1)];
+        cut.sort_unstable();
+        let [from, to] = cut.map(|at| (0..=at).rev().find(|at| case.text.is_char_boundary(*at)));
+        let (from, to) = (from?, to?.min(from? + 40));
+        let to = (0..=to).rev().find(|at| case.text.is_char_boundary(*at))?.max(from);
+        let broken = format!("{}{}", &case.text[..from], &case.text[to..]);
+        // A broken text may be read otherwise once its good parts are laid out. It is left alone then.
+        let Ok(mended) = mend(&broken, case.language, case.style, &LineSet::whole()) else {
+            continue;
+        };
+        let solid = |text: &str| -> usize {
+            text.chars().filter(|c| c.is_alphanumeric()).count()
+        };
+        if solid(&mended.text) != solid(&broken) {
+            return Failure::of("something was lost", &broken, &mended.text);
+        }
+    }
+    None
+}

@@ -1,0 +1,10 @@
+//! The settings: what can be agreed, in one registry, and one file's agreed values.
+//!
+//! [`REGISTRY`] holds one entry a setting; everything that reads, explains or documents a setting
+//! reads that entry. A [`Style`] is a value for each of them.
+
+mod registry;
+mod value;
+
+pub use registry::{Entry, Kind, REGISTRY, Setting, Slot, entry, slots};
+pub use value::{Style, StyleError, Value, nearest};

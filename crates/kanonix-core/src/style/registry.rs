@@ -1,0 +1,299 @@
+//! One entry a setting.
+
+/// A setting, as the reason of a decision and the index of its registry entry.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Hash, PartialOrd, Ord)]
+#[repr(u8)]
+#[expect(missing_docs, reason = "each is described by its registry entry")]
+pub enum Setting {
+    IndentStyle,
+    IndentSize,
+    TabWidth,
+    EndOfLine,
+    Charset,
+    TrimTrailingWhitespace,
+    InsertFinalNewline,
+    MaxLineLength,
+    OpenBrace,
+    ElseLine,
+    ShortBlock,
+    InnerGap,
+    OperatorGap,
+    OperatorWrap,
+    WordGap,
+    Quotes,
+    StatementEnd,
+    LastComma,
+    ListWrap,
+    BlankLines,
+    CommentGap,
+}
+
+/// What values a setting (or one key of its table) takes.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum Kind {
+    /// One of these words.
+    Word(&'static [&'static str]),
+    /// `true` or `false`.
+    Flag,
+    /// `true`, `false`, or the word `keep`.
+    FlagOrKeep,
+    /// A whole number from the first to the second, both included, or one of the words.
+    Number(u32, u32, &'static [&'static str]),
+}
+
+/// One value that a style holds: a whole setting, or one key of a setting that is a table.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub struct Slot {
+    /// The key in the setting's table, or an empty string.
+    pub key: &'static str,
+    /// What this key decides; empty where the setting's own text says it.
+    pub about: &'static str,
+    /// Which values it takes.
+    pub kind: Kind,
+    /// The value where a language's community says nothing else.
+    pub default: &'static str,
+}
+
+/// All that is known about a setting.
+#[derive(Debug)]
+pub struct Entry {
+    /// The setting that this is the entry of.
+    pub setting: Setting,
+    /// Its name in the canon.
+    pub name: &'static str,
+    /// What it means, in one or two sentences.
+    pub about: &'static str,
+    /// Its one value, or the keys of its table.
+    pub slots: &'static [Slot],
+    /// Whether one word may stand for the whole table.
+    pub one_for_all: bool,
+}
+
+const fn one(kind: Kind, default: &'static str) -> Slot {
+    Slot { key: "", about: "", kind, default }
+}
+
+const fn key(
+    key: &'static str,
+    about: &'static str,
+    kind: Kind,
+    default: &'static str,
+) -> Slot {
+    Slot { key, about, kind, default }
+}
+
+const BRACE: Kind = Kind::Word(&["same_line", "next_line"]);
+const BLANKS: Kind = Kind::Number(0, 8, &[]);
+
+/// Every setting, in the order of [`Setting`].
+pub static REGISTRY: &[Entry] = &[
+    Entry {
+        setting: Setting::IndentStyle,
+        name: "indent_style",
+        about: "What a step of indentation is made of. (EditorConfig)",
+        slots: &[one(Kind::Word(&["space", "tab"]), "space")],
+        one_for_all: false,
+    },
+    Entry {
+        setting: Setting::IndentSize,
+        name: "indent_size",
+        about: "How many columns a step of indentation is wide; `tab` takes `tab_width`. \
+                (EditorConfig)",
+        slots: &[one(Kind::Number(1, 16, &["tab"]), "4")],
+        one_for_all: false,
+    },
+    Entry {
+        setting: Setting::TabWidth,
+        name: "tab_width",
+        about: "How many columns a tab counts. (EditorConfig)",
+        slots: &[one(Kind::Number(1, 16, &[]), "4")],
+        one_for_all: false,
+    },
+    Entry {
+        setting: Setting::EndOfLine,
+        name: "end_of_line",
+        about: "How lines end. Only whole files are converted: a touched line keeps the ends that \
+                its file mostly has. `keep` leaves them alone. (EditorConfig)",
+        slots: &[one(Kind::Word(&["lf", "crlf", "keep"]), "keep")],
+        one_for_all: false,
+    },
+    Entry {
+        setting: Setting::Charset,
+        name: "charset",
+        about: "Whether a file in UTF-8 begins with a byte-order mark; decided for whole files \
+                only. (EditorConfig)",
+        slots: &[one(Kind::Word(&["utf-8", "utf-8-bom", "keep"]), "keep")],
+        one_for_all: false,
+    },
+    Entry {
+        setting: Setting::TrimTrailingWhitespace,
+        name: "trim_trailing_whitespace",
+        about: "No blanks at the end of a line, except inside strings. (EditorConfig)",
+        slots: &[one(Kind::Flag, "true")],
+        one_for_all: false,
+    },
+    Entry {
+        setting: Setting::InsertFinalNewline,
+        name: "insert_final_newline",
+        about: "Whether the last line ends with a line break. (EditorConfig)",
+        slots: &[one(Kind::Flag, "true")],
+        one_for_all: false,
+    },
+    Entry {
+        setting: Setting::MaxLineLength,
+        name: "max_line_length",
+        about: "How many columns a line has before it is broken, where it can be. (EditorConfig)",
+        slots: &[one(Kind::Number(20, 1000, &["off"]), "100")],
+        one_for_all: false,
+    },
+    Entry {
+        setting: Setting::OpenBrace,
+        name: "open_brace",
+        about: "Where the brace stands that opens a block: at the end of its header's line, or on \
+                a line of its own. One word for all kinds of block, or a table.",
+        slots: &[
+            key("type", "classes", BRACE, "same_line"),
+            key("function", "functions and methods with a name", BRACE, "same_line"),
+            key("control", "`if`, `for`, `try` and the like", BRACE, "same_line"),
+            key("lambda", "functions without a name", BRACE, "same_line"),
+            key("namespace", "namespaces and modules", BRACE, "same_line"),
+            key("other", "any other block", BRACE, "same_line"),
+        ],
+        one_for_all: true,
+    },
+    Entry {
+        setting: Setting::ElseLine,
+        name: "else_line",
+        about: "Whether `else`, `catch`, `finally` and a `do`'s `while` stand on the line of the \
+                brace before them or on their own.",
+        slots: &[one(Kind::Word(&["with_brace", "own_line"]), "with_brace")],
+        one_for_all: false,
+    },
+    Entry {
+        setting: Setting::ShortBlock,
+        name: "short_block",
+        about: "A block that stands on its header's line and fits there: opened all the same, or \
+                kept as it stands.",
+        slots: &[one(Kind::Word(&["open", "keep"]), "open")],
+        one_for_all: false,
+    },
+    Entry {
+        setting: Setting::InnerGap,
+        name: "inner_gap",
+        about: "One blank inside brackets that stand on one line.",
+        slots: &[
+            key("parens", "`( a )`", Kind::Flag, "false"),
+            key("brackets", "`[ a ]`", Kind::Flag, "false"),
+            key("braces", "`{ a }`", Kind::Flag, "false"),
+        ],
+        one_for_all: false,
+    },
+    Entry {
+        setting: Setting::OperatorGap,
+        name: "operator_gap",
+        about: "One blank on each side of an operator with two operands, or none. Words that are \
+                operators always have them.",
+        slots: &[one(Kind::Flag, "true")],
+        one_for_all: false,
+    },
+    Entry {
+        setting: Setting::OperatorWrap,
+        name: "operator_wrap",
+        about: "On which side of an operator a line is broken that is too long.",
+        slots: &[one(Kind::Word(&["before", "after"]), "after")],
+        one_for_all: false,
+    },
+    Entry {
+        setting: Setting::WordGap,
+        name: "word_gap",
+        about: "The gaps that no other setting decides (after commas, between words, before \
+                parentheses): one blank or none, as the language's guide has it, or kept.",
+        slots: &[one(Kind::Word(&["guide", "keep"]), "guide")],
+        one_for_all: false,
+    },
+    Entry {
+        setting: Setting::Quotes,
+        name: "quotes",
+        about: "Which quotes a string has. A string that holds either kind keeps its own.",
+        slots: &[one(Kind::Word(&["double", "single", "keep"]), "keep")],
+        one_for_all: false,
+    },
+    Entry {
+        setting: Setting::StatementEnd,
+        name: "statement_end",
+        about: "Whether a statement ends with a semicolon. It stays where the next line would \
+                otherwise join on.",
+        slots: &[one(Kind::Word(&["semicolon", "bare", "keep"]), "keep")],
+        one_for_all: false,
+    },
+    Entry {
+        setting: Setting::LastComma,
+        name: "last_comma",
+        about: "Whether a comma follows the last element of a list that is spread over lines. A \
+                list on one line has none.",
+        slots: &[one(Kind::Word(&["never", "open_list", "keep"]), "keep")],
+        one_for_all: false,
+    },
+    Entry {
+        setting: Setting::ListWrap,
+        name: "list_wrap",
+        about: "When a list is spread over lines, one element a line: only when it does not fit \
+                (`fit`), always if it is a collection of two or more (`one_each`), or also when \
+                somebody broke the line after its opening bracket (`keep_open`).",
+        slots: &[one(Kind::Word(&["fit", "one_each", "keep_open"]), "keep_open")],
+        one_for_all: false,
+    },
+    Entry {
+        setting: Setting::BlankLines,
+        name: "blank_lines",
+        about: "How many blank lines stand between things.",
+        slots: &[
+            key("most", "at most, anywhere", BLANKS, "2"),
+            key("after_imports", "at least, after the imports", BLANKS, "0"),
+            key("between_functions", "at least, around a function", BLANKS, "0"),
+            key("between_types", "at least, around a class", BLANKS, "0"),
+            key("between_members", "at least, around a method", BLANKS, "0"),
+            key("at_edges", "at most, at the start and the end of a block", BLANKS, "0"),
+        ],
+        one_for_all: false,
+    },
+    Entry {
+        setting: Setting::CommentGap,
+        name: "comment_gap",
+        about: "The blanks around a comment's mark.",
+        slots: &[
+            key("before", "before a comment at a line's end", Kind::Number(1, 8, &[]), "1"),
+            key("after_mark", "one blank after the mark, or none", Kind::FlagOrKeep, "keep"),
+        ],
+        one_for_all: false,
+    },
+];
+
+/// The registry's entry of a setting.
+pub fn entry(setting: Setting) -> &'static Entry {
+    &REGISTRY[setting as usize]
+}
+
+impl Setting {
+    /// The setting's name in the canon.
+    pub fn name(self) -> &'static str {
+        entry(self).name
+    }
+}
+
+/// Every slot of every setting, with its setting, in the order of the registry.
+pub fn slots() -> impl Iterator<Item = (&'static Entry, &'static Slot)> {
+    REGISTRY.iter().flat_map(|entry| entry.slots.iter().map(move |slot| (entry, slot)))
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn entries_stand_in_the_order_of_the_settings() {
+        for (index, entry) in REGISTRY.iter().enumerate() {
+            assert_eq!(entry.setting as usize, index, "{}", entry.name);
+        }
+    }
+}

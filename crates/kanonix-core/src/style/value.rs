@@ -1,0 +1,321 @@
+//! A file's agreed values, read from words and checked against the registry.
+
+use super::registry::{Entry, Kind, REGISTRY, Setting, Slot, entry, slots};
+use thiserror::Error;
+
+/// One value of one slot.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Hash)]
+pub enum Value {
+    /// One of the slot's words.
+    Word(&'static str),
+    /// A number in the slot's range.
+    Number(u32),
+    /// A flag.
+    Flag(bool),
+}
+
+impl std::fmt::Display for Value {
+    fn fmt(&self, f: &mut std::fmt::Formatter<'_>) -> std::fmt::Result {
+        match self {
+            Value::Word(word) => f.write_str(word),
+            Value::Number(number) => number.fmt(f),
+            Value::Flag(flag) => flag.fmt(f),
+        }
+    }
+}
+
+/// Why a name or a value is not one of the registry's.
+#[derive(Debug, Error, PartialEq, Eq)]
+pub enum StyleError {
+    /// No setting, or no key of the setting's table, has this name.
+    #[error("there is no {what} `{name}`{}", did_you_mean(.nearest))]
+    UnknownName {
+        /// "setting", or "key" with its setting.
+        what: String,
+        /// What was written.
+        name: String,
+        /// The right name that is nearest to it.
+        nearest: Option<&'static str>,
+    },
+    /// The slot does not take this value.
+    #[error("`{slot}` cannot be {value}: it takes {takes}{}", did_you_mean(.nearest))]
+    WrongValue {
+        /// The setting, with its key after a point.
+        slot: String,
+        /// What was written.
+        value: String,
+        /// All that could have been written.
+        takes: String,
+        /// The right word that is nearest to it.
+        nearest: Option<&'static str>,
+    },
+    /// A table stands where one value is wanted, or the other way round.
+    #[error("`{name}` wants {wants}")]
+    WrongShape {
+        /// The setting.
+        name: &'static str,
+        /// "one value", or "a table with these keys".
+        wants: String,
+    },
+}
+
+fn did_you_mean(nearest: &Option<&'static str>) -> String {
+    nearest.map(|word| format!("; did you mean `{word}`?")).unwrap_or_default()
+}
+
+/// The candidate that is fewest single-character changes away from `word`, if it is near enough to
+/// be what was meant: at most a third of the word, and at least one change is always forgiven.
+///
+/// ```
+/// use kanonix_core::style::nearest;
+/// assert_eq!(nearest("qoutes", ["quotes", "charset"]), Some("quotes"));
+/// assert_eq!(nearest("tide", ["quotes", "charset"]), None);
+/// ```
+pub fn nearest(
+    word: &str,
+    candidates: impl IntoIterator<Item = &'static str>,
+) -> Option<&'static str> {
+    candidates
+        .into_iter()
+        .map(|candidate| (changes(word, candidate), candidate))
+        .filter(|(count, candidate)| *count <= (candidate.len().max(word.len()) / 3).max(1))
+        .min_by_key(|(count, _)| *count)
+        .map(|(_, candidate)| candidate)
+}
+
+/// The edit distance of Levenshtein, row by row.
+fn changes(from: &str, to: &str) -> usize {
+    let to: Vec<char> = to.chars().collect();
+    let mut row: Vec<usize> = (0..=to.len()).collect();
+    for (i, a) in from.chars().enumerate() {
+        let mut diagonal = row[0];
+        row[0] = i + 1;
+        for (j, b) in to.iter().enumerate() {
+            let replaced = diagonal + usize::from(a != *b);
+            diagonal = row[j + 1];
+            row[j + 1] = replaced.min(row[j] + 1).min(diagonal + 1);
+        }
+    }
+    row[to.len()]
+}
+
+impl Slot {
+    /// Reads a value that is written as `text` (a word, a number, `true` or `false`).
+    pub fn read(&self, entry: &Entry, text: &str) -> Result<Value, StyleError> {
+        let known = |words: &[&'static str]| words.iter().copied().find(|word| *word == text);
+        let flag = || text.parse().ok().map(Value::Flag);
+        let value = match self.kind {
+            Kind::Word(words) => known(words).map(Value::Word),
+            Kind::Flag => flag(),
+            Kind::FlagOrKeep => flag().or_else(|| known(&["keep"]).map(Value::Word)),
+            Kind::Number(least, most, words) => {
+                let number = text.parse().ok().filter(|n| (least..=most).contains(n));
+                number.map(Value::Number).or_else(|| known(words).map(Value::Word))
+            }
+        };
+        value.ok_or_else(|| StyleError::WrongValue {
+            slot: self.path(entry),
+            value: format!("`{text}`"),
+            takes: self.takes(),
+            nearest: match self.kind {
+                Kind::Word(words) | Kind::Number(_, _, words) => {
+                    nearest(text, words.iter().copied())
+                }
+                _ => None,
+            },
+        })
+    }
+
+    /// The name under which the canon knows this slot: `quotes`, `blank_lines.most`.
+    pub fn path(&self, entry: &Entry) -> String {
+        match self.key {
+            "" => entry.name.to_string(),
+            key => format!("{}.{key}", entry.name),
+        }
+    }
+
+    /// The values that it takes, for a sentence.
+    pub fn takes(&self) -> String {
+        let listed = |words: &[&str]| {
+            words.iter().map(|word| format!("`{word}`")).collect::<Vec<_>>().join(", ")
+        };
+        match self.kind {
+            Kind::Word(words) => listed(words),
+            Kind::Flag => listed(&["true", "false"]),
+            Kind::FlagOrKeep => listed(&["true", "false", "keep"]),
+            Kind::Number(least, most, []) => format!("a number from {least} to {most}"),
+            Kind::Number(least, most, words) => {
+                format!("a number from {least} to {most}, or {}", listed(words))
+            }
+        }
+    }
+}
+
+/// A value for every slot of the registry.
+///
+/// ```
+/// use kanonix_core::{languages, style::{Setting, Value}};
+/// let mut style = languages::by_name("python").unwrap().style();
+/// style.set("quotes", "", "double").unwrap();
+/// assert_eq!(style.get(Setting::Quotes, ""), Value::Word("double"));
+/// ```
+#[derive(Clone, Debug, PartialEq, Eq, Hash)]
+pub struct Style {
+    values: Vec<Value>,
+}
+
+impl Default for Style {
+    /// The registry's defaults, before any language has its say.
+    fn default() -> Style {
+        let values = slots()
+            .map(|(entry, slot)| {
+                slot.read(entry, slot.default).expect("a default is one of the slot's values")
+            })
+            .collect();
+        Style { values }
+    }
+}
+
+/// Where the values of a setting begin.
+fn offset(setting: Setting) -> usize {
+    REGISTRY[..setting as usize].iter().map(|entry| entry.slots.len()).sum()
+}
+
+impl Style {
+    /// Sets one slot by its name and its key, from the text of a value. With an empty key, a table
+    /// that allows it is set as a whole.
+    pub fn set(&mut self, name: &str, key: &str, text: &str) -> Result<(), StyleError> {
+        let entry = REGISTRY.iter().find(|entry| entry.name == name).ok_or_else(|| {
+            StyleError::UnknownName {
+                what: "setting".into(),
+                name: name.into(),
+                nearest: nearest(name, REGISTRY.iter().map(|entry| entry.name)),
+            }
+        })?;
+        let start = offset(entry.setting);
+        let is_table = !entry.slots[0].key.is_empty();
+        if is_table && key.is_empty() {
+            if !entry.one_for_all {
+                let keys: Vec<_> = entry.slots.iter().map(|slot| slot.key).collect();
+                let wants = format!("a table with {}", keys.join(", "));
+                return Err(StyleError::WrongShape { name: entry.name, wants });
+            }
+            for (index, slot) in entry.slots.iter().enumerate() {
+                self.values[start + index] =
+                    Slot { key: "", ..*slot }.read(entry, text)?;
+            }
+            return Ok(());
+        }
+        if !is_table && !key.is_empty() {
+            let wants = "one value, not a table".to_string();
+            return Err(StyleError::WrongShape { name: entry.name, wants });
+        }
+        let index = entry.slots.iter().position(|slot| slot.key == key).ok_or_else(|| {
+            StyleError::UnknownName {
+                what: format!("key of `{name}`"),
+                name: key.into(),
+                nearest: nearest(key, entry.slots.iter().map(|slot| slot.key)),
+            }
+        })?;
+        self.values[start + index] = entry.slots[index].read(entry, text)?;
+        Ok(())
+    }
+
+    /// One slot's value.
+    ///
+    /// # Panics
+    /// If the setting has no such key: keys are the program's own, never a person's.
+    pub fn get(&self, setting: Setting, key: &str) -> Value {
+        let index = entry(setting).slots.iter().position(|slot| slot.key == key);
+        self.values[offset(setting) + index.expect("a key of the registry")]
+    }
+
+    /// A word's slot compared with a word.
+    pub fn is(&self, setting: Setting, key: &str, word: &str) -> bool {
+        self.get(setting, key) == Value::Word(word_of(word))
+    }
+
+    /// A flag.
+    pub fn flag(&self, setting: Setting, key: &str) -> bool {
+        self.get(setting, key) == Value::Flag(true)
+    }
+
+    /// A number; a word in its place gives `None`.
+    pub fn number(&self, setting: Setting, key: &str) -> Option<u32> {
+        match self.get(setting, key) {
+            Value::Number(number) => Some(number),
+            _ => None,
+        }
+    }
+
+    /// Columns of one step of indentation.
+    pub fn indent_columns(&self) -> usize {
+        let size = self.number(Setting::IndentSize, "");
+        size.unwrap_or(self.tab_columns() as u32) as usize
+    }
+
+    /// Columns of a tab.
+    pub fn tab_columns(&self) -> usize {
+        self.number(Setting::TabWidth, "").unwrap_or(4) as usize
+    }
+
+    /// The text of one step of indentation.
+    pub fn indent_step(&self) -> String {
+        if self.is(Setting::IndentStyle, "", "tab") {
+            "\t".into()
+        } else {
+            " ".repeat(self.indent_columns())
+        }
+    }
+}
+
+/// The registry's own copy of a word, so that words compare as values.
+fn word_of(word: &str) -> &'static str {
+    slots()
+        .find_map(|(_, slot)| match slot.kind {
+            Kind::Word(words) | Kind::Number(_, _, words) => {
+                words.iter().copied().find(|known| *known == word)
+            }
+            _ => None,
+        })
+        .unwrap_or("keep")
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    fn message(name: &str, key: &str, text: &str) -> String {
+        Style::default().set(name, key, text).unwrap_err().to_string()
+    }
+
+    #[test]
+    fn wrong_names_and_values_say_what_would_be_right() {
+        insta::assert_snapshot!(
+            [
+                message("qoutes", "", "double"),
+                message("quotes", "", "doubled"),
+                message("blank_lines", "mots", "1"),
+                message("blank_lines", "", "1"),
+                message("max_line_length", "", "7"),
+                message("quotes", "inner", "double"),
+            ]
+            .join("\n"),
+            @r"
+        there is no setting `qoutes`; did you mean `quotes`?
+        `quotes` cannot be `doubled`: it takes `double`, `single`, `keep`; did you mean `double`?
+        there is no key of `blank_lines` `mots`; did you mean `most`?
+        `blank_lines` wants a table with most, after_imports, between_functions, between_types, between_members, at_edges
+        `max_line_length` cannot be `7`: it takes a number from 20 to 1000, or `off`
+        `quotes` wants one value, not a table
+        "
+        );
+    }
+
+    #[test]
+    fn one_word_sets_every_kind_of_brace() {
+        let mut style = Style::default();
+        style.set("open_brace", "", "next_line").unwrap();
+        assert!(style.is(Setting::OpenBrace, "lambda", "next_line"));
+    }
+}

@@ -1,0 +1,114 @@
+//! A language's grammar, and the project's own names for its kinds of node.
+
+use std::sync::OnceLock;
+use tree_sitter::{Language, Parser};
+
+/// What the copying walk does with a kind of node.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum Role {
+    /// Copied with its children, by the rules laid out.
+    Plain,
+    /// One token, whatever is inside: strings, templates, regular expressions.
+    Atom,
+    /// One token that may stand anywhere.
+    Comment,
+    /// The mark that joins a line to the next one.
+    Join,
+}
+
+/// The grammar's name for a kind of node, and what it is to the walk.
+#[derive(Debug)]
+pub struct KindEntry {
+    /// The grammar's name.
+    pub name: &'static str,
+    /// Whether the grammar names it, as opposed to a mark or a keyword.
+    pub named: bool,
+}
+
+/// A grammar with its table from the parser's kinds to the language's own.
+pub struct Grammar {
+    load: fn() -> Language,
+    kinds: &'static [KindEntry],
+    roles: fn(u16) -> Role,
+    loaded: OnceLock<Loaded>,
+}
+
+pub(super) struct Loaded {
+    pub language: Language,
+    /// The language's own kind and its role, by the parser's kind.
+    pub table: Vec<(u16, Role)>,
+}
+
+impl Grammar {
+    /// A grammar that is loaded on first use. The last entry of `kinds` stands for all the others.
+    pub const fn new(
+        load: fn() -> Language,
+        kinds: &'static [KindEntry],
+        roles: fn(u16) -> Role,
+    ) -> Grammar {
+        Grammar { load, kinds, roles, loaded: OnceLock::new() }
+    }
+
+    pub(super) fn loaded(&self) -> &Loaded {
+        self.loaded.get_or_init(|| {
+            let language = (self.load)();
+            let other = self.kinds.len() as u16 - 1;
+            let own = |id: u16| {
+                let name = language.node_kind_for_id(id).unwrap_or_default();
+                let named = language.node_kind_is_named(id);
+                let found = self.kinds.iter().position(|k| k.name == name && k.named == named);
+                found.map_or(other, |index| index as u16)
+            };
+            let table = (0..language.node_kind_count() as u16)
+                .map(|id| {
+                    let kind = own(id);
+                    (kind, (self.roles)(kind))
+                })
+                .collect();
+            Loaded { language, table }
+        })
+    }
+
+    /// The name of one of the language's kinds, for people.
+    pub fn kind_name(&self, kind: u16) -> &'static str {
+        self.kinds[kind as usize].name
+    }
+
+    /// The parser's own tree and nothing else: what benches compare with.
+    pub fn bare_parse(&self, text: &str) -> usize {
+        self.parse(text).map_or(0, |tree| tree.root_node().end_byte())
+    }
+
+    pub(super) fn parse(&self, text: &str) -> Option<tree_sitter::Tree> {
+        let mut parser = Parser::new();
+        parser.set_language(&self.loaded().language).ok()?;
+        parser.parse(text, None)
+    }
+}
+
+/// Declares a language's kinds of node as an enum, each with the grammar's name for it.
+macro_rules! kinds {
+    (nodes { $($node:ident = $node_name:literal),* $(,)? }
+     marks { $($mark:ident = $mark_name:literal),* $(,)? }) => {
+        /// The grammar's kinds of node that a rule names; the others are `Other`.
+        #[derive(Clone, Copy, Debug, PartialEq, Eq)]
+        #[repr(u16)]
+        pub(super) enum Kind { $($node,)* $($mark,)* Other }
+
+        const ALL: &[Kind] = &[$(Kind::$node,)* $(Kind::$mark,)* Kind::Other];
+
+        pub(super) const ENTRIES: &[crate::syntax::KindEntry] = &[
+            $(crate::syntax::KindEntry { name: $node_name, named: true },)*
+            $(crate::syntax::KindEntry { name: $mark_name, named: false },)*
+            crate::syntax::KindEntry { name: "a construct that no rule names", named: true },
+        ];
+
+        impl Kind {
+            /// The kind of this number in the language's table.
+            pub(super) fn of(number: u16) -> Kind {
+                ALL.get(number as usize).copied().unwrap_or(Kind::Other)
+            }
+        }
+    };
+}
+pub(crate) use kinds;

@@ -1,0 +1,239 @@
+//! The arena: nodes in the order of a walk, parents before children, and their tokens.
+
+use super::grammar::{Grammar, Role};
+use std::ops::Range;
+
+/// A node, by its place in the walk; the root is 0.
+pub type NodeId = u32;
+/// A token, by its place in the text.
+pub type TokenId = u32;
+
+/// "No such node."
+const NONE: u32 = u32::MAX;
+
+/// An inner node or a leaf.
+#[derive(Clone, Copy, Debug)]
+pub struct Node {
+    /// The language's own number for its kind.
+    pub kind: u16,
+    /// Whether it is a stretch that does not parse.
+    pub fault: bool,
+    /// The node around it; the root's is the root.
+    pub parent: NodeId,
+    next: NodeId,
+    /// Its first token.
+    pub first: TokenId,
+    /// The token after its last one; equal to `first` where the node is empty.
+    pub end: TokenId,
+}
+
+/// A leaf that is not blank.
+#[derive(Clone, Copy, Debug)]
+pub struct Token {
+    /// First byte.
+    pub start: u32,
+    /// The byte after its last one; blanks at its end do not belong to it.
+    pub end: u32,
+    /// The language's own number for its kind.
+    pub kind: u16,
+    /// Comment, join, fault or plain.
+    pub role: Role,
+    /// Whether it lies in or beside a stretch that does not parse.
+    pub fault: bool,
+    /// Whether it holds a line break.
+    pub multi_line: bool,
+    /// Whether it is a later line of the comment that begins before it.
+    pub continues: bool,
+}
+
+/// A text's tree, copied from what the parser found.
+pub struct Tree {
+    /// The nodes, parents before their children.
+    pub nodes: Vec<Node>,
+    /// The tokens, in the order of the text.
+    pub tokens: Vec<Token>,
+    /// Stretches that do not parse, in bytes; an empty one is a place where something is missing.
+    pub faults: Vec<Range<usize>>,
+    /// Bytes before the text proper: 3 if it begins with a byte-order mark.
+    pub mark: usize,
+}
+
+impl Tree {
+    /// Parses `text`. Gives `None` only if the parser itself refuses, which it does for no text.
+    pub fn parse(grammar: &Grammar, text: &str) -> Option<Tree> {
+        let parsed = grammar.parse(text)?;
+        let mut copy = Copying {
+            text,
+            tree: Tree {
+                nodes: Vec::with_capacity(text.len() / 4 + 16),
+                tokens: Vec::with_capacity(text.len() / 5 + 16),
+                faults: Vec::new(),
+                mark: if text.starts_with('\u{feff}') { 3 } else { 0 },
+            },
+            missing: false,
+        };
+        copy.walk(grammar, &parsed);
+        Some(copy.tree)
+    }
+
+    /// The children of a node, comments included.
+    pub fn children(&self, node: NodeId) -> impl Iterator<Item = NodeId> + '_ {
+        let first = node + 1;
+        let has_any = self.nodes.get(first as usize).is_some_and(|child| child.parent == node);
+        let mut next = if has_any { first } else { NONE };
+        std::iter::from_fn(move || {
+            let now = next;
+            (now != NONE).then(|| {
+                next = self.nodes[now as usize].next;
+                now
+            })
+        })
+    }
+
+    /// The last token of a node that is not a comment, if there is one.
+    pub fn last_solid(&self, node: NodeId) -> Option<TokenId> {
+        let Node { first, end, .. } = self.nodes[node as usize];
+        (first..end).rev().find(|token| self.tokens[*token as usize].role != Role::Comment)
+    }
+
+    /// The first token of a node that is not a comment, if there is one.
+    pub fn first_solid(&self, node: NodeId) -> Option<TokenId> {
+        let Node { first, end, .. } = self.nodes[node as usize];
+        (first..end).find(|token| self.tokens[*token as usize].role != Role::Comment)
+    }
+
+    /// The bytes between a token and the one before it; `tokens.len()` asks for the end of the file.
+    pub fn gap(&self, before: usize, text_len: usize) -> Range<usize> {
+        let start = match before {
+            0 => self.mark,
+            _ => self.tokens[before - 1].end as usize,
+        };
+        let end = self.tokens.get(before).map_or(text_len, |token| token.start as usize);
+        start..end.max(start)
+    }
+}
+
+struct Copying<'a> {
+    text: &'a str,
+    tree: Tree,
+    /// Whether something is missing right before the next token.
+    missing: bool,
+}
+
+impl Copying<'_> {
+    fn walk(&mut self, grammar: &Grammar, parsed: &tree_sitter::Tree) {
+        let table = &grammar.loaded().table;
+        let mut cursor = parsed.walk();
+        // The open nodes, and of each the child that was copied last.
+        let mut open: Vec<(NodeId, NodeId)> = Vec::new();
+        loop {
+            let node = cursor.node();
+            let is_error = node.is_error();
+            let (kind, role) = match table.get(node.kind_id() as usize) {
+                Some(found) if !is_error => *found,
+                _ => (u16::MAX, Role::Atom),
+            };
+            let id = self.tree.nodes.len() as NodeId;
+            let parent = open.last().map_or(0, |(parent, _)| *parent);
+            if let Some((_, last)) = open.last_mut() {
+                if *last != NONE {
+                    self.tree.nodes[*last as usize].next = id;
+                }
+                *last = id;
+            }
+            let first = self.tree.tokens.len() as TokenId;
+            self.tree.nodes.push(super::Node {
+                kind,
+                fault: is_error,
+                parent,
+                next: NONE,
+                first,
+                end: first,
+            });
+            if role == Role::Plain && cursor.goto_first_child() {
+                open.push((id, NONE));
+                continue;
+            }
+            self.leaf(id, node.byte_range(), kind, role, is_error, node.is_missing());
+            loop {
+                if cursor.goto_next_sibling() {
+                    break;
+                }
+                if !cursor.goto_parent() {
+                    return;
+                }
+                if let Some((done, _)) = open.pop() {
+                    self.tree.nodes[done as usize].end = self.tree.tokens.len() as TokenId;
+                }
+            }
+        }
+    }
+
+    fn leaf(
+        &mut self,
+        node: NodeId,
+        range: Range<usize>,
+        kind: u16,
+        role: Role,
+        is_error: bool,
+        is_missing: bool,
+    ) {
+        let tokens = &mut self.tree.tokens;
+        if is_missing {
+            self.tree.faults.push(range.clone());
+            self.missing = true;
+            if let Some(last) = tokens.last_mut() {
+                last.fault = true;
+            }
+            return;
+        }
+        let whole = &self.text[range.clone()];
+        // A grammar's leaf may take blanks along at its end; they belong to the gap.
+        let solid = whole.trim_end_matches([' ', '\t', '\r', '\n']);
+        if solid.is_empty() {
+            return;
+        }
+        if is_error {
+            self.tree.faults.push(range.start..range.start + solid.len());
+        }
+        let mut token = Token {
+            start: range.start as u32,
+            end: (range.start + solid.len()) as u32,
+            kind,
+            role,
+            fault: is_error || self.missing,
+            multi_line: false,
+            continues: false,
+        };
+        self.missing = false;
+        if is_error && let Some(last) = tokens.last_mut() {
+            last.fault = true;
+        }
+        if !matches!(role, Role::Plain | Role::Join) && solid.contains('\n') {
+            if role == Role::Comment && is_starred(solid) {
+                let mut at = range.start;
+                for line in solid.split_inclusive('\n') {
+                    let inner = line.trim_end();
+                    let body = inner.trim_start_matches([' ', '\t']);
+                    token.start = (at + inner.len() - body.len()) as u32;
+                    token.end = (at + inner.len()) as u32;
+                    tokens.push(token);
+                    token.continues = true;
+                    at += line.len();
+                }
+                self.tree.nodes[node as usize].end = tokens.len() as TokenId;
+                return;
+            }
+            token.multi_line = true;
+        }
+        tokens.push(token);
+        self.tree.nodes[node as usize].end = tokens.len() as TokenId;
+    }
+}
+
+/// Whether every later line of a block comment begins with a star, so that the lines may be moved
+/// together.
+fn is_starred(comment: &str) -> bool {
+    comment.starts_with("/*")
+        && comment.lines().skip(1).all(|line| line.trim_start_matches([' ', '\t']).starts_with('*'))
+}

@@ -1,0 +1,33 @@
+use std::ops::Range;
+
+/// Replaces the bytes of `range` by `text`.
+///
+/// The edits of one outcome never overlap and stand in ascending order; where two begin at the same
+/// offset, the first of them is an insertion.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct Edit {
+    /// Bytes of the old text that go.
+    pub range: Range<usize>,
+    /// What stands there afterwards.
+    pub text: String,
+}
+
+/// The text after all of `edits`, which must be ordered as [`Edit`] says.
+///
+/// ```
+/// use kanonix_core::text::{Edit, apply};
+/// let edit = Edit { range: 5..6, text: " = ".into() };
+/// assert_eq!(apply("level=2", &[edit]), "level = 2");
+/// ```
+pub fn apply(text: &str, edits: &[Edit]) -> String {
+    let grown: usize = edits.iter().map(|edit| edit.text.len()).sum();
+    let mut out = String::with_capacity(text.len() + grown);
+    let mut done = 0;
+    for edit in edits {
+        out.push_str(&text[done..edit.range.start]);
+        out.push_str(&edit.text);
+        done = edit.range.end;
+    }
+    out.push_str(&text[done..]);
+    out
+}

@@ -1,0 +1,138 @@
+use imara_diff::{Algorithm, Diff, IndentHeuristic, IndentLevel, InternedInput, TokenSource};
+use std::ops::Range;
+
+/// How wide a tab counts where a hunk could slide up or down and the indentation decides.
+const TAB_FOR_COMPARING: u8 = 8;
+
+/// The lines in play, and the seams between them.
+///
+/// A *seam* is a place between two lines where lines were added or taken away. Seam `n` lies before
+/// line `n`. A hunk that only adds or only removes lines has a seam at both its ends; one that
+/// replaces lines has none.
+#[derive(Clone, Debug, Default, PartialEq, Eq)]
+pub struct LineSet {
+    whole: bool,
+    touched: Vec<Range<u32>>,
+    seams: Vec<u32>,
+}
+
+impl LineSet {
+    /// Every line.
+    pub fn whole() -> LineSet {
+        LineSet { whole: true, ..LineSet::default() }
+    }
+
+    /// These ranges of zero-based lines, in any order.
+    pub fn of(ranges: impl IntoIterator<Item = Range<usize>>) -> LineSet {
+        let mut touched: Vec<_> =
+            ranges.into_iter().map(|range| range.start as u32..range.end as u32).collect();
+        touched.sort_by_key(|range| range.start);
+        LineSet { whole: false, touched, seams: Vec::new() }
+    }
+
+    /// The lines of `text` that `base` does not have, by the histogram algorithm. A changed line
+    /// end alone does not touch a line; a missing final line break does.
+    ///
+    /// ```
+    /// use kanonix_core::text::LineSet;
+    /// let set = LineSet::between("ebb\nflood\n", "ebb\nslack\nflood\n");
+    /// assert!(set.touches(1..2) && !set.touches(0..1) && !set.touches(2..3));
+    /// ```
+    pub fn between(base: &str, text: &str) -> LineSet {
+        let input = InternedInput::new(LinesOf(base), LinesOf(text));
+        let mut diff = Diff::compute(Algorithm::Histogram, &input);
+        diff.postprocess_with_heuristic(
+            &input,
+            IndentHeuristic::new(|line| {
+                IndentLevel::for_ascii_line(input.interner[line].0.bytes(), TAB_FOR_COMPARING)
+            }),
+        );
+        let mut set = LineSet::default();
+        for hunk in diff.hunks() {
+            if hunk.before.is_empty() || hunk.after.is_empty() {
+                set.seams.push(hunk.after.start);
+                if hunk.after.end != hunk.after.start {
+                    set.seams.push(hunk.after.end);
+                }
+            }
+            if !hunk.after.is_empty() {
+                set.touched.push(hunk.after);
+            }
+        }
+        set
+    }
+
+    /// Whether every line is in play.
+    pub fn is_whole(&self) -> bool {
+        self.whole
+    }
+
+    /// Whether no line is in play.
+    pub fn is_empty(&self) -> bool {
+        !self.whole && self.touched.is_empty() && self.seams.is_empty()
+    }
+
+    /// Whether one of these zero-based lines is touched.
+    pub fn touches(&self, lines: Range<usize>) -> bool {
+        if self.whole {
+            return true;
+        }
+        let next = self.touched.partition_point(|range| range.end as usize <= lines.start);
+        self.touched.get(next).is_some_and(|range| (range.start as usize) < lines.end)
+    }
+
+    /// Whether a seam lies at one of these places, the last one included.
+    pub fn has_seam(&self, first: usize, last: usize) -> bool {
+        if self.whole {
+            return true;
+        }
+        let next = self.seams.partition_point(|seam| (*seam as usize) < first);
+        self.seams.get(next).is_some_and(|seam| *seam as usize <= last)
+    }
+
+    /// The touched ranges of zero-based lines, ascending; none if [`LineSet::is_whole`].
+    pub fn ranges(&self) -> impl Iterator<Item = Range<usize>> {
+        self.touched.iter().map(|range| range.start as usize..range.end as usize)
+    }
+}
+
+struct LinesOf<'a>(&'a str);
+
+impl<'a> TokenSource for LinesOf<'a> {
+    type Token = (&'a str, bool);
+    type Tokenizer = Box<dyn Iterator<Item = (&'a str, bool)> + 'a>;
+
+    fn tokenize(&self) -> Self::Tokenizer {
+        Box::new(self.0.split_inclusive('\n').map(|line| match line.strip_suffix('\n') {
+            Some(bare) => (bare.strip_suffix('\r').unwrap_or(bare), true),
+            None => (line, false),
+        }))
+    }
+
+    fn estimate_tokens(&self) -> u32 {
+        (self.0.len() / 32) as u32
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn a_replaced_line_has_no_seam() {
+        let set = LineSet::between("a\nb\nc\n", "a\nB\nc\n");
+        assert!(set.touches(1..2) && !set.has_seam(0, 9));
+    }
+
+    #[test]
+    fn a_removed_line_leaves_one_seam() {
+        let set = LineSet::between("a\nb\nc\n", "a\nc\n");
+        assert!(!set.touches(0..9) && set.has_seam(1, 1) && !set.has_seam(2, 9));
+    }
+
+    #[test]
+    fn line_ends_alone_touch_nothing() {
+        assert!(LineSet::between("a\nb\n", "a\r\nb\r\n").is_empty());
+        assert!(LineSet::between("a\nb\n", "a\nb").touches(1..2));
+    }
+}

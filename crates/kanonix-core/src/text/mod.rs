@@ -1,0 +1,13 @@
+//! Plain text, before any language: lines, sets of lines, and edits.
+//!
+//! Nothing here knows a syntax. Offsets are bytes, ranges are half-open, lines count from zero.
+
+mod edits;
+mod line_set;
+mod lines;
+mod unified;
+
+pub use edits::{Edit, apply};
+pub use line_set::LineSet;
+pub use lines::{LineEnd, Lines};
+pub use unified::unified_diff;

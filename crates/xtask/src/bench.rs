@@ -1,0 +1,60 @@
+//! Speed, as ratios measured in one run.
+
+use anyhow::Result;
+use kanonix_core::judge;
+use kanonix_core::languages::{self, Language};
+use kanonix_core::text::LineSet;
+use std::path::Path;
+use std::time::{Duration, Instant};
+
+/// How often each file is gone through; the fastest round counts.
+const ROUNDS: usize = 5;
+
+/// Prints, for each language, how fast judging whole files is next to a bare parse of them, on one
+/// thread.
+pub fn run(dir: &Path) -> Result<bool> {
+    println!("{:12} {:>6} {:>9} {:>10} {:>10} {:>22}", "language", "files", "bytes", "parse", "judge", "throughput of parse");
+    let (mut all_parse, mut all_judge) = (Duration::ZERO, Duration::ZERO);
+    for language in languages::ALL {
+        let texts = texts(dir, language)?;
+        if texts.is_empty() {
+            continue;
+        }
+        let style = language.style();
+        let whole = LineSet::whole();
+        let parse = fastest(&texts, |text| language.grammar.bare_parse(text));
+        let judged = fastest(&texts, |text| judge(text, language, &style, &whole).slips.len());
+        all_parse += parse;
+        all_judge += judged;
+        let bytes: usize = texts.iter().map(String::len).sum();
+        let ratio = 100.0 * parse.as_secs_f64() / judged.as_secs_f64();
+        println!("{:12} {:>6} {bytes:>9} {parse:>10.1?} {judged:>10.1?} {ratio:>20.0} %", language.name, texts.len());
+    }
+    let ratio = 100.0 * all_parse.as_secs_f64() / all_judge.as_secs_f64();
+    println!("{:12} {:>6} {:>9} {all_parse:>10.1?} {all_judge:>10.1?} {ratio:>20.0} %", "all", "", "");
+    Ok(true)
+}
+
+fn texts(dir: &Path, language: &Language) -> Result<Vec<String>> {
+    let mut texts = Vec::new();
+    for entry in ignore::WalkBuilder::new(dir).standard_filters(false).hidden(true).build() {
+        let path = entry?.into_path();
+        let name = path.file_name().unwrap_or_default().to_string_lossy();
+        let is_its = languages::of_file(&name).is_some_and(|found| found.name == language.name);
+        if is_its && let Ok(text) = std::fs::read_to_string(&path) {
+            texts.push(text);
+        }
+    }
+    Ok(texts)
+}
+
+fn fastest(texts: &[String], work: impl Fn(&str) -> usize) -> Duration {
+    let round = || {
+        let start = Instant::now();
+        for text in texts {
+            std::hint::black_box(work(text));
+        }
+        start.elapsed()
+    };
+    (0..ROUNDS).map(|_| round()).min().unwrap_or_default()
+}

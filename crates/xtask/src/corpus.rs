@@ -1,0 +1,198 @@
+//! The engine's properties over every file of a folder.
+
+use anyhow::{Context, bail};
+use kanonix_core::languages::{self, Language};
+use kanonix_core::properties::{self, Case, Failure};
+use kanonix_core::text::{LineSet, unified_diff};
+use kanonix_core::{judge, kept_units, style::Style};
+use rayon::prelude::*;
+use std::collections::BTreeMap;
+use std::panic::{AssertUnwindSafe, catch_unwind};
+use std::path::{Path, PathBuf};
+
+/// Lines of a failure's diff that are shown.
+const SHOWN_LINES: usize = 24;
+
+/// What was found in one file.
+struct Found {
+    language: &'static str,
+    path: PathBuf,
+    bytes: usize,
+    parses: bool,
+    units: usize,
+    kept: Vec<String>,
+    kept_count: usize,
+    slips: usize,
+    failures: Vec<(usize, Failure)>,
+}
+
+/// Prints the table, and says whether every property holds.
+pub fn run(
+    dir: &Path,
+    language: Option<&str>,
+    canon: Option<&Path>,
+    show: usize,
+    list_kept: bool,
+) -> anyhow::Result<bool> {
+    let styles = styles(canon)?;
+    let only = match language {
+        Some(name) => match languages::by_name(name) {
+            Some(language) => Some(language.name),
+            None => bail!("there is no language {name}"),
+        },
+        None => None,
+    };
+    let mut files: Vec<(PathBuf, &'static Language)> = Vec::new();
+    for entry in ignore::WalkBuilder::new(dir).standard_filters(false).hidden(true).build() {
+        let path = entry?.into_path();
+        let name = path.file_name().unwrap_or_default().to_string_lossy().into_owned();
+        if let Some(language) = languages::of_file(&name)
+            && only.is_none_or(|only| only == language.name)
+            && path.is_file()
+        {
+            files.push((path, language));
+        }
+    }
+    files.sort_by(|a, b| a.0.cmp(&b.0));
+    std::panic::set_hook(Box::new(|_| {}));
+    let mut found: Vec<Found> = files
+        .par_iter()
+        .enumerate()
+        .filter_map(|(index, (path, language))| {
+            let text = std::fs::read_to_string(path).ok()?;
+            Some(examine(path, language, &styles[language.name], &text, index as u64))
+        })
+        .collect();
+    found.sort_by(|a, b| a.path.cmp(&b.path));
+    table(&found);
+    if list_kept {
+        kept_table(&found);
+    }
+    for (number, (name, _)) in properties::ALL.iter().enumerate() {
+        let failed = found.iter().flat_map(|file| {
+            let failures = file.failures.iter().filter(move |(which, _)| *which == number);
+            failures.map(move |(_, failure)| (file, failure))
+        });
+        for (file, failure) in failed.take(show) {
+            println!("\n{name}: {}\n  {}", file.path.display(), failure.what);
+            let diff = unified_diff(&failure.expected, &failure.found);
+            for line in diff.lines().take(SHOWN_LINES) {
+                println!("  {line}");
+            }
+        }
+    }
+    Ok(found.iter().all(|file| file.failures.is_empty()))
+}
+
+pub(crate) fn styles(canon: Option<&Path>) -> anyhow::Result<BTreeMap<&'static str, Style>> {
+    let canon = match canon {
+        Some(path) => {
+            let text = std::fs::read_to_string(path)
+                .with_context(|| format!("cannot read {}", path.display()))?;
+            Some(kanonix_repo::canon::Canon::read(path, &text)?)
+        }
+        None => None,
+    };
+    Ok(languages::ALL
+        .iter()
+        .map(|language| {
+            let style = match &canon {
+                Some(canon) => canon.style(language),
+                None => language.style(),
+            };
+            (language.name, style)
+        })
+        .collect())
+}
+
+fn examine(path: &Path, language: &'static Language, style: &Style, text: &str, seed: u64) -> Found {
+    let mut found = Found {
+        language: language.name,
+        path: path.to_path_buf(),
+        bytes: text.len(),
+        parses: false,
+        units: 0,
+        kept: Vec::new(),
+        kept_count: 0,
+        slips: 0,
+        failures: Vec::new(),
+    };
+    let looked = catch_unwind(AssertUnwindSafe(|| {
+        let outcome = judge(text, language, style, &LineSet::whole());
+        let (units, kept, places) = kept_units(text, language);
+        (outcome, units, kept, places)
+    }));
+    if let Ok((outcome, units, kept, places)) = looked {
+        found.parses = outcome.faults.is_empty();
+        found.slips = outcome.slips.len();
+        found.units = units;
+        found.kept_count = kept;
+        found.kept = places
+            .into_iter()
+            .map(|at| text[at..].lines().next().unwrap_or_default().chars().take(60).collect())
+            .collect();
+    }
+    let case = Case { text, language, style, seed };
+    for (number, (_, check)) in properties::ALL.iter().enumerate() {
+        let failure = catch_unwind(AssertUnwindSafe(|| check(&case))).unwrap_or_else(|panic| {
+            let what = panic
+                .downcast_ref::<String>()
+                .cloned()
+                .or_else(|| panic.downcast_ref::<&str>().map(|text| text.to_string()));
+            Some(Failure {
+                what: format!("panic: {}", what.unwrap_or_default()),
+                expected: String::new(),
+                found: String::new(),
+            })
+        });
+        if let Some(failure) = failure {
+            found.failures.push((number, failure));
+        }
+    }
+    found
+}
+
+fn table(found: &[Found]) {
+    print!("{:12} {:>6} {:>9} {:>6} {:>8} {:>6} {:>7} {:>8}", "language", "files", "bytes", "parse", "units", "kept", "kept %", "slips");
+    for (name, _) in properties::ALL {
+        print!(" {name:>16}");
+    }
+    println!();
+    for language in languages::ALL {
+        let files: Vec<&Found> = found.iter().filter(|file| file.language == language.name).collect();
+        if files.is_empty() {
+            continue;
+        }
+        let sum = |of: fn(&Found) -> usize| files.iter().map(|file| of(file)).sum::<usize>();
+        let (units, kept) = (sum(|file| file.units), sum(|file| file.kept_count));
+        print!(
+            "{:12} {:>6} {:>9} {:>6} {:>8} {:>6} {:>7.2} {:>8}",
+            language.name,
+            files.len(),
+            sum(|file| file.bytes),
+            sum(|file| usize::from(file.parses)),
+            units,
+            kept,
+            100.0 * kept as f64 / units.max(1) as f64,
+            sum(|file| file.slips),
+        );
+        for number in 0..properties::ALL.len() {
+            let failed = files.iter().filter(|file| file.failures.iter().any(|(n, _)| *n == number));
+            print!(" {:>16}", failed.count());
+        }
+        println!();
+    }
+}
+
+fn kept_table(found: &[Found]) {
+    let mut counts: BTreeMap<&str, usize> = BTreeMap::new();
+    for place in found.iter().flat_map(|file| &file.kept) {
+        *counts.entry(place).or_default() += 1;
+    }
+    let mut counts: Vec<_> = counts.into_iter().collect();
+    counts.sort_by_key(|(_, count)| std::cmp::Reverse(*count));
+    println!("\nkept as it stands, by first line");
+    for (line, count) in counts.iter().take(40) {
+        println!("{count:>8}  {line}");
+    }
+}

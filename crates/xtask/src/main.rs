@@ -1,0 +1,59 @@
+//! The workshop: what the people who build Kanonix run.
+
+mod bench;
+mod corpus;
+mod docs;
+
+use clap::{Parser, Subcommand};
+use std::path::PathBuf;
+use std::process::ExitCode;
+
+#[derive(Parser)]
+#[command(about = "The workshop: properties on real code, benches, documentation")]
+struct Options {
+    #[command(subcommand)]
+    task: Task,
+}
+
+#[derive(Subcommand)]
+enum Task {
+    /// Runs the engine's properties over every file of a folder
+    Corpus {
+        /// The folder
+        dir: PathBuf,
+        /// Only files in this language
+        #[arg(long)]
+        language: Option<String>,
+        /// A canon to judge by, in place of each language's defaults
+        #[arg(long)]
+        canon: Option<PathBuf>,
+        /// How many failures of each property are shown
+        #[arg(long, default_value_t = 3)]
+        show: usize,
+        /// Lists the constructs that no rule knows, by their first line
+        #[arg(long)]
+        kept: bool,
+    },
+    /// Compares the speed of judging a folder with a bare parse of it
+    Bench {
+        /// The folder
+        dir: PathBuf,
+    },
+    /// Writes docs/settings.md from the registry; with --check, only says whether it is current
+    Docs {
+        /// Changes nothing; fails if the page is not current
+        #[arg(long)]
+        check: bool,
+    },
+}
+
+fn main() -> anyhow::Result<ExitCode> {
+    let ok = match Options::parse().task {
+        Task::Corpus { dir, language, canon, show, kept } => {
+            corpus::run(&dir, language.as_deref(), canon.as_deref(), show, kept)?
+        }
+        Task::Bench { dir } => bench::run(&dir)?,
+        Task::Docs { check } => docs::run(check)?,
+    };
+    Ok(if ok { ExitCode::SUCCESS } else { ExitCode::FAILURE })
+}
