@@ -21,6 +21,7 @@ pub mod layout;
 pub mod proof;
 pub mod properties;
 pub mod style;
+pub mod survey;
 pub mod syntax;
 pub mod text;
 

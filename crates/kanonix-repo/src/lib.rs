@@ -1,2 +1,9 @@
-//! x
-pub mod canon { use kanonix_core::{languages::Language,style::Style}; pub struct Canon; impl Canon { pub fn read(_:&std::path::Path,_:&str)->anyhow::Result<Canon>{Ok(Canon)} pub fn style(&self,l:&Language)->Style{l.style()} } }
+//! What Kanonix knows of repositories: git, files, the canon, and writing so that nothing is lost.
+//!
+//! It knows no terminal. [`git`] is the only module that calls the git program; [`canon`] reads the
+//! agreed style; [`work`] finds the files and the lines in play; [`write`] changes a file.
+
+pub mod canon;
+pub mod git;
+pub mod work;
+pub mod write;

@@ -1,0 +1,352 @@
+//! Git, through its plumbing. Every call of the git program is here.
+
+use std::ffi::OsString;
+use std::io::{BufRead, BufReader, Read, Write};
+use std::path::{Path, PathBuf};
+use std::process::{Child, ChildStdin, ChildStdout, Command, Stdio};
+use thiserror::Error;
+
+/// Why git did not do what it was asked.
+#[derive(Debug, Error)]
+pub enum GitError {
+    /// The program is not there, or cannot be started.
+    #[error("git cannot be run: {0}. Kanonix asks git which lines are touched; install git, or name the lines with --whole or --lines")]
+    NotRun(std::io::Error),
+    /// It ran and failed.
+    #[error("git {command} failed: {message}")]
+    Failed {
+        /// The command's first words.
+        command: String,
+        /// What git said.
+        message: String,
+    },
+    /// A revision that does not exist.
+    #[error("there is no revision `{0}` in this repository")]
+    NoRevision(String),
+    /// Two revisions without a common ancestor.
+    #[error("`{0}` and HEAD have no commit in common")]
+    NoMergeBase(String),
+}
+
+type Answer<T> = Result<T, GitError>;
+
+/// A repository with a working tree.
+#[derive(Clone, Debug)]
+pub struct Repository {
+    /// The working tree's top folder.
+    pub root: PathBuf,
+    /// The folder that holds this working tree's own git files.
+    pub git_dir: PathBuf,
+}
+
+/// One path that differs between two trees, or a tree and the index, or a tree and the files.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct Change {
+    /// Its path now, from the root.
+    pub path: PathBuf,
+    /// The blob that it had in the base; `None` if it is new.
+    pub base: Option<String>,
+    /// The blob that it has now; `None` where git has not looked at the file.
+    pub now: Option<String>,
+    /// Git's mode of it now, in octal.
+    pub mode: String,
+    /// Whether it is in the middle of a merge.
+    pub unmerged: bool,
+}
+
+impl Change {
+    /// Whether it is a submodule.
+    pub fn is_submodule(&self) -> bool {
+        self.mode == "160000"
+    }
+
+    /// Whether it is a symbolic link.
+    pub fn is_link(&self) -> bool {
+        self.mode == "120000"
+    }
+}
+
+/// An answer's bytes as a path.
+fn path_of(bytes: &[u8]) -> PathBuf {
+    use std::os::unix::ffi::OsStringExt;
+    PathBuf::from(OsString::from_vec(bytes.to_vec()))
+}
+
+fn run(command: &mut Command, what: &str) -> Answer<Vec<u8>> {
+    let output = command.stdin(Stdio::null()).output().map_err(GitError::NotRun)?;
+    if output.status.success() {
+        return Ok(output.stdout);
+    }
+    let message = String::from_utf8_lossy(&output.stderr).trim().to_string();
+    Err(GitError::Failed { command: what.into(), message })
+}
+
+impl Repository {
+    /// The repository that a folder is in, if it is in one with a working tree.
+    ///
+    /// # Errors
+    /// If git cannot be run, or refuses to open the repository.
+    pub fn find(folder: &Path) -> Answer<Option<Repository>> {
+        let mut command = Command::new("git");
+        command.arg("-C").arg(folder);
+        command.args(["rev-parse", "--show-toplevel", "--absolute-git-dir"]);
+        match run(&mut command, "rev-parse") {
+            Ok(answer) => {
+                let mut lines = answer.split(|byte| *byte == b'\n');
+                let (root, git_dir) = (lines.next(), lines.next());
+                Ok(match (root, git_dir) {
+                    (Some(root), Some(git_dir)) if !root.is_empty() => {
+                        Some(Repository { root: path_of(root), git_dir: path_of(git_dir) })
+                    }
+                    _ => None,
+                })
+            }
+            Err(GitError::Failed { message, .. })
+                if message.contains("not a git repository") || message.contains("work tree") =>
+            {
+                Ok(None)
+            }
+            Err(error) => Err(error),
+        }
+    }
+
+    fn git(&self) -> Command {
+        let mut command = Command::new("git");
+        command.arg("-C").arg(&self.root).args(["-c", "core.quotePath=false"]);
+        command
+    }
+
+    /// The commit that a revision names.
+    ///
+    /// # Errors
+    /// [`GitError::NoRevision`] if it names none.
+    pub fn commit(&self, revision: &str) -> Answer<String> {
+        let mut command = self.git();
+        command.args(["rev-parse", "--verify", "--quiet", "--end-of-options"]);
+        command.arg(format!("{revision}^{{commit}}"));
+        match run(&mut command, "rev-parse") {
+            Ok(answer) => Ok(String::from_utf8_lossy(&answer).trim().to_string()),
+            Err(GitError::Failed { .. }) => Err(GitError::NoRevision(revision.into())),
+            Err(error) => Err(error),
+        }
+    }
+
+    /// The last commit, or `None` in a repository without one.
+    ///
+    /// # Errors
+    /// If git cannot be run.
+    pub fn head(&self) -> Answer<Option<String>> {
+        match self.commit("HEAD") {
+            Ok(commit) => Ok(Some(commit)),
+            Err(GitError::NoRevision(_)) => Ok(None),
+            Err(error) => Err(error),
+        }
+    }
+
+    /// The name of the empty tree in this repository's hash format.
+    ///
+    /// # Errors
+    /// If git cannot be run.
+    pub fn empty_tree(&self) -> Answer<String> {
+        let mut command = self.git();
+        command.args(["hash-object", "-t", "tree", "--stdin"]);
+        let answer = run(&mut command, "hash-object")?;
+        Ok(String::from_utf8_lossy(&answer).trim().to_string())
+    }
+
+    /// The commit at which HEAD left a revision.
+    ///
+    /// # Errors
+    /// If there is no such revision, or the two have nothing in common.
+    pub fn merge_base(&self, revision: &str) -> Answer<String> {
+        let commit = self.commit(revision)?;
+        let mut command = self.git();
+        command.args(["merge-base", &commit, "HEAD"]);
+        match run(&mut command, "merge-base") {
+            Ok(answer) => Ok(String::from_utf8_lossy(&answer).trim().to_string()),
+            Err(GitError::Failed { .. }) => Err(GitError::NoMergeBase(revision.into())),
+            Err(error) => Err(error),
+        }
+    }
+
+    /// What differs between a tree and the files of the working tree.
+    ///
+    /// # Errors
+    /// If git fails.
+    pub fn changed_files(&self, base: &str) -> Answer<Vec<Change>> {
+        self.changes(&["diff-index", "-z", "-M", "--no-ext-diff", base, "--"])
+    }
+
+    /// What differs between a tree and the index.
+    ///
+    /// # Errors
+    /// If git fails.
+    pub fn staged(&self, base: &str) -> Answer<Vec<Change>> {
+        self.changes(&["diff-index", "--cached", "-z", "-M", "--no-ext-diff", base, "--"])
+    }
+
+    /// What differs between two trees.
+    ///
+    /// # Errors
+    /// If git fails.
+    pub fn between(&self, base: &str, now: &str) -> Answer<Vec<Change>> {
+        self.changes(&["diff-tree", "-r", "-z", "-M", "--no-ext-diff", base, now, "--"])
+    }
+
+    fn changes(&self, words: &[&str]) -> Answer<Vec<Change>> {
+        let answer = run(self.git().args(words), words[0])?;
+        let mut fields = answer.split(|byte| *byte == 0);
+        let mut changes = Vec::new();
+        while let Some(head) = fields.next().filter(|head| head.starts_with(b":")) {
+            let head = String::from_utf8_lossy(&head[1..]).into_owned();
+            let words: Vec<&str> = head.split(' ').collect();
+            let [_, mode, base, now, status] = words[..] else { break };
+            let Some(mut path) = fields.next() else { break };
+            if status.starts_with(['R', 'C']) {
+                path = fields.next().unwrap_or(path);
+            }
+            if status.starts_with('D') {
+                continue;
+            }
+            let blob = |name: &str| (!name.bytes().all(|b| b == b'0')).then(|| name.to_string());
+            let change = Change {
+                path: path_of(path),
+                base: blob(base),
+                now: blob(now),
+                mode: mode.to_string(),
+                unmerged: status.starts_with('U'),
+            };
+            match changes.last_mut() {
+                // An unmerged path is listed once more, with the file's own state.
+                Some(last) if Change::same_path(last, &change) => last.unmerged |= change.unmerged,
+                _ => changes.push(change),
+            }
+        }
+        Ok(changes)
+    }
+
+    /// Files that git neither tracks nor ignores, in or below these paths.
+    ///
+    /// # Errors
+    /// If git fails.
+    pub fn untracked(&self) -> Answer<Vec<PathBuf>> {
+        self.listed(&["ls-files", "-z", "--others", "--exclude-standard"])
+    }
+
+    /// Files that git tracks.
+    ///
+    /// # Errors
+    /// If git fails.
+    pub fn tracked(&self) -> Answer<Vec<PathBuf>> {
+        self.listed(&["ls-files", "-z", "--cached"])
+    }
+
+    fn listed(&self, words: &[&str]) -> Answer<Vec<PathBuf>> {
+        let answer = run(self.git().args(words), words[0])?;
+        let paths = answer.split(|byte| *byte == 0).filter(|path| !path.is_empty());
+        Ok(paths.map(path_of).collect())
+    }
+
+    /// A reader of blobs, which serves until it is dropped.
+    ///
+    /// # Errors
+    /// If git cannot be run.
+    pub fn blobs(&self) -> Answer<Blobs> {
+        let mut command = self.git();
+        command.args(["cat-file", "--batch"]);
+        command.stdin(Stdio::piped()).stdout(Stdio::piped()).stderr(Stdio::null());
+        let mut child = command.spawn().map_err(GitError::NotRun)?;
+        let (Some(ask), Some(answers)) = (child.stdin.take(), child.stdout.take()) else {
+            return Err(GitError::NotRun(std::io::ErrorKind::BrokenPipe.into()));
+        };
+        Ok(Blobs { child, ask: Some(ask), answers: BufReader::new(answers) })
+    }
+
+    /// Stores a text as a blob and stages it under a path.
+    ///
+    /// # Errors
+    /// If git fails, for instance as another process holds the index.
+    pub fn stage(&self, path: &Path, mode: &str, text: &[u8]) -> Answer<()> {
+        let mut command = self.git();
+        command.args(["hash-object", "-w", "--stdin"]);
+        command.stdin(Stdio::piped()).stdout(Stdio::piped()).stderr(Stdio::piped());
+        let mut child = command.spawn().map_err(GitError::NotRun)?;
+        if let Some(mut input) = child.stdin.take() {
+            input.write_all(text).map_err(GitError::NotRun)?;
+        }
+        let output = child.wait_with_output().map_err(GitError::NotRun)?;
+        if !output.status.success() {
+            let message = String::from_utf8_lossy(&output.stderr).trim().to_string();
+            return Err(GitError::Failed { command: "hash-object".into(), message });
+        }
+        let blob = String::from_utf8_lossy(&output.stdout).trim().to_string();
+        let mut command = self.git();
+        command.args(["update-index", "--cacheinfo", mode, &blob]).arg(path);
+        run(&mut command, "update-index").map(|_| ())
+    }
+
+    /// The folder in which git looks for hooks.
+    ///
+    /// # Errors
+    /// If git fails.
+    pub fn hooks(&self) -> Answer<PathBuf> {
+        let mut command = self.git();
+        command.args(["rev-parse", "--git-path", "hooks"]);
+        let answer = run(&mut command, "rev-parse")?;
+        let path = path_of(answer.strip_suffix(b"\n").unwrap_or(&answer));
+        Ok(self.root.join(path))
+    }
+}
+
+impl Change {
+    fn same_path(&self, other: &Change) -> bool {
+        self.path == other.path
+    }
+}
+
+/// A running `cat-file --batch`.
+#[derive(Debug)]
+pub struct Blobs {
+    child: Child,
+    ask: Option<ChildStdin>,
+    answers: BufReader<ChildStdout>,
+}
+
+impl Blobs {
+    /// The contents of an object, named by its hash or as `REV:PATH`; `None` if there is none, or it is
+    /// no blob.
+    ///
+    /// # Errors
+    /// If git ends early.
+    pub fn read(&mut self, name: &[u8]) -> Answer<Option<Vec<u8>>> {
+        self.exchange(name).map_err(GitError::NotRun)
+    }
+
+    fn exchange(&mut self, name: &[u8]) -> std::io::Result<Option<Vec<u8>>> {
+        if name.contains(&b'\n') {
+            return Ok(None);
+        }
+        let Some(ask) = &mut self.ask else { return Ok(None) };
+        ask.write_all(name)?;
+        ask.write_all(b"\n")?;
+        ask.flush()?;
+        let mut head = Vec::new();
+        self.answers.read_until(b'\n', &mut head)?;
+        let head = String::from_utf8_lossy(&head);
+        let mut words = head.trim_end().rsplitn(3, ' ');
+        let (Some(size), Some(kind)) = (words.next(), words.next()) else { return Ok(None) };
+        let Ok(size) = size.parse::<usize>() else { return Ok(None) };
+        let mut contents = vec![0; size + 1];
+        self.answers.read_exact(&mut contents)?;
+        contents.pop();
+        Ok((kind == "blob").then_some(contents))
+    }
+}
+
+impl Drop for Blobs {
+    fn drop(&mut self) {
+        // Without its input, git ends by itself.
+        self.ask = None;
+        let _ = self.child.wait();
+    }
+}

@@ -1,0 +1,312 @@
+//! Which files are looked at, and which of their lines are in play.
+
+mod select;
+
+use crate::canon::{CanonError, Play};
+use crate::git::{Blobs, GitError, Repository};
+use kanonix_core::languages::Language;
+use kanonix_core::style::Style;
+use kanonix_core::text::LineSet;
+use std::collections::{BTreeMap, HashMap};
+use std::ops::Range;
+use std::path::{Path, PathBuf};
+use std::sync::{Arc, Mutex, OnceLock};
+use thiserror::Error;
+
+/// Which lines somebody asked for.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub enum Reach {
+    /// What the canon's `save` says, else lines touched since the last commit.
+    Save,
+    /// Lines staged for the next commit; the staged contents are read, not the files.
+    Staged,
+    /// As `Staged`, as far as the canon's `commit` goes.
+    Commit,
+    /// Lines touched since HEAD left this revision, the files' contents.
+    Since(String),
+    /// Lines that the commits since HEAD left this revision changed, as far as the canon's `merge`
+    /// goes; the committed contents are read.
+    Merge(String),
+    /// These zero-based lines of the one named file.
+    Lines(Vec<Range<usize>>),
+    /// All lines.
+    Whole,
+}
+
+/// Why a whole run cannot be begun.
+#[derive(Debug, Error)]
+pub enum WorkError {
+    /// The canon is wrong.
+    #[error(transparent)]
+    Canon(#[from] CanonError),
+    /// Git could not say.
+    #[error(transparent)]
+    Git(#[from] GitError),
+    /// A path that is not there.
+    #[error("{0}: there is no such file or folder")]
+    NoSuchPath(String),
+    /// A reach that only a repository has.
+    #[error("this is not inside a git repository: {0} needs one. Outside of one, use --whole or --lines")]
+    NoRepository(&'static str),
+    /// Lines without the one file that they are of.
+    #[error("--lines goes with exactly one file")]
+    LinesOfOneFile,
+    /// A path in another repository than the first one.
+    #[error("{0} is not in the repository at {1}: run Kanonix once for each repository")]
+    OtherRepository(String, String),
+}
+
+/// Why a file is left alone. None of these is anybody's mistake.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord)]
+pub enum Why {
+    /// No language is known for it.
+    UnknownLanguage,
+    /// The canon's `[files] skip`.
+    Skipped,
+    /// It is larger than the canon's `[files] largest`.
+    TooLarge,
+    /// It holds a zero byte.
+    Binary,
+    /// It is not in UTF-8.
+    NotUtf8,
+    /// It is a link out of the repository.
+    Link,
+    /// It is a repository of its own.
+    Submodule,
+    /// The canon's `[reach]` says `off`.
+    Off,
+}
+
+impl Why {
+    /// For a count: "2 binary".
+    pub fn as_str(self) -> &'static str {
+        match self {
+            Why::UnknownLanguage => "in no known language",
+            Why::Skipped => "skipped by the canon",
+            Why::TooLarge => "too large",
+            Why::Binary => "binary",
+            Why::NotUtf8 => "not in UTF-8",
+            Why::Link => "links out of the repository",
+            Why::Submodule => "submodules",
+            Why::Off => "out of reach by the canon",
+        }
+    }
+}
+
+/// How many files were left alone, and why.
+pub type LeftAlone = BTreeMap<Why, usize>;
+
+/// Where an item's text is.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub enum Source {
+    /// In the file.
+    File,
+    /// In the index, with its git mode.
+    Staged {
+        /// The blob's hash.
+        blob: String,
+        /// Git's mode of the file, in octal.
+        mode: String,
+    },
+    /// In a commit.
+    Committed {
+        /// The blob's hash.
+        blob: String,
+    },
+}
+
+/// What an item's text is compared with.
+#[derive(Clone, Debug, PartialEq, Eq)]
+enum Base {
+    /// Nothing: all of it is in play.
+    Whole,
+    /// These lines.
+    Lines(LineSet),
+    /// This blob.
+    Blob(String),
+    /// Whatever the last commit has at this path, or had before a rename.
+    Head(Vec<u8>),
+}
+
+/// A file to judge.
+#[derive(Clone)]
+pub struct Item {
+    /// Its absolute path.
+    pub path: PathBuf,
+    /// Its path from the repository's root, or as it was given outside of one.
+    pub inside: PathBuf,
+    /// Its path as a person reads it, from the current folder.
+    pub shown: String,
+    /// Its language.
+    pub language: &'static Language,
+    /// What is agreed for it.
+    pub style: Arc<Style>,
+    /// Where its text is.
+    pub source: Source,
+    /// Whether a stretch that does not parse stops.
+    pub faults_stop: bool,
+    base: Base,
+    play: Play,
+    largest: u64,
+}
+
+/// Which lines of a text are in play.
+#[derive(Clone, Debug)]
+pub enum InPlay {
+    /// Those that this base does not have.
+    Since(String),
+    /// These.
+    Set(LineSet),
+}
+
+impl InPlay {
+    /// The lines of `text`.
+    pub fn lines(&self, text: &str) -> LineSet {
+        match self {
+            InPlay::Since(base) => LineSet::between(base, text),
+            InPlay::Set(set) => set.clone(),
+        }
+    }
+}
+
+/// A file's text and what is in play.
+pub struct Loaded {
+    /// The text.
+    pub text: String,
+    /// Its lines in play.
+    pub play: InPlay,
+}
+
+/// Why an item has no text.
+#[derive(Debug)]
+pub enum NotLoaded {
+    /// It is left alone.
+    LeftAlone(Why),
+    /// It should have been read, and could not be.
+    Problem(String),
+}
+
+/// The files of one run.
+pub struct Selection {
+    /// The repository, if the run is in one.
+    pub repository: Option<Repository>,
+    /// What is judged, ordered by path.
+    pub items: Vec<Item>,
+    /// What was left alone before anything was read.
+    pub left_alone: LeftAlone,
+    /// What should have been judged and cannot be: path and reason.
+    pub problems: Vec<(String, String)>,
+    blobs: Option<Mutex<Blobs>>,
+    renames: OnceLock<HashMap<PathBuf, String>>,
+}
+
+/// Finds the files for a reach. Without paths, all that the reach can name; `--whole` then means the
+/// current folder.
+///
+/// # Errors
+/// What keeps the whole run from beginning.
+pub fn select(current: &Path, paths: &[PathBuf], reach: &Reach) -> Result<Selection, WorkError> {
+    select::Selecting::begin(current, paths, reach)?.finish(paths, reach)
+}
+
+/// As [`select`] for one path whose text is somewhere else: the file need not be there.
+///
+/// # Errors
+/// As [`select`].
+pub fn select_as(current: &Path, path: &Path, reach: &Reach) -> Result<Selection, WorkError> {
+    select::Selecting::for_text(current, path, reach)
+}
+
+impl Selection {
+    /// Reads an item's text and finds its lines in play.
+    ///
+    /// # Errors
+    /// Why there is nothing to judge.
+    pub fn load(&self, item: &Item) -> Result<Loaded, NotLoaded> {
+        let text = match &item.source {
+            Source::File => read_file(item)?,
+            Source::Staged { blob, .. } | Source::Committed { blob } => {
+                self.blob(blob.as_bytes())?.unwrap_or_default()
+            }
+        };
+        let text = as_text(text, item.largest)?;
+        let play = self.in_play(item, &text)?;
+        Ok(Loaded { text, play })
+    }
+
+    /// The lines in play of an item that has this text.
+    ///
+    /// # Errors
+    /// Why its base cannot be read.
+    pub fn in_play(&self, item: &Item, text: &str) -> Result<InPlay, NotLoaded> {
+        let play = match &item.base {
+            _ if item.play == Play::Whole => InPlay::Set(LineSet::whole()),
+            Base::Whole => InPlay::Set(LineSet::whole()),
+            Base::Lines(set) => InPlay::Set(set.clone()),
+            Base::Blob(blob) => self.since(blob.as_bytes())?,
+            Base::Head(name) => match self.blob(name)? {
+                Some(base) => InPlay::Since(String::from_utf8_lossy(&base).into_owned()),
+                None => match self.renamed_from(&item.inside) {
+                    Some(blob) => self.since(blob.as_bytes())?,
+                    None => InPlay::Set(LineSet::whole()),
+                },
+            },
+        };
+        Ok(match play {
+            InPlay::Since(base)
+                if item.play == Play::TouchedOrWhole && LineSet::between(&base, text).is_empty() =>
+            {
+                InPlay::Set(LineSet::whole())
+            }
+            play => play,
+        })
+    }
+
+    /// What the working file of a staged item holds.
+    pub fn working_text(&self, item: &Item) -> Option<Vec<u8>> {
+        std::fs::read(&item.path).ok()
+    }
+
+    fn since(&self, blob: &[u8]) -> Result<InPlay, NotLoaded> {
+        let base = self.blob(blob)?.unwrap_or_default();
+        Ok(InPlay::Since(String::from_utf8_lossy(&base).into_owned()))
+    }
+
+    fn blob(&self, name: &[u8]) -> Result<Option<Vec<u8>>, NotLoaded> {
+        let Some(blobs) = &self.blobs else { return Ok(None) };
+        let mut blobs = blobs.lock().unwrap_or_else(|poisoned| poisoned.into_inner());
+        blobs.read(name).map_err(|error| NotLoaded::Problem(error.to_string()))
+    }
+
+    /// The blob in the last commit that a renamed file had.
+    fn renamed_from(&self, path: &Path) -> Option<&String> {
+        let renames = self.renames.get_or_init(|| {
+            let changes = self.repository.as_ref().and_then(|repository| {
+                let head = repository.head().ok()??;
+                repository.changed_files(&head).ok()
+            });
+            let changes = changes.unwrap_or_default().into_iter();
+            changes.filter_map(|change| Some((change.path, change.base?))).collect()
+        });
+        renames.get(path)
+    }
+}
+
+fn read_file(item: &Item) -> Result<Vec<u8>, NotLoaded> {
+    let problem = |error: std::io::Error| NotLoaded::Problem(format!("it cannot be read: {error}"));
+    let size = std::fs::metadata(&item.path).map_err(problem)?.len();
+    if size > item.largest {
+        return Err(NotLoaded::LeftAlone(Why::TooLarge));
+    }
+    std::fs::read(&item.path).map_err(problem)
+}
+
+fn as_text(bytes: Vec<u8>, largest: u64) -> Result<String, NotLoaded> {
+    if bytes.len() as u64 > largest {
+        return Err(NotLoaded::LeftAlone(Why::TooLarge));
+    }
+    if bytes.contains(&0) {
+        return Err(NotLoaded::LeftAlone(Why::Binary));
+    }
+    String::from_utf8(bytes).map_err(|_| NotLoaded::LeftAlone(Why::NotUtf8))
+}

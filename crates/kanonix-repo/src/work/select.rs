@@ -1,0 +1,434 @@
+//! From a reach and some paths to the files that are judged.
+
+use super::{Base, Item, LeftAlone, Reach, Selection, Source, Why, WorkError};
+use crate::canon::{Canons, Governing, Play};
+use crate::git::{Change, Repository};
+use kanonix_core::text::LineSet;
+use std::collections::HashMap;
+use std::os::unix::ffi::OsStrExt;
+use std::path::{Path, PathBuf};
+use std::sync::{Arc, Mutex, OnceLock};
+
+pub(super) struct Selecting {
+    current: PathBuf,
+    repository: Option<Repository>,
+    root: PathBuf,
+    canons: Canons,
+    items: Vec<Item>,
+    left_alone: LeftAlone,
+    problems: Vec<(String, String)>,
+    styles: HashMap<(&'static str, PathBuf), Arc<kanonix_core::style::Style>>,
+}
+
+impl Selecting {
+    pub fn begin(current: &Path, paths: &[PathBuf], reach: &Reach) -> Result<Selecting, WorkError> {
+        let current = std::fs::canonicalize(current)
+            .map_err(|_| WorkError::NoSuchPath(current.display().to_string()))?;
+        let first = match paths.first() {
+            Some(path) => folder_of(&present(&current, path)?),
+            None => current.clone(),
+        };
+        Selecting::in_folder(current, &first, reach)
+    }
+
+    fn in_folder(current: PathBuf, folder: &Path, reach: &Reach) -> Result<Selecting, WorkError> {
+        let repository = match reach {
+            // Without a repository to ask, whole files need no git at all.
+            Reach::Whole | Reach::Lines(_) => Repository::find(folder).unwrap_or(None),
+            _ => Repository::find(folder)?,
+        };
+        let root = match &repository {
+            Some(repository) => {
+                std::fs::canonicalize(&repository.root).unwrap_or(repository.root.clone())
+            }
+            None => PathBuf::from("/"),
+        };
+        let canons = match (&repository, reach) {
+            (Some(repository), Reach::Staged | Reach::Commit) => committed(repository, &root, "")?,
+            (Some(repository), Reach::Merge(_)) => committed(repository, &root, "HEAD")?,
+            _ => Canons::on_disk(&root),
+        };
+        Ok(Selecting {
+            current,
+            repository,
+            root,
+            canons,
+            items: Vec::new(),
+            left_alone: LeftAlone::new(),
+            problems: Vec::new(),
+            styles: HashMap::new(),
+        })
+    }
+
+    /// One path whose text is somewhere else.
+    pub fn for_text(current: &Path, path: &Path, reach: &Reach) -> Result<Selection, WorkError> {
+        let missing = |path: &Path| WorkError::NoSuchPath(path.display().to_string());
+        let current = std::fs::canonicalize(current).map_err(|_| missing(current))?;
+        let whole = current.join(path);
+        let (Some(folder), Some(name)) = (whole.parent(), whole.file_name()) else {
+            return Err(missing(path));
+        };
+        let folder = std::fs::canonicalize(folder).map_err(|_| missing(folder))?;
+        let mut selecting = Selecting::in_folder(current, &folder, reach)?;
+        let whole = folder.join(name);
+        match reach {
+            Reach::Whole => selecting.file(&whole, Base::Whole)?,
+            Reach::Lines(ranges) => {
+                selecting.file(&whole, Base::Lines(LineSet::of(ranges.clone())))?;
+            }
+            Reach::Since(revision) => {
+                let base = selecting.repository("--since")?.merge_base(revision)?;
+                let base = selecting.at(&base, &whole);
+                selecting.saved(&whole, base)?;
+            }
+            _ if selecting.repository.is_none() => selecting.file(&whole, Base::Whole)?,
+            _ => {
+                let base = selecting.at("HEAD", &whole);
+                selecting.saved(&whole, base)?;
+            }
+        }
+        selecting.end()
+    }
+
+    pub fn finish(mut self, paths: &[PathBuf], reach: &Reach) -> Result<Selection, WorkError> {
+        // A wrong canon is said even where nothing is judged.
+        self.canons.governing(&self.root.join("any"))?;
+        let named = self.named(paths)?;
+        if named.is_empty() && !paths.is_empty() {
+            return self.end();
+        }
+        match reach {
+            Reach::Whole => self.whole(&named)?,
+            Reach::Lines(ranges) => {
+                let [file] = &named[..] else { return Err(WorkError::LinesOfOneFile) };
+                if file.is_dir() {
+                    return Err(WorkError::LinesOfOneFile);
+                }
+                self.file(file, Base::Lines(LineSet::of(ranges.clone())))?;
+            }
+            Reach::Save if self.repository.is_none() => self.whole(&named)?,
+            Reach::Save => self.touched(&named)?,
+            Reach::Staged => self.staged(&named, |_| Play::Touched)?,
+            Reach::Commit => {
+                self.staged(&named, |canon| canon.reach(|r| r.commit).unwrap_or_default())?;
+            }
+            Reach::Since(revision) => self.since(&named, revision)?,
+            Reach::Merge(revision) => self.merge(revision)?,
+        }
+        self.end()
+    }
+
+    fn end(mut self) -> Result<Selection, WorkError> {
+        self.items.sort_by(|a, b| a.path.cmp(&b.path));
+        self.items.dedup_by(|a, b| a.path == b.path);
+        let blobs = match &self.repository {
+            Some(repository) if self.items.iter().any(needs_blobs) => {
+                Some(Mutex::new(repository.blobs()?))
+            }
+            _ => None,
+        };
+        Ok(Selection {
+            repository: self.repository,
+            items: self.items,
+            left_alone: self.left_alone,
+            problems: self.problems,
+            blobs,
+            renames: OnceLock::new(),
+        })
+    }
+
+    /// The paths that were named, whole. None of them may be missing or in another repository; a link
+    /// that leads out of the repository is left alone.
+    fn named(&mut self, paths: &[PathBuf]) -> Result<Vec<PathBuf>, WorkError> {
+        let mut named = Vec::new();
+        for path in paths {
+            let whole = present(&self.current, path)?;
+            if whole.starts_with(&self.root) {
+                named.push(whole);
+            } else if self.current.join(path).is_symlink() {
+                self.leave(Why::Link);
+            } else {
+                let shown = path.display().to_string();
+                return Err(WorkError::OtherRepository(shown, self.root.display().to_string()));
+            }
+        }
+        Ok(named)
+    }
+
+    /// What a commit has at a path.
+    fn at(&self, commit: &str, path: &Path) -> Base {
+        let inside = path.strip_prefix(&self.root).unwrap_or(path);
+        let mut name = format!("{commit}:").into_bytes();
+        name.extend_from_slice(inside.as_os_str().as_bytes());
+        Base::Head(name)
+    }
+
+    fn repository(&self, what: &'static str) -> Result<&Repository, WorkError> {
+        self.repository.as_ref().ok_or(WorkError::NoRepository(what))
+    }
+
+    fn leave(&mut self, why: Why) {
+        *self.left_alone.entry(why).or_default() += 1;
+    }
+
+    fn whole(&mut self, named: &[PathBuf]) -> Result<(), WorkError> {
+        let here = [self.current.clone()];
+        for path in if named.is_empty() { &here[..] } else { named } {
+            self.walk(path)?;
+        }
+        Ok(())
+    }
+
+    fn walk(&mut self, path: &Path) -> Result<(), WorkError> {
+        if !path.is_dir() {
+            return self.file(path, Base::Whole);
+        }
+        let walk = ignore::WalkBuilder::new(path)
+            .hidden(false)
+            .require_git(false)
+            .filter_entry(|entry| entry.file_name() != ".git")
+            .build();
+        for entry in walk {
+            match entry {
+                Ok(entry) if entry.file_type().is_some_and(|kind| kind.is_dir()) => {
+                    if entry.depth() > 0 && entry.path().join(".git").exists() {
+                        self.leave(Why::Submodule);
+                    }
+                }
+                Ok(entry) if entry.path_is_symlink() => self.link(entry.path()),
+                Ok(entry) => self.file(entry.path(), Base::Whole)?,
+                Err(error) => self.problems.push((self.shown(path), error.to_string())),
+            }
+        }
+        Ok(())
+    }
+
+    /// A link inside the repository leads to a file that is met by itself; others are left alone.
+    fn link(&mut self, path: &Path) {
+        let inside = std::fs::canonicalize(path).is_ok_and(|to| to.starts_with(&self.root));
+        if !inside || self.repository.is_none() {
+            self.leave(Why::Link);
+        }
+    }
+
+    fn touched(&mut self, named: &[PathBuf]) -> Result<(), WorkError> {
+        let repository = self.repository("this")?.clone();
+        let files_only = !named.is_empty() && named.iter().all(|path| path.is_file());
+        if files_only {
+            // No need to ask about any other file.
+            for path in named {
+                let base = self.at("HEAD", path);
+                self.saved(path, base)?;
+            }
+            return Ok(());
+        }
+        self.files_since(&repository, repository.head()?, named)
+    }
+
+    fn since(&mut self, named: &[PathBuf], revision: &str) -> Result<(), WorkError> {
+        let repository = self.repository("--since")?.clone();
+        let base = repository.merge_base(revision)?;
+        self.files_since(&repository, Some(base), named)
+    }
+
+    /// The files that differ from a commit, and those that git does not know.
+    fn files_since(
+        &mut self,
+        repository: &Repository,
+        base: Option<String>,
+        named: &[PathBuf],
+    ) -> Result<(), WorkError> {
+        let mut new = repository.untracked()?;
+        match base {
+            Some(base) => {
+                for change in repository.changed_files(&base)? {
+                    let path = self.root.join(&change.path);
+                    if !in_scope(&path, named) || self.is_special(&change, &path) {
+                        continue;
+                    }
+                    match change.base {
+                        Some(blob) => self.saved(&path, Base::Blob(blob))?,
+                        None => self.saved(&path, Base::Whole)?,
+                    }
+                }
+            }
+            None => new.extend(repository.tracked()?),
+        }
+        for inside in new {
+            let path = self.root.join(inside);
+            if !in_scope(&path, named) {
+                continue;
+            }
+            if path.is_symlink() {
+                self.link(&path);
+            } else if path.is_file() {
+                self.saved(&path, Base::Whole)?;
+            }
+        }
+        Ok(())
+    }
+
+    /// Says what git keeps under a path that is no file of text to be judged.
+    fn is_special(&mut self, change: &Change, path: &Path) -> bool {
+        if change.unmerged {
+            let message = "it is in the middle of a merge: resolve it first; it is left as it is";
+            self.problems.push((self.shown(path), message.into()));
+            return true;
+        }
+        if change.is_submodule() {
+            self.leave(Why::Submodule);
+            return true;
+        }
+        if change.is_link() || path.is_symlink() {
+            self.link(path);
+            return true;
+        }
+        false
+    }
+
+    fn staged(
+        &mut self,
+        named: &[PathBuf],
+        play: fn(&Governing) -> Play,
+    ) -> Result<(), WorkError> {
+        let repository = self.repository("--staged")?.clone();
+        let base = match repository.head()? {
+            Some(head) => head,
+            None => repository.empty_tree()?,
+        };
+        for change in repository.staged(&base)? {
+            let path = self.root.join(&change.path);
+            if in_scope(&path, named) && !self.is_special_in_git(&change, &path) {
+                let source = change.now.clone().map(|blob| Source::Staged {
+                    blob,
+                    mode: change.mode.clone(),
+                });
+                self.blob(&path, change, source, play)?;
+            }
+        }
+        Ok(())
+    }
+
+    fn merge(&mut self, revision: &str) -> Result<(), WorkError> {
+        let repository = self.repository("a merge gate")?.clone();
+        let base = repository.merge_base(revision)?;
+        for change in repository.between(&base, "HEAD")? {
+            let path = self.root.join(&change.path);
+            if !self.is_special_in_git(&change, &path) {
+                let source = change.now.clone().map(|blob| Source::Committed { blob });
+                let play = |canon: &Governing| canon.reach(|r| r.merge).unwrap_or_default();
+                self.blob(&path, change, source, play)?;
+            }
+        }
+        Ok(())
+    }
+
+    fn is_special_in_git(&mut self, change: &Change, path: &Path) -> bool {
+        if change.is_link() {
+            self.leave(Why::Link);
+            return true;
+        }
+        (change.unmerged || change.is_submodule()) && self.is_special(change, path)
+    }
+
+    fn blob(
+        &mut self,
+        path: &Path,
+        change: Change,
+        source: Option<Source>,
+        play: fn(&Governing) -> Play,
+    ) -> Result<(), WorkError> {
+        let Some(source) = source else { return Ok(()) };
+        let base = change.base.map_or(Base::Whole, Base::Blob);
+        self.add(path, source, base, play)
+    }
+
+    /// A file of the working tree, as far as the canon's `save` goes.
+    fn saved(&mut self, path: &Path, base: Base) -> Result<(), WorkError> {
+        self.add(path, Source::File, base, |canon| canon.reach(|r| r.save).unwrap_or_default())
+    }
+
+    /// A file of the working tree, whatever the canon's `[reach]` says.
+    fn file(&mut self, path: &Path, base: Base) -> Result<(), WorkError> {
+        self.add(path, Source::File, base, |_| Play::Touched)
+    }
+
+    fn add(
+        &mut self,
+        path: &Path,
+        source: Source,
+        base: Base,
+        play: fn(&Governing) -> Play,
+    ) -> Result<(), WorkError> {
+        let canon = self.canons.governing(path)?;
+        let Some(language) = canon.language(path) else {
+            self.leave(Why::UnknownLanguage);
+            return Ok(());
+        };
+        let play = play(&canon);
+        if canon.skips(path) || play == Play::Off {
+            self.leave(if play == Play::Off { Why::Off } else { Why::Skipped });
+            return Ok(());
+        }
+        let folder = path.parent().unwrap_or(path).to_path_buf();
+        let style = self.styles.entry((language.name, folder));
+        let style = style.or_insert_with(|| Arc::new(canon.style(language))).clone();
+        self.items.push(Item {
+            path: path.to_path_buf(),
+            inside: path.strip_prefix(&self.root).unwrap_or(path).to_path_buf(),
+            shown: self.shown(path),
+            language,
+            style,
+            source,
+            faults_stop: canon.reach(|r| r.faults_stop).unwrap_or(false),
+            base,
+            play,
+            largest: canon.largest(),
+        });
+        Ok(())
+    }
+
+    /// A path as a person in the current folder writes it.
+    fn shown(&self, path: &Path) -> String {
+        let mut up = PathBuf::new();
+        for folder in self.current.ancestors() {
+            if let Ok(inside) = path.strip_prefix(folder) {
+                return up.join(inside).display().to_string();
+            }
+            up.push("..");
+        }
+        path.display().to_string()
+    }
+}
+
+/// The canons of the index (`""`) or of a commit.
+fn committed(repository: &Repository, root: &Path, tree: &str) -> Result<Canons, WorkError> {
+    let mut blobs = repository.blobs()?;
+    let (tree, top) = (tree.to_string(), root.to_path_buf());
+    let read = move |path: &Path| {
+        let inside = path.strip_prefix(&top).unwrap_or(path);
+        let mut name = format!("{tree}:").into_bytes();
+        name.extend_from_slice(inside.as_os_str().as_bytes());
+        let bytes = blobs.read(&name).map_err(std::io::Error::other)?;
+        Ok(bytes.map(|bytes| String::from_utf8_lossy(&bytes).into_owned()))
+    };
+    Ok(Canons::from(root, Box::new(read)))
+}
+
+fn needs_blobs(item: &Item) -> bool {
+    item.source != Source::File || matches!(item.base, Base::Blob(_) | Base::Head(_))
+}
+
+/// A path that is there, without links and dots in it.
+fn present(current: &Path, path: &Path) -> Result<PathBuf, WorkError> {
+    std::fs::canonicalize(current.join(path))
+        .map_err(|_| WorkError::NoSuchPath(path.display().to_string()))
+}
+
+fn folder_of(path: &Path) -> PathBuf {
+    if path.is_dir() { path.to_path_buf() } else { path.parent().unwrap_or(path).to_path_buf() }
+}
+
+fn in_scope(path: &Path, named: &[PathBuf]) -> bool {
+    named.is_empty() || named.iter().any(|scope| path.starts_with(scope))
+}

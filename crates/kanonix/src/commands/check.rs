@@ -1,0 +1,25 @@
+//! `kanonix check`: lists slips, changes nothing.
+
+use super::{as_arguments, here, reach_in_words};
+use crate::Status;
+use crate::judging::judge_all;
+use crate::options::Check;
+use crate::report::{self, Frame};
+use kanonix_repo::work::select;
+
+pub(crate) fn run(options: &Check) -> anyhow::Result<Status> {
+    let reach = options.reach.reach();
+    let selection = select(&here()?, &options.paths, &reach)?;
+    let judgement = judge_all(&selection);
+    let (words, again) = reach_in_words(&reach, selection.repository.is_some());
+    let mend = format!("kanonix mend{again}{}", as_arguments(&options.paths));
+    let frame = Frame { reach: &words, headline: None, mend: &mend };
+    report::write(&judgement, &frame, &options.report, &options.voice)?;
+    Ok(if judgement.is_incomplete() {
+        Status::Incomplete
+    } else if judgement.slips() > 0 {
+        Status::Slips
+    } else {
+        Status::Clean
+    })
+}

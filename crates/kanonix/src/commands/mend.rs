@@ -1,0 +1,208 @@
+//! `kanonix mend`: rewrites slips, and nothing else.
+
+use super::{here, reach_in_words};
+use crate::Status;
+use crate::options::Mend;
+use crate::paint::Paint;
+use crate::report::{count, left_alone};
+use kanonix_core::text::{LineSet, Lines, unified_diff};
+use kanonix_core::{Mended, mend, mend_since};
+use kanonix_repo::work::{InPlay, Item, LeftAlone, NotLoaded, Reach, Selection, Source, select};
+use kanonix_repo::work::{Loaded, select_as};
+use kanonix_repo::write;
+use rayon::prelude::*;
+use std::io::{Read, Write};
+use std::path::Path;
+
+pub(crate) fn run(options: &Mend) -> anyhow::Result<Status> {
+    match &options.stdin {
+        Some(path) => standard_input(path, &options.reach.reach()),
+        None => files(options),
+    }
+}
+
+/// What became of one file.
+enum Done {
+    Clean,
+    /// The old text and the new one.
+    Mended { old: String, new: String, note: Option<&'static str> },
+    LeftAlone(kanonix_repo::work::Why),
+    Problem(String),
+}
+
+fn files(options: &Mend) -> anyhow::Result<Status> {
+    let reach = options.reach.reach();
+    let selection = select(&here()?, &options.paths, &reach)?;
+    let mut done: Vec<(&Item, Done)> =
+        selection.items.par_iter().map(|item| (item, mended(&selection, item))).collect();
+    if !options.dry_run {
+        for (item, done) in &mut done {
+            store(&selection, item, done);
+        }
+    }
+    let paint = Paint::new(options.voice.color);
+    let mut left: LeftAlone = selection.left_alone.clone();
+    let mut problems = selection.problems.clone();
+    let mut out = String::new();
+    let (mut files, mut lines) = (0, 0);
+    let widest = done.iter().map(|(item, _)| item.shown.chars().count()).max().unwrap_or(0).min(60);
+    for (item, done) in done {
+        match done {
+            Done::Clean => {}
+            Done::LeftAlone(why) => *left.entry(why).or_default() += 1,
+            Done::Problem(reason) => problems.push((item.shown.clone(), reason)),
+            Done::Mended { old, new, note } => {
+                files += 1;
+                let changed = changed_lines(&old, &new);
+                lines += changed;
+                if options.dry_run {
+                    out.push_str(&patch(&item.inside, &old, &new));
+                } else {
+                    let name = format!("{:widest$}", item.shown);
+                    out.push_str(&format!("{}  {}\n", paint.strong(&name), count(changed, "line")));
+                }
+                if let Some(note) = note {
+                    out.push_str(&format!("    {note}\n"));
+                }
+            }
+        }
+    }
+    if !options.dry_run && !options.voice.quiet {
+        let (words, _) = reach_in_words(&reach, selection.repository.is_some());
+        let summary = match files {
+            0 => paint.good(&format!("nothing to mend {words}")),
+            _ => format!("{} in {} mended", count(lines, "line"), count(files, "file")),
+        };
+        out.push_str(&format!("{summary}\n"));
+        if let Some(left) = left_alone(&left) {
+            out.push_str(&format!("{}\n", paint.faint(&left)));
+        }
+    }
+    if options.dry_run || !options.voice.quiet {
+        let _ = std::io::stdout().write_all(out.as_bytes());
+    }
+    for (path, reason) in &problems {
+        eprintln!("kanonix: {path}: {reason}");
+    }
+    Ok(if problems.is_empty() { Status::Clean } else { Status::Incomplete })
+}
+
+fn mended(selection: &Selection, item: &Item) -> Done {
+    let loaded = match selection.load(item) {
+        Ok(loaded) => loaded,
+        Err(NotLoaded::LeftAlone(why)) => return Done::LeftAlone(why),
+        Err(NotLoaded::Problem(reason)) => return Done::Problem(reason),
+    };
+    match mend_loaded(item, &loaded) {
+        Ok(mended) if mended.text == loaded.text => Done::Clean,
+        Ok(mended) => Done::Mended { old: loaded.text, new: mended.text, note: None },
+        Err(reason) => Done::Problem(reason),
+    }
+}
+
+fn mend_loaded(item: &Item, loaded: &Loaded) -> Result<Mended, String> {
+    let mended = match &loaded.play {
+        InPlay::Since(base) => mend_since(base, &loaded.text, item.language, &item.style),
+        InPlay::Set(set) => mend(&loaded.text, item.language, &item.style, set),
+    };
+    mended.map_err(|difference| {
+        let at = difference.offset().min(loaded.text.len());
+        let (line, column) = Lines::new(&loaded.text).place(&loaded.text, at);
+        format!(
+            "{line}:{column}: the mended text would not be the same program ({difference}); the file \
+             is left as it is. This is a fault of Kanonix: please report it with the file and its canon"
+        )
+    })
+}
+
+/// Writes a mended text back to where it came from.
+fn store(selection: &Selection, item: &Item, done: &mut Done) {
+    let Done::Mended { old, new, note } = done else { return };
+    let outcome = match &item.source {
+        Source::Staged { mode, .. } => {
+            let Some(repository) = &selection.repository else { return };
+            match repository.stage(&item.inside, mode, new.as_bytes()) {
+                Ok(()) if selection.working_text(item).as_deref() == Some(old.as_bytes()) => {
+                    write::replace(&item.path, old.as_bytes(), new.as_bytes())
+                        .map_err(|error| error.to_string())
+                }
+                Ok(()) => {
+                    *note = Some("mended in the index; the file has unstaged changes and is left as it is");
+                    Ok(())
+                }
+                Err(error) => Err(error.to_string()),
+            }
+        }
+        _ => write::replace(&item.path, old.as_bytes(), new.as_bytes())
+            .map_err(|error| error.to_string()),
+    };
+    if let Err(reason) = outcome {
+        *done = Done::Problem(reason);
+    }
+}
+
+/// How many lines a change adds or rewrites; where it only takes lines away, how many of those.
+fn changed_lines(old: &str, new: &str) -> usize {
+    let count = |from: &str, to: &str| -> usize {
+        LineSet::between(from, to).ranges().map(|range| range.len()).sum()
+    };
+    match count(old, new) {
+        0 => count(new, old).max(1),
+        lines => lines,
+    }
+}
+
+/// A file's change as `git apply` takes it.
+fn patch(path: &Path, old: &str, new: &str) -> String {
+    let name = |side: &str| {
+        let path = format!("{side}/{}", path.display());
+        match path.contains(['"', '\\', '\n', '\t']) {
+            true => format!("{path:?}"),
+            false => path,
+        }
+    };
+    // Git reads a name with blanks up to a tab.
+    let tab = if path.display().to_string().contains(' ') { "\t" } else { "" };
+    format!("--- {}{tab}\n+++ {}{tab}\n{}", name("a"), name("b"), unified_diff(old, new))
+}
+
+/// `mend --stdin PATH`: whatever happens, the text comes out again.
+fn standard_input(path: &Path, reach: &Reach) -> anyhow::Result<Status> {
+    let mut bytes = Vec::new();
+    std::io::stdin().lock().read_to_end(&mut bytes)?;
+    let (out, outcome) = mend_text(path, reach, bytes);
+    std::io::stdout().lock().write_all(&out)?;
+    outcome
+}
+
+fn mend_text(path: &Path, reach: &Reach, bytes: Vec<u8>) -> (Vec<u8>, anyhow::Result<Status>) {
+    let text = match String::from_utf8(bytes) {
+        Ok(text) => text,
+        Err(error) => {
+            let at = error.utf8_error().valid_up_to();
+            eprintln!(
+                "kanonix: standard input is not UTF-8 (byte {}); it is passed on as it came",
+                at + 1
+            );
+            return (error.into_bytes(), Ok(Status::Incomplete));
+        }
+    };
+    let mend = || -> anyhow::Result<Option<String>> {
+        let selection = select_as(&here()?, path, reach)?;
+        let Some(item) = selection.items.first() else { return Ok(None) };
+        let play = match selection.in_play(item, &text) {
+            Ok(play) => play,
+            Err(NotLoaded::LeftAlone(_)) => return Ok(None),
+            Err(NotLoaded::Problem(reason)) => anyhow::bail!("{}: {reason}", item.shown),
+        };
+        let loaded = Loaded { text: text.clone(), play };
+        match mend_loaded(item, &loaded) {
+            Ok(mended) => Ok(Some(mended.text)),
+            Err(reason) => anyhow::bail!("{}: {reason}", item.shown),
+        }
+    };
+    match mend() {
+        Ok(mended) => (mended.unwrap_or(text).into_bytes(), Ok(Status::Clean)),
+        Err(error) => (text.into_bytes(), Err(error)),
+    }
+}

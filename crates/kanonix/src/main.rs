@@ -1,0 +1,57 @@
+//! The program: one file a command, each with the same three steps: read the options, ask the core or
+//! the repository, say the result.
+
+mod commands;
+mod judging;
+mod options;
+mod paint;
+mod report;
+
+use clap::Parser;
+use kanonix_repo::work::WorkError;
+use options::{Command, Options};
+use std::process::ExitCode;
+
+/// How a run ends: the exit status.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord)]
+pub(crate) enum Status {
+    /// Nothing to say.
+    Clean = 0,
+    /// Slips.
+    Slips = 1,
+    /// The command or the canon is wrong.
+    Wrong = 2,
+    /// Something could not be read, proved or written; the rest was done.
+    Incomplete = 3,
+}
+
+impl From<Status> for ExitCode {
+    fn from(status: Status) -> ExitCode {
+        ExitCode::from(status as u8)
+    }
+}
+
+/// Files are judged by recursion-free code, but a parser's own stack grows with what it reads.
+const WORKER_STACK: usize = 16 * 1024 * 1024;
+
+fn main() -> ExitCode {
+    let options = Options::parse();
+    let _ = rayon::ThreadPoolBuilder::new().stack_size(WORKER_STACK).build_global();
+    let outcome = match options.command {
+        None => commands::help::run(),
+        Some(Command::Settle(options)) => commands::settle::run(&options),
+        Some(Command::Check(options)) => commands::check::run(&options),
+        Some(Command::Mend(options)) => commands::mend::run(&options),
+        Some(Command::Gate(options)) => commands::gate::run(&options),
+        Some(Command::Tour(options)) => commands::tour::run(&options),
+    };
+    match outcome {
+        Ok(status) => status.into(),
+        Err(error) => {
+            eprintln!("kanonix: {error:#}");
+            let wrong = error.downcast_ref::<WorkError>().is_some()
+                || error.downcast_ref::<options::BadOption>().is_some();
+            if wrong { Status::Wrong.into() } else { Status::Incomplete.into() }
+        }
+    }
+}

@@ -1,0 +1,185 @@
+//! What can be written behind `kanonix`.
+
+use crate::report::ReportOption;
+use clap::{Args, Parser, Subcommand, ValueEnum};
+use kanonix_repo::work::Reach;
+use std::ops::Range;
+use std::path::PathBuf;
+
+#[derive(Parser)]
+#[command(name = "kanonix", version, about, disable_help_subcommand = true)]
+pub(crate) struct Options {
+    #[command(subcommand)]
+    pub command: Option<Command>,
+}
+
+#[derive(Subcommand)]
+pub(crate) enum Command {
+    /// Surveys the code that is there and proposes the canon that disturbs it least
+    Settle(Settle),
+    /// Lists the places that depart from the canon; changes nothing
+    Check(Check),
+    /// Rewrites the places that depart from the canon
+    Mend(Mend),
+    /// The gates: where a commit or a merge is stopped
+    Gate(Gate),
+    /// The whole job on a demo repository, step by step
+    Tour(Tour),
+}
+
+/// Which lines are in play.
+#[derive(Args, Clone, Debug)]
+#[group(multiple = false)]
+pub(crate) struct ReachOptions {
+    /// Lines staged for the next commit; the staged contents, not the files
+    #[arg(long)]
+    pub staged: bool,
+    /// Lines touched since the branch left this revision
+    #[arg(long, value_name = "REV")]
+    pub since: Option<String>,
+    /// These lines of the one named file
+    #[arg(long, value_name = "A-B,…", value_delimiter = ',', value_parser = line_range)]
+    pub lines: Vec<Range<usize>>,
+    /// All lines
+    #[arg(long)]
+    pub whole: bool,
+}
+
+impl ReachOptions {
+    pub fn reach(&self) -> Reach {
+        if self.staged {
+            Reach::Staged
+        } else if let Some(revision) = &self.since {
+            Reach::Since(revision.clone())
+        } else if !self.lines.is_empty() {
+            Reach::Lines(self.lines.clone())
+        } else if self.whole {
+            Reach::Whole
+        } else {
+            Reach::Save
+        }
+    }
+}
+
+/// `A-B` or `A`, one-based and both included, as a zero-based half-open range.
+fn line_range(text: &str) -> Result<Range<usize>, String> {
+    let (from, to) = text.split_once('-').unwrap_or((text, text));
+    match (from.trim().parse::<usize>(), to.trim().parse::<usize>()) {
+        (Ok(from), Ok(to)) if from >= 1 && from <= to => Ok(from - 1..to),
+        _ => Err(format!("`{text}` is no range of lines: write 14-20, or 14; the first line is 1")),
+    }
+}
+
+#[derive(Args, Clone, Debug)]
+pub(crate) struct Voice {
+    /// Says nothing that is not a problem
+    #[arg(long)]
+    pub quiet: bool,
+    /// Whether to paint
+    #[arg(long, value_enum, default_value_t = Color::Auto)]
+    pub color: Color,
+}
+
+#[derive(Clone, Copy, Debug, PartialEq, Eq, ValueEnum)]
+pub(crate) enum Color {
+    Auto,
+    Always,
+    Never,
+}
+
+#[derive(Args)]
+pub(crate) struct Check {
+    /// Files or folders; without any, all that the reach can name
+    pub paths: Vec<PathBuf>,
+    #[command(flatten)]
+    pub reach: ReachOptions,
+    /// How the slips are written: lines, json, each with =FILE if not to the standard output
+    #[arg(long, value_name = "KIND[=FILE]")]
+    pub report: Vec<ReportOption>,
+    #[command(flatten)]
+    pub voice: Voice,
+}
+
+#[derive(Args)]
+pub(crate) struct Mend {
+    /// Files or folders; without any, all that the reach can name
+    pub paths: Vec<PathBuf>,
+    #[command(flatten)]
+    pub reach: ReachOptions,
+    /// Prints the change as a unified diff and writes nothing
+    #[arg(long)]
+    pub dry_run: bool,
+    /// Reads the text on standard input as if it were PATH, writes the result to standard output
+    #[arg(long, value_name = "PATH", conflicts_with_all = ["paths", "dry_run", "staged"])]
+    pub stdin: Option<PathBuf>,
+    #[command(flatten)]
+    pub voice: Voice,
+}
+
+#[derive(Args)]
+pub(crate) struct Settle {
+    /// The folder that is surveyed; without one, the whole repository
+    pub path: Option<PathBuf>,
+    /// Writes the proposal to kanonix.toml at the repository's root, unless there is one
+    #[arg(long)]
+    pub write: bool,
+    #[command(flatten)]
+    pub voice: Voice,
+}
+
+#[derive(Args)]
+pub(crate) struct Gate {
+    #[command(subcommand)]
+    pub gate: GateCommand,
+}
+
+#[derive(Subcommand)]
+pub(crate) enum GateCommand {
+    /// Puts the commit gate into this repository's hooks
+    Install,
+    /// Takes it out again
+    Remove,
+    /// Says what is installed, and where
+    Status,
+    /// Judges what is staged; git calls this
+    Commit(GateReport),
+    /// Judges what the branch changed since it left a revision
+    Merge(GateMerge),
+}
+
+#[derive(Args)]
+pub(crate) struct GateReport {
+    /// How the slips are written: lines, json, each with =FILE if not to the standard output
+    #[arg(long, value_name = "KIND[=FILE]")]
+    pub report: Vec<ReportOption>,
+    #[command(flatten)]
+    pub voice: Voice,
+}
+
+#[derive(Args)]
+pub(crate) struct GateMerge {
+    /// The revision that the branch is to be merged into
+    #[arg(long, value_name = "REV")]
+    pub into: String,
+    #[command(flatten)]
+    pub rest: GateReport,
+}
+
+#[derive(Args)]
+pub(crate) struct Tour {
+    /// Leaves the demo repository in this folder, which must be new or empty
+    #[arg(long, value_name = "DIR")]
+    pub keep: Option<PathBuf>,
+}
+
+/// An option that is wrong for a reason that only shows in the work.
+#[derive(Debug)]
+pub(crate) struct BadOption(pub String);
+
+impl std::fmt::Display for BadOption {
+    fn fmt(&self, f: &mut std::fmt::Formatter<'_>) -> std::fmt::Result {
+        f.write_str(&self.0)
+    }
+}
+
+impl std::error::Error for BadOption {}

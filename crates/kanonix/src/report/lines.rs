@@ -1,0 +1,16 @@
+//! One slip a line, as compilers write: `path:line:column: setting: message`.
+
+use crate::judging::Judgement;
+
+pub(super) fn text(judgement: &Judgement) -> String {
+    let mut out = String::new();
+    for file in &judgement.files {
+        let mut places: Vec<_> = file.slips.iter().chain(&file.faults).collect();
+        places.sort_by_key(|place| (place.line, place.column));
+        for place in places {
+            let (path, line, column) = (&file.shown, place.line, place.column);
+            out.push_str(&format!("{path}:{line}:{column}: {}: {}\n", place.setting, place.message));
+        }
+    }
+    out
+}

@@ -1,0 +1,132 @@
+//! How results are written: for a person at a terminal, as lines for other programs, as JSON.
+
+mod json;
+mod lines;
+mod terminal;
+
+use crate::judging::Judgement;
+use crate::options::{BadOption, Voice};
+use crate::paint::Paint;
+use anyhow::Context;
+use kanonix_repo::work::LeftAlone;
+use std::io::{IsTerminal, Write};
+use std::path::PathBuf;
+use std::str::FromStr;
+
+/// What a report is written as.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub(crate) enum Kind {
+    Lines,
+    Json,
+}
+
+/// `KIND` or `KIND=FILE`.
+#[derive(Clone, Debug)]
+pub(crate) struct ReportOption {
+    kind: Kind,
+    file: Option<PathBuf>,
+}
+
+impl FromStr for ReportOption {
+    type Err = BadOption;
+
+    fn from_str(text: &str) -> Result<ReportOption, BadOption> {
+        let (kind, file) = match text.split_once('=') {
+            Some((kind, file)) => (kind, Some(PathBuf::from(file))),
+            None => (text, None),
+        };
+        let kind = match kind {
+            "lines" => Kind::Lines,
+            "json" => Kind::Json,
+            other => return Err(BadOption(format!("there is no report `{other}`: write lines or json"))),
+        };
+        Ok(ReportOption { kind, file })
+    }
+}
+
+/// What a report says around the slips.
+pub(crate) struct Frame<'a> {
+    /// "on touched lines".
+    pub reach: &'a str,
+    /// Said before the slips if there are any: the gate's first line.
+    pub headline: Option<String>,
+    /// The command that mends them.
+    pub mend: &'a str,
+}
+
+/// Writes what was asked for. Without a word, a person gets the grouped report and a pipe gets lines,
+/// with the summary on standard error.
+pub(crate) fn write(
+    judgement: &Judgement,
+    frame: &Frame,
+    reports: &[ReportOption],
+    voice: &Voice,
+) -> anyhow::Result<()> {
+    let paint = Paint::new(voice.color);
+    let for_person = std::io::stdout().is_terminal();
+    let mut out = std::io::stdout().lock();
+    let mut takes_output = false;
+    for report in reports {
+        let text = match report.kind {
+            Kind::Lines => lines::text(judgement),
+            Kind::Json => json::text(judgement, frame)?,
+        };
+        match &report.file {
+            Some(file) => std::fs::write(file, text)
+                .with_context(|| format!("the report {} cannot be written", file.display()))?,
+            None => {
+                takes_output = true;
+                to(&mut out, &text)?;
+            }
+        }
+    }
+    if takes_output || (voice.quiet && judgement.slips() == 0) {
+        return say_problems(judgement);
+    }
+    if for_person || voice.color == crate::options::Color::Always {
+        to(&mut out, &terminal::text(judgement, frame, paint, voice.quiet))?;
+    } else {
+        to(&mut out, &lines::text(judgement))?;
+        if !voice.quiet {
+            if let Some(headline) = &frame.headline {
+                eprintln!("{headline}");
+            }
+            eprint!("{}", terminal::summary(judgement, frame, Paint::new(crate::options::Color::Never)));
+        }
+    }
+    say_problems(judgement)
+}
+
+/// A reader that went away (`| head`) is no problem of ours.
+fn to(out: &mut impl Write, text: &str) -> anyhow::Result<()> {
+    match out.write_all(text.as_bytes()).and_then(|()| out.flush()) {
+        Err(error) if error.kind() != std::io::ErrorKind::BrokenPipe => Err(error.into()),
+        _ => Ok(()),
+    }
+}
+
+fn say_problems(judgement: &Judgement) -> anyhow::Result<()> {
+    for (path, reason) in &judgement.problems {
+        eprintln!("kanonix: {path}: {reason}");
+    }
+    Ok(())
+}
+
+/// "2 slips", "1 slip".
+pub(crate) fn count(number: usize, what: &str) -> String {
+    let mut digits = number.to_string();
+    let mut at = digits.len();
+    while at > 3 {
+        at -= 3;
+        digits.insert(at, ',');
+    }
+    format!("{digits} {what}{}", if number == 1 { "" } else { "s" })
+}
+
+/// "left alone: 2 binary, 1 too large", or nothing. Files in no known language are no news where a
+/// whole repository was asked for, and are said in the count alone.
+pub(crate) fn left_alone(left: &LeftAlone) -> Option<String> {
+    let said: Vec<String> =
+        left.iter().map(|(why, number)| format!("{number} {}", why.as_str())).collect();
+    (!said.is_empty()).then(|| format!("files left alone: {}", said.join(", ")))
+}
