@@ -241,6 +241,19 @@ impl Repository {
         self.listed(&["ls-files", "-z", "--cached"])
     }
 
+    /// Files with conflicts that are not resolved yet.
+    ///
+    /// # Errors
+    /// If git fails.
+    pub fn unmerged(&self) -> Answer<Vec<PathBuf>> {
+        let answer = run(self.git().args(["ls-files", "-z", "--unmerged"]), "ls-files")?;
+        let entries = answer.split(|byte| *byte == 0);
+        Ok(entries
+            .filter_map(|entry| entry.splitn(2, |byte| *byte == b'\t').nth(1))
+            .map(path_of)
+            .collect())
+    }
+
     fn listed(&self, words: &[&str]) -> Answer<Vec<PathBuf>> {
         let answer = run(self.git().args(words), words[0])?;
         let paths = answer.split(|byte| *byte == 0).filter(|path| !path.is_empty());

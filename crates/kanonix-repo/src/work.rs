@@ -198,7 +198,11 @@ pub struct Selection {
     pub problems: Vec<(String, String)>,
     blobs: Option<Mutex<Blobs>>,
     renames: OnceLock<HashMap<PathBuf, String>>,
+    unmerged: OnceLock<Vec<PathBuf>>,
 }
+
+/// Said of a file with conflicts.
+const UNMERGED: &str = "it is in the middle of a merge: resolve it first; it is left as it is";
 
 /// Finds the files for a reach. Without paths, all that the reach can name; `--whole` then means the
 /// current folder.
@@ -230,8 +234,19 @@ impl Selection {
             }
         };
         let text = as_text(text, item.largest)?;
+        if has_conflict_marks(&text) && self.is_unmerged(&item.inside) {
+            return Err(NotLoaded::Problem(UNMERGED.into()));
+        }
         let play = self.in_play(item, &text)?;
         Ok(Loaded { text, play })
+    }
+
+    fn is_unmerged(&self, path: &Path) -> bool {
+        let unmerged = self.unmerged.get_or_init(|| {
+            let repository = self.repository.as_ref();
+            repository.and_then(|repository| repository.unmerged().ok()).unwrap_or_default()
+        });
+        unmerged.iter().any(|other| other == path)
     }
 
     /// The lines in play of an item that has this text.
@@ -290,6 +305,12 @@ impl Selection {
         });
         renames.get(path)
     }
+}
+
+/// Whether git may have written both sides of a conflict into a text. Git itself has to say whether it
+/// did: the marks are legal in many a file.
+fn has_conflict_marks(text: &str) -> bool {
+    text.starts_with("<<<<<<< ") || text.contains("\n<<<<<<< ")
 }
 
 fn read_file(item: &Item) -> Result<Vec<u8>, NotLoaded> {

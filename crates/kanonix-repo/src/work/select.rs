@@ -1,12 +1,13 @@
 //! From a reach and some paths to the files that are judged.
 
-use super::{Base, Item, LeftAlone, Reach, Selection, Source, Why, WorkError};
+use super::{Base, Item, LeftAlone, Reach, Selection, Source, UNMERGED, Why, WorkError};
 use crate::canon::{Canons, Governing, Play};
 use crate::git::{Change, Repository};
 use kanonix_core::text::LineSet;
 use std::collections::HashMap;
 use std::os::unix::ffi::OsStrExt;
 use std::path::{Path, PathBuf};
+use std::sync::atomic::{AtomicUsize, Ordering};
 use std::sync::{Arc, Mutex, OnceLock};
 
 pub(super) struct Selecting {
@@ -25,6 +26,10 @@ impl Selecting {
         let current = std::fs::canonicalize(current)
             .map_err(|_| WorkError::NoSuchPath(current.display().to_string()))?;
         let first = match paths.first() {
+            // A link belongs to the repository that it stands in, wherever it leads.
+            Some(path) if current.join(path).is_symlink() => {
+                present(&current, path.parent().unwrap_or(Path::new("")))?
+            }
             Some(path) => folder_of(&present(&current, path)?),
             None => current.clone(),
         };
@@ -134,6 +139,7 @@ impl Selecting {
             problems: self.problems,
             blobs,
             renames: OnceLock::new(),
+            unmerged: OnceLock::new(),
         })
     }
 
@@ -183,22 +189,28 @@ impl Selecting {
         if !path.is_dir() {
             return self.file(path, Base::Whole);
         }
+        let modules = Arc::new(AtomicUsize::new(0));
+        let met = modules.clone();
         let walk = ignore::WalkBuilder::new(path)
             .hidden(false)
             .require_git(false)
-            .filter_entry(|entry| entry.file_name() != ".git")
+            .filter_entry(move |entry| {
+                let is_folder = entry.file_type().is_some_and(|kind| kind.is_dir());
+                let is_module = is_folder && entry.depth() > 0 && entry.path().join(".git").exists();
+                met.fetch_add(usize::from(is_module), Ordering::Relaxed);
+                !is_module && entry.file_name() != ".git"
+            })
             .build();
         for entry in walk {
             match entry {
-                Ok(entry) if entry.file_type().is_some_and(|kind| kind.is_dir()) => {
-                    if entry.depth() > 0 && entry.path().join(".git").exists() {
-                        self.leave(Why::Submodule);
-                    }
-                }
+                Ok(entry) if entry.file_type().is_some_and(|kind| kind.is_dir()) => {}
                 Ok(entry) if entry.path_is_symlink() => self.link(entry.path()),
                 Ok(entry) => self.file(entry.path(), Base::Whole)?,
                 Err(error) => self.problems.push((self.shown(path), error.to_string())),
             }
+        }
+        for _ in 0..modules.load(Ordering::Relaxed) {
+            self.leave(Why::Submodule);
         }
         Ok(())
     }
@@ -271,8 +283,7 @@ impl Selecting {
     /// Says what git keeps under a path that is no file of text to be judged.
     fn is_special(&mut self, change: &Change, path: &Path) -> bool {
         if change.unmerged {
-            let message = "it is in the middle of a merge: resolve it first; it is left as it is";
-            self.problems.push((self.shown(path), message.into()));
+            self.problems.push((self.shown(path), UNMERGED.into()));
             return true;
         }
         if change.is_submodule() {

@@ -1,0 +1,252 @@
+//! The commands as people meet them: reports, the survey, the gates, the tour.
+
+mod support;
+
+use support::{Repo, Said};
+
+const OLD: &str = "def level(h):\n    return h*2\n\n\ndef ebb(h):\n    return level(h)-1\n";
+
+fn touched() -> Repo {
+    let repo = Repo::with(&[("gauges/ingest.py", OLD), ("alarms/siren.js", "let a=1;\n")]);
+    repo.edit("gauges/ingest.py", "return h*2", "return  h*'2'");
+    repo.write("alarms/new.js", "if(a){b()}\n");
+    repo
+}
+
+#[test]
+fn check_writes_a_line_a_slip_and_changes_nothing() {
+    let repo = touched();
+    let said = repo.kanonix(&["check"]);
+    insta::assert_snapshot!(said.out, @"
+    alarms/new.js:1:3: word_gap: one blank before `(`
+    alarms/new.js:1:6: open_brace: one blank before `{`
+    alarms/new.js:1:7: short_block: on a line of its own
+    alarms/new.js:1:10: short_block: on a line of its own
+    gauges/ingest.py:2:13: word_gap: one blank before `h`
+    gauges/ingest.py:2:14: operator_gap: one blank on each side of `*`
+    gauges/ingest.py:2:15: quotes: double quotes
+    ");
+    insta::assert_snapshot!(said.err, @"
+    7 slips in 2 of 2 files, on touched lines · 1 older slip left alone
+    mend them with: kanonix mend
+    ");
+    assert_eq!(said.status, 1);
+    assert_eq!(repo.git(&["diff", "--stat"]).lines().count(), 2);
+}
+
+#[test]
+fn on_a_terminal_slips_are_grouped_and_marked() {
+    let said = touched().kanonix(&["check", "--color", "always", "gauges"]);
+    let plain = said.out.replace("\x1b[0m", "").replace("\x1b[1m", "").replace("\x1b[2m", "");
+    let plain = plain.replace("\x1b[36m", "").replace("\x1b[33m", "");
+    insta::assert_snapshot!(plain, @"
+    gauges/ingest.py
+          2:13  one blank before `h`                                word_gap
+                return  h*'2'
+                        ^
+          2:14  one blank on each side of `*`                       operator_gap
+                return  h*'2'
+                         ^
+          2:15  double quotes                                       quotes
+                return  h*'2'
+                          ^^^
+    3 slips in 1 of 1 file, on touched lines · 1 older slip left alone
+    mend them with: kanonix mend gauges
+    ");
+}
+
+#[test]
+fn the_json_report_says_the_same() {
+    let repo = touched();
+    let said = repo.kanonix(&["check", "gauges", "--report", "json", "--report", "lines=slips.txt"]);
+    assert_eq!(said.status, 1);
+    insta::assert_snapshot!(said.out);
+    assert_eq!(repo.read("slips.txt").lines().count(), 3);
+    let wrong = repo.kanonix(&["check", "--report", "jsn"]);
+    assert_eq!(wrong.status, 2);
+}
+
+#[test]
+fn a_dry_run_prints_what_git_applies() {
+    let repo = touched();
+    repo.write("alarms/with blank.js", "a=1");
+    let said = repo.kanonix(&["mend", "--dry-run"]);
+    assert_eq!((said.status, repo.read("alarms/new.js").as_str()), (0, "if(a){b()}\n"));
+    repo.write("change.patch", &said.out);
+    repo.git(&["apply", "change.patch"]);
+    assert_eq!(repo.read("alarms/new.js"), "if (a) {\n    b()\n}\n");
+    assert_eq!(repo.read("alarms/with blank.js"), "a = 1\n");
+    assert_eq!(repo.kanonix(&["check"]).status, 0);
+}
+
+#[test]
+fn since_a_revision_all_the_branch_touched_is_in_play() {
+    let repo = Repo::with(&[("a.py", "a=1\nb=2\nc=3\n")]);
+    repo.git(&["switch", "--quiet", "-c", "tides"]);
+    repo.edit("a.py", "a=1", "a=10");
+    repo.commit("one");
+    repo.edit("a.py", "b=2", "b=20");
+    repo.write("new.py", "n=1\n");
+    assert_eq!(repo.kanonix(&["check"]).out.lines().count(), 2);
+    repo.mend(&["--since", "main"]);
+    assert_eq!(repo.read("a.py"), "a = 10\nb = 20\nc=3\n");
+    assert_eq!(repo.read("new.py"), "n = 1\n");
+}
+
+#[test]
+fn the_canon_says_how_far_save_and_commit_reach() {
+    let repo = Repo::with(&[("a.py", "a=1\nb=2\n")]);
+    repo.edit("a.py", "b=2", "b=3");
+    repo.edit("kanonix.toml", "edition = 1\n", "edition = 1\n[reach]\nsave = \"whole\"\ncommit = \"off\"\n");
+    assert_eq!(repo.kanonix(&["check"]).out.lines().count(), 2);
+    repo.git(&["add", "."]);
+    assert_eq!(repo.kanonix(&["gate", "commit"]).status, 0);
+    repo.edit("kanonix.toml", "save = \"whole\"", "save = \"off\"");
+    let said = repo.kanonix(&["check"]);
+    assert_eq!((said.status, said.out.as_str()), (0, ""));
+}
+
+#[test]
+fn a_canon_nearer_to_the_file_has_the_last_word() {
+    let repo = Repo::with(&[("deep/a.py", "a = 1\n")]);
+    repo.write("deep/kanonix.toml", "[style]\nquotes = \"single\"\n");
+    repo.write("deep/a.py", "a = \"1\"\n");
+    repo.write("b.py", "b = '1'\n");
+    repo.mend(&[]);
+    assert_eq!((repo.read("deep/a.py"), repo.read("b.py")), ("a = '1'\n".into(), "b = \"1\"\n".into()));
+}
+
+#[test]
+fn files_that_git_ignores_are_not_met() {
+    let repo = Repo::with(&[(".gitignore", "made/\n")]);
+    repo.write("made/a.py", "a=1\n");
+    assert_eq!(repo.kanonix(&["check", "--whole"]).out, "");
+    assert_eq!(repo.kanonix(&["check"]).out, "");
+}
+
+#[test]
+fn settle_proposes_what_the_code_does_and_never_overwrites() {
+    let repo = Repo::with(&[
+        ("a.py", "def ebb(a):\n  if a:\n    return 'x'\n  return 'y'\n"),
+        ("b.js", "function ebb(a)\n{\n    return \"x\"\n}\n"),
+    ]);
+    let there = repo.kanonix(&["settle", "--write"]);
+    assert_eq!(there.status, 2, "{there:?}");
+    assert_eq!(repo.read("kanonix.toml"), support::CANON);
+    std::fs::remove_file(repo.path("kanonix.toml")).unwrap();
+    let said = repo.kanonix(&["settle"]);
+    insta::assert_snapshot!(said.out);
+    assert!(!repo.path("kanonix.toml").exists());
+    assert_eq!(repo.kanonix(&["settle", "--write"]).status, 0);
+    assert_eq!(repo.read("kanonix.toml"), said.out);
+    assert_eq!(repo.kanonix(&["check"]).status, 0);
+}
+
+fn commit(repo: &Repo) -> Said {
+    repo.try_git(&["commit", "-m", "Warn earlier"])
+}
+
+#[test]
+fn the_commit_gate_judges_what_is_staged_and_not_the_files() {
+    let repo = Repo::with(&[("a.py", "a = 1\n")]);
+    assert_eq!(repo.kanonix(&["gate", "install"]).status, 0);
+    repo.write("a.py", "a=2\n");
+    repo.git(&["add", "a.py"]);
+    repo.write("a.py", "a = 2\n");
+    let stopped = commit(&repo);
+    assert_eq!(stopped.status, 1);
+    insta::assert_snapshot!(stopped.err, @"
+    a.py:1:2: operator_gap: one blank on each side of `=`
+    kanonix: stopped, 1 line that you are committing departs from the canon
+    1 slip in 1 of 1 file, on staged lines
+    mend them with: kanonix mend --staged
+    ");
+    repo.git(&["add", "a.py"]);
+    repo.write("a.py", "a=3\n");
+    assert_eq!(commit(&repo).status, 0);
+}
+
+#[test]
+fn the_gate_keeps_the_hook_that_is_there_and_puts_it_back() {
+    use std::os::unix::fs::PermissionsExt;
+    let repo = Repo::with(&[("a.py", "a = 1\n")]);
+    let hook = "#!/bin/sh\necho earlier >> ran\nexit \"$(cat status)\"\n";
+    repo.git(&["config", "core.hooksPath", "hooks"]);
+    repo.write("hooks/pre-commit", hook);
+    let executable = std::fs::Permissions::from_mode(0o755);
+    std::fs::set_permissions(repo.path("hooks/pre-commit"), executable).unwrap();
+    repo.write("status", "0");
+    repo.kanonix(&["gate", "install"]);
+    repo.kanonix(&["gate", "install"]);
+    repo.write("a.py", "a=2\n");
+    repo.git(&["add", "a.py"]);
+    assert_eq!(commit(&repo).status, 1);
+    assert_eq!(repo.read("ran"), "earlier\n");
+    repo.mend(&["--staged"]);
+    repo.write("status", "7");
+    assert_eq!(commit(&repo).status, 1);
+    repo.write("status", "0");
+    assert_eq!(commit(&repo).status, 0);
+    assert!(repo.kanonix(&["gate", "status"]).out.contains("after the hook from before"));
+    repo.kanonix(&["gate", "remove"]);
+    assert_eq!(repo.read("hooks/pre-commit"), hook);
+    assert_eq!(std::fs::read_dir(repo.path("hooks")).unwrap().count(), 1);
+}
+
+#[test]
+fn the_gate_works_in_a_linked_worktree() {
+    let repo = Repo::with(&[("a.py", "a = 1\n")]);
+    repo.git(&["worktree", "add", "--quiet", "linked"]);
+    let linked = ["-C", "linked"];
+    repo.kanonix(&["gate", "install"]);
+    repo.write("linked/a.py", "a=2\n");
+    repo.git(&[&linked[..], &["add", "a.py"]].concat());
+    let stopped = repo.try_git(&[&linked[..], &["commit", "-m", "x"]].concat());
+    assert_eq!(stopped.status, 1, "{stopped:?}");
+    assert!(stopped.err.contains("a.py:1:2: operator_gap"), "{stopped:?}");
+}
+
+#[test]
+fn the_merge_gate_judges_commits_and_nothing_else() {
+    let repo = Repo::with(&[("a.py", "a=1\nb=2\n")]);
+    repo.git(&["switch", "--quiet", "-c", "tides"]);
+    repo.edit("a.py", "b=2", "b=3");
+    repo.commit("three");
+    repo.write("a.py", "a = 1\nb = 3\n");
+    let stopped = repo.kanonix(&["gate", "merge", "--into", "main"]);
+    assert_eq!(stopped.status, 1);
+    assert_eq!(stopped.out, "a.py:2:2: operator_gap: one blank on each side of `=`\n");
+    assert!(stopped.err.contains("kanonix mend --since main"), "{stopped:?}");
+    repo.commit("mended");
+    assert_eq!(repo.kanonix(&["gate", "merge", "--into", "main"]).status, 0);
+    let unknown = repo.kanonix(&["gate", "merge", "--into", "nowhere"]);
+    assert_eq!(unknown.status, 2);
+}
+
+#[test]
+fn the_tour_goes_through_the_whole_job() {
+    let repo = Repo::plain();
+    let said = repo.kanonix(&["tour", "--keep", "kept"]);
+    assert_eq!(said.status, 0, "{said:?}");
+    assert_eq!(said.out.matches("(exit status 1)").count(), 3, "{}", said.out);
+    let log = repo.git(&["-C", "kept", "log", "--format=%s"]);
+    insta::assert_snapshot!(log, @"
+    Follow the canon
+    Let the keepers sleep
+    Warn earlier in a storm
+    Round the offsets
+    Agree on a canon
+    What we have
+    ");
+    let again = repo.kanonix(&["tour", "--keep", "kept"]);
+    assert_eq!(again.status, 2, "{again:?}");
+}
+
+#[test]
+fn alone_it_prints_a_short_help() {
+    let said = Repo::plain().kanonix(&[]);
+    assert_eq!(said.status, 0);
+    for group in ["for the lead", "every day", "at the gate"] {
+        assert!(said.out.contains(group));
+    }
+}

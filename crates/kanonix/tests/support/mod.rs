@@ -1,0 +1,149 @@
+//! A temporary repository with a real git, and the built program to run in it.
+
+#![allow(dead_code, reason = "each test file uses its own part")]
+
+use std::fs;
+use std::io::Write;
+use std::path::{Path, PathBuf};
+use std::process::{Command, Output, Stdio};
+use tempfile::TempDir;
+
+/// A repository (or a plain folder) that goes away with the test.
+pub struct Repo {
+    folder: TempDir,
+    root: PathBuf,
+}
+
+/// What a command said.
+#[derive(Debug)]
+pub struct Said {
+    pub status: i32,
+    pub out: String,
+    pub err: String,
+}
+
+/// The canon of the cases: 4 blanks, double quotes, blanks around operators.
+pub const CANON: &str = "\
+edition = 1
+[style]
+quotes = \"double\"
+indent_size = 4
+[files]
+skip = [\"third_party/**\"]
+";
+
+impl Repo {
+    /// A repository with the canon of the cases and nothing committed.
+    pub fn new() -> Repo {
+        let repo = Repo::plain();
+        repo.git(&["init", "--quiet", "--initial-branch=main", "."]);
+        repo.write("kanonix.toml", CANON);
+        repo
+    }
+
+    /// A repository in which these files are committed.
+    pub fn with(files: &[(&str, &str)]) -> Repo {
+        let repo = Repo::new();
+        for (path, text) in files {
+            repo.write(path, text);
+        }
+        repo.commit("before");
+        repo
+    }
+
+    /// A folder that is no repository.
+    pub fn plain() -> Repo {
+        let folder = tempfile::tempdir().unwrap();
+        let root = fs::canonicalize(folder.path()).unwrap();
+        Repo { folder, root }
+    }
+
+    pub fn path(&self, path: &str) -> PathBuf {
+        self.root.join(path)
+    }
+
+    pub fn root(&self) -> &Path {
+        &self.root
+    }
+
+    pub fn write(&self, path: &str, text: impl AsRef<[u8]>) {
+        let path = self.path(path);
+        fs::create_dir_all(path.parent().unwrap()).unwrap();
+        fs::write(path, text).unwrap();
+    }
+
+    pub fn read(&self, path: &str) -> String {
+        String::from_utf8(fs::read(self.path(path)).unwrap()).unwrap()
+    }
+
+    /// Replaces a stretch of a file that occurs in it.
+    pub fn edit(&self, path: &str, old: &str, new: &str) {
+        let text = self.read(path);
+        assert!(text.contains(old), "{old:?} is not in {path}");
+        self.write(path, text.replacen(old, new, 1));
+    }
+
+    pub fn command(&self, program: &str) -> Command {
+        let mut command = Command::new(program);
+        command.current_dir(&self.root);
+        for (name, _) in std::env::vars_os() {
+            if name.to_string_lossy().starts_with("GIT_") {
+                command.env_remove(name);
+            }
+        }
+        command
+            .env_remove("NO_COLOR")
+            .env("GIT_CONFIG_GLOBAL", "/dev/null")
+            .env("GIT_CONFIG_NOSYSTEM", "1")
+            .env("GIT_AUTHOR_NAME", "Keeper")
+            .env("GIT_AUTHOR_EMAIL", "keeper@saltmarsh.example")
+            .env("GIT_COMMITTER_NAME", "Keeper")
+            .env("GIT_COMMITTER_EMAIL", "keeper@saltmarsh.example");
+        command
+    }
+
+    pub fn try_git(&self, words: &[&str]) -> Said {
+        said(self.command("git").args(words).stdin(Stdio::null()).output().unwrap())
+    }
+
+    pub fn git(&self, words: &[&str]) -> String {
+        let said = self.try_git(words);
+        assert_eq!(said.status, 0, "git {words:?}: {}", said.err);
+        said.out
+    }
+
+    pub fn commit(&self, message: &str) {
+        self.git(&["add", "--all"]);
+        self.git(&["commit", "--quiet", "--no-verify", "--allow-empty", "-m", message]);
+    }
+
+    pub fn kanonix(&self, words: &[&str]) -> Said {
+        let mut command = self.command(env!("CARGO_BIN_EXE_kanonix"));
+        said(command.args(words).stdin(Stdio::null()).output().unwrap())
+    }
+
+    pub fn kanonix_reads(&self, words: &[&str], input: &[u8]) -> Output {
+        let mut command = self.command(env!("CARGO_BIN_EXE_kanonix"));
+        command.args(words).stdin(Stdio::piped()).stdout(Stdio::piped()).stderr(Stdio::piped());
+        let mut child = command.spawn().unwrap();
+        child.stdin.take().unwrap().write_all(input).unwrap();
+        child.wait_with_output().unwrap()
+    }
+
+    /// Mends what is touched; then a check with the same words must find nothing.
+    pub fn mend(&self, words: &[&str]) -> Said {
+        let mended = self.kanonix(&[&["mend"], words].concat());
+        assert_eq!(mended.status, 0, "{mended:?}");
+        let again = self.kanonix(&[&["check"], words].concat());
+        assert_eq!((again.status, again.out.as_str()), (0, ""), "after mending: {again:?}");
+        mended
+    }
+}
+
+fn said(output: Output) -> Said {
+    Said {
+        status: output.status.code().unwrap_or(-1),
+        out: String::from_utf8_lossy(&output.stdout).into_owned(),
+        err: String::from_utf8_lossy(&output.stderr).into_owned(),
+    }
+}

@@ -1,0 +1,294 @@
+//! What must happen to touched lines, case by case, with the built program and a real git.
+//!
+//! "Old" lines are committed, "touched" ones are not. The canon says 4 blanks, double quotes and one
+//! blank around operators, unless a case says otherwise.
+
+mod support;
+
+use support::Repo;
+
+#[test]
+fn one_line_in_old_code_keeps_its_neighbours_indentation() {
+    let old = "def ebb(a,b):\n  low='ebb'\n  total = a\n  return total,low\n";
+    let repo = Repo::with(&[("ebb.py", old)]);
+    repo.edit("ebb.py", "  total = a\n", "  total=a+b\n");
+    repo.mend(&[]);
+    let expected = "def ebb(a,b):\n  low='ebb'\n  total = a + b\n  return total,low\n";
+    assert_eq!(repo.read("ebb.py"), expected);
+}
+
+#[test]
+fn a_new_function_in_an_old_file_follows_the_canon() {
+    let repo = Repo::with(&[(
+        "tide.py",
+        "def ebb(a):\n  return a*2\ndef flood(a):\n  return a*3\n",
+    )]);
+    repo.edit(
+        "tide.py",
+        "def flood",
+        "def slack(a,b):\n  if a:\n     return 'x'\n  return b\ndef flood",
+    );
+    repo.mend(&[]);
+    insta::assert_snapshot!(repo.read("tide.py"), @r#"
+    def ebb(a):
+      return a*2
+
+
+    def slack(a, b):
+        if a:
+            return "x"
+        return b
+
+
+    def flood(a):
+      return a*3
+    "#);
+}
+
+#[test]
+fn a_new_block_inside_an_old_one_is_one_step_of_the_canon_deeper() {
+    let repo = Repo::with(&[("a.py", "def ebb(a):\n  low=1\n  return low\n")]);
+    repo.edit("a.py", "  return low\n", "  if a>1:\n    low=2\n    low=3\n  return low\n");
+    repo.mend(&[]);
+    let expected =
+        "def ebb(a):\n  low=1\n  if a > 1:\n      low = 2\n      low = 3\n  return low\n";
+    assert_eq!(repo.read("a.py"), expected);
+}
+
+#[test]
+fn one_argument_of_an_open_call_is_mended_alone() {
+    let old = "draw(\n  'quay',\n  level*2,\n  colour='red',\n  wide=1+1,\n)\n";
+    let repo = Repo::with(&[("a.py", old)]);
+    repo.edit("a.py", "  colour='red',\n", "  colour = 'blue',\n");
+    let said = repo.mend(&[]);
+    let expected = "draw(\n  'quay',\n  level*2,\n  colour=\"blue\",\n  wide=1+1,\n)\n";
+    assert_eq!(repo.read("a.py"), expected);
+    assert!(said.out.contains("1 line in 1 file mended"), "{}", said.out);
+}
+
+#[test]
+fn a_call_that_no_longer_fits_is_laid_out_anew() {
+    let old = "a=1\nwarn_the_keepers(\"quay\", level, limit, colour)\nb=2\n";
+    let repo = Repo::with(&[("a.py", old)]);
+    repo.edit("a.py", "colour)", "colour, quiet=False, keepers=everybody_on_duty)");
+    repo.mend(&[]);
+    insta::assert_snapshot!(repo.read("a.py"), @r#"
+    a=1
+    warn_the_keepers(
+        "quay",
+        level,
+        limit,
+        colour,
+        quiet=False,
+        keepers=everybody_on_duty
+    )
+    b=2
+    "#);
+}
+
+#[test]
+fn a_changed_header_leaves_its_body_alone() {
+    let body: String = (0..100).map(|n| format!("  f( {n} )\n")).collect();
+    let repo = Repo::with(&[("a.js", &format!("if(a){{\n{body}}}\n"))]);
+    repo.edit("a.js", "if(a){", "if(a&&b){");
+    repo.mend(&[]);
+    assert_eq!(repo.read("a.js"), format!("if (a && b) {{\n{body}}}\n"));
+}
+
+#[test]
+fn a_deleted_line_leaves_the_blank_lines_that_the_canon_wants() {
+    let old = "def ebb():\n    pass\n\n\ndepth = 1\n\n\ndef flood():\n    pass\n";
+    let repo = Repo::with(&[("a.py", old)]);
+    repo.edit("a.py", "depth = 1\n", "");
+    repo.mend(&[]);
+    assert_eq!(repo.read("a.py"), "def ebb():\n    pass\n\n\ndef flood():\n    pass\n");
+}
+
+#[test]
+fn a_changed_comment_mends_its_unit_only() {
+    let old = "a=1 # one\nb=2 # two\n";
+    let repo = Repo::with(&[("a.py", old)]);
+    repo.edit("a.py", "# one", "#uno");
+    repo.mend(&[]);
+    assert_eq!(repo.read("a.py"), "a = 1  # uno\nb=2 # two\n");
+}
+
+#[test]
+fn a_broken_line_stays_and_another_one_is_mended() {
+    let repo = Repo::with(&[("a.py", "a = 1\nb = 2\nc = 3\n\n\ndef ebb():\n    return 1\n")]);
+    repo.edit("a.py", "a = 1", "a=10");
+    repo.edit("a.py", "    return 1", "    return 1 1 +");
+    let said = repo.kanonix(&["check"]);
+    assert_eq!(said.status, 1);
+    assert!(said.out.contains("a.py:7:5: fault: "), "{}", said.out);
+    assert_eq!(repo.kanonix(&["mend"]).status, 0);
+    let text = repo.read("a.py");
+    assert!(text.starts_with("a = 10\n") && text.ends_with("    return 1 1 +\n"), "{text}");
+    assert_eq!(repo.kanonix(&["check"]).status, 0);
+}
+
+#[test]
+fn faults_stop_where_the_canon_says_so() {
+    let repo = Repo::with(&[("a.py", "a = 1\n")]);
+    repo.edit("kanonix.toml", "edition = 1\n", "edition = 1\nreach.faults = \"stop\"\n");
+    repo.write("a.py", "a = 1 +\n");
+    assert_eq!(repo.kanonix(&["check"]).status, 3);
+}
+
+#[test]
+fn a_touched_line_in_a_tabbed_block_keeps_its_tabs() {
+    let old = "function f(a) {\n\tlet b=a;\n\treturn b;\n}\n";
+    let repo = Repo::with(&[("a.js", old)]);
+    repo.edit("a.js", "let b=a;", "let b=a+1;");
+    repo.mend(&[]);
+    assert_eq!(repo.read("a.js"), "function f(a) {\n\tlet b = a + 1;\n\treturn b;\n}\n");
+}
+
+#[test]
+fn windows_line_ends_stay_on_touched_lines_and_go_from_whole_files() {
+    let repo = Repo::with(&[("a.py", "a = 1\r\nb = 2\r\nc=3\r\n")]);
+    repo.edit("kanonix.toml", "[style]\n", "[style]\nend_of_line = \"lf\"\n");
+    repo.edit("a.py", "b = 2", "b=2; d=4");
+    repo.mend(&["a.py"]);
+    assert_eq!(repo.read("a.py"), "a = 1\r\nb = 2\r\nd = 4\r\nc=3\r\n");
+    repo.mend(&["--whole", "a.py"]);
+    assert_eq!(repo.read("a.py"), "a = 1\nb = 2\nd = 4\nc = 3\n");
+}
+
+#[test]
+fn lines_that_came_along_with_a_rename_are_old() {
+    let old = "a=1\nb=2\nc=3\nd=4\ne=5\nf=6\n";
+    let repo = Repo::with(&[("ebb.py", old)]);
+    repo.git(&["mv", "ebb.py", "flood.py"]);
+    repo.edit("flood.py", "c=3", "c=30");
+    let expected = "a=1\nb=2\nc = 30\nd=4\ne=5\nf=6\n";
+    repo.mend(&["flood.py"]);
+    assert_eq!(repo.read("flood.py"), expected);
+    repo.write("flood.py", old.replace("c=3", "c=30"));
+    repo.mend(&[]);
+    assert_eq!(repo.read("flood.py"), expected);
+}
+
+#[test]
+fn staged_lines_are_mended_in_the_index() {
+    let repo = Repo::with(&[("a.py", "a = 1\nb = 2\nc = 3\nd = 4\ne = 5\n")]);
+    repo.edit("a.py", "a = 1", "a=10");
+    repo.git(&["add", "a.py"]);
+    repo.edit("a.py", "e = 5", "e=50");
+    let said = repo.mend(&["--staged"]);
+    assert_eq!(repo.git(&["show", ":a.py"]), "a = 10\nb = 2\nc = 3\nd = 4\ne = 5\n");
+    assert!(repo.read("a.py").ends_with("e=50\n"));
+    assert!(said.out.contains("unstaged changes"), "{}", said.out);
+}
+
+#[test]
+fn a_wholly_staged_file_is_mended_in_both_places() {
+    let repo = Repo::with(&[("a.py", "a = 1\n")]);
+    repo.write("a.py", "a=10\n");
+    repo.git(&["add", "a.py"]);
+    repo.mend(&["--staged"]);
+    assert_eq!(repo.git(&["show", ":a.py"]), "a = 10\n");
+    assert_eq!(repo.read("a.py"), "a = 10\n");
+    assert_eq!(repo.git(&["status", "--short"]), "M  a.py\n");
+}
+
+#[test]
+fn in_a_repository_without_a_commit_every_line_is_touched() {
+    let repo = Repo::new();
+    repo.write("a.py", "a=1\nb=2\n");
+    repo.git(&["add", "a.py"]);
+    assert_eq!(repo.kanonix(&["check", "--staged"]).status, 1);
+    repo.mend(&[]);
+    assert_eq!(repo.read("a.py"), "a = 1\nb = 2\n");
+}
+
+#[test]
+fn the_inside_of_a_string_is_never_rewritten() {
+    let old = "def ebb():\n    return f(\"\"\"\n  one   \n  two\n\"\"\",a)\n";
+    let repo = Repo::with(&[("a.py", old)]);
+    repo.edit("a.py", "  two\n", "  two  \n");
+    repo.mend(&[]);
+    let expected = "def ebb():\n    return f(\"\"\"\n  one   \n  two  \n\"\"\", a)\n";
+    assert_eq!(repo.read("a.py"), expected);
+}
+
+#[test]
+fn a_statement_over_several_lines_is_mended_whole() {
+    let old = "level = (ebb+\n    flood+\n  slack)\nb=2\n";
+    let repo = Repo::with(&[("a.py", old)]);
+    repo.edit("a.py", "    flood+\n", "    flood-\n");
+    repo.mend(&[]);
+    assert_eq!(repo.read("a.py"), "level = (ebb + flood - slack)\nb=2\n");
+}
+
+#[test]
+fn two_statements_on_a_touched_line_get_a_line_each() {
+    let repo = Repo::with(&[("a.py", "c=0\n"), ("a.js", "c=0;\n")]);
+    repo.write("a.py", "c=0\na=1; b=2\n");
+    repo.write("a.js", "c=0;\na=1; b=2;\n");
+    repo.mend(&[]);
+    assert_eq!(repo.read("a.py"), "c=0\na = 1\nb = 2\n");
+    assert_eq!(repo.read("a.js"), "c=0;\na = 1;\nb = 2;\n");
+}
+
+#[test]
+fn a_touched_last_line_gets_its_line_break() {
+    let repo = Repo::with(&[("a.py", "a=1\nb = 2\n")]);
+    repo.write("a.py", "a=1\nb = 3");
+    repo.mend(&[]);
+    assert_eq!(repo.read("a.py"), "a=1\nb = 3\n");
+}
+
+#[cfg(unix)]
+#[test]
+fn what_is_no_file_of_ours_is_left_alone_and_counted() {
+    let repo = Repo::with(&[("a.py", "a = 1\n")]);
+    let elsewhere = Repo::plain();
+    elsewhere.write("other.py", "x=1\n");
+    std::os::unix::fs::symlink(elsewhere.path("other.py"), repo.path("link.py")).unwrap();
+    repo.write("picture.py", b"a\0b");
+    repo.write("latin.py", b"a = '\xe9'\n");
+    repo.write("large.py", "a=1\n".repeat(1_100_000));
+    repo.write("notes.txt", "a=1\n");
+    repo.write("third_party/b.py", "b=1\n");
+    let inner = repo.path("module");
+    std::fs::create_dir(&inner).unwrap();
+    repo.git(&["-C", "module", "init", "--quiet"]);
+    repo.write("module/c.py", "c=1\n");
+    let said = repo.kanonix(&["check", "--whole"]);
+    assert_eq!((said.status, said.out.as_str()), (0, ""), "{said:?}");
+    let counted = said.err.lines().find(|line| line.contains("left alone")).unwrap_or_default();
+    insta::assert_snapshot!(counted, @"files left alone: 2 in no known language, 1 skipped by the canon, 1 too large, 1 binary, 1 not in UTF-8, 1 links out of the repository, 1 submodules");
+    assert_eq!(elsewhere.read("other.py"), "x=1\n");
+    let named = repo.kanonix(&["mend", "link.py"]);
+    assert_eq!(named.status, 0, "{named:?}");
+    assert_eq!(elsewhere.read("other.py"), "x=1\n");
+}
+
+#[test]
+fn a_call_keeps_its_form_around_a_callback_that_is_not_touched() {
+    let old = "listen('quay',function( level ){\n\tlog( level )\n\treturn  1\n})\n";
+    let repo = Repo::with(&[("a.js", old)]);
+    repo.edit("a.js", "'quay'", "'mole',2");
+    repo.mend(&[]);
+    let expected = "listen(\"mole\", 2, function(level) {\n\tlog( level )\n\treturn  1\n})\n";
+    assert_eq!(repo.read("a.js"), expected);
+}
+
+#[test]
+fn one_line_of_a_callback_does_not_make_its_call_live() {
+    let old = "listen( 'quay',function( level ){\n\tlog( level )\n\treturn  1\n} )\n";
+    let repo = Repo::with(&[("a.js", old)]);
+    repo.edit("a.js", "return  1", "return  level*2");
+    repo.mend(&[]);
+    assert_eq!(repo.read("a.js"), old.replace("return  1", "return level * 2"));
+}
+
+#[test]
+fn several_elements_on_a_line_of_an_open_list_bring_in_the_whole_list() {
+    let old = "rows = [\n  1,\n  2,\n  3,\n]\n";
+    let repo = Repo::with(&[("a.py", old)]);
+    repo.edit("a.py", "  2,\n", "  2,4,\n");
+    repo.mend(&[]);
+    assert_eq!(repo.read("a.py"), "rows = [\n    1,\n    2,\n    4,\n    3,\n]\n");
+}
