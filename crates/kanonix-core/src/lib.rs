@@ -51,7 +51,7 @@ pub struct Outcome {
 
 /// How often a mended text is compared with its base again. A second round is rare: it takes a
 /// comparison that pairs other lines after the first.
-const MOST_ROUNDS: usize = 4;
+const MOST_ROUNDS: usize = 16;
 
 /// Judges the lines of `set`.
 pub fn judge(text: &str, language: &Language, style: &Style, set: &LineSet) -> Outcome {

@@ -184,7 +184,8 @@ fn still_lines_stay(case: &Case) -> Option<Failure> {
     let mut rest = mended.split_inclusive('\n');
     for (index, line) in case.text.split_inclusive('\n').enumerate() {
         let is_still = !live.touches(index..index + 1) && !set.touches(index..index + 1);
-        if is_still && !line.trim().is_empty() && !rest.any(|found| found == line) {
+        let body = |line: &str| line.trim_end_matches(['\r', '\n']).to_string();
+        if is_still && !line.trim().is_empty() && !rest.any(|found| body(found) == body(line)) {
             let what = format!("line {} is gone or changed", index + 1);
             return Failure::of(&what, case.text, &mended);
         }
@@ -284,6 +285,8 @@ fn there_and_back(case: &Case) -> Option<Failure> {
     let mut base = case.style.clone();
     // A list opened by hand remembers; so does whatever bounds the blank lines that are there.
     base.set("list_wrap", "", "fit").ok()?;
+    base.set("short_block", "", "open").ok()?;
+    base.set("word_gap", "", "guide").ok()?;
     let pairs = pairs_of_values(case.language);
     for _ in 0..PAIRS_PER_FILE {
         let (name, key, a, b) = &pairs[chance.below(pairs.len())];

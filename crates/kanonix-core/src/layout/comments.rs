@@ -152,6 +152,10 @@ impl Placing<'_> {
             } else if *at != starts[0] {
                 gap = self.inline(*at);
             }
+            let group = &mut plan.groups[wanted.group as usize];
+            if gap.want == Want::Break && group.opening as usize > *at {
+                group.opening = *at as u32;
+            }
             plan.gaps[*at] = gap;
         }
         let last = starts[starts.len() - 1];

@@ -2,7 +2,7 @@
 
 use super::Sheet;
 use super::fill::{Filled, Filling};
-use super::plan::{Change, Want};
+use super::plan::{Change, Rewrite, Want};
 use crate::style::{Setting, Style};
 use crate::syntax::TokenId;
 use crate::text::{Edit, LineEnd, LineSet};
@@ -127,7 +127,15 @@ impl Comparing<'_> {
     fn token(&mut self, index: usize) {
         let token = &self.sheet.tree.tokens[index];
         let (start, end) = (token.start as usize, token.end as usize);
-        for rewrite in self.sheet.plan.rewrites_of(index) {
+        let respelt = |rewrite: &Rewrite| matches!(rewrite.change, Change::Respell(_));
+        let rewrites = self.sheet.plan.rewrites_of(index);
+        if token.multi_line
+            && let Some(wanted) = self.converts
+            && !rewrites.iter().any(respelt)
+        {
+            self.convert_inside(start, end, wanted);
+        }
+        for rewrite in rewrites {
             if !self.filling.applies(index, &rewrite.change) {
                 continue;
             }
@@ -140,9 +148,13 @@ impl Comparing<'_> {
                         _ if new.len() > text.len() => "one blank after the comment's mark",
                         _ => "no blank after the comment's mark",
                     };
-                    (start..end, new.clone(), message.to_string())
+                    let new = match self.converts {
+                        Some(wanted) => new.replace("\r\n", "\n").replace('\n', wanted.as_str()),
+                        None => new.clone(),
+                    };
+                    (start..end, new, message.to_string())
                 }
-                Change::Drop | Change::DropIfFlat(_) => {
+                Change::Drop | Change::DropIfFlat(_) | Change::DropIfOpen(_) => {
                     let place = if text == "," { " after the last element" } else { " here" };
                     (start..end, String::new(), format!("no `{text}`{place}"))
                 }
@@ -154,9 +166,6 @@ impl Comparing<'_> {
             let change = rewrite.change.clone();
             self.out.declared.push(Declared { token: index as TokenId, change });
             self.slip(range.start, range.len(), rewrite.setting, message);
-        }
-        if token.multi_line && let Some(wanted) = self.converts {
-            self.convert_inside(start, end, wanted);
         }
     }
 

@@ -52,7 +52,9 @@ impl Filling {
         self.live_tokens[token]
             && match change {
                 Change::DropIfFlat(group) => !self.open[*group as usize],
-                Change::AppendIfOpen(_, group) => self.open[*group as usize],
+                Change::AppendIfOpen(_, group) | Change::DropIfOpen(group) => {
+                    self.open[*group as usize]
+                }
                 Change::Respell(_) | Change::Drop | Change::Append(_) => true,
             }
     }
@@ -215,12 +217,20 @@ impl Filler<'_> {
 
     /// The column of a comma that follows only because the list around it is open.
     fn late_comma(&self, end: usize) -> usize {
-        let plan = &self.sheet.plan;
-        let appended = plan.rewrites_of(end - 1).iter().any(|rewrite| match rewrite.change {
-            Change::AppendIfOpen(_, group) => self.states[group as usize] == State::Open,
+        let sheet = self.sheet;
+        let is_open = |group: GroupId| match self.states[group as usize] {
+            State::Open => true,
+            State::Flat => false,
+            State::Still => self.is_open_in_text(group),
+        };
+        let last = sheet.plan.rewrites_of(end - 1).iter();
+        let next = (end < sheet.tree.tokens.len()).then(|| sheet.plan.rewrites_of(end));
+        let comes = last.chain(next.into_iter().flatten()).any(|rewrite| match rewrite.change {
+            Change::AppendIfOpen(_, group) => rewrite.token as usize == end - 1 && is_open(group),
+            Change::DropIfFlat(group) => rewrite.token as usize == end && is_open(group),
             _ => false,
         });
-        usize::from(appended)
+        usize::from(comes)
     }
 
     /// Whether a group is open in the text.

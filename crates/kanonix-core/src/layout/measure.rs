@@ -60,7 +60,7 @@ impl Measures {
                     Change::Drop | Change::DropIfFlat(_) => width = 0,
                     Change::Append(text) => width += text.len() as u32,
                     Change::Respell(text) => width = columns(text, tab) as u32,
-                    Change::AppendIfOpen(..) => {}
+                    Change::AppendIfOpen(..) | Change::DropIfOpen(_) => {}
                 }
             }
             column = column.saturating_add(width);

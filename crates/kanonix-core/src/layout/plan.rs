@@ -119,10 +119,24 @@ pub enum Change {
     Drop,
     /// The token goes where this group is flat.
     DropIfFlat(GroupId),
+    /// The token goes where this group is open.
+    DropIfOpen(GroupId),
     /// This text follows the token.
     Append(&'static str),
     /// This text follows the token where this group is open.
     AppendIfOpen(&'static str, GroupId),
+}
+
+impl Change {
+    /// Whether it puts something behind its token.
+    pub fn is_behind(&self) -> bool {
+        matches!(self, Change::Append(_) | Change::AppendIfOpen(..))
+    }
+
+    /// Whether it takes its token away.
+    pub fn takes_away(&self) -> bool {
+        matches!(self, Change::Drop | Change::DropIfFlat(_) | Change::DropIfOpen(_))
+    }
 }
 
 /// A change, its token and the setting that asks for it.

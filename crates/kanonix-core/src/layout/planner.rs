@@ -111,7 +111,8 @@ impl<'a> Planner<'a> {
                 rule(&mut self, node);
             }
         }
-        self.plan.rewrites.sort_by_key(|rewrite| rewrite.token);
+        // What is put behind a token comes after what is made of the token itself.
+        self.plan.rewrites.sort_by_key(|rewrite| (rewrite.token, rewrite.change.is_behind()));
         self.plan
     }
 
@@ -399,8 +400,13 @@ impl<'a> Planner<'a> {
 
     // ---- rewrites ----------------------------------------------------------------------------
 
-    /// Declares a change to a token.
+    /// Declares a change to a token. One that follows a comment is never taken away: the comment
+    /// would be left behind with nothing to end its line.
     pub fn rewrite(&mut self, token: TokenId, change: Change, setting: Setting) {
+        let before = token.checked_sub(1).map(|before| self.tree.tokens[before as usize].role);
+        if change.takes_away() && before == Some(Role::Comment) {
+            return;
+        }
         self.plan.rewritten[token as usize] = true;
         self.plan.rewrites.push(Rewrite { token, change, setting });
     }

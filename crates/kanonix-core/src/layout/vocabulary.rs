@@ -4,7 +4,7 @@
 use super::plan::{GroupId, Shape};
 use super::planner::Planner;
 use crate::style::Setting;
-use crate::syntax::{NodeId, TokenId};
+use crate::syntax::{NodeId, Role, TokenId};
 
 /// What a statement is to the blank lines around it.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
@@ -162,13 +162,21 @@ impl Planner<'_> {
         if goes_on {
             self.hand(left, group);
         }
-        if self.choices.wrap_before {
+        // A comment beside the operator stays on its side.
+        let (commented, other) = (self.after_comment(operator), self.after_comment(right_first));
+        if commented || (self.choices.wrap_before && !other) {
             self.may_break(operator, group, level, before_blanks, setting);
             self.flat(right_first, after_blanks, setting);
         } else {
             self.flat(operator, before_blanks, setting);
             self.may_break(right_first, group, level, after_blanks, setting);
         }
+    }
+
+    /// Whether a comment stands right before a token.
+    pub fn after_comment(&self, token: TokenId) -> bool {
+        let before = token.checked_sub(1).map(|before| &self.tree.tokens[before as usize]);
+        before.is_some_and(|before| before.role == Role::Comment)
     }
 
     /// A blank where two marks would otherwise become another one.

@@ -76,7 +76,7 @@ fn tokens_agree(
         while let Some(change) = declared.next_if(|d| d.token as usize == index) {
             match &change.change {
                 Change::Respell(new) => expected = Some(Cow::Borrowed(new.as_str())),
-                Change::Drop | Change::DropIfFlat(_) => expected = None,
+                Change::Drop | Change::DropIfFlat(_) | Change::DropIfOpen(_) => expected = None,
                 Change::Append(text) | Change::AppendIfOpen(text, _) => appended = Some(*text),
             }
         }

@@ -145,11 +145,7 @@ fn statement_end(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     if present {
         p.flat(p.first(last), 0, Setting::StatementEnd);
     }
-    let parent = p.parent(node);
-    let short = p.choices.keep_short_blocks
-        && is(p, parent, Kind::StatementBlock)
-        && !p.is_spread(parent);
-    if in_for(p, node) || short {
+    if in_for(p, node) {
         return;
     }
     if !present && p.style.is(Setting::StatementEnd, "", "semicolon") {
@@ -159,7 +155,9 @@ fn statement_end(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     } else if present && p.style.is(Setting::StatementEnd, "", "bare") {
         let end = p.first(last);
         if may_go_bare(p, node, end) {
-            p.rewrite(end, Change::Drop, Setting::StatementEnd);
+            // Something may follow on the line of a statement in a short block.
+            let change = p.handed(node).map_or(Change::Drop, Change::DropIfOpen);
+            p.rewrite(end, change, Setting::StatementEnd);
         }
     }
 }
@@ -221,9 +219,7 @@ fn statement_block(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     if p.choices.keep_short_blocks && !p.is_spread(node) {
         let group = p.group(Shape::List, opener, closer + 1);
         p.group_mut(group).holds_lines = false;
-        for part in inner {
-            p.may_break(p.first(*part), group, 1, 1, Setting::ShortBlock);
-        }
+        short_statements(p, inner, group);
         p.may_break(closer, group, 0, 1, Setting::ShortBlock);
         return;
     }
@@ -232,6 +228,20 @@ fn statement_block(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     p.at_most(p.first(inner[0]), p.choices.edge_blank);
     p.line(closer, group, 0, Setting::ShortBlock);
     p.at_most(closer, p.choices.edge_blank);
+}
+
+/// Statements that stay on their header's line if they fit there.
+fn short_statements(p: &mut Planner, parts: &[NodeId], group: GroupId) {
+    for (index, part) in parts.iter().enumerate() {
+        if index > 0 && is(p, *part, Kind::EmptyStatement) {
+            p.word(p.first(*part), 0);
+        } else {
+            p.may_break(p.first(*part), group, 1, 1, Setting::ShortBlock);
+        }
+        if index + 1 < parts.len() {
+            p.hand(*part, group);
+        }
+    }
 }
 
 /// The opening and the closing token and what stands between; an empty pair is laid out at once.
@@ -332,9 +342,7 @@ fn switch_case(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         }
         [first, ..] if p.choices.keep_short_blocks && !p.is_spread(node) => {
             let group = p.group(Shape::List, colon_token, p.end(node));
-            for part in inner {
-                p.may_break(p.first(*part), group, 1, 1, Setting::ShortBlock);
-            }
+            short_statements(p, inner, group);
             p.at_most(p.first(*first), 0);
         }
         [first, ..] => {

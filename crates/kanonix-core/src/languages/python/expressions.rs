@@ -104,8 +104,19 @@ fn in_brackets(p: &Planner, node: NodeId) -> bool {
 /// A list in brackets.
 fn bracketed(p: &mut Planner, node: NodeId, parts: &[NodeId], inner: u8, collection: bool) {
     p.set_context(node, IN_BRACKETS);
-    let list = List { inner, collection, last_comma: true, holds_lines: true, hug: 0 };
+    let last_comma = !ends_in_starred_call(p, parts);
+    let list = List { inner, collection, last_comma, holds_lines: true, hug: 0 };
     p.list(parts, Kind::Comma as u16, list);
+}
+
+/// `[*read(path)]`: the grammar reads the star as part of the called name here, and as what it is once
+/// a comma follows, so a comma could not be proved to change nothing.
+fn ends_in_starred_call(p: &Planner, parts: &[NodeId]) -> bool {
+    let last = parts.iter().rev().skip(1).find(|part| !is(p, **part, Kind::Comma));
+    last.is_some_and(|last| {
+        p.token_text(p.first(*last)) == "*"
+            && !matches!(Kind::of(p.kind(*last)), Kind::ListSplat | Kind::ListSplatPattern)
+    })
 }
 
 /// `(level, unit="m", *rest)`; a single generator may stand without parentheses of its own.
@@ -212,7 +223,7 @@ fn tuple(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let list = List {
         inner: p.choices.parens_gap,
         collection: true,
-        last_comma: !single,
+        last_comma: !single && !ends_in_starred_call(p, parts),
         holds_lines: true,
         hug: 0,
     };
