@@ -18,8 +18,10 @@ pub(crate) struct Place {
     pub setting: &'static str,
     /// What is wanted.
     pub message: String,
-    /// The line as it stands.
+    /// The line as it stands; of a long one, the part around the place.
     pub source: String,
+    /// How many characters of the line are left out before `source`.
+    pub cut: usize,
 }
 
 /// What was found in one file.
@@ -94,39 +96,77 @@ fn judge_item(selection: &Selection, item: &Item) -> Result<Judged, (String, Not
     let set = loaded.play.lines(&loaded.text);
     let text = &loaded.text;
     let outcome = judge_with_older(text, item.language, &item.style, &set);
-    let lines = Lines::new(text);
-    let place = |offset: usize, length: usize, setting: &'static str, message: String| {
-        let (line, column) = lines.place(text, offset.min(text.len()));
-        let start = lines.start(line - 1);
-        let source = text[start..].lines().next().unwrap_or_default().to_string();
-        let meant = text.get(offset..offset + length).unwrap_or_default();
-        let length = meant.lines().next().unwrap_or_default().chars().count();
-        Place { line, column, length, setting, message, source }
+    let mut finder = Finder { text, lines: Lines::new(text), last: (0, 0, 1) };
+    let in_play = |lines: &Lines, fault: &std::ops::Range<usize>| {
+        let last = lines.line_of(fault.end.max(fault.start + 1) - 1);
+        set.touches(lines.line_of(fault.start)..last + 1)
     };
+    let faults = outcome
+        .faults
+        .iter()
+        .filter(|fault| in_play(&finder.lines, fault))
+        .cloned()
+        .collect::<Vec<_>>();
     Ok(Judged {
         shown: item.shown.clone(),
         language: item.language.name,
         slips: outcome
             .slips
             .into_iter()
-            .map(|slip| place(slip.offset, slip.length, slip.setting.name(), slip.message))
+            .map(|slip| finder.place(slip.offset, slip.length, slip.setting.name(), slip.message))
             .collect(),
-        faults: outcome
-            .faults
-            .iter()
-            .filter(|fault| {
-                let last = lines.line_of(fault.end.max(fault.start + 1) - 1);
-                set.touches(lines.line_of(fault.start)..last + 1)
-            })
+        faults: faults
+            .into_iter()
             .map(|fault| {
                 let message = match fault.is_empty() {
                     true => "something is missing here: this does not parse and is left as it is",
                     false => "this does not parse and is left as it is",
                 };
-                place(fault.start, fault.len(), "fault", message.into())
+                finder.place(fault.start, fault.len(), "fault", message.into())
             })
             .collect(),
         older: outcome.older,
         faults_stop: item.faults_stop,
     })
+}
+
+/// How much of a line around a place is kept for showing it, in characters.
+const AROUND: usize = 120;
+
+/// Finds lines and columns; places that come in the order of the text are found in one pass over it.
+struct Finder<'a> {
+    text: &'a str,
+    lines: Lines,
+    /// The last place: offset, start of its line, one-based column.
+    last: (usize, usize, usize),
+}
+
+impl Finder<'_> {
+    fn place(
+        &mut self,
+        offset: usize,
+        length: usize,
+        setting: &'static str,
+        message: String,
+    ) -> Place {
+        let offset = offset.min(self.text.len());
+        let line = self.lines.line_of(offset);
+        let start = self.lines.start(line);
+        let (last, last_start, last_column) = self.last;
+        let column = if start == last_start && offset >= last {
+            last_column + self.text[last..offset].chars().count()
+        } else {
+            self.text[start..offset].chars().count() + 1
+        };
+        self.last = (offset, start, column);
+        let meant = self.text.get(offset..offset + length).unwrap_or_default();
+        let length = meant.lines().next().unwrap_or_default().chars().take(AROUND).count();
+        // A long line is cut on both sides of the place.
+        let cut = column.saturating_sub(AROUND);
+        let from = self.text[start..offset].char_indices().rev().nth(AROUND - 2);
+        let from = if cut > 0 { start + from.map_or(0, |(at, _)| at) } else { start };
+        let rest = self.text[from..].chars().take(2 * AROUND);
+        let source = rest.take_while(|c| *c != '\n').collect();
+        Place { line: line + 1, column, length, setting, message, source, cut }
+    }
 }

@@ -22,6 +22,10 @@ pub struct Planner<'a> {
     handed: Vec<GroupId>,
 }
 
+/// How deep constructs are laid out; what is nested deeper is kept as it stands. Nobody reads so far
+/// in, and a step of indentation for each level would make a file grow with its square.
+const DEEPEST: u32 = 1000;
+
 /// Settings that are asked for at every turn, read once.
 #[derive(Clone, Copy, Debug)]
 #[expect(missing_docs, reason = "each is the setting of the same name")]
@@ -102,10 +106,18 @@ impl<'a> Planner<'a> {
 
     /// Visits every node with the language's rule.
     pub(super) fn run(mut self, rule: fn(&mut Planner, NodeId)) -> Plan {
+        let mut depth: Vec<u32> = vec![0; self.tree.nodes.len()];
         for node in 0..self.tree.nodes.len() as NodeId {
-            let Some(n) = self.tree.nodes.get(node as usize) else { break };
+            let n = &self.tree.nodes[node as usize];
             if node > 0 {
                 self.context[node as usize] = self.context[n.parent as usize];
+                depth[node as usize] = depth[n.parent as usize] + 1;
+            }
+            if depth[node as usize] > DEEPEST {
+                if depth[node as usize] == DEEPEST + 1 && n.end > n.first {
+                    self.keep(node);
+                }
+                continue;
             }
             if n.kind != u16::MAX && n.end > n.first {
                 rule(&mut self, node);

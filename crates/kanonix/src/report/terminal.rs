@@ -50,7 +50,7 @@ fn one_file(out: &mut String, file: &Judged, paint: Paint, with_source: bool) {
 
 /// The line, and a mark under the place. A long line is shown from a little before the place.
 fn excerpt(out: &mut String, place: &Place, paint: Paint) {
-    let column = place.column - 1;
+    let column = place.column - 1 - place.cut;
     let plain: Vec<char> =
         place.source.chars().map(|c| if c.is_control() { ' ' } else { c }).collect();
     let blank = plain.iter().take_while(|c| **c == ' ').count();

@@ -178,28 +178,35 @@ fn array(p: &mut Planner, parts: &[NodeId]) {
     p.list(parts, Kind::Comma as u16, list);
 }
 
-/// Where the last argument can be broken in place of the whole list.
+/// How many constructs around it a literal is looked for in.
+const HUG_DEPTH: usize = 8;
+
+/// Where the last argument can be broken in place of the whole list: inside its literal, the body of
+/// its arrow function, or, if it is the only one, its own arguments.
 fn hug(p: &Planner, last: NodeId, only: bool) -> Option<TokenId> {
-    if let Some(opener) = literal_opener(p, last) {
-        return Some(opener + 1);
-    }
-    let parts = p.parts(last);
-    match Kind::of(p.kind(last)) {
-        Kind::ArrowFunction => {
-            let body = *parts.last()?;
-            if is(p, body, Kind::ParenthesizedExpression) {
-                return hug(p, *p.parts(body).get(1)?, true);
+    let (mut node, mut only) = (last, only);
+    for _ in 0..HUG_DEPTH {
+        if let Some(opener) = literal_opener(p, node) {
+            return Some(opener + 1);
+        }
+        let parts = p.parts(node);
+        let inner = *parts.last()?;
+        match Kind::of(p.kind(node)) {
+            Kind::ArrowFunction => only = true,
+            Kind::AwaitExpression | Kind::UnaryExpression => {}
+            Kind::ParenthesizedExpression if only => {
+                node = *parts.get(1)?;
+                continue;
             }
-            hug(p, body, true)
+            Kind::CallExpression | Kind::NewExpression if only => {
+                let filled = is(p, inner, Kind::Arguments) && p.end(inner) > p.first(inner) + 2;
+                return filled.then(|| p.first(inner) + 1);
+            }
+            _ => return None,
         }
-        Kind::AwaitExpression | Kind::UnaryExpression => hug(p, *parts.last()?, only),
-        Kind::CallExpression | Kind::NewExpression if only => {
-            let arguments = *parts.last()?;
-            let filled = is(p, arguments, Kind::Arguments) && p.end(arguments) > p.first(arguments) + 2;
-            filled.then(|| p.first(arguments) + 1)
-        }
-        _ => None,
+        node = inner;
     }
+    None
 }
 
 /// `(level, { quiet: true })`
