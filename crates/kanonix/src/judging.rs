@@ -96,7 +96,8 @@ fn judge_item(selection: &Selection, item: &Item) -> Result<Judged, (String, Not
     let set = loaded.play.lines(&loaded.text);
     let text = &loaded.text;
     let outcome = judge_with_older(text, item.language, &item.style, &set);
-    let mut finder = Finder { text, lines: Lines::new(text), last: (0, 0, 1) };
+    let with_source = outcome.slips.len() <= WITH_SOURCE;
+    let mut finder = Finder { text, lines: Lines::new(text), last: (0, 0, 1), with_source };
     let in_play = |lines: &Lines, fault: &std::ops::Range<usize>| {
         let last = lines.line_of(fault.end.max(fault.start + 1) - 1);
         set.touches(lines.line_of(fault.start)..last + 1)
@@ -130,6 +131,9 @@ fn judge_item(selection: &Selection, item: &Item) -> Result<Judged, (String, Not
     })
 }
 
+/// Up to so many slips are shown with their lines; a longer list is for going through, not for reading.
+pub(crate) const WITH_SOURCE: usize = 40;
+
 /// How much of a line around a place is kept for showing it, in characters.
 const AROUND: usize = 120;
 
@@ -139,6 +143,8 @@ struct Finder<'a> {
     lines: Lines,
     /// The last place: offset, start of its line, one-based column.
     last: (usize, usize, usize),
+    /// Whether the lines are kept for showing.
+    with_source: bool,
 }
 
 impl Finder<'_> {
@@ -165,7 +171,7 @@ impl Finder<'_> {
         let cut = column.saturating_sub(AROUND);
         let from = self.text[start..offset].char_indices().rev().nth(AROUND - 2);
         let from = if cut > 0 { start + from.map_or(0, |(at, _)| at) } else { start };
-        let rest = self.text[from..].chars().take(2 * AROUND);
+        let rest = self.text[from..].chars().take(if self.with_source { 2 * AROUND } else { 0 });
         let source = rest.take_while(|c| *c != '\n').collect();
         Place { line: line + 1, column, length, setting, message, source, cut }
     }

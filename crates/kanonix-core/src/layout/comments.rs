@@ -146,7 +146,11 @@ impl Placing<'_> {
                 gap.level = if is_closer { 1 } else { wanted.level };
                 plan.groups[wanted.group as usize].forced |= self.ends_line(*at);
             } else if is_closer && self.has_end(*at) {
-                gap = Gap::flat(1, Setting::CommentGap);
+                let opener = plan.groups[wanted.group as usize].first as usize;
+                gap = match *at == opener + 1 {
+                    true => self.inline(*at),
+                    false => Gap::flat(1, Setting::CommentGap),
+                };
             } else if self.ends_line(*at) {
                 gap = self.beside(*at);
             } else if *at != starts[0] {
@@ -165,6 +169,9 @@ impl Placing<'_> {
             plan.groups[wanted.group as usize].forced |= !may_close;
         } else if !is_closer {
             plan.gaps[next] = self.inline(next);
+        } else if starts[0] == plan.groups[wanted.group as usize].first as usize + 1 {
+            // Nothing but comments between two brackets.
+            plan.gaps[next].blanks = self.inline(next).blanks;
         }
     }
 

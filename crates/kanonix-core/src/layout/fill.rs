@@ -255,9 +255,18 @@ impl Filler<'_> {
         }
     }
 
-    /// The indentation of the line on which a token stands in the text.
+    /// The indentation of the line on which a token stands in the text; lines that are joined to it are
+    /// one with it.
     fn present_line_indent(&mut self, token: usize) -> IndentId {
         let sheet = self.sheet;
+        let mut token = token;
+        while sheet.has_joins && token > 0 {
+            let is_joined = sheet.tree.tokens[token - 1].role == Role::Join;
+            if !is_joined && sheet.present(token).contains('\n') {
+                break;
+            }
+            token -= 1;
+        }
         let offset = sheet.tree.tokens[token].start as usize;
         let line = sheet.lines.start(sheet.lines.line_of(offset));
         let rest = &sheet.text[line..];
@@ -305,6 +314,9 @@ impl Filler<'_> {
             // One blank past the line on which the comment begins.
             let text = format!("{} ", self.indents.text(self.line_indent));
             self.indents.of(&text)
+        } else if gap.group == OWN_UNIT {
+            // A joined line is part of the line before it.
+            self.indents.deeper(self.unit_indent, gap.level)
         } else {
             let base = self.base(gap.group);
             self.line_indent = self.indents.deeper(base, gap.level);

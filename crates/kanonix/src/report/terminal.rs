@@ -1,11 +1,8 @@
 //! For a person: grouped by file, each slip with its line and a mark under the place.
 
 use super::{Frame, count, left_alone};
-use crate::judging::{Judged, Judgement, Place};
+use crate::judging::{Judged, Judgement, Place, WITH_SOURCE};
 use crate::paint::Paint;
-
-/// Up to so many slips are shown with their lines; a longer list is for going through, not for reading.
-const WITH_SOURCE: usize = 40;
 
 /// Columns in which the message stands before the setting's name.
 const MESSAGE: usize = 52;

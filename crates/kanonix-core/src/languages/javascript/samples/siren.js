@@ -11,7 +11,7 @@ var LIMIT = 5.1,
    * @param {number[]} levels in metres
  */
 function highest( levels ) {
-  let top = -Infinity
+  let top = -Infinity  
   for (let i=0;i<levels.length;i++) { if (levels[i]>top) top = levels[i]; }
   for (;;) break
   for (const level of levels) { void level }

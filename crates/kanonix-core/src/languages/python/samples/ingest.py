@@ -11,7 +11,7 @@ LIMIT=5.1; QUIET = (22,)
 #the stations
 STATIONS = {'quay':1, "mole" : [2,3], **alarms.EXTRA}
 def highest(levels, *, unit = "m", default: float=0.0, **rest)->float :
-  top = default
+  top = default  
   for i,level in enumerate (levels): # one by one
     if level>top and not (level == LIMIT or level is not None and unit in("m", "ft")): top=level
     elif level<-1: continue

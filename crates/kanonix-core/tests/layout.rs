@@ -1,0 +1,399 @@
+//! How the engine lays things out: a small text before, the settings, the text after.
+
+use kanonix_core::languages;
+use kanonix_core::style::Style;
+use kanonix_core::text::LineSet;
+use kanonix_core::{judge, mend};
+
+fn style(language: &str, settings: &[(&str, &str, &str)]) -> Style {
+    let mut style = languages::by_name(language).unwrap().style();
+    for (name, key, value) in settings {
+        style.set(name, key, value).unwrap();
+    }
+    style
+}
+
+fn lay_with(language: &str, settings: &[(&str, &str, &str)], text: &str) -> String {
+    let style = style(language, settings);
+    let language = languages::by_name(language).unwrap();
+    mend(text, language, &style, &LineSet::whole()).unwrap().text
+}
+
+fn lay(language: &str, text: &str) -> String {
+    lay_with(language, &[("max_line_length", "", "40")], text)
+}
+
+/// Mends the lines that are marked with a `>` at their start. The first line is empty.
+fn mend_marked(language: &str, settings: &[(&str, &str, &str)], marked: &str) -> String {
+    let mut lines = Vec::new();
+    let mut text = String::new();
+    for (number, line) in marked.lines().skip(1).enumerate() {
+        if line.starts_with('>') {
+            lines.push(number..number + 1);
+        }
+        text.push_str(line.get(1..).unwrap_or_default());
+        text.push('\n');
+    }
+    let style = style(language, settings);
+    let language = languages::by_name(language).unwrap();
+    mend(&text, language, &style, &LineSet::of(lines)).unwrap().text
+}
+
+#[test]
+fn a_list_opens_when_it_does_not_fit_or_somebody_opened_it() {
+    insta::assert_snapshot!(lay("javascript", "f(alpha, beta);\nf(\nalpha, beta);\nf(alpha,\nbeta);\nf(alphaAlphaAlpha, betaBetaBeta, gamma);\n"), @"
+    f(alpha, beta);
+    f(
+      alpha,
+      beta
+    );
+    f(alpha, beta);
+    f(alphaAlphaAlpha, betaBetaBeta, gamma);
+    ");
+    let fit = [("list_wrap", "", "fit")];
+    assert_eq!(lay_with("javascript", &fit, "f(\n  alpha,\n  beta\n);\n"), "f(alpha, beta);\n");
+    let each = [("list_wrap", "", "one_each")];
+    insta::assert_snapshot!(lay_with("javascript", &each, "f([1, 2], [3]);\n"), @"
+    f([
+      1,
+      2
+    ], [3]);
+    ");
+}
+
+#[test]
+fn the_last_literal_or_block_stays_with_its_call() {
+    insta::assert_snapshot!(lay("javascript", "draw(levels, {colour: 'red', width: 2, animated: true})\nwait(100, function(){ go() })\nwait(function(){ go() }, 100)\nx = await f({a: aaaaaaaaaaaaaaaa, b: bbbbbbbbbbbbb})\n"), @"
+    draw(levels, {
+      colour: 'red',
+      width: 2,
+      animated: true
+    })
+    wait(100, function() {
+      go()
+    })
+    wait(function() {
+      go()
+    }, 100)
+    x = await f({
+      a: aaaaaaaaaaaaaaaa,
+      b: bbbbbbbbbbbbb
+    })
+    ");
+}
+
+#[test]
+fn chains_are_broken_together() {
+    insta::assert_snapshot!(lay("javascript", "const all = levels.filter(isHigh).map(asText).join(comma)\nif (aaaaaaaaaaaaa && bbbbbbbbbbbbbbb && cccccccc || d) f()\nx = isHigh ? 'the water is high' : isLow ? 'low' : 'slack'\n"), @"
+    const all = levels
+      .filter(isHigh)
+      .map(asText)
+      .join(comma)
+    if (
+      aaaaaaaaaaaaa &&
+        bbbbbbbbbbbbbbb &&
+        cccccccc ||
+      d
+    ) f()
+    x = isHigh
+      ? 'the water is high'
+      : isLow
+      ? 'low'
+      : 'slack'
+    ");
+    insta::assert_snapshot!(lay("python", "total = (aaaaaaaaaaaaaaa + bbbbbbbbbbbbbbb - ccccccc * ddd)\n"), @"
+    total = (
+        aaaaaaaaaaaaaaa
+        + bbbbbbbbbbbbbbb
+        - ccccccc * ddd
+    )
+    ");
+}
+
+#[test]
+fn an_assignment_breaks_after_its_sign_only_when_nothing_else_helps() {
+    insta::assert_snapshot!(lay("javascript", "const aVeryLongNameForAThing = anotherVeryLongName;\nconst aVeryLongName = read(someArgument, more);\n"), @"
+    const aVeryLongNameForAThing =
+      anotherVeryLongName;
+    const aVeryLongName = read(
+      someArgument,
+      more
+    );
+    ");
+}
+
+#[test]
+fn comments_stay_in_their_place() {
+    insta::assert_snapshot!(lay("javascript", "f(a, // first\n  b /* second */, /* third */ c)\nif (a) { // why\n  // before\n  b()\n// after\n}\n// between\nelse { /* nothing */ }\n  /*\n   * starred\n     * lines\n   */\nlast() // end\n"), @"
+    f(
+      a, // first
+      b /* second */,
+      /* third */ c
+    )
+    if (a) { // why
+      // before
+      b()
+      // after
+    }
+    // between
+    else { /* nothing */ }
+    /*
+     * starred
+     * lines
+     */
+    last() // end
+    ");
+}
+
+#[test]
+fn a_comment_belongs_to_the_block_that_it_is_indented_like() {
+    insta::assert_snapshot!(lay("python", "def f():\n  if a:\n    b()\n    # in the if\n  # in the function\n# outside\nc()\n"), @"
+    def f():
+        if a:
+            b()
+            # in the if
+        # in the function
+
+
+    # outside
+    c()
+    ");
+}
+
+#[test]
+fn blank_lines_follow_what_stands_on_both_sides() {
+    insta::assert_snapshot!(lay("python", "import a\n\n\n\n\nx = 1\n# about f\ndef f():\n    pass\n@g\n\ndef h():\n    y = 1\n\n\n\n    z = 2\nclass A:\n    def a(self): pass\n    def b(self): pass\n"), @"
+    import a
+
+
+    x = 1
+
+
+    # about f
+    def f():
+        pass
+
+
+    @g
+    def h():
+        y = 1
+
+
+        z = 2
+
+
+    class A:
+        def a(self):
+            pass
+
+        def b(self):
+            pass
+    ");
+}
+
+#[test]
+fn braces_and_elses_stand_where_they_are_wanted() {
+    let settings = [("open_brace", "", "next_line"), ("else_line", "", "own_line")];
+    insta::assert_snapshot!(lay_with("javascript", &settings, "class A { m() { try { a() } catch (e) { b() } } }\ncall(function () { if (a) { b } else if (c) { d } else { e } })\n"), @"
+    class A
+    {
+      m()
+      {
+        try
+        {
+          a()
+        }
+        catch (e)
+        {
+          b()
+        }
+      }
+    }
+    call(function ()
+    {
+      if (a)
+      {
+        b
+      }
+      else if (c)
+      {
+        d
+      }
+      else
+      {
+        e
+      }
+    })
+    ");
+}
+
+#[test]
+fn a_semicolon_goes_only_where_the_next_line_stays_apart() {
+    let bare = [("statement_end", "", "bare")];
+    insta::assert_snapshot!(lay_with("javascript", &bare, "a();\n(b)();\nc();\n[d].e();\nfor (;;) { f(); }\nclass G { h = 1; get; i() {} }\nwhile (j);\n"), @"
+    a();
+    (b)()
+    c();
+    [d].e()
+    for (;;) {
+      f()
+    }
+    class G {
+      h = 1
+      get;
+      i() {}
+    }
+    while (j);
+    ");
+    let semicolon = [("statement_end", "", "semicolon")];
+    insta::assert_snapshot!(lay_with("javascript", &semicolon, "import a from 'a'\nlet b = () => {}\nclass G { h = 1\n i() {} }\nfunction j() { return }\ndo k()\nwhile (l)\nexport default class {}\n"), @"
+    import a from 'a';
+    let b = () => {};
+    class G {
+      h = 1;
+      i() {}
+    }
+    function j() {
+      return;
+    }
+    do k();
+    while (l);
+    export default class {}
+    ");
+}
+
+#[test]
+fn last_commas_come_and_go_with_the_form_of_their_list() {
+    let add = [("last_comma", "", "open_list"), ("list_wrap", "", "fit"), ("max_line_length", "", "30")];
+    insta::assert_snapshot!(lay_with("javascript", &add, "f(a, b,)\nf(alphaAlpha, betaBeta, ...gammaGamma)\nfunction g(alphaAlpha, betaBeta, ...gamma) {}\nh = [aaaaaaaaaaa, bbbbbbbbbbbbb, , ]\n"), @"
+    f(a, b)
+    f(
+      alphaAlpha,
+      betaBeta,
+      ...gammaGamma,
+    )
+    function g(
+      alphaAlpha,
+      betaBeta,
+      ...gamma
+    ) {}
+    h = [
+      aaaaaaaaaaa,
+      bbbbbbbbbbbbb,,
+    ]
+    ");
+    let never = [("last_comma", "", "never")];
+    insta::assert_snapshot!(lay_with("python", &never, "a = (1,)\nb = (1, 2,)\nc[1,]\nf(a, b,)\n"), @"
+    a = (1,)
+    b = (1, 2)
+    c[1,]
+    f(a, b)
+    ");
+}
+
+#[test]
+fn quotes_change_only_where_nothing_inside_is_a_quote() {
+    let double = [("quotes", "", "double")];
+    let text = "a = 'x'\nb = 'it\\'s'\nc = 'say \"x\"'\nd = rb'x'\ne = '''x'''\nf = f'{x}'\n";
+    insta::assert_snapshot!(lay_with("python", &double, text), @r#"
+    a = "x"
+    b = 'it\'s'
+    c = 'say "x"'
+    d = rb"x"
+    e = '''x'''
+    f = f"{x}"
+    "#);
+}
+
+#[test]
+fn operators_without_gaps_never_become_others() {
+    let tight = [("operator_gap", "", "false")];
+    let text = "a = b + +c - -d + ++e;\nf = g-- > h;\ni = j / /k/.l;\nm = n ? .5 : o;\np = q in r;\ns = 1 .t;\n";
+    insta::assert_snapshot!(lay_with("javascript", &tight, text), @"
+    a=b+ +c- -d+ ++e;
+    f=g-- >h;
+    i=j/ /k/.l;
+    m=n? .5:o;
+    p=q in r;
+    s=1 .t;
+    ");
+}
+
+#[test]
+fn a_joined_line_is_indented_from_its_statement() {
+    insta::assert_snapshot!(lay("python", "assert a, \\\n              b\nif c and \\\n   d:\n  e\n"), @r"
+    assert a, \
+        b
+    if c and \
+            d:
+        e
+    ");
+}
+
+#[test]
+fn a_live_unit_lines_up_with_its_neighbours() {
+    insta::assert_snapshot!(mend_marked("javascript", &[], "
+ function f() {
+    let a=1;
+>let b=2;
+    return b;
+ }
+>function g() {
+>return 1;
+>}
+"), @"
+    function f() {
+       let a=1;
+       let b = 2;
+       return b;
+    }
+    function g() {
+      return 1;
+    }
+    ");
+}
+
+#[test]
+fn a_header_stays_where_its_untouched_body_shows_that_it_stands() {
+    insta::assert_snapshot!(mend_marked("python", &[], "
+ def f():
+>  if a==1:
+     b=1
+     c=2
+"), @"
+    def f():
+      if a == 1:
+        b=1
+        c=2
+    ");
+}
+
+#[test]
+fn a_list_keeps_its_form_around_elements_that_are_not_touched() {
+    let fit = [("list_wrap", "", "fit")];
+    insta::assert_snapshot!(mend_marked("python", &fit, "
+>f(  
+   a=1,
+   b  =  2,
+ )
+"), @"
+    f(
+      a=1,
+      b  =  2,
+    )
+    ");
+}
+
+#[test]
+fn slips_say_what_is_wanted_and_why() {
+    let python = languages::by_name("python").unwrap();
+    let text = "a=1;b = f( 2 )\nif a :\n   c = 'x' \n\n\n\n\nd = [1,2]";
+    let style = style("python", &[("quotes", "", "double")]);
+    let outcome = judge(text, python, &style, &LineSet::whole());
+    let said: Vec<String> = outcome
+        .slips
+        .iter()
+        .map(|slip| format!("{:>2} {}: {}", slip.offset, slip.setting.name(), slip.message))
+        .collect();
+    insta::assert_snapshot!(said.join("\n"));
+}

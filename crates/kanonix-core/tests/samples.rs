@@ -1,0 +1,88 @@
+//! The languages' samples: how they are laid out, and the properties on them under every value of every
+//! setting.
+
+use kanonix_core::languages::{self, Language};
+use kanonix_core::mend;
+use kanonix_core::properties::{self, Case};
+use kanonix_core::style::{Kind, REGISTRY, Slot, Style};
+use kanonix_core::text::LineSet;
+
+#[test]
+fn samples_are_laid_out() {
+    for language in languages::ALL {
+        for (name, text) in language.samples {
+            let mended = mend(text, language, &language.style(), &LineSet::whole()).unwrap();
+            assert!(mended.outcome.faults.is_empty(), "{name}");
+            insta::assert_snapshot!(*name, mended.text);
+        }
+    }
+}
+
+fn values(slot: &Slot) -> Vec<String> {
+    match slot.kind {
+        Kind::Word(words) => words.iter().map(|word| word.to_string()).collect(),
+        Kind::Flag => vec!["true".into(), "false".into()],
+        Kind::FlagOrKeep => vec!["true".into(), "false".into(), "keep".into()],
+        Kind::Number(least, most, words) => {
+            let numbers = [least, 2.clamp(least, most), 60.clamp(least, most)];
+            let numbers = numbers.iter().map(u32::to_string);
+            numbers.chain(words.iter().map(|word| word.to_string())).collect()
+        }
+    }
+}
+
+fn holds(language: &Language, style: &Style, what: &str) {
+    for (seed, (name, text)) in language.samples.iter().enumerate() {
+        let case = Case { text, language, style, seed: seed as u64 };
+        for (property, check) in properties::ALL {
+            if let Some(failure) = check(&case) {
+                panic!(
+                    "{name}, {what}: {property}: {}\n--- expected\n{}\n--- found\n{}",
+                    failure.what, failure.expected, failure.found
+                );
+            }
+        }
+    }
+}
+
+#[test]
+fn the_properties_hold_under_every_value_of_every_setting() {
+    for language in languages::ALL {
+        holds(language, &language.style(), "defaults");
+        for entry in REGISTRY.iter().filter(|entry| language.has(entry.name)) {
+            for slot in entry.slots {
+                for value in values(slot) {
+                    let mut style = language.style();
+                    style.set(entry.name, slot.key, &value).unwrap();
+                    holds(language, &style, &format!("{} {} = {value}", entry.name, slot.key));
+                }
+            }
+        }
+    }
+}
+
+#[test]
+fn every_setting_changes_some_sample() {
+    // A setting that nothing reads would be a promise that nobody keeps.
+    let quiet = ["tab_width", "charset", "end_of_line", "insert_final_newline"];
+    for entry in REGISTRY.iter().filter(|entry| !quiet.contains(&entry.name)) {
+        let changes = languages::ALL.iter().filter(|language| language.has(entry.name)).any(|language| {
+            entry.slots.iter().any(|slot| {
+                let mut texts: Vec<Vec<String>> = values(slot)
+                    .iter()
+                    .map(|value| {
+                        let mut style = language.style();
+                        style.set(entry.name, slot.key, value).unwrap();
+                        let lay = |text: &str| -> String {
+                            mend(text, language, &style, &LineSet::whole()).unwrap().text
+                        };
+                        language.samples.iter().map(|(_, text)| lay(text)).collect()
+                    })
+                    .collect();
+                texts.dedup();
+                texts.len() > 1
+            })
+        });
+        assert!(changes, "{} changes nothing", entry.name);
+    }
+}
