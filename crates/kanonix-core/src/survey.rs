@@ -161,7 +161,7 @@ impl Survey {
             .filter(|(_, question)| asked(question, language))
             .filter_map(|(q, question)| self.answer(q, question))
             .collect();
-        answers.extend(self.length());
+        answers.extend(self.length(language));
         answers
     }
 
@@ -195,13 +195,15 @@ impl Survey {
         })
     }
 
-    fn length(&self) -> Option<Answer> {
+    /// The length that the community expects, if the lines fit it; else the next one that they fit.
+    fn length(&self, language: &Language) -> Option<Answer> {
         if self.lines == 0 {
             return None;
         }
         let longer = |length: &usize| self.longer.get(length).copied().unwrap_or(0);
         let share = |length: &usize| 1.0 - longer(length) as f64 / self.lines as f64;
-        let chosen = LENGTHS.iter().find(|length| share(length) >= FITTING);
+        let usual = language.style().number(Setting::MaxLineLength, "").unwrap_or(0) as usize;
+        let chosen = LENGTHS.iter().find(|length| **length >= usual && share(length) >= FITTING);
         let chosen = chosen.or(LENGTHS.last())?;
         let names = ["79", "88", "100", "120"];
         Some(Answer {

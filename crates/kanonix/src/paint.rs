@@ -41,6 +41,11 @@ impl Paint {
         self.wrap("32", text)
     }
 
+    /// What goes.
+    pub fn gone(self, text: &str) -> String {
+        self.wrap("31", text)
+    }
+
     /// What stops.
     pub fn bad(self, text: &str) -> String {
         self.wrap("1;31", text)

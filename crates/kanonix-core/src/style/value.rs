@@ -29,10 +29,12 @@ impl std::fmt::Display for Value {
 #[derive(Debug, Error, PartialEq, Eq)]
 pub enum StyleError {
     /// No setting, or no key of the setting's table, has this name.
-    #[error("there is no {what} `{name}`{}", did_you_mean(.nearest))]
+    #[error("{whose} no {what} `{name}`{}", did_you_mean(.nearest))]
     UnknownName {
-        /// "setting", or "key" with its setting.
-        what: String,
+        /// "there is", or the setting and "has".
+        whose: String,
+        /// "setting" or "key".
+        what: &'static str,
         /// What was written.
         name: String,
         /// The right name that is nearest to it.
@@ -65,7 +67,7 @@ fn did_you_mean(nearest: &Option<&'static str>) -> String {
 }
 
 /// The candidate that is fewest single-character changes away from `word`, if it is near enough to
-/// be what was meant: at most a third of the word, and at least one change is always forgiven.
+/// be what was meant: at most a third of the word, and two changes are always forgiven (a swap is two).
 ///
 /// ```
 /// use kanonix_core::style::nearest;
@@ -79,7 +81,7 @@ pub fn nearest(
     candidates
         .into_iter()
         .map(|candidate| (changes(word, candidate), candidate))
-        .filter(|(count, candidate)| *count <= (candidate.len().max(word.len()) / 3).max(1))
+        .filter(|(count, candidate)| *count <= (candidate.len().max(word.len()) / 3).max(2))
         .min_by_key(|(count, _)| *count)
         .map(|(_, candidate)| candidate)
 }
@@ -199,7 +201,8 @@ impl Style {
     pub fn set(&mut self, name: &str, key: &str, text: &str) -> Result<(), StyleError> {
         let entry = REGISTRY.iter().find(|entry| entry.name == name).ok_or_else(|| {
             StyleError::UnknownName {
-                what: "setting".into(),
+                whose: "there is".into(),
+                what: "setting",
                 name: name.into(),
                 nearest: nearest(name, REGISTRY.iter().map(|entry| entry.name)),
             }
@@ -224,7 +227,8 @@ impl Style {
         }
         let index = entry.slots.iter().position(|slot| slot.key == key).ok_or_else(|| {
             StyleError::UnknownName {
-                what: format!("key of `{name}`"),
+                whose: format!("`{name}` has"),
+                what: "key",
                 name: key.into(),
                 nearest: nearest(key, entry.slots.iter().map(|slot| slot.key)),
             }
@@ -304,7 +308,7 @@ mod tests {
             @"
         there is no setting `qoutes`; did you mean `quotes`?
         `quotes` cannot be `doubled`: it takes `double`, `single`, `keep`; did you mean `double`?
-        there is no key of `blank_lines` `mots`
+        `blank_lines` has no key `mots`; did you mean `most`?
         `blank_lines` wants a table with most, after_imports, between_functions, between_types, between_members, at_edges
         `max_line_length` cannot be `7`: it takes a number from 20 to 1000, or `off`
         `quotes` wants one value, not a table

@@ -56,7 +56,7 @@ fn files(options: &Mend) -> anyhow::Result<Status> {
                 let changed = changed_lines(&old, &new);
                 lines += changed;
                 if options.dry_run {
-                    out.push_str(&patch(&item.inside, &old, &new));
+                    out.push_str(&painted(&patch(&item.inside, &old, &new), paint));
                 } else {
                     let name = format!("{:widest$}", item.shown);
                     out.push_str(&format!("{}  {}\n", paint.strong(&name), count(changed, "line")));
@@ -164,6 +164,21 @@ fn patch(path: &Path, old: &str, new: &str) -> String {
     // Git reads a name with blanks up to a tab.
     let tab = if path.display().to_string().contains(' ') { "\t" } else { "" };
     format!("--- {}{tab}\n+++ {}{tab}\n{}", name("a"), name("b"), unified_diff(old, new))
+}
+
+/// A patch as a person reads it; plain where nobody looks on.
+fn painted(patch: &str, paint: Paint) -> String {
+    let lines = patch.split_inclusive('\n').map(|line| {
+        let bare = line.trim_end_matches('\n');
+        match line.as_bytes().first() {
+            _ if line.starts_with("--- ") || line.starts_with("+++ ") => paint.strong(bare) + "\n",
+            Some(b'+') => paint.good(bare) + "\n",
+            Some(b'-') => paint.gone(bare) + "\n",
+            Some(b'@') => paint.name(bare) + "\n",
+            _ => line.to_string(),
+        }
+    });
+    lines.collect()
 }
 
 /// `mend --stdin PATH`: whatever happens, the text comes out again.

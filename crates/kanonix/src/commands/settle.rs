@@ -159,16 +159,16 @@ fn canon_text(findings: &[Finding]) -> String {
          # server read it here. What is not said follows each language's own community guide.\n\
          edition = 1\n\n\
          [reach]\n\
-         save = \"touched\"      # touched | whole | touched-or-whole | off\n\
-         commit = \"touched\"    # touched | whole | off\n\
-         merge = \"touched\"     # touched | whole | off\n\n\
+         save = \"touched\"                 # touched | whole | touched-or-whole | off\n\
+         commit = \"touched\"               # touched | whole | off\n\
+         merge = \"touched\"                # touched | whole | off\n\n\
          [files]\n\
-         skip = []             # patterns of files that are left alone: \"third_party/**\", \"*.generated.*\"\n",
+         skip = []                        # files left alone: \"third_party/**\", \"*.generated.*\"\n",
     );
     for finding in findings {
         out.push_str(&format!(
-            "\n[style.{}]             # {}, {}\n",
-            finding.language.name,
+            "\n{:32} # {}, {}\n",
+            format!("[style.{}]", finding.language.name),
             count(finding.files, "file"),
             count(finding.survey.lines, "line"),
         ));

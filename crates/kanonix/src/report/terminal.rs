@@ -31,33 +31,44 @@ fn one_file(out: &mut String, file: &Judged, paint: Paint, with_source: bool) {
     out.push_str(&format!("{}\n", paint.strong(&file.shown)));
     let mut places: Vec<&Place> = file.slips.iter().chain(&file.faults).collect();
     places.sort_by_key(|place| (place.line, place.column));
-    for place in places {
-        let at = format!("{}:{}", place.line, place.column);
-        let padding = " ".repeat(MESSAGE.saturating_sub(place.message.chars().count()).max(2));
-        let name = match place.setting {
-            "fault" => paint.bad("fault"),
-            setting => paint.name(setting),
-        };
-        out.push_str(&format!("{at:>10}  {}{padding}{name}\n", place.message));
+    for line in places.chunk_by(|a, b| a.line == b.line && a.cut == b.cut) {
+        for place in line {
+            let at = format!("{}:{}", place.line, place.column);
+            let missing = MESSAGE.saturating_sub(place.message.chars().count());
+            let padding = " ".repeat(missing.max(2));
+            let name = match place.setting {
+                "fault" => paint.bad("fault"),
+                setting => paint.name(setting),
+            };
+            out.push_str(&format!("{at:>10}  {}{padding}{name}\n", place.message));
+        }
         if with_source {
-            excerpt(out, place, paint);
+            excerpt(out, line, paint);
         }
     }
 }
 
-/// The line, and a mark under the place. A long line is shown from a little before the place.
-fn excerpt(out: &mut String, place: &Place, paint: Paint) {
-    let column = place.column - 1 - place.cut;
-    let plain: Vec<char> =
-        place.source.chars().map(|c| if c.is_control() { ' ' } else { c }).collect();
+/// The line, and a mark under each of its places. A long line is shown from a little before the first.
+fn excerpt(out: &mut String, line: &[&Place], paint: Paint) {
+    let Some(first) = line.first() else { return };
+    let columns = |place: &Place| {
+        let column = place.column - 1 - place.cut;
+        column..column + place.length.max(1)
+    };
+    let plain = first.source.chars().map(|c| if c.is_control() { ' ' } else { c });
+    let plain: Vec<char> = plain.collect();
     let blank = plain.iter().take_while(|c| **c == ' ').count();
-    let from = if column > SOURCE - 20 { column - 40 } else { blank.min(column) };
+    let start = columns(first).start;
+    let from = if start > SOURCE - 20 { start - 40 } else { blank.min(start) };
     let shown: String = plain.iter().skip(from).take(SOURCE).collect();
-    let room = shown.chars().count().saturating_sub(column - from).max(1);
-    let mark = "^".repeat(place.length.clamp(1, room));
+    let marks: String = (from..from + SOURCE)
+        .map(|column| line.iter().any(|place| columns(place).contains(&column)))
+        .map(|marked| if marked { '^' } else { ' ' })
+        .take(plain.len().max(start + 1) + 1 - from)
+        .collect();
     let indent = " ".repeat(12);
     out.push_str(&format!("{indent}{}\n", paint.faint(shown.trim_end())));
-    out.push_str(&format!("{indent}{}{}\n", " ".repeat(column - from), paint.mark(&mark)));
+    out.push_str(&format!("{indent}{}\n", paint.mark(marks.trim_end())));
 }
 
 pub(super) fn summary(judgement: &Judgement, frame: &Frame, paint: Paint) -> String {
