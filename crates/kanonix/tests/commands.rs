@@ -42,14 +42,10 @@ fn on_a_terminal_slips_are_grouped_and_marked() {
     insta::assert_snapshot!(plain, @"
     gauges/ingest.py
           2:13  one blank before `h`                                word_gap
-                return  h*'2'
-                        ^
           2:14  one blank on each side of `*`                       operator_gap
-                return  h*'2'
-                         ^
           2:15  double quotes                                       quotes
                 return  h*'2'
-                          ^^^
+                        ^^^^^
     3 slips in 1 of 1 file, on touched lines · 1 older slip left alone
     mend them with: kanonix mend gauges
     ");
