@@ -282,6 +282,17 @@ fn last_commas_come_and_go_with_the_form_of_their_list() {
       bbbbbbbbbbbbb,,
     ]
     ");
+    let typed = "def f(a: Optional[LongNameOfAType[AndItsParameter]]) -> None: pass\n";
+    insta::assert_snapshot!(lay_with("python", &add, typed), @"
+    def f(
+        a: Optional[
+            LongNameOfAType[
+                AndItsParameter
+            ]
+        ],
+    ) -> None:
+        pass
+    ");
     let never = [("last_comma", "", "never")];
     insta::assert_snapshot!(lay_with("python", &never, "a = (1,)\nb = (1, 2,)\nc[1,]\nf(a, b,)\n"), @"
     a = (1,)

@@ -4,7 +4,7 @@ use super::Sheet;
 use super::indent::{IndentId, Indents};
 use super::live::Live;
 use super::measure::columns;
-use super::plan::{Change, GroupId, OWN_UNIT, ROOT, Shape, Want};
+use super::plan::{Change, GroupId, NO_GROUP, ROOT, Shape, Want};
 use crate::style::{Setting, Style};
 use crate::syntax::Role;
 use crate::text::LineSet;
@@ -79,7 +79,6 @@ pub(super) fn fill(sheet: &Sheet, live: &Live, set: &LineSet, style: &Style) -> 
         bases: vec![None; sheet.plan.groups.len()],
         column: 0,
         line_indent: 0,
-        unit_indent: 0,
         flat_until: 0,
     };
     filler.run();
@@ -115,7 +114,6 @@ struct Filler<'a> {
     /// Columns before the next token.
     column: usize,
     line_indent: IndentId,
-    unit_indent: IndentId,
     /// Tokens before this one are in a group that fits.
     flat_until: usize,
 }
@@ -241,8 +239,7 @@ impl Filler<'_> {
     /// The indentation that a group's levels count from.
     fn base(&mut self, group: GroupId) -> IndentId {
         match group {
-            ROOT => 0,
-            OWN_UNIT => self.unit_indent,
+            ROOT | NO_GROUP => 0,
             _ => match self.bases[group as usize] {
                 Some(base) => base,
                 None => {
@@ -255,18 +252,9 @@ impl Filler<'_> {
         }
     }
 
-    /// The indentation of the line on which a token stands in the text; lines that are joined to it are
-    /// one with it.
+    /// The indentation of the line on which a token stands in the text.
     fn present_line_indent(&mut self, token: usize) -> IndentId {
         let sheet = self.sheet;
-        let mut token = token;
-        while sheet.has_joins && token > 0 {
-            let is_joined = sheet.tree.tokens[token - 1].role == Role::Join;
-            if !is_joined && sheet.present(token).contains('\n') {
-                break;
-            }
-            token -= 1;
-        }
         let offset = sheet.tree.tokens[token].start as usize;
         let line = sheet.lines.start(sheet.lines.line_of(offset));
         let rest = &sheet.text[line..];
@@ -314,9 +302,6 @@ impl Filler<'_> {
             // One blank past the line on which the comment begins.
             let text = format!("{} ", self.indents.text(self.line_indent));
             self.indents.of(&text)
-        } else if gap.group == OWN_UNIT {
-            // A joined line is part of the line before it.
-            self.indents.deeper(self.unit_indent, gap.level)
         } else {
             let base = self.base(gap.group);
             self.line_indent = self.indents.deeper(base, gap.level);
@@ -356,7 +341,6 @@ impl Filler<'_> {
         if !is_blank(present) || after_fault {
             self.keep(index, present);
             self.line_indent = self.present_line_indent(index);
-            self.unit_indent = self.line_indent;
             if !present.contains('\n') {
                 let start = sheet.tree.tokens[index].start as usize;
                 let line = sheet.lines.start(sheet.lines.line_of(start));
@@ -366,14 +350,13 @@ impl Filler<'_> {
         }
         let indent = match self.live.anchor[unit_index] {
             Some(anchor) => self.present_line_indent(sheet.units.all[anchor as usize].first as usize),
-            None if index == 0 && gap.group == OWN_UNIT => 0,
+            None if index == 0 && gap.group == NO_GROUP => 0,
             None => {
                 let base = self.base(gap.group);
                 self.indents.deeper(base, gap.level)
             }
         };
         self.line_indent = indent;
-        self.unit_indent = indent;
         self.column = self.indents.columns(indent);
         let breaks = self.breaks_before(index);
         self.gaps[index] =

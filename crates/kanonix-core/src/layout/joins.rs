@@ -1,7 +1,7 @@
-//! Marks that join a line to the next one: the line after such a mark is indented from its unit, one
-//! step, or two where the unit opens a block that would otherwise begin at the same column.
+//! Marks that join a line to the next one: the line after such a mark is indented from its statement,
+//! one step, or two where the statement opens a block that would otherwise begin at the same column.
 
-use super::plan::{Gap, OWN_UNIT, Plan, Want};
+use super::plan::{Gap, Group, GroupId, Plan, Shape, Want};
 use crate::style::Setting;
 use crate::syntax::{Role, Tree};
 
@@ -18,23 +18,25 @@ pub(super) fn place(plan: &mut Plan, tree: &Tree) {
             plan.gaps[next] = Gap::KEPT;
             continue;
         }
-        let level = if opens_block(plan, tree, next) { 2 } else { 1 };
+        let start = (0..=index).rev().find(|at| plan.gaps[*at].want == Want::Line).unwrap_or(0);
+        let level = if opens_block(plan, tree, start, next) { 2 } else { 1 };
+        plan.groups.push(Group::new(Shape::Block, start as u32, next as u32));
         plan.gaps[index] = Gap::flat(1, Setting::WordGap);
         plan.gaps[next] = Gap {
             want: Want::Newline,
             level,
             breaks: Setting::IndentSize,
-            group: OWN_UNIT,
+            group: plan.groups.len() as GroupId - 1,
             ..Gap::KEPT
         };
     }
 }
 
-/// Whether the next line that starts a unit begins a block that opens in this one.
-fn opens_block(plan: &Plan, tree: &Tree, from: usize) -> bool {
+/// Whether the next line that starts a unit begins a block of the statement that starts at `start`.
+fn opens_block(plan: &Plan, tree: &Tree, start: usize, from: usize) -> bool {
     let next = (from..tree.tokens.len()).find(|index| plan.gaps[*index].want == Want::Line);
     next.is_some_and(|next| {
         let gap = &plan.gaps[next];
-        gap.level > 0 && plan.groups[gap.group as usize].first as usize >= from
+        gap.level > 0 && plan.groups[gap.group as usize].first as usize == start
     })
 }

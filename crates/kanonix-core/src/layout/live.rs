@@ -1,6 +1,6 @@
 //! Which units and gaps are in play, and what the live ones line up with.
 
-use super::plan::{OWN_UNIT, Plan, ROOT};
+use super::plan::{NO_GROUP, Plan, ROOT};
 use super::units::Units;
 use crate::text::LineSet;
 
@@ -73,7 +73,7 @@ fn anchors(plan: &Plan, units: &Units, live: &[bool]) -> Vec<Option<u32>> {
     };
     let takes_anchor = |index: usize| {
         let unit = &units.all[index];
-        live[index] && unit.group != OWN_UNIT && (unit.level > 0 || unit.group == ROOT)
+        live[index] && unit.group != NO_GROUP && (unit.level > 0 || unit.group == ROOT)
     };
     let mut anchor: Vec<Option<u32>> = vec![None; count];
     let mut assign = |candidate: &dyn Fn(usize) -> bool, over_own: bool| {
@@ -82,7 +82,7 @@ fn anchors(plan: &Plan, units: &Units, live: &[bool]) -> Vec<Option<u32>> {
             for step in 0..count {
                 let index = if backwards { count - 1 - step } else { step };
                 let unit = &units.all[index];
-                if unit.group == OWN_UNIT {
+                if unit.group == NO_GROUP {
                     continue;
                 }
                 if takes_anchor(index)
@@ -114,7 +114,7 @@ fn held_in_place(plan: &Plan, units: &Units, live: &[bool]) -> Vec<Option<u32>> 
     let mut held: Vec<Option<u32>> = vec![None; units.all.len()];
     for index in (0..units.all.len()).rev() {
         let unit = &units.all[index];
-        if (live[index] && held[index].is_none()) || unit.group == ROOT || unit.group == OWN_UNIT {
+        if (live[index] && held[index].is_none()) || unit.group == ROOT || unit.group == NO_GROUP {
             continue;
         }
         let opener = plan.groups[unit.group as usize].first as usize;

@@ -1,12 +1,37 @@
 //! Widths: whether something fits is one subtraction of running sums.
 
-use super::plan::{Change, GroupId, OWN_UNIT, Plan, Shape, Want};
+use super::plan::{Change, GroupId, NO_GROUP, Plan, Shape, Want};
 use crate::style::Setting;
 use crate::syntax::{Role, Tree};
 
 /// How many stretches between forced line breaks a group is asked about before it counts as one
 /// that cannot stay flat around them. Bounds the work on hostile input.
 const MOST_STRETCHES: usize = 64;
+
+/// Opens every list that has a line break inside it and may not stay flat around one, so that whatever
+/// is around it can count on that.
+pub fn force(plan: &mut Plan, tree: &Tree, text: &str) {
+    let mut breaks = Vec::with_capacity(tree.tokens.len() + 1);
+    let mut count = 0u32;
+    for (index, token) in tree.tokens.iter().enumerate() {
+        let gap = &plan.gaps[index];
+        let must_end = match gap.want {
+            Want::Line | Want::Newline => true,
+            Want::Break => plan.groups[gap.group as usize].forced,
+            Want::Keep => text[tree.gap(index, text.len())].contains('\n'),
+            Want::Flat => false,
+        };
+        // Before each token: how many breaks lie at or before its gap, tokens over lines included.
+        count += u32::from(must_end);
+        breaks.push(count);
+        count += u32::from(token.multi_line);
+    }
+    breaks.push(count);
+    for group in plan.groups.iter_mut().filter(|group| group.shape == Shape::List) {
+        let inside = breaks[group.end as usize - 1] - breaks[group.first as usize];
+        group.forced |= !group.holds_lines && inside > 0;
+    }
+}
 
 /// Running sums over a plan, in columns, as if the file were one line.
 pub struct Measures {
@@ -166,7 +191,7 @@ impl Measures {
                 }
                 let gap = &plan.gaps[stop];
                 at = stop;
-                if gap.group != OWN_UNIT {
+                if gap.group != NO_GROUP {
                     let inner = &plan.groups[gap.group as usize];
                     if inner.shape != Shape::Block && !group.holds_lists {
                         return false;

@@ -17,7 +17,7 @@ mod units;
 pub mod vocabulary;
 
 use crate::style::Style;
-use crate::syntax::{NodeId, Role, Tree};
+use crate::syntax::{NodeId, Tree};
 use crate::text::{LineSet, Lines};
 use compare::Comparison;
 use live::Live;
@@ -36,8 +36,6 @@ pub struct Sheet<'a> {
     plan: Plan,
     units: Units,
     measures: Measures,
-    /// Whether any line is joined to the next one by a mark.
-    has_joins: bool,
     /// The groups by their first token, outer ones first.
     order: Vec<GroupId>,
 }
@@ -54,6 +52,7 @@ impl<'a> Sheet<'a> {
         let mut plan = Planner::new(tree, text, style).run(rule);
         joins::place(&mut plan, tree);
         comments::place(&mut plan, tree, text, style, &lines);
+        measure::force(&mut plan, tree, text);
         let units = units::find(&plan, tree, text, &lines);
         let measures = Measures::new(&plan, tree, text, style.tab_columns());
         let mut order: Vec<GroupId> = (0..plan.groups.len() as GroupId).collect();
@@ -61,8 +60,7 @@ impl<'a> Sheet<'a> {
             let group = &plan.groups[*group as usize];
             (group.first, std::cmp::Reverse(group.end))
         });
-        let has_joins = tree.tokens.iter().any(|token| token.role == Role::Join);
-        Sheet { tree, text, style, lines, plan, units, measures, has_joins, order }
+        Sheet { tree, text, style, lines, plan, units, measures, order }
     }
 
     /// Holds the text against what is wanted on these lines.

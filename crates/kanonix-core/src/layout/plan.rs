@@ -9,8 +9,8 @@ pub type GroupId = u32;
 /// The group that holds a file's outermost units; it begins at no token and is never indented.
 pub const ROOT: GroupId = 0;
 
-/// Stands in for a group: "the unit that this gap is inside".
-pub const OWN_UNIT: GroupId = u32::MAX;
+/// Stands in for a group where there is none.
+pub const NO_GROUP: GroupId = u32::MAX;
 
 /// What a gap wants.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
@@ -62,7 +62,7 @@ impl Gap {
         least_after: 0,
         setting: Setting::WordGap,
         breaks: Setting::WordGap,
-        group: OWN_UNIT,
+        group: NO_GROUP,
     };
 
     /// So many blanks.
@@ -108,6 +108,23 @@ pub struct Group {
     pub hug: TokenId,
     /// Steps of indentation that a chain's lines take.
     pub level: u8,
+}
+
+impl Group {
+    /// A group over the tokens `first..end`, as its shape has it.
+    pub fn new(shape: Shape, first: TokenId, end: TokenId) -> Group {
+        Group {
+            first,
+            end,
+            opening: 0,
+            shape,
+            forced: shape == Shape::Block,
+            holds_lines: shape != Shape::Block,
+            holds_lists: matches!(shape, Shape::List | Shape::LastResort),
+            hug: 0,
+            level: 1,
+        }
+    }
 }
 
 /// A change to a token, declared by a rewrite.
@@ -181,17 +198,7 @@ impl Plan {
     /// A plan in which everything is kept.
     pub fn new(tokens: usize) -> Plan {
         let mut groups = Vec::with_capacity(tokens / 6 + 1);
-        groups.push(Group {
-            first: 0,
-            end: tokens as TokenId,
-            opening: 0,
-            shape: Shape::Block,
-            forced: true,
-            holds_lines: false,
-            holds_lists: false,
-            hug: 0,
-            level: 1,
-        });
+        groups.push(Group::new(Shape::Block, 0, tokens as TokenId));
         Plan {
             gaps: vec![Gap::KEPT; tokens + 1],
             groups,

@@ -1,6 +1,6 @@
 //! The vocabulary in which the languages speak: what a rule calls to say how a construct is laid out.
 
-use super::plan::{BareBlock, Change, Gap, Group, GroupId, OWN_UNIT, Plan, Rewrite, Shape, Want};
+use super::plan::{BareBlock, Change, Gap, Group, GroupId, NO_GROUP, Plan, Rewrite, Shape, Want};
 use crate::style::{Setting, Style, Value};
 use crate::syntax::{NodeId, Role, TokenId, Tree};
 
@@ -100,7 +100,7 @@ impl<'a> Planner<'a> {
             choices: Choices::of(style),
             plan: Plan::new(tree.tokens.len()),
             context: vec![0; tree.nodes.len()],
-            handed: vec![OWN_UNIT; tree.nodes.len()],
+            handed: vec![NO_GROUP; tree.nodes.len()],
         }
     }
 
@@ -201,7 +201,7 @@ impl<'a> Planner<'a> {
     /// The group that was handed to a node, if one was.
     pub fn handed(&self, node: NodeId) -> Option<GroupId> {
         let group = self.handed[node as usize];
-        (group != OWN_UNIT).then_some(group)
+        (group != NO_GROUP).then_some(group)
     }
 
     /// Hands a group to a node that is visited later.
@@ -308,17 +308,7 @@ impl<'a> Planner<'a> {
 
     /// A group over the tokens `first..end`.
     pub fn group(&mut self, shape: Shape, first: TokenId, end: TokenId) -> GroupId {
-        self.plan.groups.push(Group {
-            first,
-            end,
-            opening: 0,
-            shape,
-            forced: shape == Shape::Block,
-            holds_lines: shape != Shape::Block,
-            holds_lists: matches!(shape, Shape::List | Shape::LastResort),
-            hug: 0,
-            level: 1,
-        });
+        self.plan.groups.push(Group::new(shape, first, end));
         self.plan.groups.len() as GroupId - 1
     }
 
@@ -352,7 +342,7 @@ impl<'a> Planner<'a> {
     pub fn list(&mut self, parts: &[NodeId], separator: u16, list: List) -> GroupId {
         let (&opener, &closer) = match (parts.first(), parts.last()) {
             (Some(first), Some(last)) if parts.len() > 1 => (first, last),
-            _ => return OWN_UNIT,
+            _ => return NO_GROUP,
         };
         let group = self.group(Shape::List, self.first(opener), self.end(closer));
         let inner = &parts[1..parts.len() - 1];

@@ -1,6 +1,6 @@
 //! Units: the runs of tokens between two places where something starts a line of its own.
 
-use super::plan::{GroupId, OWN_UNIT, Plan, Shape, Want};
+use super::plan::{GroupId, NO_GROUP, Plan, Shape, Want};
 use crate::syntax::Tree;
 use crate::text::Lines;
 
@@ -63,7 +63,7 @@ pub(super) fn find(plan: &Plan, tree: &Tree, text: &str, lines: &Lines) -> Units
             units.all.push(Unit {
                 first: index as u32,
                 end: index as u32,
-                group: if starts { gap.group } else { OWN_UNIT },
+                group: if starts { gap.group } else { NO_GROUP },
                 level: if starts { gap.level } else { 0 },
                 first_line,
                 last_line: first_line,

@@ -222,7 +222,7 @@ pub static REGISTRY: &[Entry] = &[
         setting: Setting::StatementEnd,
         name: "statement_end",
         about: "Whether a statement ends with a semicolon. It stays where the next line would \
-                otherwise join on.",
+                otherwise join on. A language of lines, as Python, has none either way.",
         slots: &[one(Kind::Word(&["semicolon", "bare", "keep"]), "keep")],
         one_for_all: false,
     },

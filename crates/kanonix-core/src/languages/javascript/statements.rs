@@ -180,9 +180,10 @@ fn may_go_bare(p: &Planner, node: NodeId, end: TokenId) -> bool {
     let text = p.token_text(next);
     let joins = text.starts_with(['(', '[', '/', '+', '-', '`', ';', '*', '.', ',', '<', '?', '='])
         || matches!(text, "else" | "while" | "in" | "instanceof");
-    // Inside a class, a lone word may be read as a modifier of what follows.
-    let modifies = is(p, node, Kind::FieldDefinition) && p.end(node) - p.first(node) < 3;
-    // Declarations that end where a bare word follows on the same line.
+    // Inside a class, a field of such a name would be read as a modifier of what follows.
+    let name = p.token_text(p.end(node) - 1);
+    let modifies = is(p, node, Kind::FieldDefinition)
+        && matches!(name, "get" | "set" | "static" | "async" | "accessor");
     !joins && !modifies
 }
 

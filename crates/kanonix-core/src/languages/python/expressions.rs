@@ -42,7 +42,7 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind) -> bool {
         | Kind::GenericType
         | Kind::UnaryOperator => p.tight(parts),
         Kind::ConstrainedType => annotated(p, parts),
-        Kind::TypeParameter => bracketed(p, node, parts, p.choices.brackets_gap, false),
+        Kind::TypeParameter => type_parameter(p, node, parts),
         Kind::UnionType | Kind::UnionPattern | Kind::ComplexPattern => operands(p, parts),
         Kind::AsPattern | Kind::ForInClause => clause(p, parts),
         Kind::IfClause | Kind::NotOperator | Kind::Await | Kind::Yield => p.words(parts),
@@ -214,6 +214,13 @@ fn case_pattern(p: &mut Planner, parts: &[NodeId]) {
         [sign, number] if p.token_text(p.first(*sign)) == "-" => p.word(p.first(*number), 0),
         _ => p.commas(parts, Kind::Comma as u16),
     }
+}
+
+/// `[str]` behind a generic type; as in a subscript, a comma at its end would make it a tuple.
+fn type_parameter(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    p.set_context(node, IN_BRACKETS);
+    let inner = p.choices.brackets_gap;
+    p.list(parts, Kind::Comma as u16, List { inner, holds_lines: true, ..List::PLAIN });
 }
 
 /// `(1, 2)`; the comma of a single element makes the tuple and always stays.

@@ -5,7 +5,7 @@ use crate::layout::plan::{Change, GroupId, ROOT, Shape};
 use crate::layout::planner::{List, Planner};
 use crate::layout::vocabulary::Sort;
 use crate::style::Setting;
-use crate::syntax::NodeId;
+use crate::syntax::{NodeId, TokenId};
 
 /// The rule for a statement; says whether `kind` is one.
 pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind) -> bool {
@@ -65,7 +65,8 @@ fn module(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     p.line(end, ROOT, 0, Setting::InsertFinalNewline);
 }
 
-/// Statements of one block. A semicolon between two of them goes, as each has its own line.
+/// Statements of one block. A semicolon after one of them goes, as each has its own line and the
+/// language wants none there; only `keep` leaves it.
 fn listed(p: &mut Planner, parts: &[NodeId], group: GroupId, level: u8) {
     let statements: Vec<NodeId> =
         parts.iter().copied().filter(|part| !is(p, *part, Kind::Semicolon)).collect();
@@ -85,7 +86,7 @@ fn listed(p: &mut Planner, parts: &[NodeId], group: GroupId, level: u8) {
         if is(p, *part, Kind::Semicolon) {
             let token = p.first(*part);
             p.flat(token, 0, Setting::StatementEnd);
-            if p.style.is(Setting::StatementEnd, "", "bare") {
+            if !p.style.is(Setting::StatementEnd, "", "keep") {
                 p.rewrite(token, Change::Drop, Setting::StatementEnd);
             }
         }
@@ -139,9 +140,9 @@ fn compound(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) {
     let (head, rest) = parts.split_at(block_at);
     header(p, kind, head);
     let Some(colon) = head.last().map(|colon| p.first(*colon)) else { return };
-    block(p, rest[0], colon, kind);
-    // `else`, `except` and the like: lines of their own, as far in as the header.
     let start = p.first(node);
+    block(p, rest[0], start, colon, kind);
+    // `else`, `except` and the like: lines of their own, as far in as the header.
     for clause in &rest[1..] {
         let group = p.group(Shape::Block, start, p.first(*clause));
         let token = p.first(*clause);
@@ -170,7 +171,7 @@ fn header(p: &mut Planner, kind: Kind, parts: &[NodeId]) {
 
 /// The statements under a header: one step further in than it, and never on its line unless
 /// `short_block` keeps them there.
-fn block(p: &mut Planner, node: NodeId, colon: u32, kind: Kind) {
+fn block(p: &mut Planner, node: NodeId, header: TokenId, colon: TokenId, kind: Kind) {
     let parts = p.parts(node);
     let Some(first) = parts.first().map(|part| p.first(*part)) else { return };
     let end = p.end(node);
@@ -178,7 +179,7 @@ fn block(p: &mut Planner, node: NodeId, colon: u32, kind: Kind) {
     if p.choices.keep_short_blocks && one && !p.broken_between(colon, first) {
         return p.word(first, 1);
     }
-    let group = p.group(Shape::Block, colon, end);
+    let group = p.group(Shape::Block, header, end);
     listed(p, &parts, group, 1);
     let edge = p.choices.edge_blank;
     p.at_most(first, if kind == Kind::ClassDefinition { edge } else { edge.min(1) });
