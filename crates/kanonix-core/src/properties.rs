@@ -283,8 +283,9 @@ fn fuses_when_glued(text: &str, range: &std::ops::Range<usize>) -> bool {
 fn there_and_back(case: &Case) -> Option<Failure> {
     let mut chance = case.chance(6);
     let mut base = case.style.clone();
-    // A list opened by hand remembers; so does whatever bounds the blank lines that are there.
+    // A list opened by hand remembers; so do blank lines, which an open list has and a flat one has not.
     base.set("list_wrap", "", "fit").ok()?;
+    base.set("blank_lines", "most", "0").ok()?;
     base.set("short_block", "", "open").ok()?;
     base.set("word_gap", "", "guide").ok()?;
     let pairs = pairs_of_values(case.language);

@@ -84,7 +84,11 @@ impl Measures {
                 match &rewrite.change {
                     Change::Drop | Change::DropIfFlat(_) => width = 0,
                     Change::Append(text) => width += text.len() as u32,
-                    Change::Respell(text) => width = columns(text, tab) as u32,
+                    Change::Respell(text) if !token.multi_line => {
+                        width = columns(text, tab) as u32;
+                    }
+                    // Only the quotes differ, each as wide as the other.
+                    Change::Respell(_) => {}
                     Change::AppendIfOpen(..) | Change::DropIfOpen(_) => {}
                 }
             }
