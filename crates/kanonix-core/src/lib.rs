@@ -1,8 +1,8 @@
 //! The core of Kanonix: text in, edits out.
 //!
-//! It knows no files, no git, no clock, no terminal and no threads. One call, [`judge`], takes a text,
-//! its language, the agreed style and the lines in play, and gives the edits that make those lines
-//! follow the style, the slips that these edits mend, and the stretches that do not parse.
+//! It knows no files, no git, no clock, no terminal and no threads. One call, [`judge`], takes a
+//! text, its language, the agreed style and the lines in play, and gives the edits that make those
+//! lines follow the style, the slips that these edits mend, and the stretches that do not parse.
 //!
 //! ```
 //! use kanonix_core::{judge, languages, text::{LineSet, apply}};
@@ -122,8 +122,8 @@ pub fn mend(
     Ok(Mended { text: mended, outcome })
 }
 
-/// Mends the lines of `text` that `base` does not have, until a comparison with `base` finds nothing
-/// more to mend.
+/// Mends the lines of `text` that `base` does not have, until a comparison with `base` finds
+/// nothing more to mend.
 ///
 /// # Errors
 /// As [`mend`].
@@ -147,8 +147,8 @@ pub fn mend_since(
     Ok(mended)
 }
 
-/// Reads the plan of a text: how many units there are, how many of them hold a construct that no rule
-/// knows, and the first lines of such constructs. For the workshop.
+/// Reads the plan of a text: how many units there are, how many of them hold a construct that no
+/// rule knows, and the first lines of such constructs. For the workshop.
 pub fn kept_units(text: &str, language: &Language) -> (usize, usize, Vec<usize>) {
     let style = language.style();
     let Some(tree) = Tree::parse(&language.grammar, text) else { return (0, 0, Vec::new()) };

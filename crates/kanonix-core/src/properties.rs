@@ -1,8 +1,8 @@
 //! What always holds, as checks that run on any text: the tests run them over the samples, the
 //! workshop over real code.
 //!
-//! Each check gives `None` where the property holds, and what was expected and what was found where it
-//! does not.
+//! Each check gives `None` where the property holds, and what was expected and what was found where
+//! it does not.
 
 use crate::languages::Language;
 use crate::layout::Sheet;
@@ -205,9 +205,9 @@ fn scramble(case: &Case) -> Option<Failure> {
     Failure::of("the spoilt text did not come back", &clean, &mended)
 }
 
-/// The clean text with some units' gaps spoilt without a change of meaning: other blanks where there
-/// are some, line breaks where an element of a list begins, and other indentation where it is no
-/// syntax.
+/// The clean text with some units' gaps spoilt without a change of meaning: other blanks where
+/// there are some, line breaks where an element of a list begins, and other indentation where it is
+/// no syntax.
 fn spoil(clean: &str, case: &Case) -> Option<String> {
     let mut chance = case.chance(5);
     let tree = Tree::parse(&case.language.grammar, clean)?;
@@ -267,15 +267,17 @@ fn fuses(text: &str, at: usize) -> bool {
 fn word_on_both_sides(text: &str, range: &std::ops::Range<usize>) -> bool {
     let before = text[..range.start].chars().next_back();
     let after = text[range.end..].chars().next();
-    let is_word =
-        |c: Option<char>| c.is_some_and(|c| c.is_alphanumeric() || matches!(c, '_' | '$' | '"' | '\'' | '`' | '#'));
+    let is_word = |c: Option<char>| {
+        c.is_some_and(|c| c.is_alphanumeric() || matches!(c, '_' | '$' | '"' | '\'' | '`' | '#'))
+    };
     is_word(before) && is_word(after)
 }
 
 fn fuses_when_glued(text: &str, range: &std::ops::Range<usize>) -> bool {
     let before = text[..range.start].chars().next_back();
     let after = text[range.end..].chars().next();
-    let is_mark = |c: Option<char>| c.is_some_and(|c| !c.is_alphanumeric() && !matches!(c, '(' | ')' | '[' | ']' | '{' | '}' | ','));
+    let is_bracket = |c: char| matches!(c, '(' | ')' | '[' | ']' | '{' | '}' | ',');
+    let is_mark = |c: Option<char>| c.is_some_and(|c| !c.is_alphanumeric() && !is_bracket(c));
     (is_mark(before) && is_mark(after)) || before.is_some_and(|c| c.is_ascii_digit())
 }
 
@@ -283,7 +285,8 @@ fn fuses_when_glued(text: &str, range: &std::ops::Range<usize>) -> bool {
 fn there_and_back(case: &Case) -> Option<Failure> {
     let mut chance = case.chance(6);
     let mut base = case.style.clone();
-    // A list opened by hand remembers; so do blank lines, which an open list has and a flat one has not.
+    // A list opened by hand remembers; so do blank lines, which an open list has and a flat one has
+    // not.
     base.set("list_wrap", "", "fit").ok()?;
     base.set("blank_lines", "most", "0").ok()?;
     base.set("short_block", "", "open").ok()?;
@@ -361,7 +364,8 @@ fn broken_text(case: &Case) -> Option<Failure> {
         let (from, to) = (from?, to?.min(from? + 40));
         let to = (0..=to).rev().find(|at| case.text.is_char_boundary(*at))?.max(from);
         let broken = format!("{}{}", &case.text[..from], &case.text[to..]);
-        // A broken text may be read otherwise once its good parts are laid out. It is left alone then.
+        // A broken text may be read otherwise once its good parts are laid out. It is left alone
+        // then.
         let Ok(mended) = mend(&broken, case.language, case.style, &LineSet::whole()) else {
             continue;
         };

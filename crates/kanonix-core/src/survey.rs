@@ -1,8 +1,8 @@
 //! What a body of code mostly does already, setting by setting.
 //!
-//! A value's price is the number of slips that it would make; a setting's places are the ones that its
-//! values disagree about. Both come from judging the code under each value, so that a survey and a
-//! check can never count differently.
+//! A value's price is the number of slips that it would make; a setting's places are the ones that
+//! its values disagree about. Both come from judging the code under each value, so that a survey
+//! and a check can never count differently.
 
 use crate::languages::Language;
 use crate::layout::Sheet;
@@ -111,8 +111,8 @@ pub struct Answer {
 }
 
 impl Survey {
-    /// Reads one more file. Call it from as many threads as there are surveys; [`Survey::join`] brings
-    /// them together.
+    /// Reads one more file. Call it from as many threads as there are surveys; [`Survey::join`]
+    /// brings them together.
     pub fn read(&mut self, text: &str, language: &Language) {
         let Some(tree) = Tree::parse(&language.grammar, text) else { return };
         if tree.nodes.first().is_none_or(|root| root.fault) {
@@ -168,7 +168,8 @@ impl Survey {
     fn answer(&self, q: usize, question: &Question) -> Option<Answer> {
         let price = |c: usize| self.prices.get(&(q, c)).copied().unwrap_or(0);
         let all: Vec<usize> = (0..question.candidates.len()).map(price).collect();
-        // Of two values, each place follows one. Of more, the worst one says how many places there are.
+        // Of two values, each place follows one. Of more, the worst one says how many places there
+        // are.
         let places = match all[..] {
             [a, b] => a + b,
             _ => all.iter().copied().max().unwrap_or(0),

@@ -23,6 +23,11 @@ fn lay(language: &str, text: &str) -> String {
     lay_with(language, &[("max_line_length", "", "40")], text)
 }
 
+/// A text of these lines.
+fn lines(lines: &[&str]) -> String {
+    lines.iter().flat_map(|line| [*line, "\n"]).collect()
+}
+
 /// Mends the lines that are marked with a `>` at their start. The first line is empty.
 fn mend_marked(language: &str, settings: &[(&str, &str, &str)], marked: &str) -> String {
     let mut lines = Vec::new();
@@ -41,14 +46,25 @@ fn mend_marked(language: &str, settings: &[(&str, &str, &str)], marked: &str) ->
 
 #[test]
 fn a_list_opens_when_it_does_not_fit_or_somebody_opened_it() {
-    insta::assert_snapshot!(lay("javascript", "f(alpha, beta);\nf(\nalpha, beta);\nf(alpha,\nbeta);\nf(alphaAlphaAlpha, betaBetaBeta, gamma);\n"), @"
+    insta::assert_snapshot!(lay("javascript", &lines(&[
+        "f(alpha, beta);",
+        "f(",
+        "alpha, beta);",
+        "f(alpha,",
+        "beta);",
+        "f(alphaAlphaAlpha, betaBetaBeta, gammaGamma);",
+    ])), @"
     f(alpha, beta);
     f(
       alpha,
       beta
     );
     f(alpha, beta);
-    f(alphaAlphaAlpha, betaBetaBeta, gamma);
+    f(
+      alphaAlphaAlpha,
+      betaBetaBeta,
+      gammaGamma
+    );
     ");
     let fit = [("list_wrap", "", "fit")];
     assert_eq!(lay_with("javascript", &fit, "f(\n  alpha,\n  beta\n);\n"), "f(alpha, beta);\n");
@@ -63,7 +79,12 @@ fn a_list_opens_when_it_does_not_fit_or_somebody_opened_it() {
 
 #[test]
 fn the_last_literal_or_block_stays_with_its_call() {
-    insta::assert_snapshot!(lay("javascript", "draw(levels, {colour: 'red', width: 2, animated: true})\nwait(100, function(){ go() })\nwait(function(){ go() }, 100)\nx = await f({a: aaaaaaaaaaaaaaaa, b: bbbbbbbbbbbbb})\n"), @"
+    insta::assert_snapshot!(lay("javascript", &lines(&[
+        "draw(levels, {colour: 'red', width: 2, animated: true})",
+        "wait(100, function(){ go() })",
+        "wait(function(){ go() }, 100)",
+        "x = await f({a: aaaaaaaaaaaaaaaa, b: bbbbbbbbbbbbb})",
+    ])), @"
     draw(levels, {
       colour: 'red',
       width: 2,
@@ -84,7 +105,11 @@ fn the_last_literal_or_block_stays_with_its_call() {
 
 #[test]
 fn chains_are_broken_together() {
-    insta::assert_snapshot!(lay("javascript", "const all = levels.filter(isHigh).map(asText).join(comma)\nif (aaaaaaaaaaaaa && bbbbbbbbbbbbbbb && cccccccc || d) f()\nx = isHigh ? 'the water is high' : isLow ? 'low' : 'slack'\n"), @"
+    insta::assert_snapshot!(lay("javascript", &lines(&[
+        "const all = levels.filter(isHigh).map(asText).join(comma)",
+        "if (aaaaaaaaaaaaa && bbbbbbbbbbbbbbb && cccccccc || d) f()",
+        "x = isHigh ? 'the water is high' : isLow ? 'low' : 'slack'",
+    ])), @"
     const all = levels
       .filter(isHigh)
       .map(asText)
@@ -101,7 +126,9 @@ fn chains_are_broken_together() {
       ? 'low'
       : 'slack'
     ");
-    insta::assert_snapshot!(lay("python", "total = (aaaaaaaaaaaaaaa + bbbbbbbbbbbbbbb - ccccccc * ddd)\n"), @"
+    insta::assert_snapshot!(lay("python", &lines(&[
+        "total = (aaaaaaaaaaaaaaa + bbbbbbbbbbbbbbb - ccccccc * ddd)",
+    ])), @"
     total = (
         aaaaaaaaaaaaaaa
         + bbbbbbbbbbbbbbb
@@ -112,7 +139,10 @@ fn chains_are_broken_together() {
 
 #[test]
 fn an_assignment_breaks_after_its_sign_only_when_nothing_else_helps() {
-    insta::assert_snapshot!(lay("javascript", "const aVeryLongNameForAThing = anotherVeryLongName;\nconst aVeryLongName = read(someArgument, more);\n"), @"
+    insta::assert_snapshot!(lay("javascript", &lines(&[
+        "const aVeryLongNameForAThing = anotherVeryLongName;",
+        "const aVeryLongName = read(someArgument, more);",
+    ])), @"
     const aVeryLongNameForAThing =
       anotherVeryLongName;
     const aVeryLongName = read(
@@ -124,7 +154,22 @@ fn an_assignment_breaks_after_its_sign_only_when_nothing_else_helps() {
 
 #[test]
 fn comments_stay_in_their_place() {
-    insta::assert_snapshot!(lay("javascript", "f(a, // first\n  b /* second */, /* third */ c)\nif (a) { // why\n  // before\n  b()\n// after\n}\n// between\nelse { /* nothing */ }\n  /*\n   * starred\n     * lines\n   */\nlast() // end\n"), @"
+    insta::assert_snapshot!(lay("javascript", &lines(&[
+        "f(a, // first",
+        "  b /* second */, /* third */ c)",
+        "if (a) { // why",
+        "  // before",
+        "  b()",
+        "// after",
+        "}",
+        "// between",
+        "else { /* nothing */ }",
+        "  /*",
+        "   * starred",
+        "     * lines",
+        "   */",
+        "last() // end",
+    ])), @"
     f(
       a, // first
       b /* second */,
@@ -147,7 +192,15 @@ fn comments_stay_in_their_place() {
 
 #[test]
 fn a_comment_belongs_to_the_block_that_it_is_indented_like() {
-    insta::assert_snapshot!(lay("python", "def f():\n  if a:\n    b()\n    # in the if\n  # in the function\n# outside\nc()\n"), @"
+    insta::assert_snapshot!(lay("python", &lines(&[
+        "def f():",
+        "  if a:",
+        "    b()",
+        "    # in the if",
+        "  # in the function",
+        "# outside",
+        "c()",
+    ])), @"
     def f():
         if a:
             b()
@@ -162,7 +215,28 @@ fn a_comment_belongs_to_the_block_that_it_is_indented_like() {
 
 #[test]
 fn blank_lines_follow_what_stands_on_both_sides() {
-    insta::assert_snapshot!(lay("python", "import a\n\n\n\n\nx = 1\n# about f\ndef f():\n    pass\n@g\n\ndef h():\n    y = 1\n\n\n\n    z = 2\nclass A:\n    def a(self): pass\n    def b(self): pass\n"), @"
+    insta::assert_snapshot!(lay("python", &lines(&[
+        "import a",
+        "",
+        "",
+        "",
+        "",
+        "x = 1",
+        "# about f",
+        "def f():",
+        "    pass",
+        "@g",
+        "",
+        "def h():",
+        "    y = 1",
+        "",
+        "",
+        "",
+        "    z = 2",
+        "class A:",
+        "    def a(self): pass",
+        "    def b(self): pass",
+    ])), @"
     import a
 
 
@@ -194,7 +268,10 @@ fn blank_lines_follow_what_stands_on_both_sides() {
 #[test]
 fn braces_and_elses_stand_where_they_are_wanted() {
     let settings = [("open_brace", "", "next_line"), ("else_line", "", "own_line")];
-    insta::assert_snapshot!(lay_with("javascript", &settings, "class A { m() { try { a() } catch (e) { b() } } }\ncall(function () { if (a) { b } else if (c) { d } else { e } })\n"), @"
+    insta::assert_snapshot!(lay_with("javascript", &settings, &lines(&[
+        "class A { m() { try { a() } catch (e) { b() } } }",
+        "call(function () { if (a) { b } else if (c) { d } else { e } })",
+    ])), @"
     class A
     {
       m()
@@ -230,7 +307,15 @@ fn braces_and_elses_stand_where_they_are_wanted() {
 #[test]
 fn a_semicolon_goes_only_where_the_next_line_stays_apart() {
     let bare = [("statement_end", "", "bare")];
-    insta::assert_snapshot!(lay_with("javascript", &bare, "a();\n(b)();\nc();\n[d].e();\nfor (;;) { f(); }\nclass G { h = 1; get; i() {} }\nwhile (j);\n"), @"
+    insta::assert_snapshot!(lay_with("javascript", &bare, &lines(&[
+        "a();",
+        "(b)();",
+        "c();",
+        "[d].e();",
+        "for (;;) { f(); }",
+        "class G { h = 1; get; i() {} }",
+        "while (j);",
+    ])), @"
     a();
     (b)()
     c();
@@ -246,7 +331,16 @@ fn a_semicolon_goes_only_where_the_next_line_stays_apart() {
     while (j);
     ");
     let semicolon = [("statement_end", "", "semicolon")];
-    insta::assert_snapshot!(lay_with("javascript", &semicolon, "import a from 'a'\nlet b = () => {}\nclass G { h = 1\n i() {} }\nfunction j() { return }\ndo k()\nwhile (l)\nexport default class {}\n"), @"
+    insta::assert_snapshot!(lay_with("javascript", &semicolon, &lines(&[
+        "import a from 'a'",
+        "let b = () => {}",
+        "class G { h = 1",
+        " i() {} }",
+        "function j() { return }",
+        "do k()",
+        "while (l)",
+        "export default class {}",
+    ])), @"
     import a from 'a';
     let b = () => {};
     class G {
@@ -264,8 +358,17 @@ fn a_semicolon_goes_only_where_the_next_line_stays_apart() {
 
 #[test]
 fn last_commas_come_and_go_with_the_form_of_their_list() {
-    let add = [("last_comma", "", "open_list"), ("list_wrap", "", "fit"), ("max_line_length", "", "30")];
-    insta::assert_snapshot!(lay_with("javascript", &add, "f(a, b,)\nf(alphaAlpha, betaBeta, ...gammaGamma)\nfunction g(alphaAlpha, betaBeta, ...gamma) {}\nh = [aaaaaaaaaaa, bbbbbbbbbbbbb, , ]\n"), @"
+    let add = [
+        ("last_comma", "", "open_list"),
+        ("list_wrap", "", "fit"),
+        ("max_line_length", "", "30"),
+    ];
+    insta::assert_snapshot!(lay_with("javascript", &add, &lines(&[
+        "f(a, b,)",
+        "f(alphaAlpha, betaBeta, ...gammaGamma)",
+        "function g(alphaAlpha, betaBeta, ...gamma) {}",
+        "h = [aaaaaaaaaaa, bbbbbbbbbbbbb, , ]",
+    ])), @"
     f(a, b)
     f(
       alphaAlpha,
@@ -294,7 +397,12 @@ fn last_commas_come_and_go_with_the_form_of_their_list() {
         pass
     ");
     let never = [("last_comma", "", "never")];
-    insta::assert_snapshot!(lay_with("python", &never, "a = (1,)\nb = (1, 2,)\nc[1,]\nf(a, b,)\n"), @"
+    insta::assert_snapshot!(lay_with("python", &never, &lines(&[
+        "a = (1,)",
+        "b = (1, 2,)",
+        "c[1,]",
+        "f(a, b,)",
+    ])), @"
     a = (1,)
     b = (1, 2)
     c[1,]
@@ -319,7 +427,14 @@ fn quotes_change_only_where_nothing_inside_is_a_quote() {
 #[test]
 fn operators_without_gaps_never_become_others() {
     let tight = [("operator_gap", "", "false")];
-    let text = "a = b + +c - -d + ++e;\nf = g-- > h;\ni = j / /k/.l;\nm = n ? .5 : o;\np = q in r;\ns = 1 .t;\n";
+    let text = &lines(&[
+        "a = b + +c - -d + ++e;",
+        "f = g-- > h;",
+        "i = j / /k/.l;",
+        "m = n ? .5 : o;",
+        "p = q in r;",
+        "s = 1 .t;",
+    ]);
     insta::assert_snapshot!(lay_with("javascript", &tight, text), @"
     a=b+ +c- -d+ ++e;
     f=g-- >h;
@@ -332,7 +447,13 @@ fn operators_without_gaps_never_become_others() {
 
 #[test]
 fn a_joined_line_is_indented_from_its_statement() {
-    insta::assert_snapshot!(lay("python", "assert a, \\\n              b\nif c and \\\n   d:\n  e\n"), @r"
+    insta::assert_snapshot!(lay("python", &lines(&[
+        "assert a, \\",
+        "              b",
+        "if c and \\",
+        "   d:",
+        "  e",
+    ])), @r"
     assert a, \
         b
     if c and \

@@ -1,5 +1,5 @@
-//! The languages' samples: how they are laid out, and the properties on them under every value of every
-//! setting.
+//! The languages' samples: how they are laid out, and the properties on them under every value of
+//! every setting.
 
 use kanonix_core::languages::{self, Language};
 use kanonix_core::mend;
@@ -66,7 +66,8 @@ fn every_setting_changes_some_sample() {
     // A setting that nothing reads would be a promise that nobody keeps.
     let quiet = ["tab_width", "charset", "end_of_line", "insert_final_newline"];
     for entry in REGISTRY.iter().filter(|entry| !quiet.contains(&entry.name)) {
-        let changes = languages::ALL.iter().filter(|language| language.has(entry.name)).any(|language| {
+        let having = languages::ALL.iter().filter(|language| language.has(entry.name));
+        let changes = having.into_iter().any(|language| {
             entry.slots.iter().any(|slot| {
                 let mut texts: Vec<Vec<String>> = values(slot)
                     .iter()

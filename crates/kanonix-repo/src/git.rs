@@ -10,7 +10,10 @@ use thiserror::Error;
 #[derive(Debug, Error)]
 pub enum GitError {
     /// The program is not there, or cannot be started.
-    #[error("git cannot be run: {0}. Kanonix asks git which lines are touched; install git, or name the lines with --whole or --lines")]
+    #[error(
+        "git cannot be run: {0}. Kanonix asks git which lines are touched; install git, or name the \
+         lines with --whole or --lines"
+    )]
     NotRun(std::io::Error),
     /// It ran and failed.
     #[error("git {command} failed: {message}")]
@@ -326,8 +329,8 @@ pub struct Blobs {
 }
 
 impl Blobs {
-    /// The contents of an object, named by its hash or as `REV:PATH`; `None` if there is none, or it is
-    /// no blob.
+    /// The contents of an object, named by its hash or as `REV:PATH`; `None` if there is none, or
+    /// it is no blob.
     ///
     /// # Errors
     /// If git ends early.

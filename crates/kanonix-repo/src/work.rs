@@ -46,7 +46,9 @@ pub enum WorkError {
     #[error("{0}: there is no such file or folder")]
     NoSuchPath(String),
     /// A reach that only a repository has.
-    #[error("this is not inside a git repository: {0} needs one. Outside of one, use --whole or --lines")]
+    #[error(
+        "this is not inside a git repository: {0} needs one. Outside of one, use --whole or --lines"
+    )]
     NoRepository(&'static str),
     /// Lines without the one file that they are of.
     #[error("--lines goes with exactly one file")]
@@ -204,8 +206,8 @@ pub struct Selection {
 /// Said of a file with conflicts.
 const UNMERGED: &str = "it is in the middle of a merge: resolve it first; it is left as it is";
 
-/// Finds the files for a reach. Without paths, all that the reach can name; `--whole` then means the
-/// current folder.
+/// Finds the files for a reach. Without paths, all that the reach can name; `--whole` then means
+/// the current folder.
 ///
 /// # Errors
 /// What keeps the whole run from beginning.
@@ -307,8 +309,8 @@ impl Selection {
     }
 }
 
-/// Whether git may have written both sides of a conflict into a text. Git itself has to say whether it
-/// did: the marks are legal in many a file.
+/// Whether git may have written both sides of a conflict into a text. Git itself has to say whether
+/// it did: the marks are legal in many a file.
 fn has_conflict_marks(text: &str) -> bool {
     text.starts_with("<<<<<<< ") || text.contains("\n<<<<<<< ")
 }

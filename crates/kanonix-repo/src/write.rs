@@ -1,4 +1,5 @@
-//! Writing a file so that nothing is lost: a temporary file beside it, flushed, and renamed over it.
+//! Writing a file so that nothing is lost: a temporary file beside it, flushed, and renamed over
+//! it.
 
 use std::fs;
 use std::io::Write;
@@ -19,11 +20,12 @@ pub enum WriteError {
 /// Replaces a file's contents, if they still are what was read. Its permissions stay.
 ///
 /// # Errors
-/// [`WriteError::Changed`] if the file is not what was read any more, [`WriteError::Refused`] if the
-/// system does not let it be written. The file is untouched in both cases.
+/// [`WriteError::Changed`] if the file is not what was read any more, [`WriteError::Refused`] if
+/// the system does not let it be written. The file is untouched in both cases.
 pub fn replace(path: &Path, read: &[u8], new: &[u8]) -> Result<(), WriteError> {
     let path = fs::canonicalize(path)?;
-    let folder = path.parent().ok_or(std::io::ErrorKind::InvalidInput).map_err(std::io::Error::from)?;
+    let nowhere = || std::io::Error::from(std::io::ErrorKind::InvalidInput);
+    let folder = path.parent().ok_or_else(nowhere)?;
     let permissions = fs::metadata(&path)?.permissions();
     if permissions.readonly() {
         return Err(WriteError::Refused(std::io::ErrorKind::PermissionDenied.into()));

@@ -131,13 +131,15 @@ fn judge_item(selection: &Selection, item: &Item) -> Result<Judged, (String, Not
     })
 }
 
-/// Up to so many slips are shown with their lines; a longer list is for going through, not for reading.
+/// Up to so many slips are shown with their lines; a longer list is for going through, not for
+/// reading.
 pub(crate) const WITH_SOURCE: usize = 40;
 
 /// How much of a line around a place is kept for showing it, in characters.
 const AROUND: usize = 120;
 
-/// Finds lines and columns; places that come in the order of the text are found in one pass over it.
+/// Finds lines and columns; places that come in the order of the text are found in one pass over
+/// it.
 struct Finder<'a> {
     text: &'a str,
     lines: Lines,

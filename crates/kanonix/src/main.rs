@@ -1,5 +1,5 @@
-//! The program: one file a command, each with the same three steps: read the options, ask the core or
-//! the repository, say the result.
+//! The program: one file a command, each with the same three steps: read the options, ask the core
+//! or the repository, say the result.
 
 mod commands;
 mod judging;

@@ -136,7 +136,8 @@ fn a_file_that_may_not_be_read_or_written_is_named_and_the_rest_is_done() {
     let repo = Repo::with(&[("a.py", "a = 1\n"), ("b.py", "b = 1\n")]);
     repo.write("a.py", "a=2\n");
     repo.write("b.py", "b=2\n");
-    let mode = |mode| std::fs::set_permissions(repo.path("a.py"), std::fs::Permissions::from_mode(mode));
+    let permissions = std::fs::Permissions::from_mode;
+    let mode = |mode| std::fs::set_permissions(repo.path("a.py"), permissions(mode));
     mode(0o444).unwrap();
     let said = repo.kanonix(&["mend"]);
     assert_eq!(said.status, 3, "{said:?}");

@@ -1,7 +1,7 @@
 //! What must happen to touched lines, case by case, with the built program and a real git.
 //!
-//! "Old" lines are committed, "touched" ones are not. The canon says 4 blanks, double quotes and one
-//! blank around operators, unless a case says otherwise.
+//! "Old" lines are committed, "touched" ones are not. The canon says 4 blanks, double quotes and
+//! one blank around operators, unless a case says otherwise.
 
 mod support;
 

@@ -105,7 +105,13 @@ pub(crate) fn styles(canon: Option<&Path>) -> anyhow::Result<BTreeMap<&'static s
         .collect())
 }
 
-fn examine(path: &Path, language: &'static Language, style: &Style, text: &str, seed: u64) -> Found {
+fn examine(
+    path: &Path,
+    language: &'static Language,
+    style: &Style,
+    text: &str,
+    seed: u64,
+) -> Found {
     let mut found = Found {
         language: language.name,
         path: path.to_path_buf(),
@@ -153,13 +159,17 @@ fn examine(path: &Path, language: &'static Language, style: &Style, text: &str, 
 }
 
 fn table(found: &[Found]) {
-    print!("{:12} {:>6} {:>9} {:>6} {:>8} {:>6} {:>7} {:>8}", "language", "files", "bytes", "parse", "units", "kept", "kept %", "slips");
+    print!(
+        "{:12} {:>6} {:>9} {:>6} {:>8} {:>6} {:>7} {:>8}",
+        "language", "files", "bytes", "parse", "units", "kept", "kept %", "slips"
+    );
     for (name, _) in properties::ALL {
         print!(" {name:>16}");
     }
     println!();
     for language in languages::ALL {
-        let files: Vec<&Found> = found.iter().filter(|file| file.language == language.name).collect();
+        let files: Vec<&Found> =
+            found.iter().filter(|file| file.language == language.name).collect();
         if files.is_empty() {
             continue;
         }
@@ -177,8 +187,8 @@ fn table(found: &[Found]) {
             sum(|file| file.slips),
         );
         for number in 0..properties::ALL.len() {
-            let failed = files.iter().filter(|file| file.failures.iter().any(|(n, _)| *n == number));
-            print!(" {:>16}", failed.count());
+            let fails = |file: &&&Found| file.failures.iter().any(|(which, _)| *which == number);
+            print!(" {:>16}", files.iter().filter(fails).count());
         }
         println!();
     }

@@ -1,5 +1,5 @@
-//! Comments: the rules decide the gap between two constructs as if no comment stood between them, and
-//! this pass divides that gap among the comments that do.
+//! Comments: the rules decide the gap between two constructs as if no comment stood between them,
+//! and this pass divides that gap among the comments that do.
 
 use super::plan::{BareBlock, Gap, Plan, ROOT, Want};
 use crate::style::{Setting, Style};
@@ -45,8 +45,8 @@ struct Placing<'a> {
 }
 
 impl Placing<'_> {
-    /// The comment tokens `first..next` stand between two constructs; `next` is the token after them,
-    /// or the end of the file.
+    /// The comment tokens `first..next` stand between two constructs; `next` is the token after
+    /// them, or the end of the file.
     fn run(&self, plan: &mut Plan, first: usize, next: usize) {
         let wanted = plan.gaps[next];
         let starts: Vec<usize> =
@@ -68,7 +68,8 @@ impl Placing<'_> {
         }
     }
 
-    /// A later line of a starred comment keeps its distance from the first one, if that begins a line.
+    /// A later line of a starred comment keeps its distance from the first one, if that begins a
+    /// line.
     fn later_line(&self, plan: &Plan, at: usize) -> Gap {
         let start = (0..at).rev().find(|before| !self.tree.tokens[*before].continues).unwrap_or(0);
         if !self.begins_line(start) || plan.gaps[at].want == Want::Newline {
@@ -218,7 +219,8 @@ impl Placing<'_> {
         start - self.lines.start(self.lines.line_of(start))
     }
 
-    /// The blocks without a bracket whose last token stands right before this one, outer ones first.
+    /// The blocks without a bracket whose last token stands right before this one, outer ones
+    /// first.
     fn blocks_that_end(&self, before: usize) -> Vec<BareBlock> {
         let Some(last) = before.checked_sub(1) else { return Vec::new() };
         let from = self.bare_blocks.partition_point(|block| (block.last as usize) < last);

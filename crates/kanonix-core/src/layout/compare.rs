@@ -242,7 +242,8 @@ impl Comparing<'_> {
             if recount || (trim && parts.blanks_between) {
                 wanted.push_str(&end.repeat(breaks));
             } else if self.converts.is_some() {
-                let from = present.find('\n').map_or(0, |at| present[..at].trim_end_matches('\r').len());
+                let before = present.find('\n').map_or("", |at| &present[..at]);
+                let from = before.trim_end_matches('\r').len();
                 let to = present.rfind('\n').map_or(0, |at| at + 1);
                 wanted.push_str(&present[from..to].replace("\r\n", "\n").replace('\n', end));
             } else {
@@ -319,7 +320,8 @@ impl Comparing<'_> {
             let message = format!("indented {}, the canon wants {}", width(present), width(wanted));
             (Setting::IndentSize, message)
         } else {
-            let message = format!("indented by {}, the canon wants {}", parts(present), parts(wanted));
+            let (present, wanted) = (parts(present), parts(wanted));
+            let message = format!("indented by {present}, the canon wants {wanted}");
             (Setting::IndentStyle, message)
         };
         self.slip(offset, 0, setting, message);

@@ -179,11 +179,12 @@ impl Filler<'_> {
         if !self.live.all(group.first, group.end) {
             return;
         }
+        let fits = |width: usize| self.column + width + self.late_comma(end) <= self.max;
         self.states[id as usize] = if end <= self.flat_until {
             State::Flat
         } else if group.forced {
             State::Open
-        } else if measures.flat(first, end).is_some_and(|w| self.column + w + self.late_comma(end) <= self.max) {
+        } else if measures.flat(first, end).is_some_and(fits) {
             self.flat_until = end;
             State::Flat
         } else if self.gives_way(id, index) {
@@ -349,7 +350,10 @@ impl Filler<'_> {
             return;
         }
         let indent = match self.live.anchor[unit_index] {
-            Some(anchor) => self.present_line_indent(sheet.units.all[anchor as usize].first as usize),
+            Some(anchor) => {
+                let first = sheet.units.all[anchor as usize].first;
+                self.present_line_indent(first as usize)
+            }
             None if index == 0 && gap.group == NO_GROUP => 0,
             None => {
                 let base = self.base(gap.group);
@@ -401,8 +405,8 @@ impl Filler<'_> {
         Some(present.saturating_sub(1).clamp(u32::from(gap.least), most) + 1)
     }
 
-    /// Blank lines are live when a touched blank line or a seam lies in the gap, its ends included, or
-    /// when the lines on both sides are touched.
+    /// Blank lines are live when a touched blank line or a seam lies in the gap, its ends included,
+    /// or when the lines on both sides are touched.
     fn blank_lines_are_live(&self, index: usize) -> bool {
         if self.set.is_whole() {
             return true;
@@ -422,8 +426,8 @@ impl Filler<'_> {
                 && self.set.touches(last..last + 1))
     }
 
-    /// Blanks at a line's end are live when the line is touched, or when the unit that ends there is
-    /// live.
+    /// Blanks at a line's end are live when the line is touched, or when the unit that ends there
+    /// is live.
     fn trims_before(&self, index: usize) -> bool {
         if !self.trim || index == 0 {
             return self.trim && self.blank_lines_are_live(index);
@@ -459,8 +463,8 @@ impl Filler<'_> {
     }
 }
 
-/// Whether a gap's text is blanks, tabs and line breaks only. Others (a form feed, a no-break space)
-/// are somebody's, and stay.
+/// Whether a gap's text is blanks, tabs and line breaks only. Others (a form feed, a no-break
+/// space) are somebody's, and stay.
 fn is_blank(text: &str) -> bool {
     text.bytes().all(|byte| matches!(byte, b' ' | b'\t' | b'\n' | b'\r'))
         && (!text.contains('\r') || text.replace("\r\n", "").find('\r').is_none())

@@ -1,5 +1,6 @@
-//! Marks that join a line to the next one: the line after such a mark is indented from its statement,
-//! one step, or two where the statement opens a block that would otherwise begin at the same column.
+//! Marks that join a line to the next one: the line after such a mark is indented from its
+//! statement, one step, or two where the statement opens a block that would otherwise begin at the
+//! same column.
 
 use super::plan::{Gap, Group, GroupId, Plan, Shape, Want};
 use crate::style::Setting;

@@ -8,8 +8,8 @@ use crate::syntax::{Role, Tree};
 /// that cannot stay flat around them. Bounds the work on hostile input.
 const MOST_STRETCHES: usize = 64;
 
-/// Opens every list that has a line break inside it and may not stay flat around one, so that whatever
-/// is around it can count on that.
+/// Opens every list that has a line break inside it and may not stay flat around one, so that
+/// whatever is around it can count on that.
 pub fn force(plan: &mut Plan, tree: &Tree, text: &str) {
     let mut breaks = Vec::with_capacity(tree.tokens.len() + 1);
     let mut count = 0u32;
@@ -170,7 +170,14 @@ impl Measures {
 
     /// Whether a group can stay flat around things inside it that take several lines: every stretch
     /// between forced line breaks must fit by itself.
-    pub fn holds(&self, plan: &Plan, group: GroupId, column: usize, indent: usize, max: usize) -> bool {
+    pub fn holds(
+        &self,
+        plan: &Plan,
+        group: GroupId,
+        column: usize,
+        indent: usize,
+        max: usize,
+    ) -> bool {
         let group = &plan.groups[group as usize];
         let (mut at, end) = (group.first as usize, group.end as usize);
         let mut column = column;

@@ -1,8 +1,8 @@
 //! The engine: it decides the text of each gap between two tokens, and knows no language.
 //!
 //! [`plan`] says what is wanted in every gap, [`units`] and [`live`] which of them are in play,
-//! [`fill`] gives them their text and [`compare`] holds that against what is there. The arrows run in
-//! that order; only [`planner`] is seen by the languages.
+//! [`fill`] gives them their text and [`compare`] holds that against what is there. The arrows run
+//! in that order; only [`planner`] is seen by the languages.
 
 pub mod compare;
 mod comments;

@@ -1,11 +1,12 @@
-//! The vocabulary in which the languages speak: what a rule calls to say how a construct is laid out.
+//! The vocabulary in which the languages speak: what a rule calls to say how a construct is laid
+//! out.
 
 use super::plan::{BareBlock, Change, Gap, Group, GroupId, NO_GROUP, Plan, Rewrite, Shape, Want};
 use crate::style::{Setting, Style, Value};
 use crate::syntax::{NodeId, Role, TokenId, Tree};
 
-/// What a language's rules write on. The driver visits every node once, parents first; a rule decides
-/// the gaps between its own node's children and nothing else.
+/// What a language's rules write on. The driver visits every node once, parents first; a rule
+/// decides the gaps between its own node's children and nothing else.
 pub struct Planner<'a> {
     /// The text's tree.
     pub tree: &'a Tree,
@@ -22,8 +23,8 @@ pub struct Planner<'a> {
     handed: Vec<GroupId>,
 }
 
-/// How deep constructs are laid out; what is nested deeper is kept as it stands. Nobody reads so far
-/// in, and a step of indentation for each level would make a file grow with its square.
+/// How deep constructs are laid out; what is nested deeper is kept as it stands. Nobody reads so
+/// far in, and a step of indentation for each level would make a file grow with its square.
 const DEEPEST: u32 = 1000;
 
 /// Settings that are asked for at every turn, read once.
@@ -337,8 +338,8 @@ impl<'a> Planner<'a> {
         }
     }
 
-    /// A bracketed list: `parts` begins with the opening bracket, ends with the closing one, and has
-    /// the elements and `separator`s between them. Returns its group.
+    /// A bracketed list: `parts` begins with the opening bracket, ends with the closing one, and
+    /// has the elements and `separator`s between them. Returns its group.
     pub fn list(&mut self, parts: &[NodeId], separator: u16, list: List) -> GroupId {
         let (&opener, &closer) = match (parts.first(), parts.last()) {
             (Some(first), Some(last)) if parts.len() > 1 => (first, last),
@@ -361,8 +362,10 @@ impl<'a> Planner<'a> {
                 self.word(token, 0);
                 after_separator = true;
             } else if after_separator {
-                let (blanks, setting) =
-                    if index == 0 { (list.inner, Setting::InnerGap) } else { (1, Setting::WordGap) };
+                let (blanks, setting) = match index {
+                    0 => (list.inner, Setting::InnerGap),
+                    _ => (1, Setting::WordGap),
+                };
                 self.may_break(token, group, 1, blanks, setting);
                 after_separator = false;
             }

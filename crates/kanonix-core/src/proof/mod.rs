@@ -84,7 +84,7 @@ fn tokens_agree(
         let wanted = wanted.chain(appended.map(|text| (Role::Plain, Cow::Borrowed(text))));
         for (role, text) in wanted {
             let next = found.next();
-            let same = next.is_some_and(|(new_role, new)| new_role == role && same_leaf(role, &text, new));
+            let same = next.is_some_and(|(new, leaf)| new == role && same_leaf(role, &text, leaf));
             if !same {
                 return Err(Difference::Token {
                     offset: token.start as usize,
@@ -110,7 +110,8 @@ fn same_leaf(role: Role, before: &str, after: &str) -> bool {
         return true;
     }
     if role == Role::Comment {
-        let solid = |text: &str| -> String { text.chars().filter(|c| !c.is_whitespace()).collect() };
+        let solid =
+            |text: &str| -> String { text.chars().filter(|c| !c.is_whitespace()).collect() };
         return solid(before) == solid(after);
     }
     before.contains('\n') && before.replace("\r\n", "\n") == after.replace("\r\n", "\n")

@@ -67,7 +67,8 @@ fn did_you_mean(nearest: &Option<&'static str>) -> String {
 }
 
 /// The candidate that is fewest single-character changes away from `word`, if it is near enough to
-/// be what was meant: at most a third of the word, and two changes are always forgiven (a swap is two).
+/// be what was meant: at most a third of the word, and two changes are always forgiven (a swap is
+/// two).
 ///
 /// ```
 /// use kanonix_core::style::nearest;

@@ -102,7 +102,8 @@ impl Tree {
         (first..end).find(|token| self.tokens[*token as usize].role != Role::Comment)
     }
 
-    /// The bytes between a token and the one before it; `tokens.len()` asks for the end of the file.
+    /// The bytes between a token and the one before it; `tokens.len()` asks for the end of the
+    /// file.
     pub fn gap(&self, before: usize, text_len: usize) -> Range<usize> {
         let start = match before {
             0 => self.mark,

@@ -2,8 +2,8 @@ use imara_diff::{Algorithm, Diff, InternedInput, Interner, Token, UnifiedDiffCon
 use imara_diff::{UnifiedDiffPrinter, sources};
 use std::fmt;
 
-/// The change from `old` to `new` as the hunks of a unified diff with three lines of context, without
-/// the two lines that name the files. Empty if nothing changes.
+/// The change from `old` to `new` as the hunks of a unified diff with three lines of context,
+/// without the two lines that name the files. Empty if nothing changes.
 ///
 /// ```
 /// use kanonix_core::text::unified_diff;

@@ -143,8 +143,8 @@ impl Selecting {
         })
     }
 
-    /// The paths that were named, whole. None of them may be missing or in another repository; a link
-    /// that leads out of the repository is left alone.
+    /// The paths that were named, whole. None of them may be missing or in another repository; a
+    /// link that leads out of the repository is left alone.
     fn named(&mut self, paths: &[PathBuf]) -> Result<Vec<PathBuf>, WorkError> {
         let mut named = Vec::new();
         for path in paths {
@@ -196,7 +196,8 @@ impl Selecting {
             .require_git(false)
             .filter_entry(move |entry| {
                 let is_folder = entry.file_type().is_some_and(|kind| kind.is_dir());
-                let is_module = is_folder && entry.depth() > 0 && entry.path().join(".git").exists();
+                let is_module =
+                    is_folder && entry.depth() > 0 && entry.path().join(".git").exists();
                 met.fetch_add(usize::from(is_module), Ordering::Relaxed);
                 !is_module && entry.file_name() != ".git"
             })

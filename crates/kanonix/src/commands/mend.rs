@@ -109,11 +109,16 @@ fn mend_loaded(item: &Item, loaded: &Loaded) -> Result<Mended, String> {
         let at = difference.offset().min(loaded.text.len());
         let (line, column) = Lines::new(&loaded.text).place(&loaded.text, at);
         format!(
-            "{line}:{column}: the mended text would not be the same program ({difference}); the file \
-             is left as it is. This is a fault of Kanonix: please report it with the file and its canon"
+            "{line}:{column}: the mended text would not be the same program ({difference}); the \
+             file is left as it is. This is a fault of Kanonix: please report it with the file and \
+             its canon"
         )
     })
 }
+
+/// Said of a file that is not wholly staged.
+const PARTLY_STAGED: &str =
+    "mended in the index; the file has unstaged changes and is left as it is";
 
 /// Writes a mended text back to where it came from.
 fn store(selection: &Selection, item: &Item, done: &mut Done) {
@@ -127,7 +132,7 @@ fn store(selection: &Selection, item: &Item, done: &mut Done) {
                         .map_err(|error| error.to_string())
                 }
                 Ok(()) => {
-                    *note = Some("mended in the index; the file has unstaged changes and is left as it is");
+                    *note = Some(PARTLY_STAGED);
                     Ok(())
                 }
                 Err(error) => Err(error.to_string()),

@@ -55,7 +55,8 @@ pub(crate) fn run(options: &Settle) -> anyhow::Result<Status> {
         }
         Err(error) if error.kind() == std::io::ErrorKind::AlreadyExists => {
             eprintln!(
-                "kanonix: there is a canon already, and it stays: {}\nsee the proposal with: kanonix settle",
+                "kanonix: there is a canon already, and it stays: {}\n\
+                 see the proposal with: kanonix settle",
                 path.display()
             );
             Ok(Status::Wrong)
@@ -130,7 +131,10 @@ fn table(findings: &[Finding], paint: Paint) -> String {
             count(finding.files, "file"),
             count(finding.survey.lines, "line"),
         ));
-        let head = format!("  {:16}  {:44}  {:12}  {}", "setting", "the code already says", "proposed", "would change");
+        let head = format!(
+            "  {:16}  {:44}  {:12}  {}",
+            "setting", "the code already says", "proposed", "would change"
+        );
         out.push_str(&format!("{}\n", paint.faint(&head)));
         for answer in &finding.answers {
             let shares: Vec<String> = answer
@@ -163,7 +167,7 @@ fn canon_text(findings: &[Finding]) -> String {
          commit = \"touched\"               # touched | whole | off\n\
          merge = \"touched\"                # touched | whole | off\n\n\
          [files]\n\
-         skip = []                        # files left alone: \"third_party/**\", \"*.generated.*\"\n",
+         skip = []                        # files that are left alone: \"third_party/**\"\n",
     );
     for finding in findings {
         out.push_str(&format!(

@@ -17,7 +17,9 @@ pub(crate) fn run(options: &Tour) -> anyhow::Result<Status> {
         Some(folder) => {
             let is_empty = folder.read_dir().map_or(true, |mut entries| entries.next().is_none());
             if !is_empty {
-                bail!(BadOption(format!("{} is not empty: the tour makes a folder of its own", folder.display())));
+                let folder = folder.display();
+                let message = format!("{folder} is not empty: the tour makes a folder of its own");
+                bail!(BadOption(message));
             }
             folder.clone()
         }
@@ -142,7 +144,8 @@ impl Guide {
             .collect();
         println!("{} {}", self.paint.good("$"), self.paint.strong(&shown.join(" ")));
         std::io::stdout().flush()?;
-        let status = self.command(words).status().with_context(|| format!("{} cannot be run", words[0]))?;
+        let status = self.command(words).status();
+        let status = status.with_context(|| format!("{} cannot be run", words[0]))?;
         if let Some(code) = status.code().filter(|code| *code != 0) {
             println!("{}", self.paint.faint(&format!("(exit status {code})")));
         }
@@ -151,7 +154,8 @@ impl Guide {
     }
 
     fn quietly(&self, words: &[&str]) -> anyhow::Result<()> {
-        let output = self.command(words).output().with_context(|| format!("{} cannot be run", words[0]))?;
+        let output = self.command(words).output();
+        let output = output.with_context(|| format!("{} cannot be run", words[0]))?;
         if !output.status.success() {
             bail!("{}: {}", words.join(" "), String::from_utf8_lossy(&output.stderr).trim());
         }
@@ -160,7 +164,10 @@ impl Guide {
 
     /// A command in the demo repository, away from anybody's own settings of git.
     fn command(&self, words: &[&str]) -> Command {
-        let program = if words[0] == "kanonix" { self.program.as_path() } else { Path::new(words[0]) };
+        let program = match words[0] {
+            "kanonix" => self.program.as_path(),
+            other => Path::new(other),
+        };
         let mut command = Command::new(program);
         command.args(&words[1..]).current_dir(&self.folder);
         for (name, _) in std::env::vars_os() {

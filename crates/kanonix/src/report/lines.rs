@@ -8,8 +8,8 @@ pub(super) fn text(judgement: &Judgement) -> String {
         let mut places: Vec<_> = file.slips.iter().chain(&file.faults).collect();
         places.sort_by_key(|place| (place.line, place.column));
         for place in places {
-            let (path, line, column) = (&file.shown, place.line, place.column);
-            out.push_str(&format!("{path}:{line}:{column}: {}: {}\n", place.setting, place.message));
+            let at = format!("{}:{}:{}", file.shown, place.line, place.column);
+            out.push_str(&format!("{at}: {}: {}\n", place.setting, place.message));
         }
     }
     out

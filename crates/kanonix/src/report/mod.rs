@@ -5,7 +5,7 @@ mod lines;
 mod terminal;
 
 use crate::judging::Judgement;
-use crate::options::{BadOption, Voice};
+use crate::options::{BadOption, Color, Voice};
 use crate::paint::Paint;
 use anyhow::Context;
 use kanonix_repo::work::LeftAlone;
@@ -38,7 +38,10 @@ impl FromStr for ReportOption {
         let kind = match kind {
             "lines" => Kind::Lines,
             "json" => Kind::Json,
-            other => return Err(BadOption(format!("there is no report `{other}`: write lines or json"))),
+            other => {
+                let message = format!("there is no report `{other}`: write lines or json");
+                return Err(BadOption(message));
+            }
         };
         Ok(ReportOption { kind, file })
     }
@@ -54,8 +57,8 @@ pub(crate) struct Frame<'a> {
     pub mend: &'a str,
 }
 
-/// Writes what was asked for. Without a word, a person gets the grouped report and a pipe gets lines,
-/// with the summary on standard error.
+/// Writes what was asked for. Without a word, a person gets the grouped report and a pipe gets
+/// lines, with the summary on standard error.
 pub(crate) fn write(
     judgement: &Judgement,
     frame: &Frame,
@@ -83,7 +86,7 @@ pub(crate) fn write(
     if takes_output || (voice.quiet && judgement.slips() == 0) {
         return say_problems(judgement);
     }
-    if for_person || voice.color == crate::options::Color::Always {
+    if for_person || voice.color == Color::Always {
         to(&mut out, &terminal::text(judgement, frame, paint, voice.quiet))?;
     } else {
         to(&mut out, &lines::text(judgement))?;
@@ -91,7 +94,7 @@ pub(crate) fn write(
             if let Some(headline) = &frame.headline {
                 eprintln!("{headline}");
             }
-            eprint!("{}", terminal::summary(judgement, frame, Paint::new(crate::options::Color::Never)));
+            eprint!("{}", terminal::summary(judgement, frame, Paint::new(Color::Never)));
         }
     }
     say_problems(judgement)

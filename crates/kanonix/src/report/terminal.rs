@@ -48,7 +48,8 @@ fn one_file(out: &mut String, file: &Judged, paint: Paint, with_source: bool) {
     }
 }
 
-/// The line, and a mark under each of its places. A long line is shown from a little before the first.
+/// The line, and a mark under each of its places. A long line is shown from a little before the
+/// first.
 fn excerpt(out: &mut String, line: &[&Place], paint: Paint) {
     let Some(first) = line.first() else { return };
     let columns = |place: &Place| {
@@ -86,7 +87,8 @@ pub(super) fn summary(judgement: &Judgement, frame: &Frame, paint: Paint) -> Str
         out.push_str(&format!("{}\n", paint.good(&line)));
     } else {
         let of = count(files, "file");
-        let line = format!("{} in {with_slips} of {of}, {}{older}", count(slips, "slip"), frame.reach);
+        let slips = count(slips, "slip");
+        let line = format!("{slips} in {with_slips} of {of}, {}{older}", frame.reach);
         out.push_str(&format!("{}\n", paint.strong(&line)));
     }
     let faults: usize = judgement.files.iter().map(|file| file.faults.len()).sum();

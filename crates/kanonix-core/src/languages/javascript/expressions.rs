@@ -181,8 +181,8 @@ fn array(p: &mut Planner, parts: &[NodeId]) {
 /// How many constructs around it a literal is looked for in.
 const HUG_DEPTH: usize = 8;
 
-/// Where the last argument can be broken in place of the whole list: inside its literal, the body of
-/// its arrow function, or, if it is the only one, its own arguments.
+/// Where the last argument can be broken in place of the whole list: inside its literal, the body
+/// of its arrow function, or, if it is the only one, its own arguments.
 fn hug(p: &Planner, last: NodeId, only: bool) -> Option<TokenId> {
     let (mut node, mut only) = (last, only);
     for _ in 0..HUG_DEPTH {
@@ -234,8 +234,8 @@ fn new_expression(p: &mut Planner, parts: &[NodeId]) {
     }
 }
 
-/// `gauges.filter(…).map(…)`: a chain of calls, broken before each of them. The outermost node of the
-/// chain plans its breaks; the nodes inside it know that they are part of one.
+/// `gauges.filter(…).map(…)`: a chain of calls, broken before each of them. The outermost node of
+/// the chain plans its breaks; the nodes inside it know that they are part of one.
 fn chain(p: &mut Planner, node: NodeId) {
     if p.handed(node).is_some() {
         return;
@@ -295,7 +295,8 @@ fn chain(p: &mut Planner, node: NodeId) {
     }
 }
 
-/// `gauge.level`: nothing around the point, unless a chain breaks there or a number stands before it.
+/// `gauge.level`: nothing around the point, unless a chain breaks there or a number stands before
+/// it.
 fn member_expression(p: &mut Planner, parts: &[NodeId]) {
     let [object, dot, rest @ ..] = parts else { return };
     let dot = p.first(*dot);

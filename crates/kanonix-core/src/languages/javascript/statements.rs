@@ -261,8 +261,8 @@ fn bracketed<'n>(
     }
 }
 
-/// The statement that a header rules: a block, or a bare statement, which stays on the header's line
-/// or on the next one as it stands.
+/// The statement that a header rules: a block, or a bare statement, which stays on the header's
+/// line or on the next one as it stands.
 fn body(p: &mut Planner, body: NodeId, header: TokenId, after: TokenId) {
     let first = p.first(body);
     match Kind::of(p.kind(body)) {

@@ -109,8 +109,8 @@ fn bracketed(p: &mut Planner, node: NodeId, parts: &[NodeId], inner: u8, collect
     p.list(parts, Kind::Comma as u16, list);
 }
 
-/// `[*read(path)]`: the grammar reads the star as part of the called name here, and as what it is once
-/// a comma follows, so a comma could not be proved to change nothing.
+/// `[*read(path)]`: the grammar reads the star as part of the called name here, and as what it is
+/// once a comma follows, so a comma could not be proved to change nothing.
 fn ends_in_starred_call(p: &Planner, parts: &[NodeId]) -> bool {
     let last = parts.iter().rev().skip(1).find(|part| !is(p, **part, Kind::Comma));
     last.is_some_and(|last| {
@@ -434,8 +434,8 @@ fn subscript(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     p.list(brackets, Kind::Comma as u16, List { inner, holds_lines: true, ..List::PLAIN });
 }
 
-/// `first:last:step`: nothing around the colons of plain bounds, a blank on each side of the others,
-/// as PEP 8 has it for the operator with the lowest priority.
+/// `first:last:step`: nothing around the colons of plain bounds, a blank on each side of the
+/// others, as PEP 8 has it for the operator with the lowest priority.
 fn slice(p: &mut Planner, parts: &[NodeId]) {
     let is_plain = |p: &Planner, part: NodeId| {
         matches!(

@@ -119,7 +119,8 @@ fn sort_in_class(p: &Planner, node: NodeId) -> Sort {
 fn import_from(p: &mut Planner, parts: &[NodeId]) {
     p.commas(parts, Kind::Comma as u16);
     let Some(opener) = parts.iter().position(|part| is(p, *part, Kind::OpenParen)) else { return };
-    let list = List { inner: p.choices.parens_gap, collection: true, last_comma: true, ..List::PLAIN };
+    let inner = p.choices.parens_gap;
+    let list = List { inner, collection: true, last_comma: true, ..List::PLAIN };
     p.list(&parts[opener..], Kind::Comma as u16, list);
 }
 

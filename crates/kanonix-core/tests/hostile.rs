@@ -1,0 +1,57 @@
+//! Input that nobody writes by hand: it must end, without a panic and without losing anything.
+
+use kanonix_core::languages;
+use kanonix_core::mend;
+use kanonix_core::text::LineSet;
+
+fn survives(language: &str, text: &str) {
+    let language = languages::by_name(language).unwrap();
+    let solid = |text: &str| text.chars().filter(|c| !c.is_whitespace()).count();
+    let mended = match mend(text, language, &language.style(), &LineSet::whole()) {
+        Ok(mended) => mended.text,
+        // Left as it is, and said so.
+        Err(_) => return,
+    };
+    assert_eq!(solid(&mended), solid(text));
+    let again = mend(&mended, language, &language.style(), &LineSet::whole()).unwrap();
+    assert!(again.text == mended, "mending twice is not mending once");
+}
+
+#[test]
+fn a_hundred_thousand_nested_brackets() {
+    let nested = |open: &str, close: &str| open.repeat(100_000) + &close.repeat(100_000) + "\n";
+    survives("json", &nested("[", "]"));
+    survives("python", &format!("x = {}", nested("[", "]")));
+    survives("javascript", &format!("x = {}", nested("[", "]")));
+}
+
+#[test]
+fn brackets_that_are_never_closed() {
+    for language in ["javascript", "python", "json"] {
+        survives(language, &"([{".repeat(20_000));
+    }
+}
+
+#[test]
+fn chains_without_end() {
+    survives("javascript", &format!("a{}\n", "+a".repeat(20_000)));
+    survives("javascript", &format!("a{}\n", ".b()".repeat(20_000)));
+    survives("javascript", &format!("x = {}a\n", "!".repeat(20_000)));
+    survives("javascript", &format!("x = {}a\n", "b => ".repeat(20_000)));
+    survives("javascript", &format!("if(a){{}}{}\n", "else if(a){}".repeat(5_000)));
+    survives("python", &format!("x = {}a\n", "not ".repeat(20_000)));
+}
+
+#[test]
+fn a_line_of_a_million_characters() {
+    survives("json", &format!("[{}1]\n", "1,".repeat(500_000)));
+    survives("python", &format!("x = '{}'\n", "a".repeat(1_000_000)));
+}
+
+#[test]
+fn odd_characters_stay() {
+    survives("python", "a = 1\u{a0}\n\x0cb=2\r\nc=3\rd=4");
+    survives("javascript", "\u{feff}a\u{a0}=1\u{2028}b=2");
+    survives("javascript", "let \u{1F30A}\u{301} = '\u{1F30A}';\0");
+    survives("json", "\u{feff}");
+}
