@@ -54,4 +54,6 @@ fn odd_characters_stay() {
     survives("javascript", "\u{feff}a\u{a0}=1\u{2028}b=2");
     survives("javascript", "let \u{1F30A}\u{301} = '\u{1F30A}';\0");
     survives("json", "\u{feff}");
+    survives("javascript", "    a()");
+    survives("javascript", "  \n \t a()  ");
 }

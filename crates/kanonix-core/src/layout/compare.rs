@@ -94,7 +94,7 @@ struct Parts<'a> {
 impl<'a> Parts<'a> {
     fn of(gap: &'a str) -> Parts<'a> {
         let (Some(first), Some(last)) = (gap.find('\n'), gap.rfind('\n')) else {
-            return Parts { trailing: gap, breaks: 0, indent: gap, blanks_between: false };
+            return Parts { trailing: "", breaks: 0, indent: gap, blanks_between: false };
         };
         let middle = &gap[first + 1..last + 1];
         Parts {

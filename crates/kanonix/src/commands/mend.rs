@@ -6,7 +6,7 @@ use crate::options::Mend;
 use crate::paint::Paint;
 use crate::report::{count, left_alone};
 use kanonix_core::text::{LineSet, Lines, unified_diff};
-use kanonix_core::{Mended, mend, mend_since};
+use kanonix_core::{Mended, judge, mend, mend_since};
 use kanonix_repo::work::{InPlay, Item, LeftAlone, NotLoaded, Reach, Selection, Source, select};
 use kanonix_repo::work::{Loaded, select_as};
 use kanonix_repo::write;
@@ -108,6 +108,14 @@ fn mend_loaded(item: &Item, loaded: &Loaded) -> Result<Mended, String> {
     mended.map_err(|difference| {
         let at = difference.offset().min(loaded.text.len());
         let (line, column) = Lines::new(&loaded.text).place(&loaded.text, at);
+        let faults = judge(&loaded.text, item.language, &item.style, &LineSet::default()).faults;
+        if let Some(fault) = faults.first() {
+            let (fault, _) = Lines::new(&loaded.text).place(&loaded.text, fault.start);
+            return format!(
+                "line {fault} does not parse, and line {line} would be read otherwise once it is \
+                 mended; the file is left as it is. Mend line {fault} by hand first"
+            );
+        }
         format!(
             "{line}:{column}: the mended text would not be the same program ({difference}); the \
              file is left as it is. This is a fault of Kanonix: please report it with the file and \
