@@ -1,31 +1,14 @@
 //! How the engine lays things out: a small text before, the settings, the text after.
 
+mod support;
+
 use kanonix_core::languages;
-use kanonix_core::style::Style;
 use kanonix_core::text::LineSet;
 use kanonix_core::{judge, mend};
-
-fn style(language: &str, settings: &[(&str, &str, &str)]) -> Style {
-    let mut style = languages::by_name(language).unwrap().style();
-    for (name, key, value) in settings {
-        style.set(name, key, value).unwrap();
-    }
-    style
-}
-
-fn lay_with(language: &str, settings: &[(&str, &str, &str)], text: &str) -> String {
-    let style = style(language, settings);
-    let language = languages::by_name(language).unwrap();
-    mend(text, language, &style, &LineSet::whole()).unwrap().text
-}
+use support::{lay_with, lines, style};
 
 fn lay(language: &str, text: &str) -> String {
     lay_with(language, &[("max_line_length", "", "40")], text)
-}
-
-/// A text of these lines.
-fn lines(lines: &[&str]) -> String {
-    lines.iter().flat_map(|line| [*line, "\n"]).collect()
 }
 
 /// Mends the lines that are marked with a `>` at their start. The first line is empty.

@@ -1,5 +1,6 @@
 //! Judging a selection of files, as many at a time as there are cores.
 
+use crate::Status;
 use kanonix_core::judge_with_older;
 use kanonix_core::text::Lines;
 use kanonix_repo::work::{Item, LeftAlone, NotLoaded, Selection};
@@ -63,8 +64,19 @@ impl Judgement {
         self.files.iter().map(lines).sum()
     }
 
+    /// How a run with this judgement ends.
+    pub fn status(&self) -> Status {
+        if self.is_incomplete() {
+            Status::Incomplete
+        } else if self.slips() > 0 {
+            Status::Slips
+        } else {
+            Status::Clean
+        }
+    }
+
     /// Whether anything could not be judged, or does not parse where that stops.
-    pub fn is_incomplete(&self) -> bool {
+    fn is_incomplete(&self) -> bool {
         !self.problems.is_empty()
             || self.files.iter().any(|file| file.faults_stop && !file.faults.is_empty())
     }

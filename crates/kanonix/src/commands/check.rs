@@ -15,11 +15,5 @@ pub(crate) fn run(options: &Check) -> anyhow::Result<Status> {
     let mend = format!("kanonix mend{again}{}", as_arguments(&options.paths));
     let frame = Frame { reach: &words, headline: None, mend: &mend };
     report::write(&judgement, &frame, &options.report, &options.voice)?;
-    Ok(if judgement.is_incomplete() {
-        Status::Incomplete
-    } else if judgement.slips() > 0 {
-        Status::Slips
-    } else {
-        Status::Clean
-    })
+    Ok(judgement.status())
 }

@@ -45,18 +45,12 @@ fn judge(reach: &Reach, options: &GateReport) -> anyhow::Result<Status> {
             format!("kanonix: stopped, {lines} that you are committing {verb} from the canon")
         }
     });
-    let is_clean = judgement.slips() == 0 && !judgement.is_incomplete();
+    let is_clean = judgement.status() == Status::Clean;
     let frame = Frame { reach: &words, headline, mend: &mend };
     if !(is_clean && *reach == Reach::Commit && options.report.is_empty()) {
         report::write(&judgement, &frame, &options.report, &options.voice)?;
     }
-    Ok(if judgement.is_incomplete() {
-        Status::Incomplete
-    } else if judgement.slips() > 0 {
-        Status::Slips
-    } else {
-        Status::Clean
-    })
+    Ok(judgement.status())
 }
 
 fn repository() -> anyhow::Result<Repository> {

@@ -1,0 +1,360 @@
+//! How JavaScript is laid out, construct by construct.
+
+mod support;
+
+use support::{lay, lay_with, lines};
+
+#[test]
+fn modules() {
+    let laid = lay("javascript", &lines(&[
+        "import a,{b as  c,default as d}from  'e'",
+        "import  * as f from 'g'",
+        "import  'h'",
+        "export {i as  j}",
+        "export  *from 'k'",
+        "export  *  as l from 'm'",
+        "export  default function(){}",
+        "export const  n=1",
+        "export default class{}",
+    ]));
+    insta::assert_snapshot!(laid, @"
+    import a, { b as c, default as d } from 'e'
+    import * as f from 'g'
+    import 'h'
+    export { i as j }
+    export * from 'k'
+    export * as l from 'm'
+    export default function() {}
+    export const n = 1
+    export default class {}
+    ");
+}
+
+#[test]
+fn declarations() {
+    let laid = lay("javascript", &lines(&[
+        "var a=1,b , c",
+        "let {d,e:f=1,...g}=h",
+        "const [i,,j=2,...k]=l",
+        "function  m ( a,b=1,{c},...d ){ }",
+        "async  function * n(){ }",
+        "class A  extends  B{ }",
+        "class C{",
+        "static  x=1;",
+        "#y",
+        "get z(){return 1}",
+        "static{ a }",
+        "async *[w](){}",
+        "}",
+    ]));
+    insta::assert_snapshot!(laid, @"
+    var a = 1, b, c
+    let { d, e: f = 1, ...g } = h
+    const [i,, j = 2, ...k] = l
+    function m(a, b = 1, { c }, ...d) {}
+    async function* n() {}
+    class A extends B {}
+    class C {
+      static x = 1;
+      #y
+      get z() {
+        return 1
+      }
+      static {
+        a
+      }
+      async *[w]() {}
+    }
+    ");
+}
+
+#[test]
+fn control_flow() {
+    let laid = lay("javascript", &lines(&[
+        "if(a)b();else  c()",
+        "if(a){b}else  if(c){d}else{e}",
+        "for(let i=0;i<j;i++){k}",
+        "for(;;){break}",
+        "for(const a  of b)c()",
+        "for  await(const a of b){}",
+        "for(a  in b);",
+        "while(a)b++",
+        "do  a();while(b)",
+        "switch(a){case  1:case 2:b();break",
+        "default:{c()}}",
+        "try{a()}catch{b()}finally{c()}",
+        "try{a()}catch( e ){b()}",
+        "outer:for(;;)continue  outer",
+        "throw  new  Error( a )",
+        "debugger",
+    ]));
+    insta::assert_snapshot!(laid, @"
+    if (a) b(); else c()
+    if (a) {
+      b
+    } else if (c) {
+      d
+    } else {
+      e
+    }
+    for (let i = 0; i < j; i++) {
+      k
+    }
+    for (;;) {
+      break
+    }
+    for (const a of b) c()
+    for await (const a of b) {}
+    for (a in b);
+    while (a) b++
+    do a(); while (b)
+    switch (a) {
+      case 1:
+      case 2:
+        b();
+        break
+      default: {
+        c()
+      }
+    }
+    try {
+      a()
+    } catch {
+      b()
+    } finally {
+      c()
+    }
+    try {
+      a()
+    } catch (e) {
+      b()
+    }
+    outer: for (;;) continue outer
+    throw new Error(a)
+    debugger
+    ");
+}
+
+#[test]
+fn operators() {
+    let laid = lay("javascript", &lines(&[
+        "a=b+c*d**e%f",
+        "a=!b&&c||d??e",
+        "a=b===c!==d",
+        "a+=1,b||=c",
+        "a=typeof  b+void  0-(- -c)",
+        "a=b?c:d?e:f",
+        "a= ++b+c--",
+        "a=b  in c",
+        "a=b  instanceof c",
+        "delete  a.b",
+    ]));
+    insta::assert_snapshot!(laid, @"
+    a = b + c * d ** e % f
+    a = !b && c || d ?? e
+    a = b === c !== d
+    a += 1, b ||= c
+    a = typeof b + void 0 - (- -c)
+    a = b ? c : d ? e : f
+    a = ++b + c--
+    a = b in c
+    a = b instanceof c
+    delete a.b
+    ");
+}
+
+#[test]
+fn calls_and_members() {
+    let laid = lay("javascript", &lines(&[
+        "a . b ?. c [ d ] ?. ( e )",
+        "new  A",
+        "new  A . B( c )",
+        "f( a,...b )",
+        "tag `x`",
+        "import( 'a' )",
+        "a=async  x=>await  x",
+        "a=(x,y)=>({ x })",
+        "a=x=>{return x}",
+        "super . a( )",
+        "new . target",
+        "(function( ){ } )( )",
+    ]));
+    insta::assert_snapshot!(laid, @"
+    a.b?.c[d]?.(e)
+    new A
+    new A.B(c)
+    f(a, ...b)
+    tag`x`
+    import('a')
+    a = async x => await x
+    a = (x, y) => ({ x })
+    a = x => {
+      return x
+    }
+    super.a()
+    new.target(function() {})()
+    ");
+}
+
+#[test]
+fn literals() {
+    let laid = lay("javascript", &lines(&[
+        "a={ }",
+        "a={b,c:1,'d':2,[e]:3,f(){ },get g(){return 1},...h,async  *i(){}}",
+        "a=[ 1,2 , 3 ]",
+        "a=/x/g",
+        "a=`b${ c }d`",
+        "a=[ ]",
+    ]));
+    insta::assert_snapshot!(laid, @"
+    a = {}
+    a = {
+      b,
+      c: 1,
+      'd': 2,
+      [e]: 3,
+      f() {},
+      get g() {
+        return 1
+      },
+      ...h,
+      async *i() {}
+    }
+    a = [1, 2, 3]
+    a = /x/g
+    a = `b${ c }d`
+    a = []
+    ");
+}
+
+#[test]
+fn long_lines_open_what_is_outermost() {
+    let settings = [
+        ("max_line_length", "", "40"),
+    ];
+    let laid = lay_with("javascript", &settings, &lines(&[
+        "import { aaaaaaaaaaaa, bbbbbbbbbb, ccccccccc } from 'd'",
+        "const { aaaaaaaaaaaa, bbbbbbbbbb, cccccccccc } = d",
+        "function aaaaaaaaaaa(bbbbbbbbbb, cccccccccc, ddd) {}",
+        "const a = bbbbbbbbbbbbbbb || cccccccccccccccccc || d",
+        "const a = bbbbbbbbbbbbbbbbb ? cccccccccccccc : ddddddd",
+        "const f = (aaaaaaaaaa) => bbbbbbbbbbbbbbbbbbbbbbbbbbbbb",
+        "return aaaaaaaaaaaaaaaa && bbbbbbbbbbbbbbbb && ccccccc",
+        "a.b.c(dddddddddddddd, eeeeeeeeeeeeeee, ffffffffffffff)",
+        "for (let iiiiiiiiiiiiiiii = 0; jjjjjjjjjjjjjj; kkkk++) {}",
+        "f(aaaaaaaaa, async (bbbbbbb, ccccccc) => { d() })",
+    ]));
+    insta::assert_snapshot!(laid, @"
+    import {
+      aaaaaaaaaaaa,
+      bbbbbbbbbb,
+      ccccccccc
+    } from 'd'
+    const {
+      aaaaaaaaaaaa,
+      bbbbbbbbbb,
+      cccccccccc
+    } = d
+    function aaaaaaaaaaa(
+      bbbbbbbbbb,
+      cccccccccc,
+      ddd
+    ) {}
+    const a = bbbbbbbbbbbbbbb ||
+      cccccccccccccccccc ||
+      d
+    const a = bbbbbbbbbbbbbbbbb
+      ? cccccccccccccc
+      : ddddddd
+    const f = (aaaaaaaaaa) =>
+      bbbbbbbbbbbbbbbbbbbbbbbbbbbbb
+    return aaaaaaaaaaaaaaaa &&
+      bbbbbbbbbbbbbbbb &&
+      ccccccc
+    a.b.c(
+      dddddddddddddd,
+      eeeeeeeeeeeeeee,
+      ffffffffffffff
+    )
+    for (
+      let iiiiiiiiiiiiiiii = 0;
+      jjjjjjjjjjjjjj;
+      kkkk++
+    ) {}
+    f(
+      aaaaaaaaa,
+      async (bbbbbbb, ccccccc) => {
+        d()
+      }
+    )
+    ");
+}
+
+#[test]
+fn quotes_and_statement_ends() {
+    let settings = [
+        ("quotes", "", "double"),
+        ("statement_end", "", "semicolon"),
+    ];
+    let laid = lay_with("javascript", &settings, &lines(&[
+        "a = 'b'",
+        "c = 'it\"s'",
+        "let d = () => { return 'e' }",
+        "class F { g = 'h' }",
+        "export default i",
+        "do j(); while (k)",
+    ]));
+    insta::assert_snapshot!(laid, @r#"
+    a = "b";
+    c = 'it"s';
+    let d = () => {
+      return "e";
+    };
+    class F {
+      g = "h";
+    }
+    export default i;
+    do j(); while (k);
+    "#);
+}
+
+#[test]
+fn short_blocks_are_kept_if_so_agreed() {
+    let settings = [
+        ("short_block", "", "keep"),
+        ("statement_end", "", "bare"),
+    ];
+    let laid = lay_with("javascript", &settings, &lines(&[
+        "if (a) { b(); c(); }",
+        "f(function () { return 1; })",
+        "switch (a) { case 1: b(); break;",
+        "}",
+    ]));
+    insta::assert_snapshot!(laid, @"
+    if (a) { b(); c() }
+    f(function () { return 1 })
+    switch (a) {
+      case 1: b(); break
+    }
+    ");
+}
+
+#[test]
+fn inner_gaps_and_tight_operators() {
+    let settings = [
+        ("inner_gap", "parens", "true"),
+        ("inner_gap", "brackets", "true"),
+        ("inner_gap", "braces", "false"),
+        ("operator_gap", "", "false"),
+    ];
+    let laid = lay_with("javascript", &settings, &lines(&[
+        "f(a, [b], { c })",
+        "x = a[b] + c && !d ? e : f",
+        "for (let i = 0; i < 1; i++) { }",
+    ]));
+    insta::assert_snapshot!(laid, @"
+    f( a, [ b ], {c} )
+    x=a[ b ]+c&& !d?e:f
+    for ( let i=0; i<1; i++ ) {}
+    ");
+}

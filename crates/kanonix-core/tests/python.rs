@@ -1,0 +1,383 @@
+//! How Python is laid out, construct by construct.
+
+mod support;
+
+use support::{lay, lay_with, lines};
+
+#[test]
+fn imports() {
+    let laid = lay("python", &lines(&[
+        "import  os,sys",
+        "from  . import  a",
+        "from ..b.c import (d as  e,f)",
+        "from g import *",
+        "from __future__ import  h",
+    ]));
+    insta::assert_snapshot!(laid, @"
+    import os, sys
+    from . import a
+    from ..b.c import (d as e, f)
+    from g import *
+    from __future__ import h
+    ");
+}
+
+#[test]
+fn definitions() {
+    let laid = lay("python", &lines(&[
+        "def  f ( a,b:int=1,* ,c = 2,**d )->int :",
+        "    pass",
+        "async  def g( * args, h=lambda  x,y=1:x ): return",
+        "class  A ( B,metaclass = C ) :",
+        "    x:int=1",
+        "    y : str",
+        "class D:pass",
+        "@ dec( 1 )",
+        "@dec",
+        "def i[T:int]( x:T ): ...",
+    ]));
+    insta::assert_snapshot!(laid, @"
+    def f(a, b: int = 1, *, c=2, **d) -> int:
+        pass
+
+
+    async def g(*args, h=lambda x, y=1: x):
+        return
+
+
+    class A(B, metaclass=C):
+        x: int = 1
+        y: str
+
+
+    class D:
+        pass
+
+
+    @dec(1)
+    @dec
+    def i[T: int](x: T):
+        ...
+    ");
+}
+
+#[test]
+fn compound_statements() {
+    let laid = lay("python", &lines(&[
+        "if a : b",
+        "elif(c): d",
+        "else : e",
+        "for  i ,j in  k : l",
+        "else: m",
+        "while  n : o",
+        "try : p",
+        "except( A,B )as  q : r",
+        "except C: s",
+        "finally : t",
+        "with  open( a )as b,c : u",
+        "with (a as b,c): v",
+        "async def w():",
+        "    async  for x in y: z",
+        "    async  with a: b",
+    ]));
+    insta::assert_snapshot!(laid, @"
+    if a:
+        b
+    elif (c):
+        d
+    else:
+        e
+    for i, j in k:
+        l
+    else:
+        m
+    while n:
+        o
+    try:
+        p
+    except (A, B) as q:
+        r
+    except C:
+        s
+    finally:
+        t
+    with open(a) as b, c:
+        u
+    with (a as b, c):
+        v
+
+
+    async def w():
+        async for x in y:
+            z
+        async with a:
+            b
+    ");
+}
+
+#[test]
+fn simple_statements() {
+    let laid = lay("python", &lines(&[
+        "assert  a,b",
+        "del  a,b",
+        "raise  A( b )from  c",
+        "return  a,b",
+        "global  a,b",
+        "a=b = c",
+        "a+=1 ; b -=2",
+        "a : int=1",
+        "type  X[T]=list[ T ]",
+        "yield",
+        "x=yield  y",
+        "print( * a,** b )",
+    ]));
+    insta::assert_snapshot!(laid, @"
+    assert a, b
+    del a, b
+    raise A(b) from c
+    return a, b
+    global a, b
+    a = b = c
+    a += 1
+    b -= 2
+    a: int = 1
+    type X[T] = list[T]
+    yield
+    x = yield y
+    print(*a, **b)
+    ");
+}
+
+#[test]
+fn operators() {
+    let laid = lay("python", &lines(&[
+        "a=b+c*d**e//f@g",
+        "a=not  b and  c or d",
+        "a=b<c<=d!=e",
+        "a=b is  not c not  in d",
+        "a=-b+~c- -d",
+        "a=b if  c else  d",
+        "(a:=b)",
+        "a=await  b",
+        "a=b|c&d^e<<f",
+    ]));
+    insta::assert_snapshot!(laid, @"
+    a = b + c * d ** e // f @ g
+    a = not b and c or d
+    a = b < c <= d != e
+    a = b is not c not in d
+    a = -b + ~c - -d
+    a = b if c else d
+    (a := b)
+    a = await b
+    a = b | c & d ^ e << f
+    ");
+}
+
+#[test]
+fn collections_and_subscripts() {
+    let laid = lay("python", &lines(&[
+        "a=[ b,c , ]",
+        "a=( b , )",
+        "a={ b:c,** d }",
+        "a={ b , c }",
+        "a=[ b for  c in d if  e ]",
+        "a={ b:c for b,c in d }",
+        "a=( b for c in d )",
+        "a=b[ c ][ d:e ][ :f:2 ][ g+1:h ][ ...,i ]",
+        "a=b . c . d( )",
+        "a=()",
+        "a=[ ]",
+    ]));
+    insta::assert_snapshot!(laid, @"
+    a = [b, c,]
+    a = (b,)
+    a = {b: c, **d}
+    a = {b, c}
+    a = [b for c in d if e]
+    a = {b: c for b, c in d}
+    a = (b for c in d)
+    a = b[c][d:e][:f:2][g + 1 : h][..., i]
+    a = b.c.d()
+    a = ()
+    a = []
+    ");
+}
+
+#[test]
+fn patterns() {
+    let laid = lay("python", &lines(&[
+        "match  a :",
+        "    case 1|2 : b",
+        "    case [ x,* y ]if  z : c",
+        "    case { \"k\":v,** rest } : d",
+        "    case A( x=1,y = B( ) )as  q : e",
+        "    case -1 : f",
+        "    case a.b : g",
+        "    case _ : h",
+    ]));
+    insta::assert_snapshot!(laid, @r#"
+    match a:
+        case 1 | 2:
+            b
+        case [x, *y] if z:
+            c
+        case {"k": v, **rest}:
+            d
+        case A(x=1, y=B()) as q:
+            e
+        case -1:
+            f
+        case a.b:
+            g
+        case _:
+            h
+    "#);
+}
+
+#[test]
+fn strings_keep_their_inside() {
+    let settings = [
+        ("quotes", "", "double"),
+    ];
+    let laid = lay_with("python", &settings, &lines(&[
+        "a='b'  'c'",
+        "a=f'{ b }'",
+        "a=r'\\d'",
+        "a=b'c'",
+        "a=\"\"\"b  \"\"\"",
+        "a='it\"s'",
+    ]));
+    insta::assert_snapshot!(laid, @r#"
+    a = "b" "c"
+    a = f"{ b }"
+    a = r"\d"
+    a = b"c"
+    a = """b  """
+    a = 'it"s'
+    "#);
+}
+
+#[test]
+fn long_lines_open_their_lists() {
+    let settings = [
+        ("max_line_length", "", "40"),
+    ];
+    let laid = lay_with("python", &settings, &lines(&[
+        "f(aaaaaaaaaaaa, bbbbbbbbbbbb, ccccccccccccc)",
+        "x = [aaaaaaaaaaaa, bbbbbbbbbbbb, ccccccccccccc]",
+        "x = {\"aaaaaaaaaa\": bbbbbbbbbbbbbb, \"cccccc\": ddd}",
+        "def g(aaaaaaaaaaaa, bbbbbbbbbb, ccccc) -> int: pass",
+        "from aaaaaaaa import (bbbbbbbbbbb, cccccccccc, dd)",
+        "x = (aaaaaaaaaaaaa if bbbbbbbbbbbbbbb else ccccccc)",
+        "x = [aaaaaaaaaaaaaa for bbbbbbb in ccccccc if ddd]",
+        "f({\"aaaaaaaaaa\": bbbbbbbbbbbbbb, \"cccccc\": ddd})",
+        "x = (aaa.bbbbbbbbb().cccccccccc().ddddddddd(eeee))",
+        "x = (\"aaaaaaaaaaaaaaaaaaaa\" \"bbbbbbbbbbbbbbbbbbbbbbb\")",
+    ]));
+    insta::assert_snapshot!(laid, @r#"
+    f(
+        aaaaaaaaaaaa,
+        bbbbbbbbbbbb,
+        ccccccccccccc
+    )
+    x = [
+        aaaaaaaaaaaa,
+        bbbbbbbbbbbb,
+        ccccccccccccc
+    ]
+    x = {
+        "aaaaaaaaaa": bbbbbbbbbbbbbb,
+        "cccccc": ddd
+    }
+
+
+    def g(
+        aaaaaaaaaaaa,
+        bbbbbbbbbb,
+        ccccc
+    ) -> int:
+        pass
+
+
+    from aaaaaaaa import (
+        bbbbbbbbbbb,
+        cccccccccc,
+        dd
+    )
+    x = (
+        aaaaaaaaaaaaa
+        if bbbbbbbbbbbbbbb
+        else ccccccc
+    )
+    x = [
+        aaaaaaaaaaaaaa
+        for bbbbbbb in ccccccc
+        if ddd
+    ]
+    f({
+        "aaaaaaaaaa": bbbbbbbbbbbbbb,
+        "cccccc": ddd
+    })
+    x = (
+        aaa
+        .bbbbbbbbb()
+        .cccccccccc()
+        .ddddddddd(eeee)
+    )
+    x = (
+        "aaaaaaaaaaaaaaaaaaaa"
+        "bbbbbbbbbbbbbbbbbbbbbbb"
+    )
+    "#);
+}
+
+#[test]
+fn short_blocks_are_kept_if_so_agreed() {
+    let settings = [
+        ("short_block", "", "keep"),
+    ];
+    let laid = lay_with("python", &settings, &lines(&[
+        "if a : b",
+        "class C:  pass",
+        "for i in j: k ; l",
+    ]));
+    insta::assert_snapshot!(laid, @"
+    if a: b
+
+
+    class C: pass
+
+
+    for i in j:
+        k
+        l
+    ");
+}
+
+#[test]
+fn inner_gaps_and_tight_operators() {
+    let settings = [
+        ("inner_gap", "parens", "true"),
+        ("inner_gap", "brackets", "true"),
+        ("inner_gap", "braces", "true"),
+        ("operator_gap", "", "false"),
+    ];
+    let laid = lay_with("python", &settings, &lines(&[
+        "f(a, b = 1)",
+        "x = [a]",
+        "y = {a: b}",
+        "z = a[b] + c and -d",
+        "def g(a: int = 1) -> int: pass",
+    ]));
+    insta::assert_snapshot!(laid, @"
+    f( a, b=1 )
+    x=[ a ]
+    y={ a: b }
+    z=a[ b ]+c and -d
+
+
+    def g( a: int=1 )->int:
+        pass
+    ");
+}

@@ -1,0 +1,38 @@
+//! Laying out small texts.
+
+#![allow(dead_code, reason = "each test file uses its own part")]
+
+use kanonix_core::languages;
+use kanonix_core::style::Style;
+use kanonix_core::text::LineSet;
+use kanonix_core::{judge, mend};
+
+/// A text of these lines.
+pub fn lines(lines: &[&str]) -> String {
+    lines.iter().flat_map(|line| [*line, "\n"]).collect()
+}
+
+/// A language's own style with some values of its own.
+pub fn style(language: &str, settings: &[(&str, &str, &str)]) -> Style {
+    let mut style = languages::by_name(language).unwrap().style();
+    for (name, key, value) in settings {
+        style.set(name, key, value).unwrap();
+    }
+    style
+}
+
+/// The whole text under the language's own style.
+pub fn lay(language: &str, text: &str) -> String {
+    lay_with(language, &[], text)
+}
+
+/// The whole text; it must parse, be proved, and have no slips afterwards.
+pub fn lay_with(language: &str, settings: &[(&str, &str, &str)], text: &str) -> String {
+    let style = style(language, settings);
+    let language = languages::by_name(language).unwrap();
+    let mended = mend(text, language, &style, &LineSet::whole()).unwrap();
+    assert!(mended.outcome.faults.is_empty(), "{:?}", mended.outcome.faults);
+    let again = judge(&mended.text, language, &style, &LineSet::whole());
+    assert_eq!(again.slips, [], "{}", mended.text);
+    mended.text
+}
