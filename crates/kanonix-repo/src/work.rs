@@ -88,8 +88,8 @@ impl Why {
             Why::TooLarge => "too large",
             Why::Binary => "binary",
             Why::NotUtf8 => "not in UTF-8",
-            Why::Link => "links out of the repository",
-            Why::Submodule => "submodules",
+            Why::Link => "linking out of the repository",
+            Why::Submodule => "in a submodule",
             Why::Off => "out of reach by the canon",
         }
     }

@@ -206,3 +206,26 @@ fn kept_table(found: &[Found]) {
         println!("{count:>8}  {line}");
     }
 }
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    /// The canons of the workshop are there to differ: from the defaults, and from each other.
+    #[test]
+    fn the_workshops_canons_can_be_read_and_differ() {
+        let folder = Path::new(env!("CARGO_MANIFEST_DIR")).join("canons");
+        let mut seen = vec![styles(None).unwrap()];
+        for name in ["quay", "mole", "lock"] {
+            let found = styles(Some(&folder.join(format!("{name}.toml")))).unwrap();
+            assert!(!seen.contains(&found), "{name}");
+            seen.push(found);
+        }
+    }
+
+    #[test]
+    fn the_properties_hold_on_the_demo() {
+        let demo = Path::new(env!("CARGO_MANIFEST_DIR")).join("../../demo");
+        assert!(run(&demo, None, None, 1, false).unwrap());
+    }
+}
