@@ -64,6 +64,16 @@ fn the_json_report_says_the_same() {
 }
 
 #[test]
+fn mend_reports_the_slips_that_it_mends() {
+    let repo = touched();
+    let checked = repo.kanonix(&["check"]).out;
+    let said = repo.kanonix(&["mend", "--report", "lines", "--report", "json=mended.json"]);
+    assert_eq!((said.status, said.out), (0, checked));
+    assert!(repo.read("mended.json").contains("\"slips\": 7"));
+    assert_eq!(repo.kanonix(&["check", "gauges", "alarms"]).out, "");
+}
+
+#[test]
 fn a_dry_run_prints_what_git_applies() {
     let repo = touched();
     repo.write("alarms/with blank.js", "a=1");

@@ -265,6 +265,37 @@ fn what_is_no_file_of_ours_is_left_alone_and_counted() {
     assert_eq!(elsewhere.read("other.py"), "x=1\n");
 }
 
+/// A file that somebody else saves after it was read and before it is written.
+#[cfg(unix)]
+#[test]
+fn a_file_that_changes_meanwhile_is_left_alone() {
+    use std::os::unix::fs::PermissionsExt;
+    let repo = Repo::with(&[("a.py", "a = 1\n")]);
+    repo.write("a.py", "a=2\n");
+    // The base is read after the file itself: a git that takes its time stands in for the other writer.
+    let path = std::env::var("PATH").unwrap();
+    let real = std::env::split_paths(&path).map(|folder| folder.join("git"));
+    let real = real.into_iter().find(|git| git.exists()).unwrap();
+    let slow = format!(
+        "#!/bin/sh\ncase \"$*\" in *cat-file*) sleep 1; echo 'b=3' > '{}';; esac\nexec '{}' \"$@\"\n",
+        repo.path("a.py").display(),
+        real.display(),
+    );
+    repo.write("slow/git", slow);
+    let executable = std::fs::Permissions::from_mode(0o755);
+    std::fs::set_permissions(repo.path("slow/git"), executable).unwrap();
+    let mut command = repo.command(env!("CARGO_BIN_EXE_kanonix"));
+    let output = command
+        .args(["mend", "a.py"])
+        .env("PATH", format!("{}:{path}", repo.path("slow").display()))
+        .output()
+        .unwrap();
+    let err = String::from_utf8_lossy(&output.stderr);
+    assert_eq!(output.status.code(), Some(3), "{err}");
+    assert!(err.contains("a.py: it changed on disk while it was read"), "{err}");
+    assert_eq!(repo.read("a.py"), "b=3\n");
+}
+
 #[test]
 fn a_call_keeps_its_form_around_a_callback_that_is_not_touched() {
     let old = "listen('quay',function( level ){\n\tlog( level )\n\treturn  1\n})\n";

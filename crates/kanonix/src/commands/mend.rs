@@ -2,9 +2,10 @@
 
 use super::{here, reach_in_words};
 use crate::Status;
+use crate::judging::judge_all;
 use crate::options::Mend;
 use crate::paint::Paint;
-use crate::report::{count, left_alone};
+use crate::report::{self, Frame, ReportOption, count, left_alone};
 use kanonix_core::text::{LineSet, Lines, unified_diff};
 use kanonix_core::{Mended, judge, mend, mend_since};
 use kanonix_repo::work::{InPlay, Item, LeftAlone, NotLoaded, Reach, Selection, Source, select};
@@ -33,6 +34,13 @@ enum Done {
 fn files(options: &Mend) -> anyhow::Result<Status> {
     let reach = options.reach.reach();
     let selection = select(&here()?, &options.paths, &reach)?;
+    let (words, _) = reach_in_words(&reach, selection.repository.is_some());
+    if !options.report.is_empty() {
+        let frame = Frame { reach: &words, headline: None, mend: "kanonix mend" };
+        let judgement = judge_all(&selection);
+        report::write_asked(&mut std::io::stdout(), &judgement, &frame, &options.report)?;
+    }
+    let quiet = options.voice.quiet || options.report.iter().any(ReportOption::takes_output);
     let mut done: Vec<(&Item, Done)> =
         selection.items.par_iter().map(|item| (item, mended(&selection, item))).collect();
     if !options.dry_run {
@@ -67,8 +75,7 @@ fn files(options: &Mend) -> anyhow::Result<Status> {
             }
         }
     }
-    if !options.dry_run && !options.voice.quiet {
-        let (words, _) = reach_in_words(&reach, selection.repository.is_some());
+    if !options.dry_run && !quiet {
         let summary = match files {
             0 => paint.good(&format!("nothing to mend {words}")),
             _ => format!("{} in {} mended", count(lines, "line"), count(files, "file")),
@@ -78,7 +85,7 @@ fn files(options: &Mend) -> anyhow::Result<Status> {
             out.push_str(&format!("{}\n", paint.faint(&left)));
         }
     }
-    if options.dry_run || !options.voice.quiet {
+    if options.dry_run || !quiet {
         let _ = std::io::stdout().write_all(out.as_bytes());
     }
     for (path, reason) in &problems {

@@ -47,6 +47,13 @@ impl FromStr for ReportOption {
     }
 }
 
+impl ReportOption {
+    /// Whether it is written to the standard output.
+    pub fn takes_output(&self) -> bool {
+        self.file.is_none()
+    }
+}
+
 /// What a report says around the slips.
 pub(crate) struct Frame<'a> {
     /// "on touched lines".
@@ -68,21 +75,8 @@ pub(crate) fn write(
     let paint = Paint::new(voice.color);
     let for_person = std::io::stdout().is_terminal();
     let mut out = std::io::stdout().lock();
-    let mut takes_output = false;
-    for report in reports {
-        let text = match report.kind {
-            Kind::Lines => lines::text(judgement),
-            Kind::Json => json::text(judgement, frame)?,
-        };
-        match &report.file {
-            Some(file) => std::fs::write(file, text)
-                .with_context(|| format!("the report {} cannot be written", file.display()))?,
-            None => {
-                takes_output = true;
-                to(&mut out, &text)?;
-            }
-        }
-    }
+    write_asked(&mut out, judgement, frame, reports)?;
+    let takes_output = reports.iter().any(ReportOption::takes_output);
     if takes_output || (voice.quiet && judgement.slips() == 0) {
         return say_problems(judgement);
     }
@@ -98,6 +92,27 @@ pub(crate) fn write(
         }
     }
     say_problems(judgement)
+}
+
+/// Writes the reports that were asked for by name, and nothing else.
+pub(crate) fn write_asked(
+    out: &mut impl Write,
+    judgement: &Judgement,
+    frame: &Frame,
+    reports: &[ReportOption],
+) -> anyhow::Result<()> {
+    for report in reports {
+        let text = match report.kind {
+            Kind::Lines => lines::text(judgement),
+            Kind::Json => json::text(judgement, frame)?,
+        };
+        match &report.file {
+            Some(file) => std::fs::write(file, text)
+                .with_context(|| format!("the report {} cannot be written", file.display()))?,
+            None => to(out, &text)?,
+        }
+    }
+    Ok(())
 }
 
 /// A reader that went away (`| head`) is no problem of ours.
