@@ -301,7 +301,7 @@ impl Comparing<'_> {
             let message = match gap.want {
                 Want::Line => "on a line of its own",
                 Want::Newline => "on the next line",
-                _ => "on a line of its own, as the list does not fit on one",
+                _ => "on a line of its own, like the rest of its list or chain",
             };
             return self.slip(range.end, 0, gap.breaks, message.into());
         }

@@ -69,11 +69,6 @@ impl Grammar {
         })
     }
 
-    /// The name of one of the language's kinds, for people.
-    pub fn kind_name(&self, kind: u16) -> &'static str {
-        self.kinds[kind as usize].name
-    }
-
     /// The parser's own tree and nothing else: what benches compare with.
     pub fn bare_parse(&self, text: &str) -> usize {
         self.parse(text).map_or(0, |tree| tree.root_node().end_byte())

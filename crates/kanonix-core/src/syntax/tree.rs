@@ -96,12 +96,6 @@ impl Tree {
         (first..end).rev().find(|token| self.tokens[*token as usize].role != Role::Comment)
     }
 
-    /// The first token of a node that is not a comment, if there is one.
-    pub fn first_solid(&self, node: NodeId) -> Option<TokenId> {
-        let Node { first, end, .. } = self.nodes[node as usize];
-        (first..end).find(|token| self.tokens[*token as usize].role != Role::Comment)
-    }
-
     /// The bytes between a token and the one before it; `tokens.len()` asks for the end of the
     /// file.
     pub fn gap(&self, before: usize, text_len: usize) -> Range<usize> {

@@ -93,8 +93,10 @@ pub(super) fn summary(judgement: &Judgement, frame: &Frame, paint: Paint) -> Str
     }
     let faults: usize = judgement.files.iter().map(|file| file.faults.len()).sum();
     if faults > 0 {
-        let places = if faults == 1 { "place does" } else { "places do" };
-        out.push_str(&format!("{faults} {places} not parse and stay as they are\n"));
+        out.push_str(&match faults {
+            1 => "1 place does not parse and stays as it is\n".to_string(),
+            _ => format!("{faults} places do not parse and stay as they are\n"),
+        });
     }
     if let Some(left) = left_alone(&judgement.left_alone) {
         out.push_str(&format!("{}\n", paint.faint(&left)));

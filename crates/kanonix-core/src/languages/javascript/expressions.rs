@@ -13,7 +13,7 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind) -> bool {
     match kind {
         Kind::ArrowFunction => arrow_function(p, node, parts),
         Kind::FormalParameters => formal_parameters(p, parts),
-        Kind::ParenthesizedExpression => parenthesized(p, node, parts),
+        Kind::ParenthesizedExpression => parenthesized(p, parts),
         Kind::Object | Kind::ObjectPattern => object(p, parts),
         Kind::Pair | Kind::PairPattern => pair(p, parts),
         Kind::ComputedPropertyName => inside(p, parts, p.choices.brackets_gap),
@@ -119,7 +119,7 @@ fn elements(p: &Planner, parts: &[NodeId]) -> Vec<NodeId> {
 }
 
 /// `(ebb || flood)`; broken inside its parentheses.
-fn parenthesized(p: &mut Planner, _: NodeId, parts: &[NodeId]) {
+fn parenthesized(p: &mut Planner, parts: &[NodeId]) {
     let [opener, inner, closer] = parts else { return };
     if matches!(Kind::of(p.kind(*inner)), Kind::JsxElement | Kind::JsxSelfClosingElement) {
         return;

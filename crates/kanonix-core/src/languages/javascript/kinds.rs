@@ -105,13 +105,6 @@ kinds! {
         Star = "*",
         OpenParen = "(",
         CloseParen = ")",
-        OpenBrace = "{",
-        Dot = ".",
-        Else = "else",
-        Default = "default",
-        In = "in",
-        Instanceof = "instanceof",
-        FunctionWord = "function",
     }
 }
 

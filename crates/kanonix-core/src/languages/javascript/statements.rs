@@ -34,7 +34,7 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind) -> bool {
         Kind::IfStatement => if_statement(p, node, parts),
         Kind::ElseClause => else_clause(p, node, parts),
         Kind::SwitchStatement => switch_statement(p, node, parts),
-        Kind::SwitchBody => switch_body(p, node, parts),
+        Kind::SwitchBody => switch_body(p, parts),
         Kind::SwitchCase | Kind::SwitchDefault => switch_case(p, node, parts),
         Kind::ForStatement => for_statement(p, node, parts),
         Kind::ForInStatement => for_in_statement(p, node, parts),
@@ -45,7 +45,7 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind) -> bool {
         Kind::LabeledStatement => labeled_statement(p, node, parts),
         Kind::ClassDeclaration | Kind::Class => class(p, node, parts),
         Kind::ClassHeritage => p.words(parts),
-        Kind::ClassBody => class_body(p, node, parts),
+        Kind::ClassBody => class_body(p, parts),
         Kind::ClassStaticBlock => handler(p, node, parts),
         Kind::FieldDefinition => field_definition(p, node, parts),
         Kind::MethodDefinition => method_definition(p, node, parts),
@@ -320,7 +320,7 @@ fn switch_statement(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     p.open_brace(p.first(*cases), p.first(node), "control");
 }
 
-fn switch_body(p: &mut Planner, _: NodeId, parts: &[NodeId]) {
+fn switch_body(p: &mut Planner, parts: &[NodeId]) {
     let Some((opener, closer, cases)) = bracketed(p, parts) else { return };
     let group = p.group(Shape::Block, opener, closer + 1);
     p.statements(cases, group, 1, |_, _| Sort::Other);
@@ -473,7 +473,7 @@ fn decorators(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     }
 }
 
-fn class_body(p: &mut Planner, _: NodeId, parts: &[NodeId]) {
+fn class_body(p: &mut Planner, parts: &[NodeId]) {
     let Some((opener, closer, inner)) = bracketed(p, parts) else { return };
     let group = p.group(Shape::Block, opener, closer + 1);
     let members: Vec<NodeId> =

@@ -123,11 +123,8 @@ kinds! {
         Colon = ":",
         OpenParen = "(",
         Star = "*",
-        Equals = "=",
         IsNotWords = "is not",
         NotInWords = "not in",
-        As = "as",
-        For = "for",
     }
 }
 
