@@ -6,11 +6,11 @@
 
 use crate::languages::Language;
 use crate::layout::Sheet;
-use crate::style::{Kind, REGISTRY, Setting, Style};
+use crate::style::{Kind, REGISTRY, Setting, Style, slots};
 use crate::syntax::{Role, Tree};
 use crate::text::{LineSet, Lines};
 use crate::{Difference, judge, mend, mend_since};
-use crate::layout::plan::Want;
+use crate::layout::plan::{Rows, Want};
 
 /// A property that does not hold on a text.
 #[derive(Clone, Debug)]
@@ -219,6 +219,10 @@ fn spoil(clean: &str, case: &Case) -> Option<String> {
     let units = sheet.unit_tokens();
     let mut out = clean.to_string();
     let mut spoilt_any = false;
+    let short = slots().filter(|(entry, _)| entry.setting == Setting::ShortBlock);
+    // A short block that is spread over lines is not short any more.
+    let keeps_short =
+        short.into_iter().any(|(_, slot)| case.style.is(Setting::ShortBlock, slot.key, "keep"));
     for unit in units.iter().rev() {
         if !chance.one_in(12) {
             continue;
@@ -239,7 +243,10 @@ fn spoil(clean: &str, case: &Case) -> Option<String> {
             let may_break = gap.want == Want::Break
                 && !first_of_list
                 && gap.setting == Setting::WordGap
-                && sheet.is_list(gap.group);
+                && gap.blanks > 0
+                && !keeps_short
+                && sheet.is_list(gap.group)
+                && plan.groups[gap.group as usize].rows != Rows::Kept;
             let new = match chance.below(6) {
                 0 if !present.is_empty() || !fuses(clean, range.start) => format!("{present}  "),
                 1 if may_break => "\n   ".to_string(),
@@ -285,12 +292,16 @@ fn fuses_when_glued(text: &str, range: &std::ops::Range<usize>) -> bool {
 fn there_and_back(case: &Case) -> Option<Failure> {
     let mut chance = case.chance(6);
     let mut base = case.style.clone();
-    // A list opened by hand remembers; so do blank lines, which an open list has and a flat one has
-    // not.
+    // A list opened by hand remembers; so do blank lines and commas, which an open list has and a
+    // flat one has not.
     base.set("list_wrap", "", "fit").ok()?;
     base.set("blank_lines", "most", "0").ok()?;
     base.set("short_block", "", "open").ok()?;
     base.set("word_gap", "", "guide").ok()?;
+    base.set("trim_trailing_whitespace", "", "true").ok()?;
+    if base.is(Setting::LastComma, "", "keep") {
+        base.set("last_comma", "", "never").ok()?;
+    }
     let pairs = pairs_of_values(case.language);
     for _ in 0..PAIRS_PER_FILE {
         let (name, key, a, b) = &pairs[chance.below(pairs.len())];

@@ -1,235 +1,290 @@
-//! What a body of code mostly does already, setting by setting.
+//! What a body of code mostly does already, setting by setting, and what each choice would cost.
 //!
-//! A value's price is the number of slips that it would make; a setting's places are the ones that
-//! its values disagree about. Both come from judging the code under each value, so that a survey
-//! and a check can never count differently.
+//! A value's price is the number of slips that it would make; the questions are the registry's own
+//! settings. Prices come from judging the code under each value, so that a survey and a check can
+//! never count differently.
 
 use crate::languages::Language;
 use crate::layout::Sheet;
-use crate::style::{Setting, Style};
+use crate::style::{Entry, Kind, REGISTRY, Setting, Slot, Style, Value};
 use crate::syntax::Tree;
 use crate::text::LineSet;
-use std::collections::BTreeMap;
 
-/// A value of a setting, or of several that are decided together.
-#[derive(Clone, Copy, Debug)]
-pub struct Candidate {
-    /// How a person calls it.
-    pub name: &'static str,
-    /// Setting and value, for the canon.
-    pub values: &'static [(&'static str, &'static str)],
+/// Settings that are not a matter of how code is laid out, or that no price can decide: whoever
+/// wants them says so.
+const NOT_ASKED: &[Setting] = &[
+    Setting::IndentStyle,
+    Setting::TabWidth,
+    Setting::EndOfLine,
+    Setting::Charset,
+    Setting::TrimTrailingWhitespace,
+    Setting::WordGap,
+    Setting::BareBody,
+];
+
+/// A value that remembers what is there is proposed where its best rival would make more slips than
+/// this in a thousand lines.
+const STRICT_COSTS: f64 = 3.0;
+
+/// Below so many slips in a thousand lines, a difference in price says nothing against what the
+/// community expects.
+const NOISE: f64 = 0.2;
+
+/// A value of a setting, with the settings that it is made of.
+#[derive(Clone, Debug)]
+struct Candidate {
+    name: String,
+    /// Whether it keeps what is there.
+    keeps: bool,
+    values: Vec<(&'static str, &'static str, String)>,
 }
 
 /// A decision that a survey prepares.
-#[derive(Clone, Copy, Debug)]
-pub struct Question {
-    /// How a person calls it.
-    pub name: &'static str,
-    /// The settings whose slips are its price.
-    pub prices: &'static [Setting],
-    /// What can be chosen.
-    pub candidates: &'static [Candidate],
-    /// Whether an agreement far from all places counts as "the community is divided here too".
-    pub may_keep: bool,
+struct Question {
+    entry: &'static Entry,
+    slot: &'static Slot,
+    candidates: Vec<Candidate>,
 }
 
-/// What is asked of every language that has the settings.
-pub const QUESTIONS: &[Question] = &[
-    Question {
-        name: "indent_size",
-        prices: &[Setting::IndentSize, Setting::IndentStyle],
-        candidates: &[
-            Candidate { name: "2", values: &[("indent_size", "2")] },
-            Candidate { name: "4", values: &[("indent_size", "4")] },
-            Candidate { name: "8", values: &[("indent_size", "8")] },
-            Candidate { name: "tab", values: &[("indent_style", "\"tab\"")] },
-        ],
-        may_keep: false,
-    },
-    Question {
-        name: "quotes",
-        prices: &[Setting::Quotes],
-        candidates: &[
-            Candidate { name: "double", values: &[("quotes", "\"double\"")] },
-            Candidate { name: "single", values: &[("quotes", "\"single\"")] },
-        ],
-        may_keep: true,
-    },
-    Question {
-        name: "statement_end",
-        prices: &[Setting::StatementEnd],
-        candidates: &[
-            Candidate { name: "semicolon", values: &[("statement_end", "\"semicolon\"")] },
-            Candidate { name: "bare", values: &[("statement_end", "\"bare\"")] },
-        ],
-        may_keep: true,
-    },
-    Question {
-        name: "open_brace",
-        prices: &[Setting::OpenBrace],
-        candidates: &[
-            Candidate { name: "same_line", values: &[("open_brace", "\"same_line\"")] },
-            Candidate { name: "next_line", values: &[("open_brace", "\"next_line\"")] },
-        ],
-        may_keep: false,
-    },
-];
+impl Question {
+    fn new(entry: &'static Entry, slot: &'static Slot) -> Question {
+        let words = |words: &[&str]| words.iter().map(|word| word.to_string()).collect();
+        let values: Vec<String> = match (entry.setting, slot.kind) {
+            (Setting::IndentSize, _) => words(&["2", "3", "4", "8", "tab"]),
+            (Setting::MaxLineLength, _) => words(&["79", "80", "88", "100", "120", "140"]),
+            (Setting::CommentGap, Kind::Number(..)) => words(&["1", "2"]),
+            (_, Kind::Number(least, ..)) => (least..least.max(1) + 2).map(|n| n.to_string()).collect(),
+            (_, Kind::Word(all)) => words(all),
+            (_, Kind::Flag) => words(&["true", "false"]),
+            (_, Kind::FlagOrKeep) => words(&["true", "false", "keep"]),
+        };
+        let candidate = |name: String| {
+            let tabs = entry.setting == Setting::IndentSize && name == "tab";
+            let values = match tabs {
+                true => vec![("indent_style", "", "tab".to_string())],
+                false => vec![(entry.name, slot.key, name.clone())],
+            };
+            Candidate { keeps: name.starts_with("keep"), name, values }
+        };
+        Question { entry, slot, candidates: values.into_iter().map(candidate).collect() }
+    }
+}
 
-/// Line lengths that a survey proposes.
-pub const LENGTHS: &[usize] = &[79, 88, 100, 120];
+fn questions(language: &Language) -> Vec<Question> {
+    let asked = REGISTRY
+        .iter()
+        .filter(|entry| language.has(entry.name) && !NOT_ASKED.contains(&entry.setting));
+    asked
+        .flat_map(|entry| entry.slots.iter().map(move |slot| Question::new(entry, slot)))
+        .filter(|question| {
+            // Where a language of lines has one way only, there is nothing to ask.
+            let fixed = |(name, _, value): &(&str, &str, &str)| {
+                *name == "statement_end" && *name == question.entry.name && *value == "bare"
+            };
+            !language.defaults.iter().any(|default| fixed(default))
+        })
+        .collect()
+}
 
-/// Share of the lines that must fit a proposed length.
-const FITTING: f64 = 0.99;
+/// What one value costs.
+#[derive(Clone, Copy, Debug, Default)]
+struct Price {
+    /// Slips of the setting itself.
+    own: usize,
+    /// All slips.
+    all: usize,
+}
 
-/// Share of the places that must agree before a value is proposed where the language has none.
-const AGREEING: f64 = 0.6;
-
-/// The answers of a body of code in one language.
-#[derive(Clone, Debug, Default)]
+/// What was found in a body of code in one language.
 pub struct Survey {
     /// How many files were read.
     pub files: usize,
     /// How many lines they have.
     pub lines: usize,
-    prices: BTreeMap<(usize, usize), usize>,
-    longer: BTreeMap<usize, usize>,
+    language: &'static Language,
+    base: Style,
+    questions: Vec<Question>,
+    prices: Vec<Vec<Price>>,
 }
 
 /// One question's answer.
 #[derive(Clone, Debug, PartialEq)]
 pub struct Answer {
-    /// The setting, as a person calls it.
-    pub name: &'static str,
-    /// Each candidate with the share of places that agree with it, the best first.
-    pub shares: Vec<(&'static str, f64)>,
+    /// The setting, with its key after a point, as a person calls it.
+    pub name: String,
+    /// Each candidate that does not keep what is there, with the share of places that agree with
+    /// it, the best first.
+    pub shares: Vec<(String, f64)>,
     /// How many places there are.
     pub places: usize,
-    /// What is proposed: setting and value for the canon.
-    pub proposed: Vec<(String, String)>,
+    /// What is proposed.
+    pub proposed: String,
+    /// The proposal as setting, key and value.
+    pub values: Vec<(&'static str, &'static str, String)>,
     /// How many places the proposal would change.
     pub price: usize,
+    /// Whether the language's community expects just this.
+    pub usual: bool,
 }
 
 impl Survey {
+    /// A survey that asks about each setting while all the others are as in `base`.
+    pub fn new(language: &'static Language, base: Style) -> Survey {
+        let questions = questions(language);
+        let prices = questions
+            .iter()
+            .map(|question| vec![Price::default(); question.candidates.len()])
+            .collect();
+        Survey { files: 0, lines: 0, language, base, questions, prices }
+    }
+
     /// Reads one more file. Call it from as many threads as there are surveys; [`Survey::join`]
     /// brings them together.
-    pub fn read(&mut self, text: &str, language: &Language) {
-        let Some(tree) = Tree::parse(&language.grammar, text) else { return };
+    pub fn read(&mut self, text: &str) {
+        let Some(tree) = Tree::parse(&self.language.grammar, text) else { return };
         if tree.nodes.first().is_none_or(|root| root.fault) {
             return;
         }
         self.files += 1;
-        for line in text.lines() {
-            self.lines += 1;
-            let columns = line.chars().count();
-            for length in LENGTHS {
-                *self.longer.entry(*length).or_default() += usize::from(columns > *length);
+        self.lines += text.lines().count();
+        let judge = |style: &Style| -> Vec<usize> {
+            let sheet = Sheet::new(&tree, text, style, self.language.rule);
+            let mut counts = vec![0; REGISTRY.len()];
+            for slip in sheet.judge(&LineSet::whole()).slips {
+                counts[slip.setting as usize] += 1;
             }
-        }
-        for (q, question) in QUESTIONS.iter().enumerate() {
-            if !asked(question, language) {
-                continue;
-            }
-            for (c, candidate) in question.candidates.iter().enumerate() {
-                let style = with(language.style(), candidate);
-                let slips = Sheet::new(&tree, text, &style, language.rule).judge(&LineSet::whole());
-                let price =
-                    slips.slips.iter().filter(|slip| question.prices.contains(&slip.setting));
-                *self.prices.entry((q, c)).or_default() += price.count();
+            counts
+        };
+        let usual = judge(&self.base);
+        for (question, prices) in self.questions.iter().zip(&mut self.prices) {
+            for (candidate, price) in question.candidates.iter().zip(prices) {
+                let style = with(&self.base, candidate);
+                let own;
+                let counts = if style == self.base {
+                    &usual
+                } else {
+                    own = judge(&style);
+                    &own
+                };
+                let setting = question.entry.setting;
+                price.own += counts[setting as usize];
+                if setting == Setting::IndentSize {
+                    price.own += counts[Setting::IndentStyle as usize];
+                }
+                price.all += counts.iter().sum::<usize>();
             }
         }
     }
 
-    /// Adds another survey of the same language.
+    /// Adds another survey of the same language, begun with the same style.
     pub fn join(mut self, other: Survey) -> Survey {
         self.files += other.files;
         self.lines += other.lines;
-        for (key, count) in other.prices {
-            *self.prices.entry(key).or_default() += count;
-        }
-        for (length, count) in other.longer {
-            *self.longer.entry(length).or_default() += count;
+        for (mine, theirs) in self.prices.iter_mut().zip(other.prices) {
+            for (mine, theirs) in mine.iter_mut().zip(theirs) {
+                mine.own += theirs.own;
+                mine.all += theirs.all;
+            }
         }
         self
     }
 
-    /// The answer to each question that the language has and the code says anything about.
-    pub fn answers(&self, language: &Language) -> Vec<Answer> {
-        let mut answers: Vec<Answer> = QUESTIONS
-            .iter()
-            .enumerate()
-            .filter(|(_, question)| asked(question, language))
-            .filter_map(|(q, question)| self.answer(q, question))
-            .collect();
-        answers.extend(self.length(language));
-        answers
+    /// The answer to each question that the code says anything about.
+    pub fn answers(&self) -> Vec<Answer> {
+        let asked = self.questions.iter().zip(&self.prices);
+        asked.filter_map(|(question, prices)| self.answer(question, prices)).collect()
     }
 
-    fn answer(&self, q: usize, question: &Question) -> Option<Answer> {
-        let price = |c: usize| self.prices.get(&(q, c)).copied().unwrap_or(0);
-        let all: Vec<usize> = (0..question.candidates.len()).map(price).collect();
-        // Of two values, each place follows one. Of more, the worst one says how many places there
-        // are.
-        let places = match all[..] {
+    /// The style that disturbs the code least.
+    pub fn style(&self) -> Style {
+        let mut style = self.base.clone();
+        for answer in self.answers() {
+            for (name, key, value) in &answer.values {
+                style.set(name, key, value).expect("an answer is one of the values");
+            }
+        }
+        style
+    }
+
+    fn answer(&self, question: &Question, prices: &[Price]) -> Option<Answer> {
+        let cheapest = prices.iter().map(|price| price.all).min()?;
+        if prices.iter().all(|price| price.all == cheapest) {
+            return None;
+        }
+        let per_thousand = |slips: usize| slips as f64 * 1000.0 / self.lines.max(1) as f64;
+        let default = self.language.style();
+        let is_usual = |c: &usize| with(&default, &question.candidates[*c]) == default;
+        let strict: Vec<usize> =
+            (0..prices.len()).filter(|c| !question.candidates[*c].keeps).collect();
+        let mut order = strict.clone();
+        // Between equals, what the community expects; it stands first in a stable order.
+        order.sort_by_key(|c| (prices[*c].all, !is_usual(c)));
+        let mut best = order[0];
+        if let Some(usual) = order.iter().copied().find(is_usual)
+            && per_thousand(prices[usual].all - prices[best].all) <= NOISE
+        {
+            best = usual;
+        }
+        let keeping = (0..prices.len()).find(|c| question.candidates[*c].keeps);
+        let chosen = match keeping {
+            Some(keeping)
+                if per_thousand(prices[best].all.saturating_sub(prices[keeping].all))
+                    > STRICT_COSTS =>
+            {
+                keeping
+            }
+            _ => best,
+        };
+        let own: Vec<usize> = strict.iter().map(|c| prices[*c].own).collect();
+        let places = match own[..] {
             [a, b] => a + b,
-            _ => all.iter().copied().max().unwrap_or(0),
+            _ => own.iter().copied().max().unwrap_or(0),
         };
-        if places == 0 {
-            return None;
-        }
-        let share = |c: usize| (places - price(c)) as f64 / places as f64;
-        let mut order: Vec<usize> = (0..all.len()).collect();
-        order.sort_by_key(|c| price(*c));
-        let best = order[0];
-        let divided = question.may_keep && share(best) < AGREEING;
-        let values = question.candidates[best].values.iter();
-        let proposed = match divided {
-            true => vec![(question.name.to_string(), "\"keep\"".to_string())],
-            false => values.map(|(name, value)| (name.to_string(), value.to_string())).collect(),
+        let share = |c: usize| match places {
+            0 => 1.0,
+            _ => places.saturating_sub(prices[c].own) as f64 / places as f64,
         };
+        let candidate = &question.candidates[chosen];
         Some(Answer {
-            name: question.name,
-            shares: order.iter().map(|c| (question.candidates[*c].name, share(*c))).collect(),
+            name: question.slot.path(question.entry),
+            shares: order
+                .iter()
+                .map(|c| (question.candidates[*c].name.clone(), share(*c)))
+                .collect(),
             places,
-            proposed,
-            price: if divided { 0 } else { price(best) },
-        })
-    }
-
-    /// The length that the community expects, if the lines fit it; else the next one that they fit.
-    fn length(&self, language: &Language) -> Option<Answer> {
-        if self.lines == 0 {
-            return None;
-        }
-        let longer = |length: &usize| self.longer.get(length).copied().unwrap_or(0);
-        let share = |length: &usize| 1.0 - longer(length) as f64 / self.lines as f64;
-        let usual = language.style().number(Setting::MaxLineLength, "").unwrap_or(0) as usize;
-        let chosen = LENGTHS.iter().find(|length| **length >= usual && share(length) >= FITTING);
-        let chosen = chosen.or(LENGTHS.last())?;
-        let names = ["79", "88", "100", "120"];
-        Some(Answer {
-            name: "max_line_length",
-            shares: LENGTHS.iter().zip(names).map(|(length, name)| (name, share(length))).collect(),
-            places: self.lines,
-            proposed: vec![("max_line_length".into(), chosen.to_string())],
-            price: longer(chosen),
+            proposed: candidate.name.clone(),
+            values: candidate.values.clone(),
+            price: prices[chosen].own,
+            usual: is_usual(&chosen),
         })
     }
 }
 
-/// Whether a language has the settings of a question, each with more than one value in it.
-fn asked(question: &Question, language: &Language) -> bool {
-    let fixed = |name: &str| {
-        language.defaults.iter().any(|(setting, _, _)| *setting == name)
-            && name == "statement_end"
-    };
-    let names = question.candidates.iter().flat_map(|candidate| candidate.values);
-    names.into_iter().all(|(name, _)| language.has(name) && !fixed(name))
+/// The zero-based lines of `text` that a style would change.
+pub fn changed_lines(text: &str, language: &Language, style: &Style) -> Vec<usize> {
+    let outcome = crate::judge(text, language, style, &LineSet::whole());
+    let lines = crate::text::Lines::new(text);
+    let mut changed: Vec<usize> = outcome
+        .edits
+        .iter()
+        .flat_map(|edit| {
+            let last = edit.range.end.max(edit.range.start);
+            lines.line_of(edit.range.start)..lines.line_of(last) + 1
+        })
+        .collect();
+    changed.dedup();
+    changed
 }
 
-fn with(mut style: Style, candidate: &Candidate) -> Style {
-    for (name, value) in candidate.values {
-        style.set(name, "", value.trim_matches('"')).expect("a candidate is one of the values");
+fn with(style: &Style, candidate: &Candidate) -> Style {
+    let mut style = style.clone();
+    for (name, key, value) in &candidate.values {
+        style.set(name, key, value).expect("a candidate is one of the values");
+    }
+    if let [("indent_size", _, _)] = candidate.values[..]
+        && style.get(Setting::IndentStyle, "") == Value::Word("tab")
+    {
+        style.set("indent_style", "", "space").expect("a value of the registry");
     }
     style
 }
@@ -242,25 +297,21 @@ mod tests {
     #[test]
     fn the_code_says_what_it_does() {
         let python = languages::by_name("python").unwrap();
-        let mut survey = Survey::default();
-        survey.read("def ebb(a):\n  if a:\n    return 'low'\n  return 'high' + \"tide\"\n", python);
-        let answers = survey.answers(python);
-        let proposed: Vec<_> = answers.iter().flat_map(|answer| &answer.proposed).collect();
-        insta::assert_debug_snapshot!(proposed, @r#"
-        [
-            (
-                "indent_size",
-                "2",
-            ),
-            (
-                "quotes",
-                "\"single\"",
-            ),
-            (
-                "max_line_length",
-                "79",
-            ),
-        ]
-        "#);
+        let mut survey = Survey::new(python, python.style());
+        survey.read("def ebb(a):\n  if a:\n    return 'low'\n  return 'high'\n");
+        let said: Vec<String> = survey
+            .answers()
+            .iter()
+            .map(|answer| format!("{} {} {}", answer.name, answer.proposed, answer.price))
+            .collect();
+        insta::assert_debug_snapshot!(said);
+    }
+
+    #[test]
+    fn where_the_code_is_divided_nothing_is_asked() {
+        let python = languages::by_name("python").unwrap();
+        let mut survey = Survey::new(python, python.style());
+        survey.read("a = 'low'\nb = \"high\"\n");
+        assert!(survey.style().is(Setting::Quotes, "", "keep"));
     }
 }

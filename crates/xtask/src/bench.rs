@@ -39,7 +39,7 @@ pub fn run(dir: &Path) -> Result<bool> {
     Ok(true)
 }
 
-fn texts(dir: &Path, language: &Language) -> Result<Vec<String>> {
+pub(crate) fn texts(dir: &Path, language: &Language) -> Result<Vec<String>> {
     let mut texts = Vec::new();
     for entry in ignore::WalkBuilder::new(dir).standard_filters(false).hidden(true).build() {
         let path = entry?.into_path();

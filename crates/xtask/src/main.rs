@@ -1,6 +1,7 @@
 //! The workshop: what the people who build Kanonix run.
 
 mod bench;
+mod churn;
 mod corpus;
 mod docs;
 
@@ -39,6 +40,20 @@ enum Task {
         /// The folder
         dir: PathBuf,
     },
+    /// Settles a canon for each package under a folder, and counts the lines that it would change
+    Churn {
+        /// The folder; its folders are the packages
+        dir: PathBuf,
+        /// Only this language
+        #[arg(long)]
+        language: Option<String>,
+        /// How many examples of each kind of change are shown
+        #[arg(long, default_value_t = 2)]
+        show: usize,
+        /// Prints the whole change of every package as a diff
+        #[arg(long)]
+        diff: bool,
+    },
     /// Writes docs/settings.md from the registry; with --check, only says whether it is current
     Docs {
         /// Changes nothing; fails if the page is not current
@@ -53,6 +68,9 @@ fn main() -> anyhow::Result<ExitCode> {
             corpus::run(&dir, language.as_deref(), canon.as_deref(), show, kept)?
         }
         Task::Bench { dir } => bench::run(&dir)?,
+        Task::Churn { dir, language, show, diff } => {
+            churn::run(&dir, language.as_deref(), show, diff)?
+        }
         Task::Docs { check } => docs::run(check)?,
     };
     Ok(if ok { ExitCode::SUCCESS } else { ExitCode::FAILURE })

@@ -2,7 +2,7 @@
 //!
 //! A new language is a new folder and one line in [`ALL`]. A language names no other language.
 
-mod javascript;
+mod ecmascript;
 mod json;
 mod python;
 
@@ -14,6 +14,8 @@ use crate::syntax::{Grammar, NodeId};
 pub struct Language {
     /// Its name in the canon.
     pub name: &'static str,
+    /// The language whose part of the canon holds for it too, weaker than its own.
+    pub follows: Option<&'static str>,
     /// Endings of its files' names, without the point.
     pub suffixes: &'static [&'static str],
     /// Whole names of its files.
@@ -31,7 +33,13 @@ pub struct Language {
 }
 
 /// Every language, in the order in which a survey lists them.
-pub static ALL: &[&Language] = &[&javascript::LANGUAGE, &python::LANGUAGE, &json::LANGUAGE];
+pub static ALL: &[&Language] = &[
+    &ecmascript::JAVASCRIPT,
+    &ecmascript::TYPESCRIPT,
+    &ecmascript::TSX,
+    &python::LANGUAGE,
+    &json::LANGUAGE,
+];
 
 /// The language of this name.
 pub fn by_name(name: &str) -> Option<&'static Language> {

@@ -103,12 +103,14 @@ impl Placing<'_> {
             let mut gap = Gap { least: 0, most: self.most, least_after: 0, ..wanted };
             if is_closer {
                 gap.level = 1;
+                gap.inside = true;
             }
             while let Some(block) = open.pop() {
                 let column = self.column(block.first as usize);
                 if self.column(*at) >= column {
                     gap.group = block.group;
                     gap.level = 1;
+                    gap.inside = true;
                     open.push(block);
                     break;
                 }
@@ -145,6 +147,7 @@ impl Placing<'_> {
             if self.begins_line(*at) {
                 // What follows it on its line may follow it on any other.
                 gap.level = if is_closer { 1 } else { wanted.level };
+                gap.inside |= is_closer;
                 plan.groups[wanted.group as usize].forced |= self.ends_line(*at);
             } else if is_closer && self.has_end(*at) {
                 let opener = plan.groups[wanted.group as usize].first as usize;

@@ -143,8 +143,10 @@ impl Comparing<'_> {
             let (range, new, message) = match &rewrite.change {
                 Change::Respell(new) => {
                     let message = match rewrite.setting {
-                        Setting::Quotes if new.ends_with('"') => "double quotes",
-                        Setting::Quotes => "single quotes",
+                        Setting::Quotes | Setting::MarkupQuotes if new.ends_with('"') => {
+                            "double quotes"
+                        }
+                        Setting::Quotes | Setting::MarkupQuotes => "single quotes",
                         _ if new.len() > text.len() => "one blank after the comment's mark",
                         _ => "no blank after the comment's mark",
                     };

@@ -4,7 +4,7 @@ use super::Sheet;
 use super::indent::{IndentId, Indents};
 use super::live::Live;
 use super::measure::columns;
-use super::plan::{Change, GroupId, NO_GROUP, ROOT, Shape, Want};
+use super::plan::{Change, Gap, GroupId, NO_GROUP, ROOT, Rows, Shape, Want};
 use crate::style::{Setting, Style};
 use crate::syntax::Role;
 use crate::text::LineSet;
@@ -34,6 +34,8 @@ enum State {
     Still,
     Flat,
     Open,
+    /// Open, with the lines of several elements that it has in the text.
+    Rows,
 }
 
 /// The gaps of one text under one line set.
@@ -42,7 +44,8 @@ pub struct Filling {
     pub gaps: Vec<Filled>,
     /// The indentations that the gaps name.
     pub indents: Indents,
-    open: Vec<bool>,
+    states: Vec<State>,
+    tails: Vec<GroupId>,
     live_tokens: Vec<bool>,
 }
 
@@ -51,12 +54,21 @@ impl Filling {
     pub fn applies(&self, token: usize, change: &Change) -> bool {
         self.live_tokens[token]
             && match change {
-                Change::DropIfFlat(group) => !self.open[*group as usize],
+                Change::DropIfFlat(group) => self.state(*group) == State::Flat,
                 Change::AppendIfOpen(_, group) | Change::DropIfOpen(group) => {
-                    self.open[*group as usize]
+                    self.state(*group) == State::Open
                 }
                 Change::Respell(_) | Change::Drop | Change::Append(_) => true,
             }
+    }
+
+    /// What became of a group, as far as its closing bracket goes.
+    fn state(&self, group: GroupId) -> State {
+        let tail = self.tails[group as usize];
+        match self.states[group as usize] {
+            State::Flat if tail != NO_GROUP => self.states[tail as usize],
+            state => state,
+        }
     }
 }
 
@@ -76,26 +88,19 @@ pub(super) fn fill(sheet: &Sheet, live: &Live, set: &LineSet, style: &Style) -> 
         gaps: vec![Filled::Present; sheet.tree.tokens.len() + 1],
         indents: Indents::new(style.indent_step(), tab),
         states: vec![State::Still; sheet.plan.groups.len()],
-        bases: vec![None; sheet.plan.groups.len()],
+        leading: vec![false; sheet.plan.groups.len()],
+        indent_of: vec![IndentId::MAX; sheet.tree.tokens.len()],
+        line_start: 0,
         column: 0,
         line_indent: 0,
         flat_until: 0,
     };
     filler.run();
-    let open = sheet
-        .plan
-        .groups
-        .iter()
-        .enumerate()
-        .map(|(index, _)| match filler.states[index] {
-            State::Open => true,
-            State::Flat => false,
-            State::Still => filler.is_open_in_text(index as GroupId),
-        })
-        .collect();
+    let states = (0..sheet.plan.groups.len() as GroupId).map(|group| filler.state(group)).collect();
+    let tails = sheet.plan.groups.iter().map(|group| group.tail).collect();
     let live_tokens =
         sheet.units.of_token.iter().map(|unit| live.unit[*unit as usize]).collect();
-    Filling { gaps: filler.gaps, indents: filler.indents, open, live_tokens }
+    Filling { gaps: filler.gaps, indents: filler.indents, states, tails, live_tokens }
 }
 
 struct Filler<'a> {
@@ -109,8 +114,12 @@ struct Filler<'a> {
     gaps: Vec<Filled>,
     indents: Indents,
     states: Vec<State>,
-    /// The indentation of the line that each group's first token stands on.
-    bases: Vec<Option<IndentId>>,
+    /// Of each group, whether its first token begins a line.
+    leading: Vec<bool>,
+    /// By token: the indentation of the line that it stands on; `MAX` where it is not live.
+    indent_of: Vec<IndentId>,
+    /// The token that the line begins with.
+    line_start: usize,
     /// Columns before the next token.
     column: usize,
     line_indent: IndentId,
@@ -139,6 +148,7 @@ impl Filler<'_> {
             } else {
                 self.inner_gap(index);
             }
+            self.indent_of[index] = self.line_indent;
             while next_group < sheet.order.len() {
                 let group = sheet.order[next_group];
                 let first = sheet.plan.groups[group as usize].first as usize;
@@ -146,7 +156,7 @@ impl Filler<'_> {
                     break;
                 }
                 if first == index && group != ROOT {
-                    self.bases[group as usize] = Some(self.line_indent);
+                    self.leading[group as usize] = self.line_start == index;
                     self.decide(group, index);
                 }
                 next_group += 1;
@@ -177,6 +187,7 @@ impl Filler<'_> {
             return;
         }
         if !self.live.all(group.first, group.end) {
+            self.leading[id as usize] = first == 0 || self.sheet.present(first).contains('\n');
             return;
         }
         let fits = |width: usize| self.column + width + self.late_comma(end) <= self.max;
@@ -184,14 +195,46 @@ impl Filler<'_> {
             State::Flat
         } else if group.forced {
             State::Open
+        } else if group.rows == Rows::Kept {
+            if self.rows_fit(id) { State::Rows } else { State::Open }
         } else if measures.flat(first, end).is_some_and(fits) {
             self.flat_until = end;
             State::Flat
+        } else if group.stays {
+            State::Flat
+        } else if group.remembers {
+            State::Open
         } else if self.gives_way(id, index) {
             State::Flat
         } else {
             State::Open
         };
+    }
+
+    /// Whether each of the lines that a group has in the text fits.
+    fn rows_fit(&mut self, id: GroupId) -> bool {
+        let sheet = self.sheet;
+        let group = &sheet.plan.groups[id as usize];
+        let base = self.base(id);
+        let inside = self.indents.deeper(base, sheet.plan.gaps[group.opening as usize].level);
+        let indent = self.indents.columns(inside);
+        let (mut start, mut column) = (group.first as usize, self.column);
+        let mut elements = 0;
+        for index in group.first as usize + 1..group.end as usize + 1 {
+            let gap = &sheet.plan.gaps[index];
+            let is_own = gap.want == Want::Break && gap.group == id;
+            let is_end = index == group.end as usize;
+            elements += usize::from(is_own);
+            if !is_end && !(is_own && sheet.present(index).contains('\n')) {
+                continue;
+            }
+            let width = sheet.measures.flat(start, index);
+            if width.map_or(elements > 1, |width| column + width > self.max) {
+                return false;
+            }
+            (start, column, elements) = (index, indent, 0);
+        }
+        true
     }
 
     /// Whether a group that does not fit leaves its lines to something inside it.
@@ -217,11 +260,7 @@ impl Filler<'_> {
     /// The column of a comma that follows only because the list around it is open.
     fn late_comma(&self, end: usize) -> usize {
         let sheet = self.sheet;
-        let is_open = |group: GroupId| match self.states[group as usize] {
-            State::Open => true,
-            State::Flat => false,
-            State::Still => self.is_open_in_text(group),
-        };
+        let is_open = |group: GroupId| self.state(group) == State::Open;
         let last = sheet.plan.rewrites_of(end - 1).iter();
         let next = (end < sheet.tree.tokens.len()).then(|| sheet.plan.rewrites_of(end));
         let comes = last.chain(next.into_iter().flatten()).any(|rewrite| match rewrite.change {
@@ -230,6 +269,17 @@ impl Filler<'_> {
             _ => false,
         });
         usize::from(comes)
+    }
+
+    /// What became of a group; of one that is not free to change, the form that it has.
+    fn state(&self, id: GroupId) -> State {
+        let group = &self.sheet.plan.groups[id as usize];
+        match self.states[id as usize] {
+            State::Still if group.rows == Rows::Kept => State::Rows,
+            State::Still if self.is_open_in_text(id) => State::Open,
+            State::Still => State::Flat,
+            state => state,
+        }
     }
 
     /// Whether a group is open in the text.
@@ -241,15 +291,13 @@ impl Filler<'_> {
     fn base(&mut self, group: GroupId) -> IndentId {
         match group {
             ROOT | NO_GROUP => 0,
-            _ => match self.bases[group as usize] {
-                Some(base) => base,
-                None => {
-                    let token = self.sheet.plan.groups[group as usize].first as usize;
-                    let base = self.present_line_indent(token);
-                    self.bases[group as usize] = Some(base);
-                    base
+            _ => {
+                let token = self.sheet.plan.groups[group as usize].base as usize;
+                match self.indent_of[token] {
+                    IndentId::MAX => self.present_line_indent(token),
+                    indent => indent,
                 }
-            },
+            }
         }
     }
 
@@ -280,9 +328,14 @@ impl Filler<'_> {
             Want::Line | Want::Newline => true,
             Want::Break => match self.states[gap.group as usize] {
                 State::Open => true,
-                State::Flat => false,
+                State::Rows => is_broken || self.closes(index),
+                State::Flat => self.closes(index) && self.tail_is_open(gap.group),
                 State::Still => match self.sheet.plan.groups[gap.group as usize].shape {
-                    Shape::List => self.is_open_in_text(gap.group),
+                    Shape::List => match self.state(gap.group) {
+                        State::Rows => is_broken,
+                        State::Open => true,
+                        _ => self.closes(index) && self.tail_is_open(gap.group),
+                    },
                     _ if is_broken => return self.keep(index, present),
                     _ => false,
                 },
@@ -305,14 +358,39 @@ impl Filler<'_> {
             self.indents.of(&text)
         } else {
             let base = self.base(gap.group);
-            self.line_indent = self.indents.deeper(base, gap.level);
+            let level = self.level(&gap);
+            self.line_indent = self.indents.deeper(base, level);
             self.line_indent
         };
+        self.line_start = index;
         let blank_lines = present.matches('\n').count().saturating_sub(1);
         let breaks = blank_lines.min(usize::from(gap.most)) as u32 + 1;
         self.gaps[index] =
             Filled::Lines { breaks: Some(breaks), indent: Some(indent), trim: self.trim };
         self.column = self.indents.columns(indent);
+    }
+
+    /// Whether the gap before a token is the one before its group's closing bracket.
+    fn closes(&self, index: usize) -> bool {
+        let gap = &self.sheet.plan.gaps[index];
+        gap.level == 0 && self.sheet.plan.groups[gap.group as usize].end as usize == index + 1
+    }
+
+    fn tail_is_open(&self, group: GroupId) -> bool {
+        let tail = self.sheet.plan.groups[group as usize].tail;
+        tail != NO_GROUP && self.state(tail) == State::Open
+    }
+
+    /// How many steps a line is in that begins at a gap.
+    fn level(&self, gap: &Gap) -> u8 {
+        let group = match gap.group {
+            ROOT | NO_GROUP => return gap.level,
+            group => group as usize,
+        };
+        match self.sheet.plan.groups[group].leading_level {
+            Some(level) if self.leading[group] && gap.level > 0 => level,
+            _ => gap.level,
+        }
     }
 
     fn keep(&mut self, index: usize, present: &str) {
@@ -321,6 +399,7 @@ impl Filler<'_> {
             Some(at) => {
                 self.column = columns(&present[at + 1..], self.tab);
                 self.line_indent = self.present_line_indent(index);
+                self.line_start = index;
             }
             None => self.column += columns(present, self.tab),
         }
@@ -334,7 +413,8 @@ impl Filler<'_> {
         let present = sheet.present(index);
         let after_fault = index > 0
             && sheet.units.all[sheet.units.of_token[index - 1] as usize].fault;
-        let joins = gap.want == Want::Break && self.states[gap.group as usize] == State::Flat;
+        let joins = gap.want == Want::Break
+            && matches!(self.states[gap.group as usize], State::Flat | State::Rows);
         if joins && is_blank(present) && !after_fault {
             // The list around it is flat now: it is no unit any more.
             return self.inner_gap(index);
@@ -360,6 +440,7 @@ impl Filler<'_> {
                 self.indents.deeper(base, gap.level)
             }
         };
+        self.line_start = index;
         self.line_indent = indent;
         self.column = self.indents.columns(indent);
         let breaks = self.breaks_before(index);
@@ -373,7 +454,7 @@ impl Filler<'_> {
         let after_fault = index > 0
             && sheet.units.all[sheet.units.of_token[index - 1] as usize].fault;
         let present = sheet.present(index);
-        if unit.fault || after_fault || !is_blank(present) {
+        if unit.fixed || after_fault || !is_blank(present) {
             return;
         }
         if !present.contains('\n') && index > 0 {

@@ -49,14 +49,14 @@ fn live_units(units: &Units, set: &LineSet) -> Vec<bool> {
     let mut live: Vec<bool> = units
         .all
         .iter()
-        .map(|u| !u.fault && set.touches(u.first_line as usize..u.last_line as usize + 1))
+        .map(|u| !u.fixed && set.touches(u.first_line as usize..u.last_line as usize + 1))
         .collect();
-    let shares = |index: usize| !units.all[index].begins_line && !units.all[index].fault;
+    let shares = |index: usize| !units.all[index].begins_line && !units.all[index].fixed;
     for index in 1..live.len() {
         live[index] |= shares(index) && live[index - 1];
     }
     for index in (1..live.len()).rev() {
-        live[index - 1] |= shares(index) && live[index] && !units.all[index - 1].fault;
+        live[index - 1] |= shares(index) && live[index] && !units.all[index - 1].fixed;
     }
     live
 }
@@ -69,11 +69,11 @@ fn anchors(plan: &Plan, units: &Units, live: &[bool]) -> Vec<Option<u32>> {
     let count = units.all.len();
     let fixed = |index: usize| {
         let unit = &units.all[index];
-        !live[index] && unit.begins_line && !unit.comment && !unit.fault
+        !live[index] && unit.begins_line && !unit.comment && !unit.fixed
     };
     let takes_anchor = |index: usize| {
         let unit = &units.all[index];
-        live[index] && unit.group != NO_GROUP && (unit.level > 0 || unit.group == ROOT)
+        live[index] && unit.group != NO_GROUP && (unit.inside || unit.group == ROOT)
     };
     let mut anchor: Vec<Option<u32>> = vec![None; count];
     let mut assign = |candidate: &dyn Fn(usize) -> bool, over_own: bool| {
@@ -92,7 +92,7 @@ fn anchors(plan: &Plan, units: &Units, live: &[bool]) -> Vec<Option<u32>> {
                     anchor[index] = nearest[unit.group as usize]
                         .filter(|other| units.all[*other as usize].level == unit.level);
                 }
-                if candidate(index) && (unit.level > 0 || unit.group == ROOT) {
+                if candidate(index) && (unit.inside || unit.group == ROOT) {
                     nearest[unit.group as usize] = Some(index as u32);
                 }
             }
@@ -122,7 +122,7 @@ fn held_in_place(plan: &Plan, units: &Units, live: &[bool]) -> Vec<Option<u32>> 
         if header == index || !live[header] || !units.all[header].begins_line {
             continue;
         }
-        let closes = unit.level == 0 && !live[index] && unit.begins_line;
+        let closes = !unit.inside && !live[index] && unit.begins_line;
         let on_first_line = units.all[header].first_line == units.all[header].last_line;
         if closes && on_first_line {
             held[header] = Some(index as u32);

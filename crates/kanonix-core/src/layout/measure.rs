@@ -17,7 +17,7 @@ pub fn force(plan: &mut Plan, tree: &Tree, text: &str) {
         let gap = &plan.gaps[index];
         let must_end = match gap.want {
             Want::Line | Want::Newline => true,
-            Want::Break => plan.groups[gap.group as usize].forced,
+            Want::Break => plan.breaks_at(index, tree, text),
             Want::Keep => text[tree.gap(index, text.len())].contains('\n'),
             Want::Flat => false,
         };
@@ -110,11 +110,12 @@ impl Measures {
             let after_lines = index > 0 && tree.tokens[index - 1].multi_line;
             let may_end =
                 !matches!(gap.want, Want::Keep | Want::Flat) || kept_break || beside || after_lines;
+            let may_end = may_end && !(gap.want == Want::Break && plan.groups[gap.group as usize].waits());
             self.next_break[index] =
                 if may_end { index as u32 } else { self.next_break[index + 1] };
             let must_end = match gap.want {
                 Want::Line | Want::Newline => true,
-                Want::Break => plan.groups[gap.group as usize].forced,
+                Want::Break => plan.breaks_at(index, tree, text),
                 Want::Keep => kept_break,
                 Want::Flat => false,
             };

@@ -9,6 +9,7 @@ mod comments;
 mod fill;
 mod indent;
 mod joins;
+mod kept;
 mod live;
 mod measure;
 pub mod plan;

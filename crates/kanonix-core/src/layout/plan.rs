@@ -1,7 +1,7 @@
 //! What is wanted in every gap, and why: flat arrays over the tokens.
 
 use crate::style::Setting;
-use crate::syntax::TokenId;
+use crate::syntax::{TokenId, Tree};
 
 /// A group, by its place in [`Plan::groups`].
 pub type GroupId = u32;
@@ -34,8 +34,10 @@ pub struct Gap {
     pub want: Want,
     /// How many blanks, where there is no line break.
     pub blanks: u8,
-    /// Steps of indentation beyond the line that the group's first token stands on.
+    /// Steps of indentation beyond the line that the group's base stands on.
     pub level: u8,
+    /// Whether what starts here is inside the group, as opposed to closing it.
+    pub inside: bool,
     /// The fewest blank lines, where a line starts.
     pub least: u8,
     /// The most blank lines, where a line starts.
@@ -57,6 +59,7 @@ impl Gap {
         want: Want::Keep,
         blanks: 0,
         level: 0,
+        inside: false,
         least: 0,
         most: 0,
         least_after: 0,
@@ -87,7 +90,7 @@ pub enum Shape {
 /// A range of tokens that is laid out together.
 #[derive(Clone, Copy, Debug)]
 pub struct Group {
-    /// Its first token; the line that this stands on is what the group's levels count from.
+    /// Its first token.
     pub first: TokenId,
     /// The token after its last one.
     pub end: TokenId,
@@ -104,10 +107,38 @@ pub struct Group {
     /// remembered (`list_wrap = "keep_open"`), or else a second look would close what the first one
     /// opened.
     pub holds_lists: bool,
+    /// Whether it is opened only by hand: opening it would not make its longest part shorter.
+    pub stays: bool,
+    /// Whether it opens, where it does not fit, if somebody opened it before.
+    pub remembers: bool,
+    /// Whether what stands before it on its line is broken rather than it.
+    pub reluctant: bool,
     /// The first gap inside its last element that may be broken in its place; 0 if there is none.
     pub hug: TokenId,
     /// Steps of indentation that a chain's lines take.
     pub level: u8,
+    /// As `level`, where the group's first token begins its line; `None` where that makes no
+    /// difference.
+    pub leading_level: Option<u8>,
+    /// The token whose line the group's levels count from.
+    pub base: TokenId,
+    /// A group in its last element: where that is open, the closing bracket has its own line too.
+    pub tail: GroupId,
+    /// Whether several elements may stand on one of its lines.
+    pub rows: Rows,
+}
+
+/// Lines of several elements in a list.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum Rows {
+    /// None: one element a line, or all on one.
+    Never,
+    /// As they stand, if somebody broke the line after the opening bracket.
+    Bracketed,
+    /// As they stand.
+    Loose,
+    /// There are some.
+    Kept,
 }
 
 impl Group {
@@ -121,9 +152,23 @@ impl Group {
             forced: shape == Shape::Block,
             holds_lines: shape != Shape::Block,
             holds_lists: matches!(shape, Shape::List | Shape::LastResort),
+            stays: false,
+            remembers: false,
+            reluctant: false,
             hug: 0,
             level: 1,
+            leading_level: None,
+            base: first,
+            tail: NO_GROUP,
+            rows: Rows::Never,
         }
+    }
+}
+
+impl Group {
+    /// Whether its own gaps are no place for a line to end as long as another one is.
+    pub fn waits(&self) -> bool {
+        self.reluctant && !self.forced
     }
 }
 
@@ -207,6 +252,13 @@ impl Plan {
             rewritten: vec![false; tokens],
             kept: Vec::new(),
         }
+    }
+
+    /// Whether a line ends at a gap that may be broken, whatever the width.
+    pub fn breaks_at(&self, index: usize, tree: &Tree, text: &str) -> bool {
+        let group = &self.groups[self.gaps[index].group as usize];
+        group.forced
+            || (group.rows == Rows::Kept && text[tree.gap(index, text.len())].contains('\n'))
     }
 
     /// The changes to one token, in the order in which they were declared.

@@ -1,7 +1,9 @@
 //! The vocabulary in which the languages speak: what a rule calls to say how a construct is laid
 //! out.
 
-use super::plan::{BareBlock, Change, Gap, Group, GroupId, NO_GROUP, Plan, Rewrite, Shape, Want};
+use super::plan::{
+    BareBlock, Change, Gap, Group, GroupId, NO_GROUP, Plan, Rewrite, Rows, Shape, Want,
+};
 use crate::style::{Setting, Style, Value};
 use crate::syntax::{NodeId, Role, TokenId, Tree};
 
@@ -35,11 +37,22 @@ pub struct Choices {
     pub parens_gap: u8,
     pub brackets_gap: u8,
     pub braces_gap: u8,
+    pub markup_gap: u8,
+    pub control_parens: u8,
+    pub call_parens: u8,
+    pub declaration_parens: u8,
+    pub lambda_parens: Option<u8>,
+    pub case_indent: bool,
+    pub chain_steps: u8,
+    pub declaration_steps: u8,
+    pub element_steps: u8,
+    pub not_gap: u8,
+    pub angles_gap: u8,
+    pub brace_bare: bool,
     pub wrap_before: bool,
     pub keep_words: bool,
     pub keep_open: bool,
     pub one_each: bool,
-    pub keep_short_blocks: bool,
     pub else_own_line: bool,
     pub most_blank: u8,
     pub edge_blank: u8,
@@ -56,11 +69,25 @@ impl Choices {
             parens_gap: u8::from(style.flag(Setting::InnerGap, "parens")),
             brackets_gap: u8::from(style.flag(Setting::InnerGap, "brackets")),
             braces_gap: u8::from(style.flag(Setting::InnerGap, "braces")),
+            markup_gap: u8::from(style.flag(Setting::InnerGap, "markup")),
+            control_parens: u8::from(style.flag(Setting::GapBeforeParens, "control")),
+            call_parens: u8::from(style.flag(Setting::GapBeforeParens, "call")),
+            declaration_parens: u8::from(style.flag(Setting::GapBeforeParens, "declaration")),
+            lambda_parens: match style.get(Setting::GapBeforeParens, "lambda") {
+                Value::Flag(flag) => Some(u8::from(flag)),
+                _ => None,
+            },
+            chain_steps: style.number(Setting::WrapIndent, "chain").unwrap_or(1) as u8,
+            declaration_steps: style.number(Setting::WrapIndent, "declaration").unwrap_or(1) as u8,
+            element_steps: style.number(Setting::WrapIndent, "element").unwrap_or(1) as u8,
+            not_gap: u8::from(style.flag(Setting::NotGap, "")),
+            angles_gap: u8::from(style.flag(Setting::InnerGap, "angles")),
+            case_indent: style.flag(Setting::CaseIndent, ""),
+            brace_bare: style.is(Setting::BareBody, "", "brace"),
             wrap_before: style.is(Setting::OperatorWrap, "", "before"),
             keep_words: style.is(Setting::WordGap, "", "keep"),
             keep_open: style.is(Setting::ListWrap, "", "keep_open"),
             one_each: style.is(Setting::ListWrap, "", "one_each"),
-            keep_short_blocks: style.is(Setting::ShortBlock, "", "keep"),
             else_own_line: style.is(Setting::ElseLine, "", "own_line"),
             most_blank: lines("most"),
             edge_blank: lines("at_edges"),
@@ -124,9 +151,59 @@ impl<'a> Planner<'a> {
                 rule(&mut self, node);
             }
         }
+        if self.choices.keep_open {
+            self.remember();
+        }
         // What is put behind a token comes after what is made of the token itself.
         self.plan.rewrites.sort_by_key(|rewrite| (rewrite.token, rewrite.change.is_behind()));
         self.plan
+    }
+
+    /// Lists and chains that somebody opened stay open; a line after a sign stays broken if the
+    /// whole does not fit on one.
+    fn remember(&mut self) {
+        // Of each group: whether a line ends at one of its gaps, and whether none ends at another.
+        let mut seen = vec![(false, false); self.plan.groups.len()];
+        for (token, gap) in self.plan.gaps.iter().enumerate() {
+            // The closing bracket has its own line in any case.
+            let closes = |group: &Group| gap.level == 0 && group.end as usize == token + 1;
+            if gap.want == Want::Break && !closes(&self.plan.groups[gap.group as usize]) {
+                let (some, other) = &mut seen[gap.group as usize];
+                match self.opened_before(token as TokenId) {
+                    true => *some = true,
+                    false => *other = true,
+                }
+            }
+        }
+        for (index, (some, other)) in seen.into_iter().enumerate().skip(1) {
+            let Group { opening, .. } = self.plan.groups[index];
+            let broken = opening > 0 && self.opened_before(opening);
+            let group = &mut self.plan.groups[index];
+            let in_rows = match group.rows {
+                Rows::Bracketed => broken && other,
+                Rows::Loose => some && other,
+                Rows::Never | Rows::Kept => false,
+            };
+            match group.shape {
+                Shape::Block => {}
+                Shape::List | Shape::Chain if in_rows => group.rows = Rows::Kept,
+                Shape::List | Shape::Chain => group.forced |= broken,
+                Shape::LastResort => group.remembers = broken,
+            }
+            group.holds_lists |= group.shape == Shape::Chain;
+        }
+    }
+
+    /// Whether a line ends before a token or before one of the comments right before it.
+    fn opened_before(&self, token: TokenId) -> bool {
+        let mut at = token;
+        while !self.broken_before(at) {
+            if at == 0 || self.tree.tokens[at as usize - 1].role != Role::Comment {
+                return false;
+            }
+            at -= 1;
+        }
+        true
     }
 
     // ---- reading -----------------------------------------------------------------------------
@@ -172,9 +249,14 @@ impl<'a> Planner<'a> {
         &self.text[token.start as usize..token.end as usize]
     }
 
+    /// What stands between a token and the one before it.
+    pub fn gap_text(&self, token: TokenId) -> &'a str {
+        &self.text[self.tree.gap(token as usize, self.text.len())]
+    }
+
     /// Whether the text has a line break between a token and the one before it.
     pub fn broken_before(&self, token: TokenId) -> bool {
-        self.text[self.tree.gap(token as usize, self.text.len())].contains('\n')
+        self.gap_text(token).contains('\n')
     }
 
     /// Whether a node's tokens stand on more than one line.
@@ -210,6 +292,22 @@ impl<'a> Planner<'a> {
         self.handed[node as usize] = group;
     }
 
+    /// Whether a block of this kind that stands on one line, and on one that fits, stays there.
+    pub fn keeps_short(&self, node: NodeId, key: &str) -> bool {
+        self.style.is(Setting::ShortBlock, key, "keep")
+            && !self.is_spread(node)
+            && self.line_fits(self.first(node))
+    }
+
+    /// Whether the line of the text on which a token begins is no longer than lines may be.
+    fn line_fits(&self, token: TokenId) -> bool {
+        let Some(max) = self.style.number(Setting::MaxLineLength, "") else { return true };
+        let start = self.tree.tokens[token as usize].start as usize;
+        let before = self.text[..start].chars().rev().take_while(|c| *c != '\n');
+        let after = self.text[start..].chars().take_while(|c| !matches!(c, '\r' | '\n'));
+        before.chain(after).take(max as usize + 1).count() <= max as usize
+    }
+
     // ---- gaps --------------------------------------------------------------------------------
 
     /// The gap before a token.
@@ -226,6 +324,11 @@ impl<'a> Planner<'a> {
     pub fn word(&mut self, token: TokenId, blanks: u8) {
         *self.gap(token) =
             if self.choices.keep_words { Gap::KEPT } else { Gap::flat(blanks, Setting::WordGap) };
+    }
+
+    /// The gap before an opening parenthesis.
+    pub fn parens(&mut self, token: TokenId, blanks: u8) {
+        self.flat(token, blanks, Setting::GapBeforeParens);
     }
 
     /// The gap that `operator_gap` decides.
@@ -252,6 +355,7 @@ impl<'a> Planner<'a> {
             want: Want::Break,
             blanks,
             level,
+            inside: level > 0,
             setting,
             breaks,
             group,
@@ -269,6 +373,7 @@ impl<'a> Planner<'a> {
             want: Want::Line,
             blanks: 1,
             level,
+            inside: level > 0,
             least: 0,
             most: self.choices.most_blank,
             least_after: 0,
@@ -276,6 +381,12 @@ impl<'a> Planner<'a> {
             breaks,
             group: block,
         };
+    }
+
+    /// A line that starts a unit inside a block, as far in as the block's first line.
+    pub fn line_beside(&mut self, token: TokenId, block: GroupId, breaks: Setting) {
+        self.line(token, block, 0, breaks);
+        self.gap(token).inside = true;
     }
 
     /// A line break inside a unit, at the indentation of the group's first line and so many steps.
@@ -297,6 +408,11 @@ impl<'a> Planner<'a> {
     pub fn at_most(&mut self, token: TokenId, lines: u8) {
         let gap = self.gap(token);
         gap.most = gap.most.min(lines);
+    }
+
+    /// A gap that stays as it stands.
+    pub fn keep_gap(&mut self, token: TokenId) {
+        *self.gap(token) = Gap::KEPT;
     }
 
     /// Keeps every gap of a node as it stands, and counts it.
@@ -323,6 +439,27 @@ impl<'a> Planner<'a> {
         &mut self.plan.groups[group as usize]
     }
 
+    /// The line that a group's levels count from, where it is not its first token's.
+    pub fn base(&mut self, group: GroupId, token: TokenId) {
+        self.plan.groups[group as usize].base = token;
+    }
+
+    /// How far a chain's lines are in that begins at `first`, where that begins a line: not at all
+    /// inside parentheses of its own and behind a sign, and as `wrap_indent` says in a list.
+    pub fn leading_level(&self, first: TokenId) -> Option<u8> {
+        let gap = &self.plan.gaps[first as usize];
+        if gap.want != Want::Break {
+            return None;
+        }
+        let group = &self.plan.groups[gap.group as usize];
+        match group.shape {
+            Shape::LastResort => Some(0),
+            Shape::List => Some(self.choices.element_steps),
+            Shape::Chain if group.first + 1 == first => Some(0),
+            _ => None,
+        }
+    }
+
     /// Whether a rule has said that a line may be broken before this token.
     pub fn is_breakable(&self, token: TokenId) -> bool {
         self.plan.gaps[token as usize].want == Want::Break
@@ -339,26 +476,37 @@ impl<'a> Planner<'a> {
     }
 
     /// A bracketed list: `parts` begins with the opening bracket, ends with the closing one, and
-    /// has the elements and `separator`s between them. Returns its group.
-    pub fn list(&mut self, parts: &[NodeId], separator: u16, list: List) -> GroupId {
+    /// has the elements and `separators` between them. Returns its group.
+    pub fn list(&mut self, parts: &[NodeId], separators: &[u16], list: List) -> GroupId {
         let (&opener, &closer) = match (parts.first(), parts.last()) {
             (Some(first), Some(last)) if parts.len() > 1 => (first, last),
             _ => return NO_GROUP,
         };
         let group = self.group(Shape::List, self.first(opener), self.end(closer));
         let inner = &parts[1..parts.len() - 1];
-        let elements = inner.iter().filter(|part| self.kind(**part) != separator).count();
+        let is_separator = |p: &Self, part: NodeId| separators.contains(&p.kind(part));
+        let elements = inner.iter().filter(|part| !is_separator(self, **part)).count();
         let settings = self.plan.groups[group as usize];
         self.plan.groups[group as usize] =
-            Group { holds_lines: list.holds_lines, hug: list.hug, ..settings };
+            Group {
+                holds_lines: list.holds_lines,
+                hug: list.hug,
+                rows: Rows::Bracketed,
+                ..settings
+            };
         if elements == 0 && inner.is_empty() {
-            self.may_break(self.first(closer), group, 0, 0, Setting::InnerGap);
+            let (first, last) = (self.first(opener), self.first(closer));
+            if last == first + 1 {
+                self.flat(last, 0, Setting::InnerGap);
+            } else {
+                self.may_break(last, group, 0, 0, Setting::InnerGap);
+            }
             return group;
         }
         let mut after_separator = true;
         for (index, part) in inner.iter().enumerate() {
             let token = self.first(*part);
-            if self.kind(*part) == separator {
+            if is_separator(self, *part) {
                 self.word(token, 0);
                 after_separator = true;
             } else if after_separator {
@@ -375,26 +523,30 @@ impl<'a> Planner<'a> {
         let last = self.first(closer);
         self.may_break(last, group, 0, list.inner, Setting::InnerGap);
         self.at_most(last, self.choices.edge_blank);
-        let by_hand = self.choices.keep_open && self.broken_before(self.first(inner[0]));
-        let one_each = self.choices.one_each && list.collection && elements > 1;
-        if by_hand || one_each {
+        if self.choices.one_each && list.collection && elements > 1 {
             self.force(group);
         }
         if list.last_comma {
-            self.last_comma(inner, separator, group);
+            self.last_comma(inner, last, separators, group);
         }
         group
     }
 
-    fn last_comma(&mut self, inner: &[NodeId], separator: u16, group: GroupId) {
+    fn last_comma(
+        &mut self,
+        inner: &[NodeId],
+        closer: TokenId,
+        separators: &[u16],
+        group: GroupId,
+    ) {
         let Some(&last) = inner.last() else { return };
-        let is_comma = self.kind(last) == separator;
+        let is_comma = separators.contains(&self.kind(last));
         let (add, drop) = (self.choices.add_last_comma, self.choices.drop_last_comma);
         if is_comma && inner.len() > 1 {
             let comma = self.first(last);
             if drop {
                 self.rewrite(comma, Change::Drop, Setting::LastComma);
-            } else if add {
+            } else if add || self.broken_before(closer) {
                 self.rewrite(comma, Change::DropIfFlat(group), Setting::LastComma);
             }
         } else if !is_comma && add {
@@ -430,11 +582,11 @@ impl<'a> Planner<'a> {
     }
 
     /// Declares another spelling of a string whose quotes are `mark`, after a prefix of `prefix`
-    /// bytes, if `quotes` asks for the other kind and the string holds neither kind inside.
-    pub fn quotes(&mut self, token: TokenId, prefix: usize) {
-        let wanted = if self.style.is(Setting::Quotes, "", "double") {
+    /// bytes, if `setting` asks for the other kind and the string holds neither kind inside.
+    pub fn quotes(&mut self, token: TokenId, prefix: usize, setting: Setting) {
+        let wanted = if self.style.is(setting, "", "double") {
             '"'
-        } else if self.style.is(Setting::Quotes, "", "single") {
+        } else if self.style.is(setting, "", "single") {
             '\''
         } else {
             return;
@@ -447,7 +599,7 @@ impl<'a> Planner<'a> {
         let inside = &quoted[1..quoted.len() - 1];
         if !inside.contains(['"', '\'']) {
             let spelt = format!("{}{wanted}{inside}{wanted}", &text[..prefix]);
-            self.rewrite(token, Change::Respell(spelt), Setting::Quotes);
+            self.rewrite(token, Change::Respell(spelt), setting);
         }
     }
 }

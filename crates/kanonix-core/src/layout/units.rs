@@ -14,8 +14,10 @@ pub struct Unit {
     pub end: u32,
     /// The block or open list that it stands in.
     pub group: GroupId,
-    /// 0 if it closes that group, else how many steps it is inside.
+    /// How many steps it is indented from that group's first line.
     pub level: u8,
+    /// Whether it is inside that group, as opposed to closing it.
+    pub inside: bool,
     /// Zero-based line of its first byte.
     pub first_line: u32,
     /// Zero-based line of its last byte.
@@ -24,6 +26,8 @@ pub struct Unit {
     pub begins_line: bool,
     /// Whether a stretch that does not parse is in it.
     pub fault: bool,
+    /// Whether it stays whatever is in play: for a fault, or because somebody asked for it.
+    pub fixed: bool,
     /// Whether it is a comment and nothing else.
     pub comment: bool,
 }
@@ -39,6 +43,8 @@ pub struct Units {
 /// Finds the units: a unit starts at every wanted line, and at every element of a list that is open
 /// in the text as it stands.
 pub(super) fn find(plan: &Plan, tree: &Tree, text: &str, lines: &Lines) -> Units {
+    let kept = super::kept::ranges(plan, tree, text);
+    let mut kept = kept.iter().peekable();
     let open = open_lists(plan, tree, text);
     let mut units =
         Units { all: Vec::with_capacity(tree.tokens.len() / 5 + 1), of_token: Vec::new() };
@@ -65,10 +71,12 @@ pub(super) fn find(plan: &Plan, tree: &Tree, text: &str, lines: &Lines) -> Units
                 end: index as u32,
                 group: if starts { gap.group } else { NO_GROUP },
                 level: if starts { gap.level } else { 0 },
+                inside: starts && gap.inside,
                 first_line,
                 last_line: first_line,
                 begins_line,
                 fault: false,
+                fixed: false,
                 comment: true,
             });
         }
@@ -77,7 +85,11 @@ pub(super) fn find(plan: &Plan, tree: &Tree, text: &str, lines: &Lines) -> Units
         if let Some(unit) = units.all.last_mut() {
             unit.end = index as u32 + 1;
             unit.last_line = last_line;
+            while kept.peek().is_some_and(|range| range.end <= index) {
+                kept.next();
+            }
             unit.fault |= token.fault;
+            unit.fixed |= token.fault || kept.peek().is_some_and(|range| range.start <= index);
             unit.comment &= token.role == crate::syntax::Role::Comment;
         }
         units.of_token.push(units.all.len() as u32 - 1);

@@ -40,8 +40,6 @@ pub struct Binary {
     pub word: bool,
     /// The first gap that may be broken inside the right operand in the chain's place; 0 if none.
     pub hug: TokenId,
-    /// Steps of indentation after a break; a chain keeps those of its outermost operation.
-    pub level: u8,
 }
 
 impl Planner<'_> {
@@ -137,8 +135,8 @@ impl Planner<'_> {
 
     /// An operator with two operands; operators of one precedence are broken together.
     pub fn binary(&mut self, binary: Binary) {
-        let Binary { node, left, operator, right, goes_on, breakable, word, hug, level } =
-            binary;
+        let Binary { node, left, operator, right, goes_on, breakable, word, hug } = binary;
+        let level = self.choices.chain_steps;
         let right_first = self.first(right);
         let blanks = if word { 1 } else { self.choices.operator_gap };
         let setting = if word { Setting::WordGap } else { Setting::OperatorGap };
@@ -154,7 +152,10 @@ impl Planner<'_> {
             None => {
                 let (first, end) = (self.first(node), self.end(node));
                 let group = self.group(Shape::Chain, first, end);
-                self.group_mut(group).level = level;
+                let leading = self.leading_level(first);
+                let chain = self.group_mut(group);
+                chain.level = level;
+                chain.leading_level = leading;
                 self.group_mut(group).hug = hug;
                 (group, level)
             }

@@ -5,7 +5,7 @@
 
 use crate::layout::compare::Declared;
 use crate::layout::plan::Change;
-use crate::syntax::{Grammar, NodeId, Role, Tree};
+use crate::syntax::{Grammar, NodeId, Role, Token, Tree};
 use std::borrow::Cow;
 use thiserror::Error;
 
@@ -67,7 +67,7 @@ fn tokens_agree(
     after: &str,
     declared: &[Declared],
 ) -> Result<(), Difference> {
-    let mut found = new.tokens.iter().map(|t| (t.role, &after[t.start as usize..t.end as usize]));
+    let mut found = new.tokens.iter();
     let mut declared = declared.iter().peekable();
     for (index, token) in tree.tokens.iter().enumerate() {
         let text = &before[token.start as usize..token.end as usize];
@@ -84,24 +84,44 @@ fn tokens_agree(
         let wanted = wanted.chain(appended.map(|text| (Role::Plain, Cow::Borrowed(text))));
         for (role, text) in wanted {
             let next = found.next();
-            let same = next.is_some_and(|(new, leaf)| new == role && same_leaf(role, &text, leaf));
+            let same = next.is_some_and(|new| {
+                let leaf = &after[new.start as usize..new.end as usize];
+                new.role == role
+                    && same_leaf(role, &text, leaf)
+                    && (role != Role::Text || shown(before, token) == shown(after, new))
+            });
             if !same {
                 return Err(Difference::Token {
                     offset: token.start as usize,
                     before: text.into_owned(),
-                    after: next.map_or(String::new(), |(_, text)| text.to_string()),
+                    after: next.map_or(String::new(), |new| {
+                        after[new.start as usize..new.end as usize].to_string()
+                    }),
                 });
             }
         }
     }
     match found.next() {
         None => Ok(()),
-        Some((_, text)) => Err(Difference::Token {
+        Some(new) => Err(Difference::Token {
             offset: before.len(),
             before: String::new(),
-            after: text.to_string(),
+            after: after[new.start as usize..new.end as usize].to_string(),
         }),
     }
+}
+
+/// The blanks before and after a text between markup, as far as they are shown: those that stand
+/// on its line with something beyond them.
+fn shown<'a>(text: &'a str, token: &Token) -> (&'a str, &'a str) {
+    let before = &text[..token.start as usize];
+    let solid = before.trim_end_matches([' ', '\t']);
+    let leading = if solid.ends_with('\n') { "" } else { &before[solid.len()..] };
+    let after = &text[token.end as usize..];
+    let solid = after.trim_start_matches([' ', '\t']);
+    let trailing = &after[..after.len() - solid.len()];
+    let trailing = if solid.starts_with(['\r', '\n']) { "" } else { trailing };
+    (leading, trailing)
 }
 
 /// Line ends inside a token do not count, nor do blanks inside a comment.
@@ -159,7 +179,12 @@ impl Iterator for Walk<'_> {
             let token = self.tree.tokens.get(node.first as usize);
             let offset = token.map_or(self.text.len(), |token| token.start as usize);
             if is_leaf {
-                let Some(token) = token.filter(|_| node.end > node.first) else { continue };
+                let Some(token) = token.filter(|_| node.end > node.first) else {
+                    if node.shown {
+                        return Some((node.kind, self.depth[id], offset));
+                    }
+                    continue;
+                };
                 let text = &self.text[token.start as usize..token.end as usize];
                 // Separators are held by the comparison of tokens; a last one may come or go.
                 if matches!(token.role, Role::Comment | Role::Join) || matches!(text, "," | ";") {

@@ -16,14 +16,21 @@ pub enum Setting {
     OpenBrace,
     ElseLine,
     ShortBlock,
+    BareBody,
+    CaseIndent,
     InnerGap,
+    GapBeforeParens,
     OperatorGap,
+    NotGap,
     OperatorWrap,
     WordGap,
     Quotes,
+    MarkupQuotes,
+    TagEnd,
     StatementEnd,
     LastComma,
     ListWrap,
+    WrapIndent,
     BlankLines,
     CommentGap,
 }
@@ -83,6 +90,7 @@ const fn key(
 }
 
 const BRACE: Kind = Kind::Word(&["same_line", "next_line"]);
+const SHORT: Kind = Kind::Word(&["open", "keep"]);
 const BLANKS: Kind = Kind::Number(0, 8, &[]);
 
 /// Every setting, in the order of [`Setting`].
@@ -173,8 +181,29 @@ pub static REGISTRY: &[Entry] = &[
         setting: Setting::ShortBlock,
         name: "short_block",
         about: "A block that stands on its header's line and fits there: opened all the same, or \
-                kept as it stands.",
-        slots: &[one(Kind::Word(&["open", "keep"]), "open")],
+                kept as it stands. One word for all kinds of block, or a table.",
+        slots: &[
+            key("type", "classes", SHORT, "open"),
+            key("function", "functions and methods with a name", SHORT, "open"),
+            key("control", "`if`, `for`, `try` and the like", SHORT, "open"),
+            key("case", "what a `case` does", SHORT, "open"),
+            key("lambda", "functions without a name", SHORT, "open"),
+        ],
+        one_for_all: true,
+    },
+    Entry {
+        setting: Setting::BareBody,
+        name: "bare_body",
+        about: "A single statement that an `if`, `else`, `for`, `while` or `do` rules without \
+                braces: kept so, or put into braces.",
+        slots: &[one(Kind::Word(&["keep", "brace"]), "keep")],
+        one_for_all: false,
+    },
+    Entry {
+        setting: Setting::CaseIndent,
+        name: "case_indent",
+        about: "Whether the cases of a `switch` are one step further in than the `switch`.",
+        slots: &[one(Kind::Flag, "true")],
         one_for_all: false,
     },
     Entry {
@@ -185,6 +214,20 @@ pub static REGISTRY: &[Entry] = &[
             key("parens", "`( a )`", Kind::Flag, "false"),
             key("brackets", "`[ a ]`", Kind::Flag, "false"),
             key("braces", "`{ a }`", Kind::Flag, "false"),
+            key("markup", "`{ a }` in markup", Kind::Flag, "false"),
+            key("angles", "`< a >` around types", Kind::Flag, "false"),
+        ],
+        one_for_all: false,
+    },
+    Entry {
+        setting: Setting::GapBeforeParens,
+        name: "gap_before_parens",
+        about: "One blank before an opening parenthesis, or none.",
+        slots: &[
+            key("control", "`if (a)`, `while (a)` and the like", Kind::Flag, "true"),
+            key("call", "`call (a)`", Kind::Flag, "false"),
+            key("declaration", "`function name (a)`, methods", Kind::Flag, "false"),
+            key("lambda", "`function (a)`, without a name", Kind::FlagOrKeep, "keep"),
         ],
         one_for_all: false,
     },
@@ -194,6 +237,13 @@ pub static REGISTRY: &[Entry] = &[
         about: "One blank on each side of an operator with two operands, or none. Words that are \
                 operators always have them.",
         slots: &[one(Kind::Flag, "true")],
+        one_for_all: false,
+    },
+    Entry {
+        setting: Setting::NotGap,
+        name: "not_gap",
+        about: "One blank after the `!` that negates.",
+        slots: &[one(Kind::Flag, "false")],
         one_for_all: false,
     },
     Entry {
@@ -219,6 +269,22 @@ pub static REGISTRY: &[Entry] = &[
         one_for_all: false,
     },
     Entry {
+        setting: Setting::MarkupQuotes,
+        name: "markup_quotes",
+        about: "Which quotes an attribute's value has in markup. One that holds either kind keeps \
+                its own.",
+        slots: &[one(Kind::Word(&["double", "single", "keep"]), "double")],
+        one_for_all: false,
+    },
+    Entry {
+        setting: Setting::TagEnd,
+        name: "tag_end",
+        about: "Where the `>` stands of a tag whose attributes are spread over lines: on its own \
+                line, or behind the last attribute.",
+        slots: &[one(Kind::Word(&["own_line", "with_last"]), "own_line")],
+        one_for_all: false,
+    },
+    Entry {
         setting: Setting::StatementEnd,
         name: "statement_end",
         about: "Whether a statement ends with a semicolon. It stays where the next line would \
@@ -239,8 +305,20 @@ pub static REGISTRY: &[Entry] = &[
         name: "list_wrap",
         about: "When a list is spread over lines, one element a line: only when it does not fit \
                 (`fit`), always if it is a collection of two or more (`one_each`), or also when \
-                somebody broke the line after its opening bracket (`keep_open`).",
+                somebody broke its first line there (`keep_open`). The last goes for chains of \
+                calls and operators too.",
         slots: &[one(Kind::Word(&["fit", "one_each", "keep_open"]), "keep_open")],
+        one_for_all: false,
+    },
+    Entry {
+        setting: Setting::WrapIndent,
+        name: "wrap_indent",
+        about: "How many steps a line is further in that goes on with what the line before began.",
+        slots: &[
+            key("chain", "calls and operators one after another", Kind::Number(1, 4, &[]), "1"),
+            key("declaration", "further names of one declaration", Kind::Number(1, 4, &[]), "1"),
+            key("element", "operators in an element of a list", Kind::Number(0, 4, &[]), "1"),
+        ],
         one_for_all: false,
     },
     Entry {

@@ -14,6 +14,8 @@ pub enum Role {
     Comment,
     /// The mark that joins a line to the next one.
     Join,
+    /// Text between markup: one token a line, without the blanks around it.
+    Text,
 }
 
 /// The grammar's name for a kind of node, and what it is to the walk.

@@ -18,6 +18,8 @@ pub struct Node {
     pub kind: u16,
     /// Whether it is a stretch that does not parse.
     pub fault: bool,
+    /// Whether it is a text of blanks alone, which is shown and has no token.
+    pub shown: bool,
     /// The node around it; the root's is the root.
     pub parent: NodeId,
     next: NodeId,
@@ -140,6 +142,7 @@ impl Copying<'_> {
             self.tree.nodes.push(super::Node {
                 kind,
                 fault: is_error,
+                shown: false,
                 parent,
                 next: NONE,
                 first,
@@ -164,6 +167,29 @@ impl Copying<'_> {
         }
     }
 
+    /// One token for each line of a text that is not blank.
+    fn lines_of_text(&mut self, node: NodeId, range: Range<usize>, kind: u16) {
+        let mut at = range.start;
+        self.tree.nodes[node as usize].shown = !self.text[range.clone()].contains('\n');
+        for line in self.text[range].split_inclusive('\n') {
+            let body = line.trim_matches(BLANKS);
+            let start = at + line.len() - line.trim_start_matches(BLANKS).len();
+            at += line.len();
+            if !body.is_empty() {
+                self.tree.tokens.push(Token {
+                    start: start as u32,
+                    end: (start + body.len()) as u32,
+                    kind,
+                    role: Role::Text,
+                    fault: std::mem::take(&mut self.missing),
+                    multi_line: false,
+                    continues: false,
+                });
+            }
+        }
+        self.tree.nodes[node as usize].end = self.tree.tokens.len() as TokenId;
+    }
+
     fn leaf(
         &mut self,
         node: NodeId,
@@ -182,9 +208,12 @@ impl Copying<'_> {
             }
             return;
         }
+        if role == Role::Text {
+            return self.lines_of_text(node, range, kind);
+        }
         let whole = &self.text[range.clone()];
         // A grammar's leaf may take blanks along at its end; they belong to the gap.
-        let solid = whole.trim_end_matches([' ', '\t', '\r', '\n']);
+        let solid = whole.trim_end_matches(BLANKS);
         if solid.is_empty() {
             return;
         }
@@ -225,6 +254,9 @@ impl Copying<'_> {
         self.tree.nodes[node as usize].end = tokens.len() as TokenId;
     }
 }
+
+/// Blanks and line ends as the languages know them; others are text.
+const BLANKS: [char; 4] = [' ', '\t', '\r', '\n'];
 
 /// Whether every later line of a block comment begins with a star, so that the lines may be moved
 /// together.

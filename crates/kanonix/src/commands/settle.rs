@@ -7,14 +7,19 @@ use crate::paint::Paint;
 use crate::report::{count, left_alone};
 use anyhow::Context;
 use kanonix_core::languages::{self, Language};
-use kanonix_core::survey::{Answer, Survey};
+use kanonix_core::style::Style;
+use kanonix_core::survey::{Answer, Survey, changed_lines};
 use kanonix_repo::canon::FILE_NAME;
-use kanonix_repo::work::{LeftAlone, NotLoaded, Reach, Selection, select};
+use kanonix_repo::work::{LeftAlone, Loaded, NotLoaded, Reach, Selection, select};
 use rayon::prelude::*;
 use std::io::Write;
 
-/// Of each language, so many files are read: enough for a share of places, in a few seconds.
-const MOST_FILES: usize = 400;
+/// Of each language, so many files are judged under every value of every setting: enough for a share
+/// of places, in a few seconds.
+const MOST_FILES: usize = 120;
+
+/// So many of them are enough to find the style from which the others are asked.
+const FIRST_FILES: usize = 24;
 
 pub(crate) fn run(options: &Settle) -> anyhow::Result<Status> {
     let here = here()?;
@@ -68,9 +73,13 @@ pub(crate) fn run(options: &Settle) -> anyhow::Result<Status> {
 /// What was found of one language.
 struct Finding {
     language: &'static Language,
+    /// How many files there are, read or not.
     files: usize,
-    survey: Survey,
+    read: usize,
+    lines: usize,
     answers: Vec<Answer>,
+    /// How many lines of those that were read the whole proposal would change.
+    changed: usize,
 }
 
 fn survey(selection: &mut Selection, left: &mut LeftAlone) -> Vec<Finding> {
@@ -83,28 +92,43 @@ fn survey(selection: &mut Selection, left: &mut LeftAlone) -> Vec<Finding> {
         }
         // Spread evenly over the sorted list, so that every corner of a large tree has its say.
         let step = items.len().div_ceil(MOST_FILES);
-        let read: Vec<Result<Survey, NotLoaded>> = items
-            .par_iter()
-            .step_by(step)
-            .map(|item| {
-                let loaded = selection.load(item)?;
-                let mut survey = Survey::default();
-                survey.read(&loaded.text, language);
-                Ok(survey)
-            })
-            .collect();
-        let mut survey = Survey::default();
-        for one in read {
+        let loaded: Vec<Result<Loaded, NotLoaded>> =
+            items.par_iter().step_by(step).map(|item| selection.load(item)).collect();
+        let mut texts = Vec::new();
+        for one in loaded {
             match one {
-                Ok(one) => survey = survey.join(one),
+                Ok(loaded) => texts.push(loaded.text),
                 Err(NotLoaded::LeftAlone(why)) => *left.entry(why).or_default() += 1,
                 Err(NotLoaded::Problem(reason)) => eprintln!("kanonix: {reason}"),
             }
         }
-        let answers = survey.answers(language);
-        findings.push(Finding { language, files: items.len(), survey, answers });
+        let first: Vec<&String> =
+            texts.iter().step_by(texts.len().div_ceil(FIRST_FILES).max(1)).collect();
+        let base = read(&first, language, language.style()).style();
+        let all: Vec<&String> = texts.iter().collect();
+        let survey = read(&all, language, base);
+        let style = survey.style();
+        let changed = |text: &String| changed_lines(text, language, &style).len();
+        findings.push(Finding {
+            language,
+            files: items.len(),
+            read: survey.files,
+            lines: survey.lines,
+            answers: survey.answers(),
+            changed: texts.par_iter().map(changed).sum(),
+        });
     }
     findings
+}
+
+fn read(texts: &[&String], language: &'static Language, base: Style) -> Survey {
+    let new = || Survey::new(language, base.clone());
+    let one = |text: &&String| {
+        let mut survey = new();
+        survey.read(text);
+        survey
+    };
+    texts.par_iter().map(one).reduce(new, Survey::join)
 }
 
 fn percent(share: f64) -> String {
@@ -120,8 +144,8 @@ fn percent(share: f64) -> String {
 fn table(findings: &[Finding], paint: Paint) -> String {
     let mut out = String::new();
     for finding in findings {
-        let sampled = if finding.survey.files < finding.files {
-            format!(", {} of them read", finding.survey.files)
+        let sampled = if finding.read < finding.files {
+            format!(", {} of them read", finding.read)
         } else {
             String::new()
         };
@@ -129,30 +153,39 @@ fn table(findings: &[Finding], paint: Paint) -> String {
             "{} · {}{sampled} · {}\n",
             paint.strong(finding.language.name),
             count(finding.files, "file"),
-            count(finding.survey.lines, "line"),
+            count(finding.lines, "line"),
         ));
         let head = format!(
-            "  {:16}  {:44}  {:12}  {}",
+            "  {:26}  {:38}  {:12}  {}",
             "setting", "the code already says", "proposed", "would change"
         );
         out.push_str(&format!("{}\n", paint.faint(&head)));
-        for answer in &finding.answers {
+        let (told, silent): (Vec<&Answer>, Vec<&Answer>) =
+            finding.answers.iter().partition(|answer| !answer.usual || answer.price > 0);
+        for answer in told {
             let shares: Vec<String> = answer
                 .shares
                 .iter()
                 .take(3)
                 .map(|(name, share)| format!("{name}: {}", percent(*share)))
                 .collect();
-            let proposed = answer.proposed.iter().map(|(_, value)| value.trim_matches('"'));
-            let proposed: Vec<&str> = proposed.collect();
             out.push_str(&format!(
-                "  {}  {:44}  {:12}  {}\n",
-                paint.name(&format!("{:16}", answer.name)),
+                "  {}  {:38}  {:12}  {}\n",
+                paint.name(&format!("{:26}", answer.name)),
                 shares.join("   "),
-                proposed.join(" "),
+                answer.proposed,
                 count(answer.price, "place"),
             ));
         }
+        let others = match silent.len() {
+            0 => String::new(),
+            others => format!("{others} more are as usual and change nothing; "),
+        };
+        out.push_str(&format!(
+            "  {others}the whole proposal would change {} of {}\n",
+            count(finding.changed, "line"),
+            count(finding.lines, "line"),
+        ));
     }
     out
 }
@@ -174,26 +207,44 @@ fn canon_text(findings: &[Finding]) -> String {
             "\n{:32} # {}, {}\n",
             format!("[style.{}]", finding.language.name),
             count(finding.files, "file"),
-            count(finding.survey.lines, "line"),
+            count(finding.lines, "line"),
         ));
+        let mut tables: Vec<(&str, Vec<String>)> = Vec::new();
         for answer in &finding.answers {
-            let said = match answer.name {
-                "max_line_length" => {
-                    let fits = answer.places - answer.price;
-                    let share = fits as f64 / answer.places.max(1) as f64;
-                    format!("{} of {} fit", percent(share), count(answer.places, "line"))
-                }
-                _ => {
-                    let share = answer.shares.first().map_or(0.0, |(_, share)| *share);
-                    let name = answer.shares.first().map_or("", |(name, _)| name);
-                    format!("{name} at {} of {}", percent(share), count(answer.places, "place"))
-                }
-            };
-            for (name, value) in &answer.proposed {
-                let setting = format!("{name} = {value}");
-                out.push_str(&format!("{setting:32} # {said}\n"));
+            // What the community expects anyway needs no word, but for what everybody looks for.
+            let looked_for = ["indent_size", "quotes", "max_line_length"];
+            if answer.usual && !looked_for.contains(&answer.name.as_str()) {
+                continue;
             }
+            for (name, key, value) in &answer.values {
+                let value = match value.parse::<u32>().is_ok() || value.parse::<bool>().is_ok() {
+                    true => value.clone(),
+                    false => format!("\"{value}\""),
+                };
+                if key.is_empty() {
+                    let setting = format!("{name} = {value}");
+                    out.push_str(&format!("{setting:32} # {}\n", said(answer)));
+                    continue;
+                }
+                let entry = format!("{key} = {value}");
+                match tables.iter_mut().find(|(table, _)| table == name) {
+                    Some((_, entries)) => entries.push(entry),
+                    None => tables.push((name, vec![entry])),
+                }
+            }
+        }
+        for (name, entries) in tables {
+            out.push_str(&format!("{name} = {{ {} }}\n", entries.join(", ")));
         }
     }
     out
+}
+
+/// What speaks for a proposal, in a few words.
+fn said(answer: &Answer) -> String {
+    let Some((name, share)) = answer.shares.first() else { return String::new() };
+    match answer.places {
+        0 => format!("{name} changes least"),
+        places => format!("{name} at {} of {}", percent(*share), count(places, "place")),
+    }
 }

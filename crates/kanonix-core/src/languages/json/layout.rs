@@ -50,7 +50,7 @@ fn document(p: &mut Planner, node: NodeId) {
 fn object(p: &mut Planner, node: NodeId) {
     let parts = p.parts(node);
     let inner = p.choices.braces_gap;
-    p.list(&parts, Kind::Comma as u16, List { inner, collection: true, ..List::PLAIN });
+    p.list(&parts, &[Kind::Comma as u16], List { inner, collection: true, ..List::PLAIN });
 }
 
 /// `"high": 5.1`
@@ -66,5 +66,5 @@ fn array(p: &mut Planner, node: NodeId) {
     let parts = p.parts(node);
     let inner = p.choices.brackets_gap;
     let list = List { inner, collection: true, holds_lines: true, ..List::PLAIN };
-    p.list(&parts, Kind::Comma as u16, list);
+    p.list(&parts, &[Kind::Comma as u16], list);
 }

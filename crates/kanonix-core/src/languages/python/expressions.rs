@@ -1,7 +1,7 @@
 //! Expressions, patterns and types, in the order of the language reference.
 
 use super::kinds::Kind;
-use crate::layout::plan::{ROOT, Shape};
+use crate::layout::plan::{GroupId, ROOT, Rows, Shape};
 use crate::layout::planner::{List, Planner};
 use crate::layout::vocabulary::Binary;
 use crate::style::Setting;
@@ -106,7 +106,7 @@ fn bracketed(p: &mut Planner, node: NodeId, parts: &[NodeId], inner: u8, collect
     p.set_context(node, IN_BRACKETS);
     let last_comma = !ends_in_starred_call(p, parts);
     let list = List { inner, collection, last_comma, holds_lines: true, hug: 0 };
-    p.list(parts, Kind::Comma as u16, list);
+    p.list(parts, &[Kind::Comma as u16], list);
 }
 
 /// `[*read(path)]`: the grammar reads the star as part of the called name here, and as what it is
@@ -139,7 +139,7 @@ fn argument_list(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         holds_lines: true,
         hug,
     };
-    p.list(parts, Kind::Comma as u16, list);
+    p.list(parts, &[Kind::Comma as u16], list);
 }
 
 /// The opening bracket of a display with something in it.
@@ -197,7 +197,7 @@ fn class_pattern(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
 fn dict_pattern(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     p.set_context(node, IN_BRACKETS);
     let list = List { inner: p.choices.braces_gap, collection: true, ..List::PLAIN };
-    p.list(parts, Kind::Comma as u16, list);
+    p.list(parts, &[Kind::Comma as u16], list);
     for pair in parts.windows(2) {
         let [before, part] = pair else { continue };
         if is(p, *part, Kind::Colon) {
@@ -220,7 +220,7 @@ fn case_pattern(p: &mut Planner, parts: &[NodeId]) {
 fn type_parameter(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     p.set_context(node, IN_BRACKETS);
     let inner = p.choices.brackets_gap;
-    p.list(parts, Kind::Comma as u16, List { inner, holds_lines: true, ..List::PLAIN });
+    p.list(parts, &[Kind::Comma as u16], List { inner, holds_lines: true, ..List::PLAIN });
 }
 
 /// `(1, 2)`; the comma of a single element makes the tuple and always stays.
@@ -234,7 +234,7 @@ fn tuple(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         holds_lines: true,
         hug: 0,
     };
-    p.list(parts, Kind::Comma as u16, list);
+    p.list(parts, &[Kind::Comma as u16], list);
 }
 
 /// `"high": 5.1`
@@ -251,6 +251,7 @@ fn comprehension(p: &mut Planner, node: NodeId, parts: &[NodeId], inner: u8) {
     let [opener, body, clauses @ .., closer] = parts else { return };
     let (opener, closer) = (p.first(*opener), p.first(*closer));
     let group = p.group(Shape::Chain, opener, closer + 1);
+    p.group_mut(group).rows = Rows::Bracketed;
     p.may_break(p.first(*body), group, 1, inner, Setting::InnerGap);
     for clause in clauses {
         p.may_break(p.first(*clause), group, 1, 1, Setting::WordGap);
@@ -294,6 +295,11 @@ fn binary(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) {
         && p.parts(*left)
             .get(1)
             .is_some_and(|inner| precedence(p.token_text(p.first(*inner))) == precedence(text));
+    if text == "**" && p.gap_text(operator).is_empty() && p.gap_text(p.first(*right)).is_empty() {
+        // PEP 8 leaves it to the author to set off only the operators that bind less tightly.
+        p.keep_gap(operator);
+        return p.keep_gap(p.first(*right));
+    }
     p.binary(Binary {
         node,
         left: *left,
@@ -303,20 +309,22 @@ fn binary(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) {
         breakable: in_brackets(p, node),
         word: kind == Kind::BooleanOperator,
         hug: literal_opener(p, *right).map_or(0, |opener| opener + 1),
-        level: u8::from(!stands_alone(p, node)),
     });
 }
 
-/// Whether a node is all that stands between two brackets.
-fn stands_alone(p: &Planner, node: NodeId) -> bool {
-    is(p, p.parent(node), Kind::ParenthesizedExpression)
+/// A chain over a node, whose lines know what they are in.
+fn chain_group(p: &mut Planner, node: NodeId) -> GroupId {
+    let leading = p.leading_level(p.first(node));
+    let group = p.group(Shape::Chain, p.first(node), p.end(node));
+    p.group_mut(group).leading_level = leading;
+    group
 }
 
 /// `low < level <= high`, `level is not None`
 fn comparison(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let breakable = in_brackets(p, node);
-    let group = breakable.then(|| p.group(Shape::Chain, p.first(node), p.end(node)));
-    let level = u8::from(!stands_alone(p, node));
+    let group = breakable.then(|| chain_group(p, node));
+    let level = p.choices.chain_steps;
     for pair in parts[1..].chunks(2) {
         let [operator, right] = pair else { continue };
         let (operator, right) = (p.first(*operator), p.first(*right));
@@ -401,12 +409,11 @@ fn chain(p: &mut Planner, node: NodeId) {
     if dots.len() == 2 && !by_hand {
         return;
     }
-    let group = p.group(Shape::Chain, p.first(node), p.end(node));
-    p.group_mut(group).holds_lists = p.choices.keep_open;
+    let group = chain_group(p, node);
     if by_hand {
         p.force(group);
     }
-    let level = u8::from(!stands_alone(p, node));
+    let level = p.choices.chain_steps;
     for dot in dots {
         p.may_break(dot, group, level, 0, Setting::WordGap);
     }
@@ -431,11 +438,12 @@ fn subscript(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     p.word(p.first(*opener), 0);
     p.set_context(node, IN_BRACKETS);
     let inner = p.choices.brackets_gap;
-    p.list(brackets, Kind::Comma as u16, List { inner, holds_lines: true, ..List::PLAIN });
+    p.list(brackets, &[Kind::Comma as u16], List { inner, holds_lines: true, ..List::PLAIN });
 }
 
 /// `first:last:step`: nothing around the colons of plain bounds, a blank on each side of the
-/// others, as PEP 8 has it for the operator with the lowest priority.
+/// others, as PEP 8 has it for the operator with the lowest priority. It leaves open what is
+/// plain, so that colons with the same on each side stay as they stand.
 fn slice(p: &mut Planner, parts: &[NodeId]) {
     let is_plain = |p: &Planner, part: NodeId| {
         matches!(
@@ -444,11 +452,24 @@ fn slice(p: &mut Planner, parts: &[NodeId]) {
                 | Kind::Attribute
         )
     };
+    let both_colons =
+        |p: &Planner, pair: &[NodeId]| is(p, pair[0], Kind::Colon) && is(p, pair[1], Kind::Colon);
+    let present: Vec<&str> = parts
+        .windows(2)
+        .filter(|pair| !both_colons(p, pair))
+        .map(|pair| p.gap_text(p.first(pair[1])))
+        .collect();
+    let alike = present.windows(2).all(|pair| pair[0] == pair[1]);
+    if alike && present.first().is_some_and(|gap| matches!(*gap, "" | " ")) {
+        for pair in parts.windows(2).filter(|pair| !both_colons(p, pair)).collect::<Vec<_>>() {
+            p.keep_gap(p.first(pair[1]));
+        }
+        return;
+    }
     let gap = u8::from(!parts.iter().all(|part| is_plain(p, *part)));
     for pair in parts.windows(2) {
-        let [before, part] = pair else { continue };
-        let both_colons = is(p, *before, Kind::Colon) && is(p, *part, Kind::Colon);
-        p.word(p.first(*part), if both_colons { 0 } else { gap });
+        let blanks = if both_colons(p, pair) { 0 } else { gap };
+        p.word(p.first(pair[1]), blanks);
     }
 }
 
@@ -459,8 +480,8 @@ fn conditional(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         return;
     }
     let [_, if_word, _, else_word, _] = parts else { return };
-    let group = p.group(Shape::Chain, p.first(node), p.end(node));
-    let level = u8::from(!stands_alone(p, node));
+    let group = chain_group(p, node);
+    let level = p.choices.chain_steps;
     for word in [if_word, else_word] {
         p.may_break(p.first(*word), group, level, 1, Setting::WordGap);
     }
@@ -490,6 +511,6 @@ fn string(p: &mut Planner, node: NodeId) {
     let prefix = text.bytes().take_while(u8::is_ascii_alphabetic).count();
     let quoted = &text[prefix..];
     if !quoted.starts_with("\"\"\"") && !quoted.starts_with("'''") {
-        p.quotes(token, prefix);
+        p.quotes(token, prefix, Setting::Quotes);
     }
 }

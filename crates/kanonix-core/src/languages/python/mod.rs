@@ -11,6 +11,7 @@ use kinds::{ENTRIES, Kind, role};
 
 pub(super) static LANGUAGE: Language = Language {
     name: "python",
+    follows: None,
     suffixes: &["py", "pyi", "pyw"],
     file_names: &[],
     grammar: Grammar::new(|| tree_sitter_python::LANGUAGE.into(), ENTRIES, role),
@@ -20,6 +21,7 @@ pub(super) static LANGUAGE: Language = Language {
         ("max_line_length", "", "79"),
         ("statement_end", "", "bare"),
         ("operator_wrap", "", "before"),
+        ("wrap_indent", "element", "0"),
         ("blank_lines", "between_functions", "2"),
         ("blank_lines", "between_types", "2"),
         ("blank_lines", "between_members", "1"),
@@ -27,7 +29,7 @@ pub(super) static LANGUAGE: Language = Language {
         ("comment_gap", "before", "2"),
         ("comment_gap", "after_mark", "true"),
     ],
-    without: &["open_brace", "else_line"],
+    without: &["open_brace", "else_line", "bare_body", "case_indent", "markup_quotes", "not_gap", "tag_end"],
     samples: &[
         ("ingest.py", include_str!("samples/ingest.py")),
         ("report.py", include_str!("samples/report.py")),

@@ -121,7 +121,7 @@ fn import_from(p: &mut Planner, parts: &[NodeId]) {
     let Some(opener) = parts.iter().position(|part| is(p, *part, Kind::OpenParen)) else { return };
     let inner = p.choices.parens_gap;
     let list = List { inner, collection: true, last_comma: true, ..List::PLAIN };
-    p.list(&parts[opener..], Kind::Comma as u16, list);
+    p.list(&parts[opener..], &[Kind::Comma as u16], list);
 }
 
 /// `type Levels = list[float]`
@@ -177,7 +177,13 @@ fn block(p: &mut Planner, node: NodeId, header: TokenId, colon: TokenId, kind: K
     let Some(first) = parts.first().map(|part| p.first(*part)) else { return };
     let end = p.end(node);
     let one = parts.iter().filter(|part| !is(p, **part, Kind::Semicolon)).count() == 1;
-    if p.choices.keep_short_blocks && one && !p.broken_between(colon, first) {
+    let key = match kind {
+        Kind::FunctionDefinition => "function",
+        Kind::ClassDefinition => "type",
+        Kind::CaseClause => "case",
+        _ => "control",
+    };
+    if one && p.keeps_short(node, key) && !p.broken_between(colon, first) {
         return p.word(first, 1);
     }
     let group = p.group(Shape::Block, header, end);
@@ -192,7 +198,7 @@ fn with_clause(p: &mut Planner, parts: &[NodeId]) {
     if parts.first().is_some_and(|part| is(p, *part, Kind::OpenParen)) {
         let inner = p.choices.parens_gap;
         let list = List { inner, last_comma: true, ..List::PLAIN };
-        p.list(parts, Kind::Comma as u16, list);
+        p.list(parts, &[Kind::Comma as u16], list);
     } else {
         p.commas(parts, Kind::Comma as u16);
     }

@@ -1,7 +1,9 @@
 //! Statements and declarations, in the grammar's order.
 
+use super::classes::decorators;
+use super::is;
 use super::kinds::Kind;
-use crate::layout::plan::{Change, GroupId, ROOT, Shape};
+use crate::layout::plan::{Change, GroupId, ROOT, Rows, Shape};
 use crate::layout::planner::{List, Planner};
 use crate::layout::vocabulary::Sort;
 use crate::style::Setting;
@@ -9,7 +11,11 @@ use crate::syntax::{NodeId, Role, TokenId};
 
 /// The rule for a statement; says whether `kind` is one.
 pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind) -> bool {
-    let parts = &p.parts(node)[..];
+    let mut parts = &p.parts(node)[..];
+    if parts.len() > 1 && guard(p, node).is_some() {
+        // It belongs to the line of the next statement, which is planned with it.
+        parts = &parts[..parts.len() - 1];
+    }
     match kind {
         Kind::Program => program(p, node, parts),
         Kind::ExportStatement | Kind::ImportStatement => module_statement(p, node, parts),
@@ -29,12 +35,12 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind) -> bool {
         Kind::VariableDeclaration | Kind::LexicalDeclaration | Kind::UsingDeclaration => {
             declaration(p, node, parts);
         }
-        Kind::VariableDeclarator => initialised(p, parts),
+        Kind::VariableDeclarator => super::types::declared(p, parts),
         Kind::StatementBlock => statement_block(p, node, parts),
         Kind::IfStatement => if_statement(p, node, parts),
         Kind::ElseClause => else_clause(p, node, parts),
         Kind::SwitchStatement => switch_statement(p, node, parts),
-        Kind::SwitchBody => switch_body(p, parts),
+        Kind::SwitchBody => switch_body(p, node, parts),
         Kind::SwitchCase | Kind::SwitchDefault => switch_case(p, node, parts),
         Kind::ForStatement => for_statement(p, node, parts),
         Kind::ForInStatement => for_in_statement(p, node, parts),
@@ -43,24 +49,11 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind) -> bool {
         Kind::TryStatement => try_statement(p, node, parts),
         Kind::CatchClause | Kind::FinallyClause => handler(p, node, parts),
         Kind::LabeledStatement => labeled_statement(p, node, parts),
-        Kind::ClassDeclaration | Kind::Class => class(p, node, parts),
-        Kind::ClassHeritage => p.words(parts),
-        Kind::ClassBody => class_body(p, parts),
         Kind::ClassStaticBlock => handler(p, node, parts),
-        Kind::FieldDefinition => field_definition(p, node, parts),
-        Kind::MethodDefinition => method_definition(p, node, parts),
-        Kind::FunctionDeclaration
-        | Kind::FunctionExpression
-        | Kind::GeneratorFunction
-        | Kind::GeneratorFunctionDeclaration => function(p, node, kind, parts),
         Kind::EmptyStatement => {}
         _ => return false,
     }
     true
-}
-
-fn is(p: &Planner, node: NodeId, kind: Kind) -> bool {
-    Kind::of(p.kind(node)) == kind
 }
 
 fn program(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
@@ -70,7 +63,7 @@ fn program(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
 }
 
 /// Statements in a block; an empty one stays with the statement before it.
-fn listed(p: &mut Planner, parts: &[NodeId], group: GroupId, level: u8) {
+pub(super) fn listed(p: &mut Planner, parts: &[NodeId], group: GroupId, level: u8) {
     let apart: Vec<NodeId> = parts
         .iter()
         .enumerate()
@@ -78,23 +71,32 @@ fn listed(p: &mut Planner, parts: &[NodeId], group: GroupId, level: u8) {
         .map(|(_, part)| *part)
         .collect();
     p.statements(&apart, group, level, sort);
-    for part in parts.iter().skip(1) {
-        if is(p, *part, Kind::EmptyStatement) {
-            p.word(p.first(*part), 0);
+    for pair in parts.windows(2) {
+        let (before, part) = (pair[0], pair[1]);
+        if is(p, part, Kind::EmptyStatement) && guard(p, part).is_none() {
+            p.word(p.first(part), 0);
+        }
+        // A semicolon before a statement on its line: the statement's line begins with it.
+        if let Some(end) = guard(p, before) {
+            let next = p.first(part);
+            if end > p.first(before) || before != parts[0] {
+                *p.gap(end) = *p.gap(next);
+            }
+            p.flat(next, 0, Setting::StatementEnd);
         }
     }
 }
 
-fn sort(p: &Planner, node: NodeId) -> Sort {
+pub(super) fn sort(p: &Planner, node: NodeId) -> Sort {
     match Kind::of(p.kind(node)) {
         Kind::ImportStatement => Sort::Import,
         Kind::FunctionDeclaration | Kind::GeneratorFunctionDeclaration => Sort::Function,
-        Kind::ClassDeclaration => Sort::Type,
+        Kind::ClassDeclaration | Kind::AbstractClassDeclaration => Sort::Type,
         Kind::MethodDefinition => Sort::Member,
-        Kind::ExportStatement => {
+        Kind::ExportStatement | Kind::AmbientDeclaration => {
             let declared = p.parts(node).into_iter().last();
             declared.map_or(Sort::Other, |declared| match Kind::of(p.kind(declared)) {
-                Kind::ExportStatement => Sort::Other,
+                Kind::ExportStatement | Kind::AmbientDeclaration => Sort::Other,
                 _ => sort(p, declared),
             })
         }
@@ -116,8 +118,17 @@ fn module_statement(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
                 | Kind::GeneratorFunction
                 | Kind::Class
                 | Kind::ClassDeclaration
+                | Kind::AbstractClassDeclaration
                 | Kind::LexicalDeclaration
                 | Kind::VariableDeclaration
+                | Kind::FunctionSignature
+                | Kind::InterfaceDeclaration
+                | Kind::EnumDeclaration
+                | Kind::TypeAliasDeclaration
+                | Kind::ImportAlias
+                | Kind::AmbientDeclaration
+                | Kind::Module
+                | Kind::InternalModule
         )
     );
     if !declares {
@@ -129,7 +140,10 @@ fn module_statement(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
 fn named(p: &mut Planner, parts: &[NodeId]) {
     let inner = p.choices.braces_gap;
     let list = List { inner, collection: true, last_comma: true, ..List::PLAIN };
-    p.list(parts, Kind::Comma as u16, list);
+    let group = p.list(parts, &[Kind::Comma as u16], list);
+    if parts.len() == 3 {
+        p.group_mut(group).stays = true;
+    }
 }
 
 /// A statement of words and one expression, with its end.
@@ -138,10 +152,26 @@ fn simple_statement(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     statement_end(p, node, parts);
 }
 
+/// The semicolon at a statement's end that begins the next statement's line, to keep the two apart,
+/// where semicolons are not asked for.
+fn guard(p: &Planner, node: NodeId) -> Option<TokenId> {
+    let end = p.end(node).checked_sub(1)?;
+    let next = p.tree.tokens.get(end as usize + 1)?;
+    let guards = p.token_text(end) == ";"
+        && (end == 0 || p.broken_before(end))
+        && !p.broken_before(end + 1)
+        && next.role != Role::Comment
+        && !p.style.is(Setting::StatementEnd, "", "semicolon");
+    guards.then_some(end)
+}
+
 /// Sets the gap before a semicolon, and adds or drops it as `statement_end` wants.
-fn statement_end(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+pub(super) fn statement_end(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let Some(&last) = parts.last() else { return };
     let present = is(p, last, Kind::Semicolon);
+    if parts.len() > 1 && guard(p, node).is_some() {
+        return;
+    }
     if present {
         p.flat(p.first(last), 0, Setting::StatementEnd);
     }
@@ -169,7 +199,7 @@ fn in_for(p: &Planner, node: NodeId) -> bool {
 }
 
 /// Whether the next line stays apart from a statement whose semicolon `end` goes.
-fn may_go_bare(p: &Planner, node: NodeId, end: TokenId) -> bool {
+pub(super) fn may_go_bare(p: &Planner, node: NodeId, end: TokenId) -> bool {
     let mut next = end + 1;
     while p.tree.tokens.get(next as usize).is_some_and(|token| token.role == Role::Comment) {
         next += 1;
@@ -182,8 +212,14 @@ fn may_go_bare(p: &Planner, node: NodeId, end: TokenId) -> bool {
         || matches!(text, "else" | "while" | "in" | "instanceof");
     // Inside a class, a field of such a name would be read as a modifier of what follows.
     let name = p.token_text(p.end(node) - 1);
-    let modifies = is(p, node, Kind::FieldDefinition)
-        && matches!(name, "get" | "set" | "static" | "async" | "accessor");
+    let modifies = matches!(
+        Kind::of(p.kind(node)),
+        Kind::FieldDefinition | Kind::PublicFieldDefinition
+    ) && matches!(
+        name,
+        "get" | "set" | "static" | "async" | "accessor" | "readonly" | "declare" | "abstract"
+            | "public" | "private" | "protected" | "override"
+    );
     !joins && !modifies
 }
 
@@ -195,29 +231,19 @@ fn declaration(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     if declarators.len() > 1 {
         let end = p.end(declarators[declarators.len() - 1]);
         let group = p.group(Shape::List, p.first(node), end);
+        p.group_mut(group).rows = Rows::Loose;
         for declarator in &declarators[1..] {
-            p.may_break(p.first(*declarator), group, 1, 1, Setting::WordGap);
-        }
-        if p.choices.keep_open && !in_for(p, node) && p.broken_before(p.first(declarators[1])) {
-            p.force(group);
+            let steps = p.choices.declaration_steps;
+            p.may_break(p.first(*declarator), group, steps, 1, Setting::WordGap);
         }
     }
     statement_end(p, node, parts);
 }
 
-/// `level = 2`
-fn initialised(p: &mut Planner, parts: &[NodeId]) {
-    if let [_, sign, value] = parts[..] {
-        let sign = p.first(sign);
-        p.operator(sign);
-        p.assigned(sign, value, p.choices.operator_gap, Setting::OperatorGap);
-    }
-}
-
 /// `{ … }` around statements.
 fn statement_block(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let Some((opener, closer, inner)) = bracketed(p, parts) else { return };
-    if p.choices.keep_short_blocks && !p.is_spread(node) {
+    if p.keeps_short(node, kind_of_block(p, node)) {
         let group = p.group(Shape::List, opener, closer + 1);
         p.group_mut(group).holds_lines = false;
         short_statements(p, inner, group);
@@ -225,10 +251,35 @@ fn statement_block(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         return;
     }
     let group = p.group(Shape::Block, opener, closer + 1);
+    p.base(group, block_base(p, node));
     listed(p, inner, group, 1);
     p.at_most(p.first(inner[0]), p.choices.edge_blank);
     p.line(closer, group, 0, Setting::ShortBlock);
     p.at_most(closer, p.choices.edge_blank);
+}
+
+/// What a block is to the settings that know kinds of block.
+fn kind_of_block(p: &Planner, node: NodeId) -> &'static str {
+    match Kind::of(p.kind(p.parent(node))) {
+        Kind::FunctionDeclaration | Kind::GeneratorFunctionDeclaration | Kind::MethodDefinition => {
+            "function"
+        }
+        Kind::FunctionExpression | Kind::GeneratorFunction | Kind::ArrowFunction => "lambda",
+        Kind::ClassStaticBlock | Kind::Module | Kind::InternalModule => "type",
+        _ => "control",
+    }
+}
+
+/// The token whose line a block's lines count from: its header's first one.
+fn block_base(p: &Planner, node: NodeId) -> TokenId {
+    let parent = p.parent(node);
+    match Kind::of(p.kind(parent)) {
+        Kind::Program | Kind::StatementBlock | Kind::SwitchCase | Kind::SwitchDefault => {
+            p.first(node)
+        }
+        // The header is the last clause that begins before the block.
+        _ => p.first(parent),
+    }
 }
 
 /// Statements that stay on their header's line if they fit there.
@@ -246,7 +297,7 @@ fn short_statements(p: &mut Planner, parts: &[NodeId], group: GroupId) {
 }
 
 /// The opening and the closing token and what stands between; an empty pair is laid out at once.
-fn bracketed<'n>(
+pub(super) fn bracketed<'n>(
     p: &mut Planner,
     parts: &'n [NodeId],
 ) -> Option<(TokenId, TokenId, &'n [NodeId])> {
@@ -255,10 +306,15 @@ fn bracketed<'n>(
             Some((p.first(*opener), p.first(*closer), inner))
         }
         _ => {
-            p.list(parts, Kind::Comma as u16, List::PLAIN);
+            p.list(parts, &[Kind::Comma as u16], List::PLAIN);
             None
         }
     }
+}
+
+/// The gap between a word and the parenthesis that it asks something in.
+fn control_parens(p: &mut Planner, parens: NodeId) {
+    p.parens(p.first(parens), p.choices.control_parens);
 }
 
 /// The statement that a header rules: a block, or a bare statement, which stays on the header's
@@ -280,7 +336,7 @@ fn body(p: &mut Planner, body: NodeId, header: TokenId, after: TokenId) {
 fn if_statement(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let [_, condition, consequence, rest @ ..] = parts else { return };
     let header = p.first(node);
-    p.word(p.first(*condition), 1);
+    control_parens(p, *condition);
     body(p, *consequence, header, p.end(*condition) - 1);
     if let Some(other) = rest.first() {
         follower(p, *other, header, is(p, *consequence, Kind::StatementBlock));
@@ -316,14 +372,20 @@ fn else_clause(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
 
 fn switch_statement(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let [_, value, cases] = parts else { return };
-    p.word(p.first(*value), 1);
+    control_parens(p, *value);
     p.open_brace(p.first(*cases), p.first(node), "control");
 }
 
-fn switch_body(p: &mut Planner, parts: &[NodeId]) {
+fn switch_body(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let Some((opener, closer, cases)) = bracketed(p, parts) else { return };
     let group = p.group(Shape::Block, opener, closer + 1);
+    p.base(group, p.first(p.parent(node)));
     p.statements(cases, group, 1, |_, _| Sort::Other);
+    for case in cases.iter().filter(|_| !p.choices.case_indent).copied().collect::<Vec<_>>() {
+        let gap = p.gap(p.first(case));
+        gap.level = 0;
+        gap.breaks = Setting::CaseIndent;
+    }
     p.at_most(p.first(cases[0]), p.choices.edge_blank);
     p.line(closer, group, 0, Setting::ShortBlock);
     p.at_most(closer, p.choices.edge_blank);
@@ -341,7 +403,7 @@ fn switch_case(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         [block] if is(p, *block, Kind::StatementBlock) => {
             p.open_brace(p.first(*block), p.first(node), "control");
         }
-        [first, ..] if p.choices.keep_short_blocks && !p.is_spread(node) => {
+        [first, ..] if p.keeps_short(node, "case") => {
             let group = p.group(Shape::List, colon_token, p.end(node));
             short_statements(p, inner, group);
             p.at_most(p.first(*first), 0);
@@ -359,7 +421,7 @@ fn switch_case(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
 fn for_statement(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let Some(closer) = parts.iter().position(|part| is(p, *part, Kind::CloseParen)) else { return };
     let [_, opener, inner @ ..] = &parts[..closer] else { return };
-    p.word(p.first(*opener), 1);
+    control_parens(p, *opener);
     let close = p.first(parts[closer]);
     let gap = p.choices.parens_gap;
     let group = p.group(Shape::List, p.first(*opener), close + 1);
@@ -369,9 +431,6 @@ fn for_statement(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         let is_end = matches!(Kind::of(p.kind(*part)), Kind::Semicolon | Kind::EmptyStatement);
         if index == 0 {
             p.may_break(token, group, 1, gap, Setting::InnerGap);
-            if p.choices.keep_open && p.broken_before(token) {
-                p.force(group);
-            }
         } else if is_end {
             p.word(token, 0);
         } else if after_end {
@@ -392,6 +451,7 @@ fn for_in_statement(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let closer = parts.iter().position(|part| is(p, *part, Kind::CloseParen));
     let (Some(opener), Some(closer)) = (opener, closer) else { return };
     p.words(&parts[..closer]);
+    control_parens(p, parts[opener]);
     let gap = p.choices.parens_gap;
     p.flat(p.first(parts[opener + 1]), gap, Setting::InnerGap);
     let close = p.first(parts[closer]);
@@ -403,7 +463,7 @@ fn for_in_statement(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
 
 fn while_statement(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let [_, condition, inner] = parts else { return };
-    p.word(p.first(*condition), 1);
+    control_parens(p, *condition);
     body(p, *inner, p.first(node), p.end(*condition) - 1);
 }
 
@@ -412,7 +472,7 @@ fn do_statement(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let [word, inner, while_word, condition, ..] = parts else { return };
     body(p, *inner, p.first(node), p.first(*word));
     follower(p, *while_word, p.first(node), is(p, *inner, Kind::StatementBlock));
-    p.word(p.first(*condition), 1);
+    control_parens(p, *condition);
     statement_end(p, node, parts);
 }
 
@@ -430,7 +490,11 @@ fn handler(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     for (index, part) in header.iter().enumerate().skip(1) {
         let token = p.first(*part);
         let inside = matches!(Kind::of(p.kind(header[index - 1])), Kind::OpenParen);
-        if inside || is(p, *part, Kind::CloseParen) {
+        if is(p, *part, Kind::OpenParen) {
+            control_parens(p, *part);
+        } else if is(p, *part, Kind::TypeAnnotation) {
+            p.word(token, 0);
+        } else if inside || is(p, *part, Kind::CloseParen) {
             p.flat(token, p.choices.parens_gap, Setting::InnerGap);
         } else {
             p.word(token, 1);
@@ -451,107 +515,4 @@ fn labeled_statement(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     } else {
         p.word(first, 1);
     }
-}
-
-fn class(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
-    p.words(parts);
-    decorators(p, node, parts);
-    if let Some(body) = parts.last() {
-        p.open_brace(p.first(*body), p.first(node), "type");
-    }
-}
-
-/// Decorators stay on the line of what they decorate, or on lines of their own, as they stand.
-fn decorators(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
-    for pair in parts.windows(2) {
-        let [decorator, next] = pair else { continue };
-        let token = p.first(*next);
-        if is(p, *decorator, Kind::Decorator) && p.broken_before(token) {
-            let group = p.group(Shape::Block, p.first(node), token);
-            p.newline(token, group, 0, Setting::WordGap);
-        }
-    }
-}
-
-fn class_body(p: &mut Planner, parts: &[NodeId]) {
-    let Some((opener, closer, inner)) = bracketed(p, parts) else { return };
-    let group = p.group(Shape::Block, opener, closer + 1);
-    let members: Vec<NodeId> =
-        inner.iter().copied().filter(|part| !is(p, *part, Kind::Semicolon)).collect();
-    p.statements(&members, group, 1, sort);
-    if let Some(first) = members.first() {
-        p.at_most(p.first(*first), p.choices.edge_blank);
-    }
-    for (index, part) in inner.iter().enumerate() {
-        if is(p, *part, Kind::Semicolon) {
-            let end = p.first(*part);
-            if index == 0 {
-                p.line(end, group, 1, Setting::StatementEnd);
-                continue;
-            }
-            p.flat(end, 0, Setting::StatementEnd);
-            let field = inner[index - 1];
-            if is(p, field, Kind::FieldDefinition)
-                && p.style.is(Setting::StatementEnd, "", "bare")
-                && may_go_bare(p, field, end)
-            {
-                p.rewrite(end, Change::Drop, Setting::StatementEnd);
-            }
-        } else if is(p, *part, Kind::FieldDefinition)
-            && inner.get(index + 1).is_none_or(|next| !is(p, *next, Kind::Semicolon))
-            && p.style.is(Setting::StatementEnd, "", "semicolon")
-            && let Some(token) = p.tree.last_solid(*part)
-        {
-            p.rewrite(token, Change::Append(";"), Setting::StatementEnd);
-        }
-    }
-    p.line(closer, group, 0, Setting::ShortBlock);
-    p.at_most(closer, p.choices.edge_blank);
-}
-
-/// `static level = 2`
-fn field_definition(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
-    p.words(parts);
-    decorators(p, node, parts);
-    if let [.., sign, value] = parts
-        && p.token_text(p.first(*sign)) == "="
-    {
-        let sign = p.first(*sign);
-        p.operator(sign);
-        p.assigned(sign, *value, p.choices.operator_gap, Setting::OperatorGap);
-    }
-}
-
-/// `static async *readings(from) { … }`
-fn method_definition(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
-    let Some((body, header)) = parts.split_last() else { return };
-    for pair in header.windows(2) {
-        let [before, part] = pair else { continue };
-        let tight = is(p, *before, Kind::Star) || is(p, *part, Kind::FormalParameters);
-        p.word(p.first(*part), u8::from(!tight));
-    }
-    decorators(p, node, parts);
-    p.open_brace(p.first(*body), p.first(node), "function");
-}
-
-/// `async function* readings(from) { … }`
-fn function(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) {
-    let Some((body, header)) = parts.split_last() else { return };
-    let mut named = false;
-    for pair in header.windows(2) {
-        let [before, part] = pair else { continue };
-        let token = p.first(*part);
-        match Kind::of(p.kind(*part)) {
-            Kind::Star => p.word(token, 0),
-            Kind::FormalParameters if is(p, *before, Kind::Identifier) => p.word(token, 0),
-            // The community is divided over a blank in `function ()`: it stays as it stands.
-            Kind::FormalParameters => {}
-            _ => p.word(token, 1),
-        }
-        named |= is(p, *part, Kind::Identifier);
-    }
-    let declares =
-        matches!(kind, Kind::FunctionDeclaration | Kind::GeneratorFunctionDeclaration) && named;
-    let key = if declares { "function" } else { "lambda" };
-    p.open_brace(p.first(*body), p.first(node), key);
 }

@@ -1,6 +1,8 @@
 //! Expressions and patterns, in the grammar's order.
 
+use super::is;
 use super::kinds::Kind;
+use super::types::{assigned, signature};
 use crate::layout::plan::{ROOT, Shape};
 use crate::layout::planner::{List, Planner};
 use crate::layout::vocabulary::Binary;
@@ -28,7 +30,7 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind) -> bool {
         Kind::MetaProperty | Kind::Decorator | Kind::OptionalChain => p.tight(parts),
         Kind::CallExpression => {
             chain(p, node);
-            p.tight(parts);
+            call(p, parts);
         }
         Kind::NewExpression => new_expression(p, parts),
         Kind::Arguments => arguments(p, node, parts),
@@ -47,7 +49,9 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind) -> bool {
         Kind::SequenceExpression => p.commas(parts, Kind::Comma as u16),
         Kind::AwaitExpression => p.words(parts),
         Kind::YieldExpression => yield_expression(p, parts),
-        Kind::String => p.quotes(p.first(node), 0),
+        // The attribute around it says which quotes it has.
+        Kind::String if is(p, p.parent(node), Kind::JsxAttribute) => {}
+        Kind::String => p.quotes(p.first(node), 0, Setting::Quotes),
         Kind::Comment => comment(p, node),
         Kind::HashBangLine
         | Kind::ImportFunction
@@ -61,10 +65,6 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind) -> bool {
         _ => return false,
     }
     true
-}
-
-fn is(p: &Planner, node: NodeId, kind: Kind) -> bool {
-    Kind::of(p.kind(node)) == kind
 }
 
 fn comment(p: &mut Planner, node: NodeId) {
@@ -81,11 +81,19 @@ fn inside(p: &mut Planner, parts: &[NodeId], blanks: u8) {
 /// `async (level) => level * 2`
 fn arrow_function(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let [head @ .., sign, body] = parts else { return };
-    p.words(head);
+    signature(p, head);
+    if let [_, parameters] = head
+        && is(p, *parameters, Kind::FormalParameters)
+        && !is(p, head[0], Kind::TypeParameters)
+    {
+        p.word(p.first(*parameters), 1);
+    }
     let sign = p.first(*sign);
     p.word(sign, 1);
     if is(p, *body, Kind::StatementBlock) {
         p.open_brace(p.first(*body), p.first(node), "lambda");
+    } else if let Some(group) = p.handed(node) {
+        p.may_break(p.first(*body), group, 1, 1, Setting::WordGap);
     } else {
         p.assigned(sign, *body, 1, Setting::WordGap);
     }
@@ -106,10 +114,10 @@ fn formal_parameters(p: &mut Planner, parts: &[NodeId]) {
         hug,
         ..List::PLAIN
     };
-    p.list(parts, Kind::Comma as u16, list);
+    p.list(parts, &[Kind::Comma as u16], list);
 }
 
-fn elements(p: &Planner, parts: &[NodeId]) -> Vec<NodeId> {
+pub(super) fn elements(p: &Planner, parts: &[NodeId]) -> Vec<NodeId> {
     match parts {
         [_, inner @ .., _] => {
             inner.iter().copied().filter(|part| !is(p, *part, Kind::Comma)).collect()
@@ -120,14 +128,19 @@ fn elements(p: &Planner, parts: &[NodeId]) -> Vec<NodeId> {
 
 /// `(ebb || flood)`; broken inside its parentheses.
 fn parenthesized(p: &mut Planner, parts: &[NodeId]) {
-    let [opener, inner, closer] = parts else { return };
-    if matches!(Kind::of(p.kind(*inner)), Kind::JsxElement | Kind::JsxSelfClosingElement) {
-        return;
-    }
+    let [opener, inner, .., closer] = parts else { return };
+    p.tight(&parts[1..parts.len() - 1]);
     let gap = p.choices.parens_gap;
     let (opener, inner, closer) = (p.first(*opener), *inner, p.first(*closer));
-    let group = p.group(Shape::Chain, opener, closer + 1);
-    p.group_mut(group).hug = hug(p, inner, true).unwrap_or(0);
+    let is_markup =
+        matches!(Kind::of(p.kind(inner)), Kind::JsxElement | Kind::JsxSelfClosingElement);
+    let shape = if is_markup { Shape::List } else { Shape::Chain };
+    let group = p.group(shape, opener, closer + 1);
+    if is_markup {
+        p.group_mut(group).holds_lines = false;
+    } else {
+        p.group_mut(group).hug = hug(p, inner, true).unwrap_or(0);
+    }
     p.may_break(p.first(inner), group, 1, gap, Setting::InnerGap);
     p.may_break(closer, group, 0, gap, Setting::InnerGap);
 }
@@ -151,14 +164,14 @@ fn object(p: &mut Planner, parts: &[NodeId]) {
         last_comma: !has_rest,
         ..List::PLAIN
     };
-    p.list(parts, Kind::Comma as u16, list);
+    p.list(parts, &[Kind::Comma as u16], list);
 }
 
 /// `high: 5.1`
 fn pair(p: &mut Planner, parts: &[NodeId]) {
     if let [_, colon, value] = parts {
         p.word(p.first(*colon), 0);
-        p.word(p.first(*value), 1);
+        p.assigned(p.first(*colon), *value, 1, Setting::WordGap);
     }
 }
 
@@ -175,7 +188,7 @@ fn array(p: &mut Planner, parts: &[NodeId]) {
         holds_lines: true,
         hug: 0,
     };
-    p.list(parts, Kind::Comma as u16, list);
+    p.list(parts, &[Kind::Comma as u16], list);
 }
 
 /// How many constructs around it a literal is looked for in.
@@ -183,11 +196,14 @@ const HUG_DEPTH: usize = 8;
 
 /// Where the last argument can be broken in place of the whole list: inside its literal, the body
 /// of its arrow function, or, if it is the only one, its own arguments.
-fn hug(p: &Planner, last: NodeId, only: bool) -> Option<TokenId> {
+pub(super) fn hug(p: &Planner, last: NodeId, only: bool) -> Option<TokenId> {
     let (mut node, mut only) = (last, only);
     for _ in 0..HUG_DEPTH {
         if let Some(opener) = literal_opener(p, node) {
             return Some(opener + 1);
+        }
+        if is(p, node, Kind::JsxElement) || is(p, node, Kind::JsxSelfClosingElement) {
+            return super::markup::opening(p, node);
         }
         let parts = p.parts(node);
         let inner = *parts.last()?;
@@ -222,15 +238,60 @@ fn arguments(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         holds_lines: true,
         hug,
     };
-    p.list(parts, Kind::Comma as u16, list);
+    let group = p.list(parts, &[Kind::Comma as u16], list);
+    // A title and a block: one a line, the block's statements would only be further in.
+    if let [title, block] = elements[..]
+        && matches!(Kind::of(p.kind(title)), Kind::String | Kind::TemplateString)
+        && is_function(p, block)
+    {
+        p.group_mut(group).stays = true;
+    }
+    // A last function whose value somebody put on its own line: the closing bracket has one too.
+    if let Some(last) = elements.last()
+        && let Some((sign, value)) = value_on_own_line(p, *last)
+    {
+        let tail = p.group(Shape::LastResort, sign, p.end(*last));
+        p.hand(*last, tail);
+        p.group_mut(group).tail = tail;
+        p.group_mut(group).hug = value;
+    }
+}
+
+/// A function whose body is a block.
+fn is_function(p: &Planner, node: NodeId) -> bool {
+    let body = p.parts(node).last().copied();
+    matches!(Kind::of(p.kind(node)), Kind::FunctionExpression | Kind::ArrowFunction)
+        && body.is_some_and(|body| is(p, body, Kind::StatementBlock))
+}
+
+/// The sign of an arrow function whose value stands on the next line, and that value.
+fn value_on_own_line(p: &Planner, node: NodeId) -> Option<(TokenId, TokenId)> {
+    if !p.choices.keep_open || !is(p, node, Kind::ArrowFunction) {
+        return None;
+    }
+    let parts = p.parts(node);
+    let [.., sign, body] = parts[..] else { return None };
+    let value = p.first(body);
+    let own_line = !is(p, body, Kind::StatementBlock) && p.broken_before(value);
+    own_line.then(|| (p.first(sign), value))
+}
+
+/// `warn(level)`
+fn call(p: &mut Planner, parts: &[NodeId]) {
+    p.tight(parts);
+    if let [.., arguments] = parts
+        && is(p, *arguments, Kind::Arguments)
+    {
+        p.parens(p.first(*arguments), p.choices.call_parens);
+    }
 }
 
 fn new_expression(p: &mut Planner, parts: &[NodeId]) {
-    if let [_, class, rest @ ..] = parts {
+    if let [_, rest @ ..] = parts
+        && let Some(class) = rest.first()
+    {
+        call(p, rest);
         p.word(p.first(*class), 1);
-        for arguments in rest {
-            p.word(p.first(*arguments), 0);
-        }
     }
 }
 
@@ -267,18 +328,21 @@ fn chain(p: &mut Planner, node: NodeId) {
         }
     }
     dots.reverse();
-    let is_name = matches!(Kind::of(p.kind(at)), Kind::Identifier | Kind::This | Kind::Super);
-    let short_head = is_name
-        && p.token_text(p.first(at)).len() <= p.style.indent_columns()
-        && dots.first() == Some(&(p.first(at) + 1));
-    if short_head && !dots.is_empty() {
+    let Some(&first) = dots.first() else { return };
+    // The first call stays with a short name, with `this` and with a class; where somebody broke
+    // the chain, it stays where it stood.
+    let by_hand = p.choices.keep_open && dots.iter().any(|dot| p.broken_before(*dot));
+    let stays = match by_hand {
+        true => !p.broken_before(first),
+        false => stands_short(p, at) && first == p.first(at) + 1,
+    };
+    if stays {
         dots.remove(0);
     }
     if calls < 2 || dots.is_empty() {
         return;
     }
     let group = p.group(Shape::Chain, p.first(node), p.end(node));
-    p.group_mut(group).holds_lists = p.choices.keep_open;
     if calls == 2
         && let Some(last) = p.parts(node).last()
         && is(p, *last, Kind::Arguments)
@@ -286,12 +350,23 @@ fn chain(p: &mut Planner, node: NodeId) {
     {
         p.group_mut(group).hug = p.first(*last) + 1;
     }
-    let by_hand = p.choices.keep_open && dots.iter().any(|dot| p.broken_before(*dot));
     if by_hand {
         p.force(group);
     }
     for dot in dots {
-        p.may_break(dot, group, 1, 0, Setting::WordGap);
+        p.may_break(dot, group, p.choices.chain_steps, 0, Setting::WordGap);
+    }
+}
+
+/// Whether a chain's first call stays with the name that it begins with.
+fn stands_short(p: &Planner, head: NodeId) -> bool {
+    let name = p.token_text(p.first(head));
+    match Kind::of(p.kind(head)) {
+        Kind::This | Kind::Super => true,
+        Kind::Identifier => {
+            name.len() <= p.style.indent_columns() || name.starts_with(char::is_uppercase)
+        }
+        _ => false,
     }
 }
 
@@ -330,10 +405,9 @@ fn subscript_expression(p: &mut Planner, parts: &[NodeId]) {
 
 /// `level = 2`, `level += 2`
 fn assignment(p: &mut Planner, parts: &[NodeId]) {
-    if let [_, sign, value] = parts {
-        let sign = p.first(*sign);
-        p.operator(sign);
-        p.assigned(sign, *value, p.choices.operator_gap, Setting::OperatorGap);
+    if let [.., _, sign, value] = parts {
+        p.words(&parts[..parts.len() - 2]);
+        assigned(p, p.first(*sign), *value);
     }
 }
 
@@ -347,15 +421,29 @@ fn ternary_expression(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let gap = p.choices.operator_gap;
     for sign in [question, colon] {
         let blanks = p.unfused(p.first(*sign), gap);
-        p.may_break(p.first(*sign), group, 1, blanks, Setting::OperatorGap);
+        p.may_break(p.first(*sign), group, p.choices.chain_steps, blanks, Setting::OperatorGap);
     }
     for value in [yes, no] {
         let blanks = p.unfused(p.first(*value), gap);
         p.flat(p.first(*value), blanks, Setting::OperatorGap);
     }
-    if is(p, *no, Kind::TernaryExpression) {
+    if is(p, *no, Kind::TernaryExpression) && !stands_deeper(p, *no, p.first(*colon)) {
         p.hand(*no, group);
     }
+}
+
+/// Whether somebody put the lines of what follows a colon further in than the colon's.
+pub(super) fn stands_deeper(p: &Planner, node: NodeId, colon: TokenId) -> bool {
+    let question = p.parts(node).iter().skip(1).map(|part| p.first(*part)).find(|token| {
+        p.token_text(*token) == "?"
+    });
+    p.choices.keep_open
+        && question.is_some_and(|question| {
+            p.broken_before(question)
+                && p.broken_before(colon)
+                && p.gap_text(question).rsplit('\n').next().map(str::len)
+                    > p.gap_text(colon).rsplit('\n').next().map(str::len)
+        })
 }
 
 /// Operators that bind alike.
@@ -379,11 +467,24 @@ fn binary_expression(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let [left, operator, right] = parts else { return };
     let operator = p.first(*operator);
     let text = p.token_text(operator);
+    let opens_angle = |p: &Planner| {
+        is(p, *left, Kind::BinaryExpression)
+            && p.parts(*left).get(1).is_some_and(|sign| p.token_text(p.first(*sign)) == "<")
+    };
+    if text == ">" && opens_angle(p) {
+        // `a < b > c` may be types to a compiler, depending on the line break behind it.
+        return p.keep(node);
+    }
+    if text == "<" && is(p, p.parent(node), Kind::BinaryExpression) {
+        let outer = p.parts(p.parent(node));
+        if outer.get(1).is_some_and(|sign| p.token_text(p.first(*sign)) == ">") {
+            return p.keep(node);
+        }
+    }
     let goes_on = is(p, *left, Kind::BinaryExpression)
         && p.parts(*left)
             .get(1)
             .is_some_and(|inner| precedence(p.token_text(p.first(*inner))) == precedence(text));
-    let in_parens = is(p, p.parent(node), Kind::ParenthesizedExpression);
     p.binary(Binary {
         node,
         left: *left,
@@ -392,8 +493,7 @@ fn binary_expression(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         goes_on,
         breakable: true,
         word: matches!(text, "in" | "instanceof"),
-        hug: literal_opener(p, *right).map_or(0, |opener| opener + 1),
-        level: u8::from(!in_parens),
+        hug: hug(p, *right, false).unwrap_or(0),
     });
 }
 
@@ -404,7 +504,12 @@ fn unary_expression(p: &mut Planner, parts: &[NodeId]) {
         let operand = p.first(*operand);
         let sign = p.token_text(operand - 1);
         let fuses = p.token_text(operand).starts_with(sign);
-        p.word(operand, u8::from(is_word || (fuses && sign != "!" && sign != "~")));
+        if sign == "!" {
+            let doubled = p.token_text(operand) == "!";
+            let blanks = if doubled { 0 } else { p.choices.not_gap };
+            return p.flat(operand, blanks, Setting::NotGap);
+        }
+        p.word(operand, u8::from(is_word || (fuses && sign != "~")));
     }
 }
 

@@ -1,0 +1,197 @@
+//! Functions, classes and their members, in the grammar's order.
+
+use super::is;
+use super::kinds::Kind;
+use super::statements::{bracketed, may_go_bare, sort};
+use super::types::{declared, signature};
+use crate::layout::plan::{Change, Shape};
+use crate::layout::planner::Planner;
+use crate::style::Setting;
+use crate::syntax::{NodeId, TokenId};
+
+/// The rule for a function, a class or a member; says whether `kind` is one.
+pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind) -> bool {
+    let parts = &p.parts(node)[..];
+    match kind {
+        Kind::FunctionDeclaration
+        | Kind::FunctionExpression
+        | Kind::GeneratorFunction
+        | Kind::GeneratorFunctionDeclaration => function(p, node, kind, parts),
+        Kind::ClassDeclaration | Kind::AbstractClassDeclaration | Kind::Class => {
+            class(p, node, parts);
+        }
+        Kind::ClassHeritage => p.words(parts),
+        Kind::ExtendsClause | Kind::ExtendsTypeClause | Kind::ImplementsClause => clause(p, parts),
+        Kind::ClassBody => class_body(p, node, parts),
+        Kind::FieldDefinition | Kind::PublicFieldDefinition => {
+            declared(p, parts);
+            decorators(p, node, parts);
+        }
+        Kind::MethodDefinition => method_definition(p, node, parts),
+        _ => return false,
+    }
+    true
+}
+
+/// `async function* readings(from) { … }`
+fn function(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) {
+    let Some((body, header)) = parts.split_last() else { return };
+    signature(p, header);
+    let mut named = false;
+    for pair in header.windows(2) {
+        let [before, part] = [pair[0], pair[1]];
+        let token = p.first(part);
+        match Kind::of(p.kind(part)) {
+            Kind::Star => p.word(token, 0),
+            Kind::Identifier => {
+                p.word(token, 1);
+                named = true;
+            }
+            Kind::FormalParameters if matches!(Kind::of(p.kind(before)), Kind::Function | Kind::Star) => {
+                match p.choices.lambda_parens {
+                    Some(blanks) => p.parens(token, blanks),
+                    None => p.keep_gap(token),
+                }
+            }
+            _ => {}
+        }
+    }
+    let declares =
+        matches!(kind, Kind::FunctionDeclaration | Kind::GeneratorFunctionDeclaration) && named;
+    let key = if declares { "function" } else { "lambda" };
+    p.open_brace(p.first(*body), p.first(node), key);
+}
+
+fn class(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    signature(p, parts);
+    decorators(p, node, parts);
+    let Some((body, head)) = parts.split_last() else { return };
+    heritage(p, node, head);
+    p.open_brace(p.first(*body), p.first(node), "type");
+}
+
+/// Breaks before `extends` and `implements` where a header does not fit.
+pub(super) fn heritage(p: &mut Planner, node: NodeId, head: &[NodeId]) {
+    let Some(last) = head.last() else { return };
+    let clauses = match Kind::of(p.kind(*last)) {
+        Kind::ClassHeritage => p.parts(*last),
+        Kind::ExtendsTypeClause => vec![*last],
+        _ => return,
+    };
+    if clauses.len() == 1 && !is(p, *last, Kind::ExtendsTypeClause) {
+        return;
+    }
+    let group = p.group(Shape::Chain, p.first(node), p.end(*last));
+    for clause in clauses {
+        if p.end(clause) > p.first(clause) + 1 {
+            p.may_break(p.first(clause), group, 1, 1, Setting::WordGap);
+        }
+    }
+}
+
+/// `extends Gauge<Level>, Alarm`
+fn clause(p: &mut Planner, parts: &[NodeId]) {
+    let (Some(first), Some(last)) = (parts.first(), parts.last()) else { return };
+    let group = p.group(Shape::Chain, p.first(*first), p.end(*last));
+    for pair in parts.windows(2) {
+        let token = p.first(pair[1]);
+        if is(p, pair[0], Kind::Comma) {
+            p.may_break(token, group, 1, 1, Setting::WordGap);
+        } else {
+            let tight = is(p, pair[1], Kind::Comma) || is(p, pair[1], Kind::TypeArguments);
+            p.word(token, u8::from(!tight));
+        }
+    }
+}
+
+/// Decorators stay on the line of what they decorate, or on lines of their own, as they stand.
+pub(super) fn decorators(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    for pair in parts.windows(2) {
+        let [decorator, next] = pair else { continue };
+        if is(p, *decorator, Kind::Decorator) {
+            decorated(p, p.first(node), p.first(*next));
+        }
+    }
+}
+
+fn decorated(p: &mut Planner, start: TokenId, token: TokenId) {
+    if p.broken_before(token) {
+        let group = p.group(Shape::Block, start, token);
+        p.newline(token, group, 0, Setting::WordGap);
+    } else {
+        p.word(token, 1);
+    }
+}
+
+fn class_body(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    let Some((opener, closer, inner)) = bracketed(p, parts) else { return };
+    let group = p.group(Shape::Block, opener, closer + 1);
+    p.base(group, p.first(p.parent(node)));
+    let is_end =
+        |p: &Planner, part: NodeId| is(p, part, Kind::Semicolon) || is(p, part, Kind::Comma);
+    // A member's decorators may stand beside it in the body.
+    let mut members: Vec<NodeId> = Vec::new();
+    let mut decorator = None;
+    for part in inner.iter().copied() {
+        if is_end(p, part) {
+            continue;
+        }
+        match decorator {
+            Some(first) => decorated(p, first, p.first(part)),
+            None => members.push(part),
+        }
+        decorator = match is(p, part, Kind::Decorator) {
+            true => decorator.or(Some(p.first(part))),
+            false => None,
+        };
+    }
+    p.statements(&members, group, 1, sort);
+    if let Some(first) = members.first() {
+        p.at_most(p.first(*first), p.choices.edge_blank);
+    }
+    for (index, part) in inner.iter().enumerate() {
+        if is_end(p, *part) {
+            let end = p.first(*part);
+            if index == 0 {
+                p.line(end, group, 1, Setting::StatementEnd);
+                continue;
+            }
+            p.flat(end, 0, Setting::StatementEnd);
+            let member = inner[index - 1];
+            if takes_end(p, member)
+                && p.style.is(Setting::StatementEnd, "", "bare")
+                && may_go_bare(p, member, end)
+            {
+                p.rewrite(end, Change::Drop, Setting::StatementEnd);
+            }
+        } else if takes_end(p, *part)
+            && inner.get(index + 1).is_none_or(|next| !is_end(p, *next))
+            && p.style.is(Setting::StatementEnd, "", "semicolon")
+            && let Some(token) = p.tree.last_solid(*part)
+        {
+            p.rewrite(token, Change::Append(";"), Setting::StatementEnd);
+        }
+    }
+    p.line(closer, group, 0, Setting::ShortBlock);
+    p.at_most(closer, p.choices.edge_blank);
+}
+
+/// Whether a member ends with a semicolon or its line.
+fn takes_end(p: &Planner, member: NodeId) -> bool {
+    matches!(
+        Kind::of(p.kind(member)),
+        Kind::FieldDefinition
+            | Kind::PublicFieldDefinition
+            | Kind::MethodSignature
+            | Kind::AbstractMethodSignature
+            | Kind::IndexSignature
+    )
+}
+
+/// `static async *readings(from) { … }`
+fn method_definition(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    let Some((body, header)) = parts.split_last() else { return };
+    signature(p, header);
+    decorators(p, node, parts);
+    p.open_brace(p.first(*body), p.first(node), "function");
+}

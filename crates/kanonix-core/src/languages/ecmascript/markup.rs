@@ -1,0 +1,200 @@
+//! Markup inside expressions, in the grammar's order.
+//!
+//! Between two pieces of markup a gap with a line break in it means nothing, and one of blanks alone
+//! is text that is shown. The first may be laid out, the second stays.
+
+use super::is;
+use super::kinds::Kind;
+use crate::layout::plan::Shape;
+use crate::layout::planner::Planner;
+use crate::style::Setting;
+use crate::syntax::{NodeId, TokenId};
+
+/// The rule for markup; says whether `kind` is some.
+pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind) -> bool {
+    let parts = &p.parts(node)[..];
+    match kind {
+        Kind::JsxElement => element(p, node, parts),
+        Kind::JsxOpeningElement | Kind::JsxSelfClosingElement => tag(p, parts, kind),
+        Kind::JsxClosingElement | Kind::JsxNamespaceName => p.tight(parts),
+        Kind::JsxAttribute => attribute(p, parts),
+        Kind::JsxExpression => expression(p, node, parts),
+        // The element around a text plans its lines.
+        Kind::JsxText | Kind::HtmlCharacterReference => {}
+        _ => return false,
+    }
+    true
+}
+
+fn is_text(p: &Planner, node: NodeId) -> bool {
+    matches!(Kind::of(p.kind(node)), Kind::JsxText | Kind::HtmlCharacterReference)
+}
+
+/// `<p>ebb at {time}</p>`: its children each on their line, or all of it on one.
+fn element(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    let [opening, children @ .., closing] = parts else { return };
+    let close = p.first(*closing);
+    if children.is_empty() {
+        if p.broken_before(close) || p.gap_text(close).is_empty() {
+            p.word(close, 0);
+        }
+        return;
+    }
+    let group = p.group(Shape::List, p.first(node), p.end(node));
+    p.group_mut(group).holds_lines = false;
+    let mut spread = false;
+    let mut forced = false;
+    // The gaps that may be broken, each with whether it is inside the element.
+    let mut gaps: Vec<(TokenId, bool, bool)> = Vec::new();
+    let mut before_is_text = false;
+    for (index, child) in children.iter().enumerate() {
+        let text = is_text(p, *child);
+        let inner = index > 0;
+        gaps.push((p.first(*child), inner, before_is_text || text));
+        for token in p.first(*child) + 1..p.end(*child) {
+            if text {
+                gaps.push((token, true, true));
+            }
+        }
+        before_is_text = text;
+    }
+    let _ = opening;
+    for (token, inner, beside_text) in &gaps {
+        let broken = p.broken_before(*token);
+        spread |= broken;
+        forced |= broken && *inner && *beside_text;
+    }
+    spread |= p.broken_before(close);
+    forced |= p.choices.keep_open && spread;
+    let shown = |p: &Planner, token: TokenId| {
+        let text = p.gap_text(token);
+        !text.is_empty() && !text.contains('\n')
+    };
+    let edges_shown = shown(p, gaps[0].0) || shown(p, close);
+    for (token, inner, beside_text) in gaps {
+        let broken = p.broken_before(token);
+        let holds = match inner {
+            true => !broken && (beside_text || (spread && p.choices.keep_open)),
+            false => edges_shown && !broken,
+        };
+        if shown(p, token) {
+            // Part of the text that is shown.
+        } else if holds {
+            p.word(token, 0);
+        } else {
+            p.may_break(token, group, 1, 0, Setting::WordGap);
+        }
+    }
+    p.at_most(p.first(children[0]), p.choices.edge_blank);
+    if shown(p, close) {
+        // Part of the text that is shown.
+    } else if edges_shown && !p.broken_before(close) {
+        p.word(close, 0);
+    } else {
+        p.may_break(close, group, 0, 0, Setting::WordGap);
+        p.at_most(close, p.choices.edge_blank);
+    }
+    if forced {
+        p.force(group);
+    }
+}
+
+/// `<Chart gauge={gauge} quiet>`: its attributes one a line once they do not fit.
+fn tag(p: &mut Planner, parts: &[NodeId], kind: Kind) {
+    let Some(first) = parts.iter().position(|part| {
+        matches!(Kind::of(p.kind(*part)), Kind::JsxAttribute | Kind::JsxExpression)
+    }) else {
+        p.tight(parts);
+        if kind == Kind::JsxSelfClosingElement && let [.., end] = parts {
+            p.word(p.first(*end), 1);
+        }
+        return;
+    };
+    p.tight(&parts[..first]);
+    let (attributes, end) = parts[first..].split_at(parts.len() - first - 1);
+    let Some(end) = end.first().filter(|_| !attributes.is_empty()) else { return };
+    let end = p.first(*end);
+    let tag_end = p.end(parts[parts.len() - 1]);
+    let group = p.group(Shape::List, p.first(parts[0]), tag_end);
+    let only = attributes.len() == 1;
+    p.group_mut(group).holds_lines = only;
+    if only {
+        p.group_mut(group).hug = hug(p, attributes[0]);
+        p.group_mut(group).stays = has_plain_value(p, attributes[0]);
+    }
+    for attribute in attributes {
+        p.may_break(p.first(*attribute), group, 1, 1, Setting::WordGap);
+        p.at_most(p.first(*attribute), 0);
+    }
+    let blanks = u8::from(kind == Kind::JsxSelfClosingElement);
+    if p.style.is(Setting::TagEnd, "", "own_line") || p.after_comment(end) {
+        p.may_break(end, group, 0, blanks, Setting::TagEnd);
+        p.gap(end).breaks = Setting::TagEnd;
+        p.at_most(end, 0);
+    } else {
+        p.flat(end, blanks, Setting::TagEnd);
+    }
+    for token in end + 1..tag_end {
+        p.word(token, 0);
+    }
+}
+
+/// Whether an attribute's value is a string, which no line break makes shorter.
+fn has_plain_value(p: &Planner, attribute: NodeId) -> bool {
+    p.parts(attribute).last().is_some_and(|value| is(p, *value, Kind::String))
+}
+
+/// The first gap inside an element or a tag that may be broken.
+pub(super) fn opening(p: &Planner, node: NodeId) -> Option<TokenId> {
+    let parts = p.parts(node);
+    let tag = match Kind::of(p.kind(node)) {
+        Kind::JsxElement => p.parts(*parts.first()?),
+        _ => parts.clone(),
+    };
+    let attribute = |part: &&NodeId| {
+        matches!(Kind::of(p.kind(**part)), Kind::JsxAttribute | Kind::JsxExpression)
+    };
+    let first = tag.iter().find(attribute).or(parts.get(1).filter(|_| tag != parts));
+    first.map(|part| p.first(*part))
+}
+
+/// Where an only attribute's value may be broken in place of the tag.
+fn hug(p: &Planner, attribute: NodeId) -> TokenId {
+    let value = match p.parts(attribute)[..] {
+        [_, _, value] if is(p, attribute, Kind::JsxAttribute) => value,
+        _ => attribute,
+    };
+    match p.parts(value)[..] {
+        [_, inner, _] if is(p, value, Kind::JsxExpression) => {
+            super::expressions::hug(p, inner, true).unwrap_or(0)
+        }
+        _ => 0,
+    }
+}
+
+/// `unit="m"`, `level={level}`
+fn attribute(p: &mut Planner, parts: &[NodeId]) {
+    p.tight(parts);
+    if let [_, _, value] = parts
+        && is(p, *value, Kind::String)
+    {
+        p.quotes(p.first(*value), 0, Setting::MarkupQuotes);
+    }
+}
+
+/// `{ level }`; broken inside its braces where nothing inside it can be broken instead.
+fn expression(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    let gap = p.choices.markup_gap;
+    let [opener, inner, closer] = parts else {
+        if let [_, closer] = parts {
+            let tokens = p.end(node) - p.first(node);
+            p.flat(p.first(*closer), if tokens > 2 { gap } else { 0 }, Setting::InnerGap);
+        }
+        return;
+    };
+    let (opener, first, closer) = (p.first(*opener), p.first(*inner), p.first(*closer));
+    let group = p.group(Shape::Chain, opener, closer + 1);
+    p.group_mut(group).hug = super::expressions::hug(p, *inner, true).unwrap_or(0);
+    p.may_break(first, group, 1, gap, Setting::InnerGap);
+    p.may_break(closer, group, 0, gap, Setting::InnerGap);
+}

@@ -1,0 +1,80 @@
+//! The languages of the ECMAScript standard: JavaScript with markup, and TypeScript without and
+//! with it. They share their rules, as they share their constructs; each has its own grammar.
+
+mod classes;
+mod expressions;
+mod kinds;
+mod markup;
+mod statements;
+mod types;
+
+use super::Language;
+use crate::layout::planner::Planner;
+use crate::syntax::{Grammar, NodeId};
+use kinds::{ENTRIES, Kind, role};
+
+/// What a language standard has that has no style guide: where its community is divided, nothing
+/// is asked.
+const DEFAULTS: &[(&str, &str, &str)] =
+    &[("indent_size", "", "2"), ("inner_gap", "braces", "true")];
+
+pub(super) static JAVASCRIPT: Language = Language {
+    name: "javascript",
+    follows: None,
+    suffixes: &["js", "mjs", "cjs", "jsx"],
+    file_names: &[],
+    grammar: Grammar::new(|| tree_sitter_javascript::LANGUAGE.into(), ENTRIES, role),
+    rule,
+    defaults: DEFAULTS,
+    without: &[],
+    samples: &[
+        ("siren.js", include_str!("samples/siren.js")),
+        ("dashboard.mjs", include_str!("samples/dashboard.mjs")),
+        ("panel.jsx", include_str!("samples/panel.jsx")),
+    ],
+};
+
+pub(super) static TYPESCRIPT: Language = Language {
+    name: "typescript",
+    follows: None,
+    suffixes: &["ts", "mts", "cts"],
+    file_names: &[],
+    grammar: Grammar::new(
+        || tree_sitter_typescript::LANGUAGE_TYPESCRIPT.into(),
+        ENTRIES,
+        role,
+    ),
+    rule,
+    defaults: DEFAULTS,
+    without: &[],
+    samples: &[("forecast.ts", include_str!("samples/forecast.ts"))],
+};
+
+pub(super) static TSX: Language = Language {
+    name: "tsx",
+    follows: Some("typescript"),
+    suffixes: &["tsx"],
+    file_names: &[],
+    grammar: Grammar::new(|| tree_sitter_typescript::LANGUAGE_TSX.into(), ENTRIES, role),
+    rule,
+    defaults: DEFAULTS,
+    without: &[],
+    samples: &[("chart.tsx", include_str!("samples/chart.tsx"))],
+};
+
+/// The rule for a node: a function a construct, named after it.
+fn rule(p: &mut Planner, node: NodeId) {
+    let kind = Kind::of(p.kind(node));
+    let known = statements::rule(p, node, kind)
+        || expressions::rule(p, node, kind)
+        || classes::rule(p, node, kind)
+        || types::rule(p, node, kind)
+        || markup::rule(p, node, kind);
+    if !known && p.end(node) > p.first(node) + 1 {
+        p.keep(node);
+    }
+}
+
+fn is(p: &Planner, node: NodeId, kind: Kind) -> bool {
+    Kind::of(p.kind(node)) == kind
+}

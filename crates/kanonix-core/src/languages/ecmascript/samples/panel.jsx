@@ -1,0 +1,23 @@
+import { useState } from 'react'
+import {Gauge} from './gauge'
+
+export function Panel({gauges,title='Tides',...rest}){
+  const [open,setOpen]=useState( false )
+  if(!gauges.length) return <p className='empty'>No gauges</p>
+  switch(title){
+  case 'Tides': break;
+  default: console.log(title)
+  }
+  return <section className="panel" {...rest}>
+    <h1>{title}</h1><button onClick={()=>setOpen(!open)}>{open?'Close':'Open'} the list</button>
+    {open&&<ul>
+      {gauges.map(gauge=><li key={gauge.id}><Gauge  level={gauge.level} unit='m'/></li>)}
+    </ul>}
+    {/* the next tide */}
+    <p>
+      High water at <b>{gauges[0].high}</b>, low water at <b>{gauges[0].low}</b>.
+      Times are local.
+    </p>
+    <></>
+  </section>
+}

@@ -1,0 +1,405 @@
+//! Types, signatures and what only TypeScript declares, in the grammar's order.
+
+use super::expressions::elements;
+use super::is;
+use super::kinds::Kind;
+use super::statements::{bracketed, sort, statement_end};
+use crate::layout::plan::Shape;
+use crate::layout::planner::{List, Planner};
+use crate::style::Setting;
+use crate::syntax::{NodeId, TokenId};
+
+/// The rule for a type; says whether `kind` is one.
+pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind) -> bool {
+    let parts = &p.parts(node)[..];
+    match kind {
+        Kind::AsExpression
+        | Kind::SatisfiesExpression
+        | Kind::TypePredicate
+        | Kind::Asserts
+        | Kind::ReadonlyType
+        | Kind::InferType
+        | Kind::TypeQuery
+        | Kind::IndexTypeQuery
+        | Kind::Constraint
+        | Kind::PredefinedType
+        | Kind::UniqueSymbol
+        | Kind::UniqueSymbolWords => p.words(parts),
+        Kind::NonNullExpression
+        | Kind::InstantiationExpression
+        | Kind::TypeAssertion
+        | Kind::NestedIdentifier
+        | Kind::NestedTypeIdentifier
+        | Kind::GenericType
+        | Kind::OptionalType
+        | Kind::RestType
+        | Kind::LiteralType
+        | Kind::FlowMaybeType => p.tight(parts),
+        Kind::ArrayType | Kind::LookupType => lookup(p, parts),
+        Kind::ImportRequireClause | Kind::ImportAlias => import_alias(p, node, kind, parts),
+        Kind::AmbientDeclaration | Kind::Module | Kind::InternalModule => module(p, parts),
+        Kind::InterfaceDeclaration => interface_declaration(p, node, parts),
+        Kind::InterfaceBody => interface_body(p, node, parts),
+        Kind::EnumDeclaration => enum_declaration(p, node, parts),
+        Kind::EnumBody => enum_body(p, parts),
+        Kind::TypeAliasDeclaration => type_alias_declaration(p, node, parts),
+        Kind::FunctionSignature => {
+            signature(p, parts);
+            statement_end(p, node, parts);
+        }
+        Kind::MethodSignature
+        | Kind::AbstractMethodSignature
+        | Kind::PropertySignature
+        | Kind::CallSignature
+        | Kind::ConstructSignature
+        | Kind::MappedTypeClause
+        | Kind::TypeParameter => signature(p, parts),
+        Kind::IndexSignature => index_signature(p, parts),
+        Kind::RequiredParameter | Kind::OptionalParameter | Kind::EnumAssignment => {
+            declared(p, parts);
+        }
+        Kind::TypeAnnotation
+        | Kind::OmittingTypeAnnotation
+        | Kind::AddingTypeAnnotation
+        | Kind::OptingTypeAnnotation
+        | Kind::AssertsAnnotation
+        | Kind::TypePredicateAnnotation => annotation(p, parts),
+        Kind::DefaultType => {
+            if let [_, value] = parts {
+                p.operator(p.first(*value));
+            }
+        }
+        Kind::TypeParameters | Kind::TypeArguments => {
+            let inner = p.choices.angles_gap;
+            let list = List { inner, holds_lines: true, ..List::PLAIN };
+            let group = p.list(parts, &[Kind::Comma as u16], list);
+            if kind == Kind::TypeArguments {
+                p.group_mut(group).reluctant = true;
+            }
+        }
+        Kind::ObjectType => object_type(p, parts),
+        Kind::TupleType => tuple_type(p, parts),
+        Kind::UnionType | Kind::IntersectionType => alternatives(p, node, kind, parts),
+        Kind::FunctionType | Kind::ConstructorType => function_type(p, parts),
+        Kind::ConditionalType => conditional_type(p, node, parts),
+        Kind::ParenthesizedType => parenthesized_type(p, parts),
+        Kind::AccessibilityModifier | Kind::OverrideModifier | Kind::TemplateLiteralType => {}
+        _ => return false,
+    }
+    true
+}
+
+/// The blanks before a part of a signature: none before what belongs to the name before it.
+fn gap_before(p: &Planner, before: NodeId, part: NodeId) -> u8 {
+    match Kind::of(p.kind(part)) {
+        Kind::TypeAnnotation
+        | Kind::OmittingTypeAnnotation
+        | Kind::AddingTypeAnnotation
+        | Kind::OptingTypeAnnotation
+        | Kind::AssertsAnnotation
+        | Kind::TypePredicateAnnotation
+        | Kind::TypeArguments
+        | Kind::Question
+        | Kind::Bang
+        | Kind::Colon
+        | Kind::Comma
+        | Kind::Semicolon => 0,
+        Kind::TypeParameters => u8::from(matches!(
+            Kind::of(p.kind(before)),
+            Kind::New | Kind::Function | Kind::Async
+        )),
+        _ => u8::from(!is(p, before, Kind::Star)),
+    }
+}
+
+/// A name with its modifiers, parameters and annotations: `readonly level?: number`.
+pub(super) fn signature(p: &mut Planner, parts: &[NodeId]) {
+    for pair in parts.windows(2) {
+        let [before, part] = [pair[0], pair[1]];
+        let token = p.first(part);
+        if is(p, part, Kind::FormalParameters) {
+            match Kind::of(p.kind(before)) {
+                Kind::New => p.word(token, 1),
+                Kind::TypeParameters => p.word(token, 0),
+                _ => p.parens(token, p.choices.declaration_parens),
+            }
+        } else {
+            let blanks = gap_before(p, before, part);
+            p.word(token, blanks);
+        }
+        if is(p, part, Kind::DefaultType) || is(p, part, Kind::Equals) {
+            p.operator(token);
+        }
+    }
+}
+
+/// A name with its annotation and its value: `level: number = 2`.
+pub(super) fn declared(p: &mut Planner, parts: &[NodeId]) {
+    signature(p, parts);
+    if let [.., sign, value] = parts
+        && is(p, *sign, Kind::Equals)
+    {
+        assigned(p, p.first(*sign), *value);
+    }
+}
+
+/// A value or a type after its `=`. Alternatives with a bar before the first of them open together
+/// with the line after the sign.
+pub(super) fn assigned(p: &mut Planner, sign: TokenId, value: NodeId) {
+    p.operator(sign);
+    let gap = p.choices.operator_gap;
+    if leads_with_bar(p, value) {
+        bars(p, sign, value, gap, Setting::OperatorGap);
+    } else {
+        p.assigned(sign, value, gap, Setting::OperatorGap);
+    }
+}
+
+/// `: number`
+fn annotation(p: &mut Planner, parts: &[NodeId]) {
+    let [colon, value] = parts else { return p.words(parts) };
+    if leads_with_bar(p, *value) {
+        bars(p, p.first(*colon), *value, 1, Setting::WordGap);
+    } else {
+        p.word(p.first(*value), 1);
+    }
+}
+
+/// Whether alternatives begin with a bar that has nothing before it.
+fn leads_with_bar(p: &Planner, mut node: NodeId) -> bool {
+    let kind = Kind::of(p.kind(node));
+    while matches!(kind, Kind::UnionType | Kind::IntersectionType) && is(p, node, kind) {
+        match p.parts(node)[..] {
+            [_, _] => return true,
+            [left, _, _] => node = left,
+            _ => return false,
+        }
+    }
+    false
+}
+
+/// A chain that opens after `sign`, for alternatives that all have a bar.
+fn bars(p: &mut Planner, sign: TokenId, value: NodeId, blanks: u8, setting: Setting) {
+    let group = p.group(Shape::Chain, sign, p.end(value));
+    p.may_break(p.first(value), group, 1, blanks, setting);
+    p.hand(value, group);
+}
+
+/// `Ebb | Flood`: one a line, each behind its bar, once they do not fit.
+fn alternatives(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) {
+    let group = match p.handed(node) {
+        Some(group) => group,
+        // A bar before the first of them stands on the line of what is before it.
+        None if leads_with_bar(p, node) && p.first(node) > 0 => {
+            let first = p.first(node);
+            let group = p.group(Shape::Chain, first - 1, p.end(node));
+            let blanks = p.gap(first).blanks;
+            p.may_break(first, group, 1, blanks, Setting::OperatorGap);
+            group
+        }
+        None => {
+            let group = p.group(Shape::Chain, p.first(node), p.end(node));
+            p.group_mut(group).hug = hug(p, kind, parts);
+            group
+        }
+    };
+    let (bar, last) = match parts {
+        [left, bar, last] => {
+            if is(p, *left, kind) {
+                p.hand(*left, group);
+            }
+            (p.first(*bar), p.first(*last))
+        }
+        [_, last] => return p.flat(p.first(*last), 1, Setting::OperatorGap),
+        _ => return,
+    };
+    let gap = p.choices.operator_gap;
+    let before = kind == Kind::UnionType || p.choices.wrap_before || leads_with_bar(p, node);
+    let (broken, other) = if before { (bar, last) } else { (last, bar) };
+    p.may_break(broken, group, 1, gap, Setting::OperatorGap);
+    p.flat(other, gap, Setting::OperatorGap);
+}
+
+/// `Level & { unit: string }`: the last one's members open in the chain's place.
+fn hug(p: &Planner, kind: Kind, parts: &[NodeId]) -> TokenId {
+    match parts {
+        [.., last] if kind == Kind::IntersectionType && is(p, *last, Kind::ObjectType) => {
+            p.first(*last) + 1
+        }
+        _ => 0,
+    }
+}
+
+/// `T[]`, `T["level"]`
+fn lookup(p: &mut Planner, parts: &[NodeId]) {
+    p.tight(parts);
+    if let [_, _, inner, closer] = parts {
+        p.flat(p.first(*inner), p.choices.brackets_gap, Setting::InnerGap);
+        p.flat(p.first(*closer), p.choices.brackets_gap, Setting::InnerGap);
+    }
+}
+
+/// `import tide = require("tide")`, `import ebb = tide.ebb`
+fn import_alias(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) {
+    for pair in parts.windows(2) {
+        let token = p.first(pair[1]);
+        let opens = is(p, pair[1], Kind::OpenParen);
+        if opens || is(p, pair[1], Kind::CloseParen) || is(p, pair[0], Kind::OpenParen) {
+            p.word(token, 0);
+        } else if is(p, pair[0], Kind::Equals) || is(p, pair[1], Kind::Equals) {
+            p.operator(token);
+        } else {
+            p.word(token, 1);
+        }
+    }
+    if kind == Kind::ImportAlias {
+        statement_end(p, node, parts);
+    }
+}
+
+/// `declare global { … }`, `namespace tides { … }`: a line break before the brace would end the
+/// statement.
+fn module(p: &mut Planner, parts: &[NodeId]) {
+    p.words(parts);
+    if let [.., block] = parts
+        && is(p, *block, Kind::StatementBlock)
+    {
+        p.flat(p.first(*block), 1, Setting::OpenBrace);
+    }
+}
+
+fn interface_declaration(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    let Some((body, head)) = parts.split_last() else { return };
+    signature(p, head);
+    super::classes::heritage(p, node, head);
+    p.open_brace(p.first(*body), p.first(node), "type");
+}
+
+/// The members of an interface, each on its line.
+fn interface_body(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    let Some((opener, closer, inner)) = bracketed(p, parts) else { return };
+    let group = p.group(Shape::Block, opener, closer + 1);
+    p.base(group, p.first(p.parent(node)));
+    let is_end = |p: &Planner, part: NodeId| is(p, part, Kind::Semicolon) || is(p, part, Kind::Comma);
+    let members: Vec<NodeId> =
+        inner.iter().copied().filter(|part| !is_end(p, *part)).collect();
+    p.statements(&members, group, 1, sort);
+    for part in inner {
+        if is_end(p, *part) {
+            p.flat(p.first(*part), 0, Setting::StatementEnd);
+        }
+    }
+    p.at_most(p.first(inner[0]), p.choices.edge_blank);
+    p.line(closer, group, 0, Setting::ShortBlock);
+    p.at_most(closer, p.choices.edge_blank);
+}
+
+fn enum_declaration(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    p.words(parts);
+    if let [.., body] = parts {
+        p.open_brace(p.first(*body), p.first(node), "type");
+    }
+}
+
+fn enum_body(p: &mut Planner, parts: &[NodeId]) {
+    let inner = p.choices.braces_gap;
+    let list = List { inner, collection: true, last_comma: true, ..List::PLAIN };
+    p.list(parts, &[Kind::Comma as u16], list);
+}
+
+/// `type Level = Ebb | Flood`
+fn type_alias_declaration(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    signature(p, parts);
+    let sign = parts.iter().position(|part| is(p, *part, Kind::Equals));
+    if let Some(sign) = sign
+        && let Some(value) = parts.get(sign + 1)
+    {
+        assigned(p, p.first(parts[sign]), *value);
+    }
+    statement_end(p, node, parts);
+}
+
+/// `[gauge: string]: number`, `readonly [Key in keyof T]?: T[Key]`
+fn index_signature(p: &mut Planner, parts: &[NodeId]) {
+    for pair in parts.windows(2) {
+        let [before, part] = [pair[0], pair[1]];
+        let token = p.first(part);
+        let closes = p.token_text(token) == "]" && p.end(part) == token + 1;
+        if is(p, before, Kind::OpenBracket) || closes {
+            p.flat(token, p.choices.brackets_gap, Setting::InnerGap);
+        } else if p.token_text(token) == "readonly" {
+            p.word(token, 0);
+        } else {
+            let blanks = gap_before(p, before, part);
+            p.word(token, blanks);
+        }
+    }
+}
+
+/// `{ level: number; unit: string }`: its members may end with a comma, a semicolon or their line.
+fn object_type(p: &mut Planner, parts: &[NodeId]) {
+    let ends = [Kind::Comma as u16, Kind::Semicolon as u16];
+    let inner = p.choices.braces_gap;
+    let group = p.list(parts, &ends, List { inner, collection: true, ..List::PLAIN });
+    let Some((_, rest)) = parts.split_first() else { return };
+    for pair in rest[..rest.len().saturating_sub(1)].windows(2) {
+        let ends_before = ends.contains(&p.kind(pair[0]));
+        if !ends_before && !ends.contains(&p.kind(pair[1])) {
+            p.may_break(p.first(pair[1]), group, 1, 1, Setting::WordGap);
+            p.force(group);
+        }
+    }
+}
+
+/// `[level: number, unit?: string]`
+fn tuple_type(p: &mut Planner, parts: &[NodeId]) {
+    let has_rest = elements(p, parts).last().is_some_and(|last| p.token_text(p.first(*last)) == "...");
+    let list = List {
+        inner: p.choices.brackets_gap,
+        collection: true,
+        last_comma: !has_rest,
+        holds_lines: true,
+        hug: 0,
+    };
+    p.list(parts, &[Kind::Comma as u16], list);
+}
+
+/// `(level: number) => string`
+fn function_type(p: &mut Planner, parts: &[NodeId]) {
+    for pair in parts.windows(2) {
+        let token = p.first(pair[1]);
+        let tight = is(p, pair[0], Kind::TypeParameters);
+        p.word(token, u8::from(!tight));
+    }
+}
+
+/// `T extends Level ? Ebb : Flood`; a chain of them is broken together.
+fn conditional_type(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    p.words(parts);
+    let [_, _, _, question, _, colon, no] = parts else { return };
+    let group = match p.handed(node) {
+        Some(group) => group,
+        None => p.group(Shape::Chain, p.first(node), p.end(node)),
+    };
+    for sign in [question, colon] {
+        p.may_break(p.first(*sign), group, 1, 1, Setting::WordGap);
+    }
+    let colon = p.first(*colon);
+    if is(p, *no, Kind::ConditionalType) && !super::expressions::stands_deeper(p, *no, colon) {
+        p.hand(*no, group);
+    }
+}
+
+/// `(Ebb | Flood)`; broken inside its parentheses.
+fn parenthesized_type(p: &mut Planner, parts: &[NodeId]) {
+    let [opener, inner, closer] = parts else { return };
+    let gap = p.choices.parens_gap;
+    let (opener, first, closer) = (p.first(*opener), p.first(*inner), p.first(*closer));
+    let group = p.group(Shape::Chain, opener, closer + 1);
+    p.group_mut(group).hug = match Kind::of(p.kind(*inner)) {
+        Kind::ObjectType | Kind::FunctionType => first + 1,
+        _ => 0,
+    };
+    p.may_break(first, group, 1, gap, Setting::InnerGap);
+    p.may_break(closer, group, 0, gap, Setting::InnerGap);
+}

@@ -1,0 +1,61 @@
+//! Stretches that somebody asked to keep as they stand, in a comment: `kanonix: keep` for what comes
+//! next, `kanonix: keep on` and `kanonix: keep off` for all that lies between.
+
+use super::plan::{Plan, ROOT, Want};
+use crate::syntax::{Role, Tree};
+use std::ops::Range;
+
+/// What a comment asks for.
+enum Word {
+    Next,
+    On,
+    Off,
+}
+
+fn word(comment: &str) -> Option<Word> {
+    let (_, asked) = comment.split_once("kanonix:")?;
+    let mut words = asked.split(|c: char| !c.is_ascii_alphabetic()).filter(|word| !word.is_empty());
+    match (words.next()?, words.next()) {
+        ("keep", Some("on")) => Some(Word::On),
+        ("keep", Some("off")) => Some(Word::Off),
+        ("keep", _) => Some(Word::Next),
+        _ => None,
+    }
+}
+
+/// The tokens that are kept, as ascending ranges.
+pub(super) fn ranges(plan: &Plan, tree: &Tree, text: &str) -> Vec<Range<usize>> {
+    let mut ranges: Vec<Range<usize>> = Vec::new();
+    let mut on = None;
+    for (index, token) in tree.tokens.iter().enumerate() {
+        if token.role != Role::Comment {
+            continue;
+        }
+        match word(&text[token.start as usize..token.end as usize]) {
+            Some(Word::On) => on = on.or(Some(index + 1)),
+            Some(Word::Off) => ranges.extend(on.take().map(|from| from..index)),
+            Some(Word::Next) if on.is_none() => ranges.push(next(plan, tree, index)),
+            _ => {}
+        }
+    }
+    ranges.extend(on.map(|from| from..tree.tokens.len()));
+    ranges
+}
+
+/// The construct after a comment: from its first token to the next one that starts a line beside it,
+/// or to the end of what it is in.
+fn next(plan: &Plan, tree: &Tree, comment: usize) -> Range<usize> {
+    let count = tree.tokens.len();
+    let solid = |index: &usize| tree.tokens[*index].role != Role::Comment;
+    let Some(first) = (comment + 1..count).find(solid) else { return count..count };
+    let gap = &plan.gaps[first];
+    let end = match gap.group {
+        ROOT => count,
+        group => plan.groups.get(group as usize).map_or(first + 1, |group| group.end as usize),
+    };
+    let beside = |index: &usize| {
+        let other = &plan.gaps[*index];
+        other.group == gap.group && matches!(other.want, Want::Line | Want::Break)
+    };
+    first..(first + 1..end.max(first + 1)).find(beside).unwrap_or(end.max(first + 1))
+}

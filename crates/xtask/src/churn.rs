@@ -1,0 +1,191 @@
+//! How much of well-kept code the settled canon would still change, package by package.
+
+use anyhow::{Result, bail};
+use kanonix_core::judge;
+use kanonix_core::languages::{self, Language};
+use kanonix_core::style::Style;
+use kanonix_core::survey::{Survey, changed_lines};
+use kanonix_core::text::{LineSet, Lines, apply, unified_diff};
+use rayon::prelude::*;
+use std::collections::BTreeMap;
+use std::path::{Path, PathBuf};
+
+/// One package: a folder directly under the one that is asked about.
+struct Package {
+    name: String,
+    language: &'static Language,
+    files: usize,
+    lines: usize,
+    changed: usize,
+    said: String,
+    kinds: BTreeMap<String, (usize, Vec<String>)>,
+}
+
+impl Package {
+    fn churn(&self) -> f64 {
+        1000.0 * self.changed as f64 / self.lines.max(1) as f64
+    }
+}
+
+/// Prints the table of packages, and the most frequent kinds of change with `show` examples each.
+pub fn run(dir: &Path, language: Option<&str>, show: usize, diff: bool) -> Result<bool> {
+    let mut packages = Vec::new();
+    let mut folders: Vec<PathBuf> = std::fs::read_dir(dir)?
+        .filter_map(|entry| Some(entry.ok()?.path()))
+        .filter(|path| path.is_dir())
+        .collect();
+    folders.sort();
+    for folder in folders {
+        for candidate in languages::ALL {
+            if language.is_none_or(|name| name == candidate.name) {
+                packages.extend(package(&folder, candidate, diff)?);
+            }
+        }
+    }
+    if packages.is_empty() {
+        bail!("{} has no folders with code in a known language", dir.display());
+    }
+    for language in languages::ALL {
+        let mut own: Vec<&Package> =
+            packages.iter().filter(|package| package.language.name == language.name).collect();
+        if !own.is_empty() {
+            own.sort_by(|a, b| a.churn().total_cmp(&b.churn()));
+            table(&own, show);
+        }
+    }
+    Ok(true)
+}
+
+fn package(folder: &Path, language: &'static Language, diff: bool) -> Result<Option<Package>> {
+    let texts = super::bench::texts(folder, language)?;
+    let texts: Vec<&str> = texts
+        .iter()
+        .map(String::as_str)
+        .filter(|text| {
+            judge(text, language, &language.style(), &LineSet::of([])).faults.is_empty()
+        })
+        .collect();
+    if texts.is_empty() {
+        return Ok(None);
+    }
+    let mut style = language.style();
+    for _ in 0..2 {
+        style = survey(&texts, language, style);
+    }
+    if diff {
+        println!("=== {} {}", folder.display(), said(language, &style));
+        for text in &texts {
+            let outcome = judge(text, language, &style, &LineSet::whole());
+            print!("{}", unified_diff(text, &apply(text, &outcome.edits)));
+        }
+    }
+    let measured: Vec<_> = texts.par_iter().map(|text| measure(text, language, &style)).collect();
+    let mut package = Package {
+        name: folder.file_name().unwrap_or_default().to_string_lossy().into_owned(),
+        language,
+        files: texts.len(),
+        lines: texts.iter().map(|text| text.lines().count()).sum(),
+        changed: 0,
+        said: said(language, &style),
+        kinds: BTreeMap::new(),
+    };
+    for (changed, kinds) in measured {
+        package.changed += changed;
+        for (kind, example) in kinds {
+            let (count, examples) = package.kinds.entry(kind).or_default();
+            *count += 1;
+            examples.push(example);
+        }
+    }
+    Ok(Some(package))
+}
+
+fn survey(texts: &[&str], language: &'static Language, base: Style) -> Style {
+    let read = texts.par_iter().map(|text| {
+        let mut survey = Survey::new(language, base.clone());
+        survey.read(text);
+        survey
+    });
+    let empty = || Survey::new(language, base.clone());
+    read.reduce(empty, Survey::join).style()
+}
+
+/// The settings in which a style differs from its language's own.
+fn said(language: &Language, style: &Style) -> String {
+    let own = language.style();
+    let differs = kanonix_core::style::slots().filter_map(|(entry, slot)| {
+        let value = style.get(entry.setting, slot.key);
+        let differs = value != own.get(entry.setting, slot.key);
+        differs.then(|| format!("{}={value}", slot.path(entry)))
+    });
+    differs.collect::<Vec<_>>().join(" ")
+}
+
+type Kinds = Vec<(String, String)>;
+
+/// How many lines change, and of each slip its kind and its line before and after.
+fn measure(text: &str, language: &Language, style: &Style) -> (usize, Kinds) {
+    let changed = changed_lines(text, language, style).len();
+    let outcome = judge(text, language, style, &LineSet::whole());
+    let mended = apply(text, &outcome.edits);
+    let lines = Lines::new(text);
+    let mut kinds: Kinds = Vec::new();
+    for slip in outcome.slips {
+        let line = lines.line_of(slip.offset);
+        let mut delta = 0isize;
+        for edit in outcome.edits.iter().take_while(|edit| edit.range.end <= slip.offset) {
+            delta += edit.text.len() as isize - edit.range.len() as isize;
+        }
+        let at = (slip.offset as isize + delta).max(0) as usize;
+        let before = around(text, lines.start(line));
+        let new_line = mended.get(..at).map_or(0, |head| head.rfind('\n').map_or(0, |at| at + 1));
+        let after = around(&mended, new_line);
+        kinds.push((
+            slip.setting.name().to_string(),
+            format!("{}\n{before}\n    becomes\n{after}", slip.message),
+        ));
+    }
+    (changed, kinds)
+}
+
+/// The line that starts here, and the one after it.
+fn around(text: &str, start: usize) -> String {
+    let lines = text.get(start..).unwrap_or_default().lines().take(2);
+    lines.map(|line| format!("        {line}")).collect::<Vec<_>>().join("\n")
+}
+
+fn table(packages: &[&Package], show: usize) {
+    println!("\n{}", packages[0].language.name);
+    println!("{:28} {:>6} {:>8} {:>8} {:>10}", "package", "files", "lines", "changed", "per 1000");
+    for package in packages {
+        println!(
+            "{:28} {:>6} {:>8} {:>8} {:>10.1}  {}",
+            package.name,
+            package.files,
+            package.lines,
+            package.changed,
+            package.churn(),
+            package.said
+        );
+    }
+    let median = packages[packages.len() / 2].churn();
+    let worst = packages[packages.len() - 1].churn();
+    println!("median {median:.1}, worst {worst:.1}");
+    let mut kinds: BTreeMap<&str, (usize, Vec<(&str, &str)>)> = BTreeMap::new();
+    for package in packages {
+        for (kind, (count, examples)) in &package.kinds {
+            let entry = kinds.entry(kind).or_default();
+            entry.0 += count;
+            entry.1.extend(examples.iter().map(|text| (package.name.as_str(), text.as_str())));
+        }
+    }
+    let mut kinds: Vec<_> = kinds.into_iter().collect();
+    kinds.sort_by_key(|(_, (count, _))| std::cmp::Reverse(*count));
+    for (kind, (count, examples)) in kinds.iter().take(if show > 0 { 8 } else { 0 }) {
+        println!("\n{count:>8}  {kind}");
+        let step = examples.len().div_ceil(show).max(1);
+        for (package, example) in examples.iter().step_by(step) {
+            println!("      {package}: {example}");
+        }
+    }
+}
