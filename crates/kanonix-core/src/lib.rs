@@ -40,13 +40,26 @@ use text::{Edit, LineSet, apply};
 pub struct Outcome {
     /// What makes the live lines follow the style.
     pub edits: Vec<Edit>,
+    /// What changes before that, so that the rest can be laid out: braces that are added. With
+    /// these applied, the text is judged anew.
+    pub first: Vec<Edit>,
     /// The places where they do not, in the order of the text.
     pub slips: Vec<Slip>,
     /// Stretches that do not parse, in bytes; an empty one is a place where something is missing.
     pub faults: Vec<Range<usize>>,
+    /// Zero-based lines in play that are longer than agreed, and that mending leaves as they are.
+    pub long_lines: Vec<usize>,
     /// Slips on lines that are not live, if they were asked for.
     pub older: usize,
     declared: Vec<Declared>,
+    first_declared: Vec<Declared>,
+}
+
+impl Outcome {
+    /// Whether nothing has to change.
+    pub fn is_clean(&self) -> bool {
+        self.edits.is_empty() && self.first.is_empty()
+    }
 }
 
 /// How often a mended text is compared with its base again. A second round is rare: it takes a
@@ -82,13 +95,36 @@ fn judge_tree(
         return Outcome { faults, ..Outcome::default() };
     }
     let sheet = Sheet::new(tree, text, style, language.rule);
-    let Comparison { edits, slips, declared } = sheet.judge(set);
+    let moved = moved_lines(&sheet, language, style, set);
+    let set = moved.as_ref().unwrap_or(set);
+    let Comparison { edits, first, first_declared, slips, declared } = sheet.judge(set);
     let older = if count_older && !set.is_whole() {
         sheet.judge(&LineSet::whole()).slips.len().saturating_sub(slips.len())
     } else {
         0
     };
-    Outcome { edits, slips, faults, older, declared }
+    let long_lines = sheet.long_lines(set, &edits);
+    Outcome { edits, first, slips, faults, long_lines, older, declared, first_declared }
+}
+
+/// The line set with the lines that have another nesting than in the base. The base is read only
+/// where a block was opened or closed.
+fn moved_lines(
+    sheet: &Sheet,
+    language: &Language,
+    style: &Style,
+    set: &LineSet,
+) -> Option<LineSet> {
+    let base = set.base().filter(|base| !base.is_empty())?;
+    if !sheet.reshapes(set) {
+        return None;
+    }
+    let tree = Tree::parse(&language.grammar, base)?;
+    if !tree.faults.is_empty() {
+        return None;
+    }
+    let before = Sheet::new(&tree, base, style, language.rule);
+    Some(sheet.with_moved(set, &before))
 }
 
 /// A text that follows the style on the live lines, with its proof.
@@ -114,8 +150,15 @@ pub fn mend(
         return Ok(Mended { text: text.into(), outcome: Outcome::default() });
     };
     let outcome = judge_tree(&tree, text, language, style, set, false);
-    if outcome.edits.is_empty() {
+    if outcome.is_clean() {
         return Ok(Mended { text: text.into(), outcome });
+    }
+    if !outcome.first.is_empty() {
+        // No line is added, so the same lines are in play.
+        let braced = apply(text, &outcome.first);
+        proof::prove(&language.grammar, &tree, text, &braced, &outcome.first_declared)?;
+        let mended = mend(&braced, language, style, set)?;
+        return Ok(Mended { text: mended.text, outcome });
     }
     let mended = apply(text, &outcome.edits);
     proof::prove(&language.grammar, &tree, text, &mended, &outcome.declared)?;
@@ -135,11 +178,11 @@ pub fn mend_since(
 ) -> Result<Mended, Difference> {
     let mut mended = mend(text, language, style, &LineSet::between(base, text))?;
     for _ in 1..MOST_ROUNDS {
-        if mended.outcome.edits.is_empty() {
+        if mended.outcome.is_clean() {
             break;
         }
         let again = mend(&mended.text, language, style, &LineSet::between(base, &mended.text))?;
-        if again.outcome.edits.is_empty() {
+        if again.outcome.is_clean() {
             break;
         }
         mended.text = again.text;

@@ -98,6 +98,11 @@ impl Case<'_> {
             .map_err(|difference| Failure::unproved("whole", text, &difference))
     }
 
+    /// Whether all of the text parses.
+    fn parses(&self) -> bool {
+        judge(self.text, self.language, self.style, &LineSet::of([])).faults.is_empty()
+    }
+
     /// Some lines of the text, by chance.
     fn some_lines(&self, salt: u64) -> LineSet {
         let mut chance = self.chance(salt);
@@ -131,8 +136,9 @@ impl Case<'_> {
     }
 }
 
+/// A text with faults may be read otherwise once its good parts are laid out. It is left alone then.
 fn same_program(case: &Case) -> Option<Failure> {
-    case.whole(case.text).err()
+    case.whole(case.text).err().filter(|_| case.parses())
 }
 
 fn mended_is_clean(case: &Case) -> Option<Failure> {
@@ -205,6 +211,9 @@ fn scramble(case: &Case) -> Option<Failure> {
     Failure::of("the spoilt text did not come back", &clean, &mended)
 }
 
+/// Bytes that spoiling may add to a line.
+const ROOM: usize = 30;
+
 /// The clean text with some units' gaps spoilt without a change of meaning: other blanks where
 /// there are some, line breaks where an element of a list begins, and other indentation where it is
 /// no syntax.
@@ -223,6 +232,14 @@ fn spoil(clean: &str, case: &Case) -> Option<String> {
     // A short block that is spread over lines is not short any more.
     let keeps_short =
         short.into_iter().any(|(_, slot)| case.style.is(Setting::ShortBlock, slot.key, "keep"));
+    let lines = Lines::new(clean);
+    let max = case.style.number(Setting::MaxLineLength, "").unwrap_or(u32::MAX) as usize;
+    // A block that stands on too long a line is not short either.
+    let has_room = |at: usize| {
+        let start = lines.start(lines.line_of(at));
+        let line = clean[start..].lines().next().unwrap_or_default();
+        !keeps_short || line.len() + ROOM <= max
+    };
     for unit in units.iter().rev() {
         if !chance.one_in(12) {
             continue;
@@ -248,7 +265,9 @@ fn spoil(clean: &str, case: &Case) -> Option<String> {
                 && sheet.is_list(gap.group)
                 && plan.groups[gap.group as usize].rows != Rows::Kept;
             let new = match chance.below(6) {
-                0 if !present.is_empty() || !fuses(clean, range.start) => format!("{present}  "),
+                0 if (!present.is_empty() || !fuses(clean, range.start)) && has_room(range.start) => {
+                    format!("{present}  ")
+                }
                 1 if may_break => "\n   ".to_string(),
                 2 if present == " " && !word_on_both_sides(clean, &range) => String::new(),
                 _ => continue,
@@ -290,6 +309,9 @@ fn fuses_when_glued(text: &str, range: &std::ops::Range<usize>) -> bool {
 
 /// Pairs of values that do not keep anything of what is there.
 fn there_and_back(case: &Case) -> Option<Failure> {
+    if !case.parses() {
+        return None;
+    }
     let mut chance = case.chance(6);
     let mut base = case.style.clone();
     // A list opened by hand remembers; so do blank lines and commas, which an open list has and a

@@ -27,8 +27,7 @@ fn opened_by_hand_stays_open() {
         "b": 1
       },
       "c": [
-        1,
-        2
+        1, 2
       ]
     }
     "#);

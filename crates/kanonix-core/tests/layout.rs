@@ -39,8 +39,7 @@ fn a_list_opens_when_it_does_not_fit_or_somebody_opened_it() {
     ])), @"
     f(alpha, beta);
     f(
-      alpha,
-      beta
+      alpha, beta
     );
     f(alpha, beta);
     f(
@@ -99,8 +98,8 @@ fn chains_are_broken_together() {
       .join(comma)
     if (
       aaaaaaaaaaaaa &&
-        bbbbbbbbbbbbbbb &&
-        cccccccc ||
+      bbbbbbbbbbbbbbb &&
+      cccccccc ||
       d
     ) f()
     x = isHigh

@@ -91,6 +91,8 @@ pub struct Reach {
     pub merge: Option<Play>,
     /// Whether a stretch that does not parse stops.
     pub faults_stop: Option<bool>,
+    /// Whether a line stops that is too long and cannot be broken.
+    pub long_lines_stop: Option<bool>,
 }
 
 /// One value that the canon sets.
@@ -147,8 +149,10 @@ impl Canon {
     }
 
     fn apply(&self, language: &Language, style: &mut Style) {
+        let followed = language.follows.and_then(|name| self.language_style.get(name));
         let own = self.language_style.get(language.name);
-        for set in self.style.iter().chain(own.into_iter().flatten()) {
+        let own = followed.into_iter().chain(own).flatten();
+        for set in self.style.iter().chain(own) {
             // Checked when the canon was read.
             let _ = style.set(&set.name, &set.key, &set.value);
         }

@@ -147,6 +147,8 @@ pub struct Item {
     pub source: Source,
     /// Whether a stretch that does not parse stops.
     pub faults_stop: bool,
+    /// Whether a line stops that is too long and cannot be broken.
+    pub long_lines_stop: bool,
     base: Base,
     play: Play,
     largest: u64,

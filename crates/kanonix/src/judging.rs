@@ -2,6 +2,7 @@
 
 use crate::Status;
 use kanonix_core::judge_with_older;
+use kanonix_core::style::Setting;
 use kanonix_core::text::Lines;
 use kanonix_repo::work::{Item, LeftAlone, NotLoaded, Selection};
 use rayon::prelude::*;
@@ -31,8 +32,11 @@ pub(crate) struct Judged {
     pub language: &'static str,
     pub slips: Vec<Place>,
     pub faults: Vec<Place>,
+    /// Lines that are too long and that mending leaves as they are.
+    pub long_lines: Vec<Place>,
     pub older: usize,
-    pub faults_stop: bool,
+    /// Whether one of these keeps the run from ending well.
+    pub stops: bool,
 }
 
 /// What was found in all of them.
@@ -43,6 +47,16 @@ pub(crate) struct Judgement {
     pub left_alone: LeftAlone,
     /// Path and reason.
     pub problems: Vec<(String, String)>,
+}
+
+impl Judged {
+    /// All that is said about the file, in the order of its lines.
+    pub fn places(&self) -> Vec<&Place> {
+        let all = self.slips.iter().chain(&self.faults).chain(&self.long_lines);
+        let mut places: Vec<&Place> = all.collect();
+        places.sort_by_key(|place| (place.line, place.column));
+        places
+    }
 }
 
 impl Judgement {
@@ -75,10 +89,10 @@ impl Judgement {
         }
     }
 
-    /// Whether anything could not be judged, or does not parse where that stops.
+    /// Whether anything could not be judged, or something stops that no mending helps against.
     fn is_incomplete(&self) -> bool {
         !self.problems.is_empty()
-            || self.files.iter().any(|file| file.faults_stop && !file.faults.is_empty())
+            || self.files.iter().any(|file| file.stops)
     }
 }
 
@@ -120,6 +134,21 @@ fn judge_item(selection: &Selection, item: &Item) -> Result<Judged, (String, Not
         .filter(|fault| in_play(&finder.lines, fault))
         .cloned()
         .collect::<Vec<_>>();
+    let max = item.style.number(Setting::MaxLineLength, "").unwrap_or(0) as usize;
+    let long_lines: Vec<Place> = outcome
+        .long_lines
+        .iter()
+        .map(|line| {
+            let start = finder.lines.start(*line);
+            let rest = text[start..].lines().next().unwrap_or_default();
+            let over = rest.char_indices().nth(max).map_or(rest.len(), |(at, _)| at);
+            let message = "the line is too long, and mending cannot help".to_string();
+            finder.place(start + over, 0, "long_line", message)
+        })
+        .collect();
+    finder.last = (0, 0, 1);
+    let stops = (item.faults_stop && !faults.is_empty())
+        || (item.long_lines_stop && !long_lines.is_empty());
     Ok(Judged {
         shown: item.shown.clone(),
         language: item.language.name,
@@ -138,8 +167,9 @@ fn judge_item(selection: &Selection, item: &Item) -> Result<Judged, (String, Not
                 finder.place(fault.start, fault.len(), "fault", message.into())
             })
             .collect(),
+        long_lines,
         older: outcome.older,
-        faults_stop: item.faults_stop,
+        stops,
     })
 }
 

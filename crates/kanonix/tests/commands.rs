@@ -18,7 +18,7 @@ fn check_writes_a_line_a_slip_and_changes_nothing() {
     let repo = touched();
     let said = repo.kanonix(&["check"]);
     insta::assert_snapshot!(said.out, @"
-    alarms/new.js:1:3: word_gap: one blank before `(`
+    alarms/new.js:1:3: gap_before_parens: one blank before `(`
     alarms/new.js:1:6: open_brace: one blank before `{`
     alarms/new.js:1:7: short_block: on a line of its own
     alarms/new.js:1:10: short_block: on a line of its own

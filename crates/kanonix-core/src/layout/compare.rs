@@ -2,6 +2,7 @@
 
 use super::Sheet;
 use super::fill::{Filled, Filling};
+use super::live::Live;
 use super::plan::{Change, Rewrite, Want};
 use crate::style::{Setting, Style};
 use crate::syntax::TokenId;
@@ -25,6 +26,10 @@ pub struct Slip {
 pub struct Comparison {
     /// What has to change.
     pub edits: Vec<Edit>,
+    /// What has to change before the layout: braces that are added.
+    pub first: Vec<Edit>,
+    /// The changes to tokens that are among these.
+    pub first_declared: Vec<Declared>,
     /// Why.
     pub slips: Vec<Slip>,
     /// The changes to tokens that are among the edits, ascending by token.
@@ -43,6 +48,7 @@ pub struct Declared {
 pub(super) fn compare(
     sheet: &Sheet,
     filling: &Filling,
+    live: &Live,
     set: &LineSet,
     style: &Style,
 ) -> Comparison {
@@ -71,6 +77,7 @@ pub(super) fn compare(
             comparing.token(index);
         }
     }
+    comparing.braces(live);
     merge_sides(sheet, &mut comparing.out.slips);
     comparing.out
 }
@@ -109,6 +116,27 @@ impl<'a> Parts<'a> {
 impl Comparing<'_> {
     fn slip(&mut self, offset: usize, length: usize, setting: Setting, message: String) {
         self.out.slips.push(Slip { offset, length, setting, message });
+    }
+
+    /// Braces around statements that stand without, header and statement being live.
+    fn braces(&mut self, live: &Live) {
+        let mut added: Vec<(TokenId, &'static str)> = Vec::new();
+        for braces in &self.sheet.plan.braces {
+            if live.all(braces.header, braces.last + 1) {
+                added.extend([(braces.header, "{"), (braces.last, "}")]);
+                let token = &self.sheet.tree.tokens[braces.header as usize + 1];
+                let message = "braces around this statement".to_string();
+                self.slip(token.start as usize, 0, Setting::BareBody, message);
+            }
+        }
+        added.sort_by_key(|(token, _)| *token);
+        for (token, brace) in added {
+            let end = self.sheet.tree.tokens[token as usize].end as usize;
+            self.out.first.push(Edit { range: end..end, text: format!(" {brace}") });
+            let change = Change::Append(brace);
+            self.out.first_declared.push(Declared { token, change });
+        }
+        self.out.slips.sort_by_key(|slip| slip.offset);
     }
 
     fn byte_order_mark(&mut self, style: &Style) {

@@ -140,6 +140,8 @@ impl Filler<'_> {
             if !is_live {
                 if starts_unit {
                     self.before_still_unit(index);
+                } else if self.live.moved[unit_index] {
+                    self.shift(index);
                 }
                 continue;
             }
@@ -467,7 +469,65 @@ impl Filler<'_> {
         }
         let breaks = self.breaks_before(index);
         let trim = self.trims_before(index);
-        self.gaps[index] = Filled::Lines { breaks, indent: None, trim };
+        let indent = self.moved_to(index);
+        self.gaps[index] = Filled::Lines { breaks, indent, trim };
+    }
+
+    /// The indentation of a unit that is in play for it alone: what its place asks for, or, inside
+    /// another such unit, as far from that one as before.
+    fn moved_to(&mut self, index: usize) -> Option<IndentId> {
+        let sheet = self.sheet;
+        let unit_index = sheet.units.of_token[index] as usize;
+        if !self.live.moved[unit_index] {
+            return None;
+        }
+        let gap = sheet.plan.gaps[index];
+        let present = self.present_line_indent(index);
+        let group = match gap.group {
+            NO_GROUP => return None,
+            group => group as usize,
+        };
+        let base = sheet.plan.groups[group].base as usize;
+        let holder = sheet.units.of_token[base] as usize;
+        let indent = match self.live.anchor[unit_index] {
+            Some(anchor) => self.present_line_indent(sheet.units.all[anchor as usize].first as usize),
+            None if gap.group != ROOT && self.live.moved[holder] => {
+                self.shifted(present, sheet.units.all[holder].first as usize)
+            }
+            None => {
+                let base = self.base(gap.group);
+                self.indents.deeper(base, gap.level)
+            }
+        };
+        self.indent_of[index] = indent;
+        Some(indent)
+    }
+
+    /// An indentation moved as far as the unit that begins at `first` moves.
+    fn shifted(&mut self, present: IndentId, first: usize) -> IndentId {
+        let before = self.present_line_indent(first);
+        let (text, from) = (self.indents.text(present).to_string(), self.indents.text(before));
+        let to = self.indent_of[first];
+        match text.strip_prefix(from) {
+            Some(rest) if to != IndentId::MAX => {
+                let moved = format!("{}{rest}", self.indents.text(to));
+                self.indents.of(&moved)
+            }
+            _ => present,
+        }
+    }
+
+    /// The later lines of a unit that moves go with it.
+    fn shift(&mut self, index: usize) {
+        let sheet = self.sheet;
+        let present = sheet.present(index);
+        if !present.contains('\n') || !is_blank(present) {
+            return;
+        }
+        let first = sheet.units.all[sheet.units.of_token[index] as usize].first as usize;
+        let line = self.present_line_indent(index);
+        let indent = self.shifted(line, first);
+        self.gaps[index] = Filled::Lines { breaks: None, indent: Some(indent), trim: false };
     }
 
     /// The line breaks before a unit, if they are live.

@@ -25,7 +25,7 @@ fn word(comment: &str) -> Option<Word> {
 
 /// The tokens that are kept, as ascending ranges.
 pub(super) fn ranges(plan: &Plan, tree: &Tree, text: &str) -> Vec<Range<usize>> {
-    let mut ranges: Vec<Range<usize>> = Vec::new();
+    let mut ranges = plan.fixed.clone();
     let mut on = None;
     for (index, token) in tree.tokens.iter().enumerate() {
         if token.role != Role::Comment {
@@ -39,6 +39,7 @@ pub(super) fn ranges(plan: &Plan, tree: &Tree, text: &str) -> Vec<Range<usize>> 
         }
     }
     ranges.extend(on.map(|from| from..tree.tokens.len()));
+    ranges.sort_by_key(|range| range.start);
     ranges
 }
 

@@ -1,13 +1,15 @@
 //! Which units and gaps are in play, and what the live ones line up with.
 
 use super::plan::{NO_GROUP, Plan, ROOT};
-use super::units::Units;
+use super::units::{Unit, Units};
 use crate::text::LineSet;
 
 /// What is live under one line set.
 pub struct Live {
     /// By unit.
     pub unit: Vec<bool>,
+    /// By unit: whether its indentation alone is in play.
+    pub moved: Vec<bool>,
     /// By unit: the unit whose present indentation it takes, byte for byte.
     pub anchor: Vec<Option<u32>>,
     /// How many tokens before each token are not live.
@@ -25,12 +27,19 @@ impl Live {
             still += u32::from(!unit[*index as usize]);
             still_before.push(still);
         }
+        let moves = |(unit, live): (&Unit, &bool)| {
+            !live && !unit.fixed && unit.begins_line && set.is_moved(unit.first_line as usize)
+        };
+        let moved: Vec<bool> = match set.has_moved() {
+            true => units.all.iter().zip(&unit).map(moves).collect(),
+            false => vec![false; unit.len()],
+        };
         let anchor = if still == 0 {
             vec![None; unit.len()]
         } else {
-            anchors(plan, units, &unit)
+            anchors(plan, units, &unit, &moved)
         };
-        Live { unit, anchor, still_before }
+        Live { unit, moved, anchor, still_before }
     }
 
     /// Whether every token of `first..end` is live.
@@ -64,16 +73,18 @@ fn live_units(units: &Units, set: &LineSet) -> Vec<bool> {
 /// The anchor rule: a live unit takes the present indentation of the nearest unit of the same block
 /// that is not live, above first, then below. Where there is none, a unit that holds units that are
 /// not live stays where they show that it stands.
-fn anchors(plan: &Plan, units: &Units, live: &[bool]) -> Vec<Option<u32>> {
-    let held = held_in_place(plan, units, live);
+fn anchors(plan: &Plan, units: &Units, live: &[bool], moved: &[bool]) -> Vec<Option<u32>> {
+    let held = held_in_place(plan, units, live, moved);
     let count = units.all.len();
     let fixed = |index: usize| {
         let unit = &units.all[index];
-        !live[index] && unit.begins_line && !unit.comment && !unit.fixed
+        !live[index] && !moved[index] && unit.begins_line && !unit.comment && !unit.fixed
     };
     let takes_anchor = |index: usize| {
         let unit = &units.all[index];
-        live[index] && unit.group != NO_GROUP && (unit.inside || unit.group == ROOT)
+        (live[index] || moved[index])
+            && unit.group != NO_GROUP
+            && (unit.inside || unit.group == ROOT)
     };
     let mut anchor: Vec<Option<u32>> = vec![None; count];
     let mut assign = |candidate: &dyn Fn(usize) -> bool, over_own: bool| {
@@ -110,11 +121,17 @@ fn anchors(plan: &Plan, units: &Units, live: &[bool]) -> Vec<Option<u32>> {
 
 /// The live units that hold units that are not live, and whose indentation shows where such a unit
 /// stands: its closing line's if that is not live, else its own.
-fn held_in_place(plan: &Plan, units: &Units, live: &[bool]) -> Vec<Option<u32>> {
+fn held_in_place(
+    plan: &Plan,
+    units: &Units,
+    live: &[bool],
+    moved: &[bool],
+) -> Vec<Option<u32>> {
     let mut held: Vec<Option<u32>> = vec![None; units.all.len()];
     for index in (0..units.all.len()).rev() {
         let unit = &units.all[index];
-        if (live[index] && held[index].is_none()) || unit.group == ROOT || unit.group == NO_GROUP {
+        // What moves shows nothing.
+        if moved[index] || (live[index] && held[index].is_none()) || unit.group == ROOT || unit.group == NO_GROUP {
             continue;
         }
         let opener = plan.groups[unit.group as usize].first as usize;

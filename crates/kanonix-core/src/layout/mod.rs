@@ -12,14 +12,15 @@ mod joins;
 mod kept;
 mod live;
 mod measure;
+mod nesting;
 pub mod plan;
 pub mod planner;
 mod units;
 pub mod vocabulary;
 
-use crate::style::Style;
+use crate::style::{Setting, Style};
 use crate::syntax::{NodeId, Tree};
-use crate::text::{LineSet, Lines};
+use crate::text::{Edit, LineSet, Lines};
 use compare::Comparison;
 use live::Live;
 use measure::Measures;
@@ -71,7 +72,28 @@ impl<'a> Sheet<'a> {
             return Comparison::default();
         }
         let filling = fill::fill(self, &live, set, self.style);
-        compare::compare(self, &filling, set, self.style)
+        compare::compare(self, &filling, &live, set, self.style)
+    }
+
+    /// The zero-based lines of a set that are longer than agreed and that no edit changes.
+    pub fn long_lines(&self, set: &LineSet, edits: &[Edit]) -> Vec<usize> {
+        let Some(max) = self.style.number(Setting::MaxLineLength, "") else { return Vec::new() };
+        let tab = self.style.tab_columns();
+        let is_long = |line: &usize| {
+            let end = match line + 1 < self.lines.count() {
+                true => self.lines.start(line + 1),
+                false => self.text.len(),
+            };
+            let range = self.lines.start(*line)..end;
+            let text = self.text[range.clone()].trim_end_matches(['\r', '\n']);
+            let fits = text.len() <= max as usize && !text.contains('\t');
+            if fits || measure::columns(text, tab) <= max as usize || !set.touches(*line..line + 1) {
+                return false;
+            }
+            let next = edits.partition_point(|edit| edit.range.end < range.start);
+            edits.get(next).is_none_or(|edit| edit.range.start >= range.end)
+        };
+        (0..self.lines.count()).filter(is_long).collect()
     }
 
     /// The zero-based lines of each unit that these lines make live.

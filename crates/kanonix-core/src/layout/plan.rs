@@ -212,6 +212,15 @@ pub struct Rewrite {
     pub setting: Setting,
 }
 
+/// Braces that a rewrite puts around a statement.
+#[derive(Clone, Copy, Debug)]
+pub struct Braces {
+    /// The token that the opening one follows.
+    pub header: TokenId,
+    /// The token that the closing one follows.
+    pub last: TokenId,
+}
+
 /// A block that ends where its last statement ends, without a closing bracket.
 #[derive(Clone, Copy, Debug)]
 pub struct BareBlock {
@@ -231,10 +240,14 @@ pub struct Plan {
     pub groups: Vec<Group>,
     /// Ascending by token once the plan is finished.
     pub rewrites: Vec<Rewrite>,
+    /// Braces to be added; the text is laid out once they are there.
+    pub braces: Vec<Braces>,
     /// Blocks without a closing bracket, outer ones first.
     pub bare_blocks: Vec<BareBlock>,
     /// Per token: whether a rewrite names it.
     pub rewritten: Vec<bool>,
+    /// Tokens that stay as they stand, as their grammar reads them by their lines.
+    pub fixed: Vec<std::ops::Range<usize>>,
     /// Constructs that no rule knows, by a token of theirs.
     pub kept: Vec<TokenId>,
 }
@@ -248,8 +261,10 @@ impl Plan {
             gaps: vec![Gap::KEPT; tokens + 1],
             groups,
             rewrites: Vec::new(),
+            braces: Vec::new(),
             bare_blocks: Vec::new(),
             rewritten: vec![false; tokens],
+            fixed: Vec::new(),
             kept: Vec::new(),
         }
     }

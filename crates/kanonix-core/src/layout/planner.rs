@@ -2,7 +2,7 @@
 //! out.
 
 use super::plan::{
-    BareBlock, Change, Gap, Group, GroupId, NO_GROUP, Plan, Rewrite, Rows, Shape, Want,
+    BareBlock, Braces, Change, Gap, Group, GroupId, NO_GROUP, Plan, Rewrite, Rows, Shape, Want,
 };
 use crate::style::{Setting, Style, Value};
 use crate::syntax::{NodeId, Role, TokenId, Tree};
@@ -162,26 +162,27 @@ impl<'a> Planner<'a> {
     /// Lists and chains that somebody opened stay open; a line after a sign stays broken if the
     /// whole does not fit on one.
     fn remember(&mut self) {
-        // Of each group: whether a line ends at one of its gaps, and whether none ends at another.
-        let mut seen = vec![(false, false); self.plan.groups.len()];
+        // Of each group: at how many of its gaps a line ends, and at how many none does. Where most
+        // elements have a line of their own, the others should.
+        let mut seen = vec![(0u32, 0u32); self.plan.groups.len()];
         for (token, gap) in self.plan.gaps.iter().enumerate() {
             // The closing bracket has its own line in any case.
             let closes = |group: &Group| gap.level == 0 && group.end as usize == token + 1;
             if gap.want == Want::Break && !closes(&self.plan.groups[gap.group as usize]) {
-                let (some, other) = &mut seen[gap.group as usize];
+                let (ends, joins) = &mut seen[gap.group as usize];
                 match self.opened_before(token as TokenId) {
-                    true => *some = true,
-                    false => *other = true,
+                    true => *ends += 1,
+                    false => *joins += 1,
                 }
             }
         }
-        for (index, (some, other)) in seen.into_iter().enumerate().skip(1) {
+        for (index, (ends, joins)) in seen.into_iter().enumerate().skip(1) {
             let Group { opening, .. } = self.plan.groups[index];
             let broken = opening > 0 && self.opened_before(opening);
             let group = &mut self.plan.groups[index];
             let in_rows = match group.rows {
-                Rows::Bracketed => broken && other,
-                Rows::Loose => some && other,
+                Rows::Bracketed => broken && joins >= ends,
+                Rows::Loose => ends > 0 && joins >= ends,
                 Rows::Never | Rows::Kept => false,
             };
             match group.shape {
@@ -410,6 +411,12 @@ impl<'a> Planner<'a> {
         gap.most = gap.most.min(lines);
     }
 
+    /// All of a node stays as it stands.
+    pub fn fix(&mut self, node: NodeId) {
+        let tokens = self.first(node) as usize..self.end(node) as usize;
+        self.plan.fixed.push(tokens);
+    }
+
     /// A gap that stays as it stands.
     pub fn keep_gap(&mut self, token: TokenId) {
         *self.gap(token) = Gap::KEPT;
@@ -566,6 +573,15 @@ impl<'a> Planner<'a> {
         }
         self.plan.rewritten[token as usize] = true;
         self.plan.rewrites.push(Rewrite { token, change, setting });
+    }
+
+    /// Declares braces around the statement behind `header`, if `bare_body` asks for them.
+    pub fn brace(&mut self, header: TokenId, statement: NodeId) {
+        if self.choices.brace_bare
+            && let Some(last) = self.tree.last_solid(statement)
+        {
+            self.plan.braces.push(Braces { header, last });
+        }
     }
 
     /// Declares one blank, or none, after the mark that a comment begins with. Only where the mark

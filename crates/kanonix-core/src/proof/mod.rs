@@ -5,7 +5,7 @@
 
 use crate::layout::compare::Declared;
 use crate::layout::plan::Change;
-use crate::syntax::{Grammar, NodeId, Role, Token, Tree};
+use crate::syntax::{Grammar, NodeId, Role, Token, TokenId, Tree};
 use std::borrow::Cow;
 use thiserror::Error;
 
@@ -50,8 +50,8 @@ pub(crate) fn prove(
     let Some(new) = Tree::parse(grammar, after) else {
         return Err(Difference::Shape { offset: 0 });
     };
-    tokens_agree(tree, before, &new, after, declared)?;
-    shapes_agree(tree, before, &new, after)
+    let added = tokens_agree(tree, before, &new, after, declared)?;
+    shapes_agree(tree, before, &new, after, &added)
 }
 
 /// Whether two texts are the same program, blanks aside.
@@ -66,25 +66,31 @@ fn tokens_agree(
     new: &Tree,
     after: &str,
     declared: &[Declared],
-) -> Result<(), Difference> {
-    let mut found = new.tokens.iter();
+
+) -> Result<Vec<TokenId>, Difference> {
+    let mut added = Vec::new();
+    let mut found = new.tokens.iter().enumerate();
     let mut declared = declared.iter().peekable();
     for (index, token) in tree.tokens.iter().enumerate() {
         let text = &before[token.start as usize..token.end as usize];
         let mut expected = Some(Cow::Borrowed(text));
-        let mut appended = None;
+        let mut appended = Vec::new();
         while let Some(change) = declared.next_if(|d| d.token as usize == index) {
             match &change.change {
                 Change::Respell(new) => expected = Some(Cow::Borrowed(new.as_str())),
                 Change::Drop | Change::DropIfFlat(_) | Change::DropIfOpen(_) => expected = None,
-                Change::Append(text) | Change::AppendIfOpen(text, _) => appended = Some(*text),
+                Change::Append(text) | Change::AppendIfOpen(text, _) => appended.push(*text),
             }
         }
         let wanted = expected.into_iter().map(|text| (token.role, text));
-        let wanted = wanted.chain(appended.map(|text| (Role::Plain, Cow::Borrowed(text))));
-        for (role, text) in wanted {
+        let expected = wanted.clone().count();
+        let appended = appended.into_iter().map(|text| (Role::Plain, Cow::Borrowed(text)));
+        for (place, (role, text)) in wanted.chain(appended).enumerate() {
             let next = found.next();
-            let same = next.is_some_and(|new| {
+            if place >= expected {
+                added.extend(next.map(|(index, _)| index as TokenId));
+            }
+            let same = next.is_some_and(|(_, new)| {
                 let leaf = &after[new.start as usize..new.end as usize];
                 new.role == role
                     && same_leaf(role, &text, leaf)
@@ -94,7 +100,7 @@ fn tokens_agree(
                 return Err(Difference::Token {
                     offset: token.start as usize,
                     before: text.into_owned(),
-                    after: next.map_or(String::new(), |new| {
+                    after: next.map_or(String::new(), |(_, new)| {
                         after[new.start as usize..new.end as usize].to_string()
                     }),
                 });
@@ -102,8 +108,8 @@ fn tokens_agree(
         }
     }
     match found.next() {
-        None => Ok(()),
-        Some(new) => Err(Difference::Token {
+        None => Ok(added),
+        Some((_, new)) => Err(Difference::Token {
             offset: before.len(),
             before: String::new(),
             after: after[new.start as usize..new.end as usize].to_string(),
@@ -137,9 +143,17 @@ fn same_leaf(role: Role, before: &str, after: &str) -> bool {
     before.contains('\n') && before.replace("\r\n", "\n") == after.replace("\r\n", "\n")
 }
 
-fn shapes_agree(tree: &Tree, before: &str, new: &Tree, after: &str) -> Result<(), Difference> {
-    let mut old_walk = Walk::new(tree, before);
-    let mut new_walk = Walk::new(new, after);
+/// `added` are the new tokens that a rewrite declared, ascending; what begins with one of them is not
+/// in the old tree.
+fn shapes_agree(
+    tree: &Tree,
+    before: &str,
+    new: &Tree,
+    after: &str,
+    added: &[TokenId],
+) -> Result<(), Difference> {
+    let mut old_walk = Walk::new(tree, before, &[]);
+    let mut new_walk = Walk::new(new, after, added);
     loop {
         match (old_walk.next(), new_walk.next()) {
             (None, None) => return Ok(()),
@@ -156,11 +170,12 @@ struct Walk<'a> {
     text: &'a str,
     next: usize,
     depth: Vec<u32>,
+    added: &'a [TokenId],
 }
 
 impl<'a> Walk<'a> {
-    fn new(tree: &'a Tree, text: &'a str) -> Walk<'a> {
-        Walk { tree, text, next: 0, depth: vec![0; tree.nodes.len()] }
+    fn new(tree: &'a Tree, text: &'a str, added: &'a [TokenId]) -> Walk<'a> {
+        Walk { tree, text, next: 0, depth: vec![0; tree.nodes.len()], added }
     }
 }
 
@@ -174,6 +189,10 @@ impl Iterator for Walk<'_> {
             self.next += 1;
             if id > 0 {
                 self.depth[id] = self.depth[node.parent as usize] + 1;
+            }
+            if node.end > node.first && self.added.binary_search(&node.first).is_ok() {
+                self.depth[id] = self.depth[node.parent as usize];
+                continue;
             }
             let is_leaf = self.tree.children(id as NodeId).next().is_none();
             let token = self.tree.tokens.get(node.first as usize);

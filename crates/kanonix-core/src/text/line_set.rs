@@ -14,6 +14,9 @@ pub struct LineSet {
     whole: bool,
     touched: Vec<Range<u32>>,
     seams: Vec<u32>,
+    /// Ascending lines that are in play for their indentation alone.
+    moved: Vec<u32>,
+    base: Option<String>,
 }
 
 impl LineSet {
@@ -27,7 +30,7 @@ impl LineSet {
         let mut touched: Vec<_> =
             ranges.into_iter().map(|range| range.start as u32..range.end as u32).collect();
         touched.sort_by_key(|range| range.start);
-        LineSet { whole: false, touched, seams: Vec::new() }
+        LineSet { touched, ..LineSet::default() }
     }
 
     /// The lines of `text` that `base` does not have, by the histogram algorithm. A changed line
@@ -47,7 +50,7 @@ impl LineSet {
                 IndentLevel::for_ascii_line(input.interner[line].0.bytes(), TAB_FOR_COMPARING)
             }),
         );
-        let mut set = LineSet::default();
+        let mut set = LineSet { base: Some(base.to_string()), ..LineSet::default() };
         for hunk in diff.hunks() {
             if hunk.before.is_empty() || hunk.after.is_empty() {
                 set.seams.push(hunk.after.start);
@@ -62,6 +65,52 @@ impl LineSet {
         set
     }
 
+    /// What the lines were compared with.
+    pub fn base(&self) -> Option<&str> {
+        self.base.as_deref()
+    }
+
+    /// The zero-based lines that both texts have, blanks before them aside: pairs of the base's
+    /// and the text's.
+    pub fn alike_but_indented(base: &str, text: &str) -> Vec<(usize, usize)> {
+        let input = InternedInput::new(Trimmed(base), Trimmed(text));
+        let diff = Diff::compute(Algorithm::Histogram, &input);
+        let mut pairs = Vec::new();
+        let (mut old, mut new) = (0, 0);
+        for hunk in diff.hunks() {
+            pairs.extend((old..hunk.before.start).zip(new..hunk.after.start));
+            (old, new) = (hunk.before.end, hunk.after.end);
+        }
+        let (olds, news) = (input.before.len() as u32, input.after.len() as u32);
+        pairs.extend((old..olds).zip(new..news));
+        pairs.into_iter().map(|(old, new)| (old as usize, new as usize)).collect()
+    }
+
+    /// This set, with some ascending lines in play for their indentation alone.
+    pub fn with_moved(&self, lines: Vec<usize>) -> LineSet {
+        let is_moved = |line: u32| lines.binary_search(&(line as usize)).is_ok();
+        let mut touched: Vec<Range<u32>> = Vec::new();
+        for line in self.touched.iter().flat_map(|range| range.clone()) {
+            match touched.last_mut() {
+                _ if is_moved(line) => {}
+                Some(last) if last.end == line => last.end += 1,
+                _ => touched.push(line..line + 1),
+            }
+        }
+        let moved = lines.iter().map(|line| *line as u32).collect();
+        LineSet { touched, moved, ..self.clone() }
+    }
+
+    /// Whether a zero-based line is in play for its indentation alone.
+    pub fn is_moved(&self, line: usize) -> bool {
+        self.moved.binary_search(&(line as u32)).is_ok()
+    }
+
+    /// Whether any line is.
+    pub fn has_moved(&self) -> bool {
+        !self.moved.is_empty()
+    }
+
     /// Whether every line is in play.
     pub fn is_whole(&self) -> bool {
         self.whole
@@ -69,7 +118,7 @@ impl LineSet {
 
     /// Whether no line is in play.
     pub fn is_empty(&self) -> bool {
-        !self.whole && self.touched.is_empty() && self.seams.is_empty()
+        !self.whole && self.touched.is_empty() && self.seams.is_empty() && self.moved.is_empty()
     }
 
     /// Whether one of these zero-based lines is touched.
@@ -93,6 +142,22 @@ impl LineSet {
     /// The touched ranges of zero-based lines, ascending; none if [`LineSet::is_whole`].
     pub fn ranges(&self) -> impl Iterator<Item = Range<usize>> {
         self.touched.iter().map(|range| range.start as usize..range.end as usize)
+    }
+}
+
+/// The lines of a text without the blanks around them.
+struct Trimmed<'a>(&'a str);
+
+impl<'a> TokenSource for Trimmed<'a> {
+    type Token = &'a str;
+    type Tokenizer = std::iter::Map<std::str::Lines<'a>, fn(&'a str) -> &'a str>;
+
+    fn tokenize(&self) -> Self::Tokenizer {
+        self.0.lines().map(str::trim as fn(&'a str) -> &'a str)
+    }
+
+    fn estimate_tokens(&self) -> u32 {
+        (self.0.len() / 32) as u32
     }
 }
 

@@ -107,8 +107,12 @@ impl Reading<'_> {
                     let word = self.one_of(item, key, &["stop", "pass"])?;
                     self.canon.reach.faults_stop = Some(word == "stop");
                 }
+                "long_lines" => {
+                    let word = self.one_of(item, key, &["stop", "pass"])?;
+                    self.canon.reach.long_lines_stop = Some(word == "stop");
+                }
                 _ => {
-                    let known = ["save", "commit", "merge", "faults"];
+                    let known = ["save", "commit", "merge", "faults", "long_lines"];
                     return self.unknown(table, "key of `[reach]`", key, known);
                 }
             }

@@ -393,6 +393,7 @@ impl Selecting {
             style,
             source,
             faults_stop: canon.reach(|r| r.faults_stop).unwrap_or(false),
+            long_lines_stop: canon.reach(|r| r.long_lines_stop).unwrap_or(false),
             base,
             play,
             largest: canon.largest(),

@@ -22,6 +22,7 @@ struct Summary {
     files: usize,
     older_slips: usize,
     faults: usize,
+    long_lines: usize,
 }
 
 #[derive(Serialize)]
@@ -30,6 +31,7 @@ struct File<'a> {
     language: &'a str,
     slips: Vec<Slip<'a>>,
     faults: Vec<Slip<'a>>,
+    long_lines: Vec<Slip<'a>>,
     older_slips: usize,
 }
 
@@ -71,6 +73,7 @@ pub(super) fn text(judgement: &Judgement, frame: &Frame) -> anyhow::Result<Strin
             files: judgement.files.len(),
             older_slips: judgement.older(),
             faults: judgement.files.iter().map(|file| file.faults.len()).sum(),
+            long_lines: judgement.files.iter().map(|file| file.long_lines.len()).sum(),
         },
         files: judgement
             .files
@@ -80,6 +83,7 @@ pub(super) fn text(judgement: &Judgement, frame: &Frame) -> anyhow::Result<Strin
                 language: file.language,
                 slips: slips(&file.slips),
                 faults: slips(&file.faults),
+                long_lines: slips(&file.long_lines),
                 older_slips: file.older,
             })
             .collect(),

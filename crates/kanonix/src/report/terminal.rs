@@ -1,7 +1,7 @@
 //! For a person: grouped by file, each slip with its line and a mark under the place.
 
 use super::{Frame, count, left_alone};
-use crate::judging::{Judged, Judgement, Place, WITH_SOURCE};
+use crate::judging::{Judgement, Place, WITH_SOURCE};
 use crate::paint::Paint;
 
 /// Columns in which the message stands before the setting's name.
@@ -17,8 +17,10 @@ pub(super) fn text(judgement: &Judgement, frame: &Frame, paint: Paint, quiet: bo
     }
     let with_source = judgement.slips() <= WITH_SOURCE;
     for file in &judgement.files {
-        if !file.slips.is_empty() || !file.faults.is_empty() {
-            one_file(&mut out, file, paint, with_source);
+        let places = file.places();
+        if !places.is_empty() {
+            out.push_str(&format!("{}\n", paint.strong(&file.shown)));
+            one_file(&mut out, &places, paint, with_source);
         }
     }
     if !quiet {
@@ -27,17 +29,14 @@ pub(super) fn text(judgement: &Judgement, frame: &Frame, paint: Paint, quiet: bo
     out
 }
 
-fn one_file(out: &mut String, file: &Judged, paint: Paint, with_source: bool) {
-    out.push_str(&format!("{}\n", paint.strong(&file.shown)));
-    let mut places: Vec<&Place> = file.slips.iter().chain(&file.faults).collect();
-    places.sort_by_key(|place| (place.line, place.column));
+fn one_file(out: &mut String, places: &[&Place], paint: Paint, with_source: bool) {
     for line in places.chunk_by(|a, b| a.line == b.line && a.cut == b.cut) {
         for place in line {
             let at = format!("{}:{}", place.line, place.column);
             let missing = MESSAGE.saturating_sub(place.message.chars().count());
             let padding = " ".repeat(missing.max(2));
             let name = match place.setting {
-                "fault" => paint.bad("fault"),
+                "fault" | "long_line" => paint.bad(place.setting),
                 setting => paint.name(setting),
             };
             out.push_str(&format!("{at:>10}  {}{padding}{name}\n", place.message));
@@ -96,6 +95,13 @@ pub(super) fn summary(judgement: &Judgement, frame: &Frame, paint: Paint) -> Str
         out.push_str(&match faults {
             1 => "1 place does not parse and stays as it is\n".to_string(),
             _ => format!("{faults} places do not parse and stay as they are\n"),
+        });
+    }
+    let long: usize = judgement.files.iter().map(|file| file.long_lines.len()).sum();
+    if long > 0 {
+        out.push_str(&match long {
+            1 => "1 line is too long and cannot be broken\n".to_string(),
+            _ => format!("{} are too long and cannot be broken\n", count(long, "line")),
         });
     }
     if let Some(left) = left_alone(&judgement.left_alone) {

@@ -149,6 +149,9 @@ fn named(p: &mut Planner, parts: &[NodeId]) {
 /// A statement of words and one expression, with its end.
 fn simple_statement(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     p.words(parts);
+    if parts.first().is_some_and(|part| is(p, *part, Kind::InternalModule)) {
+        return;
+    }
     statement_end(p, node, parts);
 }
 
@@ -321,15 +324,21 @@ fn control_parens(p: &mut Planner, parens: NodeId) {
 /// line or on the next one as it stands.
 fn body(p: &mut Planner, body: NodeId, header: TokenId, after: TokenId) {
     let first = p.first(body);
-    match Kind::of(p.kind(body)) {
-        Kind::StatementBlock => p.open_brace(first, header, "control"),
-        Kind::EmptyStatement => p.word(first, 0),
+    let kind = Kind::of(p.kind(body));
+    match kind {
+        Kind::StatementBlock => return p.open_brace(first, header, "control"),
+        Kind::EmptyStatement => return p.word(first, 0),
         _ if p.broken_between(after, first) => {
             let group = p.group(Shape::Block, after, p.end(body));
             p.line(first, group, 1, Setting::ShortBlock);
             p.at_most(first, 0);
         }
         _ => p.word(first, 1),
+    }
+    // A function that is declared without a block around it is known outside of the statement.
+    let declares = matches!(kind, Kind::FunctionDeclaration | Kind::GeneratorFunctionDeclaration);
+    if !declares {
+        p.brace(after, body);
     }
 }
 

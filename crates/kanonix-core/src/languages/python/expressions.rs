@@ -442,15 +442,18 @@ fn subscript(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
 }
 
 /// `first:last:step`: nothing around the colons of plain bounds, a blank on each side of the
-/// others, as PEP 8 has it for the operator with the lowest priority. It leaves open what is
-/// plain, so that colons with the same on each side stay as they stand.
+/// others, as PEP 8 has it for the operator with the lowest priority. Of names with points, calls
+/// and signs it says nothing: colons with the same on each side of them stay as they stand.
 fn slice(p: &mut Planner, parts: &[NodeId]) {
     let is_plain = |p: &Planner, part: NodeId| {
-        matches!(
-            Kind::of(p.kind(part)),
-            Kind::Identifier | Kind::Integer | Kind::Float | Kind::Colon | Kind::UnaryOperator
-                | Kind::Attribute
-        )
+        matches!(Kind::of(p.kind(part)), Kind::Identifier | Kind::Integer | Kind::Colon)
+    };
+    let is_open = |p: &Planner, part: NodeId| {
+        is_plain(p, part)
+            || matches!(
+                Kind::of(p.kind(part)),
+                Kind::Attribute | Kind::UnaryOperator | Kind::Call | Kind::Subscript
+            )
     };
     let both_colons =
         |p: &Planner, pair: &[NodeId]| is(p, pair[0], Kind::Colon) && is(p, pair[1], Kind::Colon);
@@ -460,13 +463,15 @@ fn slice(p: &mut Planner, parts: &[NodeId]) {
         .map(|pair| p.gap_text(p.first(pair[1])))
         .collect();
     let alike = present.windows(2).all(|pair| pair[0] == pair[1]);
-    if alike && present.first().is_some_and(|gap| matches!(*gap, "" | " ")) {
+    let plain = parts.iter().all(|part| is_plain(p, *part));
+    let open = !plain && parts.iter().all(|part| is_open(p, *part));
+    if open && alike && present.first().is_some_and(|gap| matches!(*gap, "" | " ")) {
         for pair in parts.windows(2).filter(|pair| !both_colons(p, pair)).collect::<Vec<_>>() {
             p.keep_gap(p.first(pair[1]));
         }
         return;
     }
-    let gap = u8::from(!parts.iter().all(|part| is_plain(p, *part)));
+    let gap = u8::from(!plain && !open);
     for pair in parts.windows(2) {
         let blanks = if both_colons(p, pair) { 0 } else { gap };
         p.word(p.first(pair[1]), blanks);

@@ -1,0 +1,62 @@
+//! Lines that stand at another nesting depth than before: somebody wrapped them in a block, or took
+//! the block away. They are in play for their indentation alone.
+
+use super::Sheet;
+use super::live::Live;
+use super::plan::{NO_GROUP, ROOT, Shape};
+use crate::text::LineSet;
+use std::collections::HashMap;
+
+impl Sheet<'_> {
+    /// Whether a live unit opens or closes a block, so that what is in it may have moved.
+    pub fn reshapes(&self, set: &LineSet) -> bool {
+        let live = Live::new(&self.plan, &self.units, set);
+        let is_live = |token: u32| live.unit[self.units.of_token[token as usize] as usize];
+        self.plan.groups.iter().skip(1).any(|group| {
+            group.shape == Shape::Block
+                && group.end > group.first
+                && (is_live(group.first) || is_live(group.end - 1))
+        })
+    }
+
+    /// Of every line that begins a unit: the unit's nesting depth and its last line.
+    fn depths(&self) -> HashMap<usize, (u32, usize)> {
+        let mut depths: Vec<u32> = Vec::with_capacity(self.units.all.len());
+        let mut by_line = HashMap::new();
+        for (index, unit) in self.units.all.iter().enumerate() {
+            let depth = match unit.group {
+                ROOT | NO_GROUP => u32::from(unit.level),
+                group => {
+                    let base = self.plan.groups[group as usize].base as usize;
+                    let holder = self.units.of_token[base] as usize;
+                    let around = if holder < index { depths[holder] } else { 0 };
+                    around + u32::from(unit.level)
+                }
+            };
+            depths.push(depth);
+            if unit.begins_line {
+                by_line.insert(unit.first_line as usize, (depth, unit.last_line as usize));
+            }
+        }
+        by_line
+    }
+
+    /// The line set with the lines that are those of `base` but for their nesting, in play for
+    /// their indentation alone.
+    pub fn with_moved(&self, set: &LineSet, base: &Sheet) -> LineSet {
+        let (before, now) = (base.depths(), self.depths());
+        let alike = LineSet::alike_but_indented(base.text, self.text);
+        let is_alike = |line: usize| alike.binary_search_by_key(&line, |(_, new)| *new).is_ok();
+        let mut moved = Vec::new();
+        for (old, new) in &alike {
+            if let (Some((before, _)), Some((now, last))) = (before.get(old), now.get(new))
+                && before != now
+                && (*new..last + 1).all(is_alike)
+            {
+                moved.extend(*new..last + 1);
+            }
+        }
+        moved.dedup();
+        set.with_moved(moved)
+    }
+}
