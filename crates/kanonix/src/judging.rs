@@ -27,6 +27,7 @@ pub(crate) struct Place {
 }
 
 /// What was found in one file.
+#[derive(Default)]
 pub(crate) struct Judged {
     pub shown: String,
     pub language: &'static str,
@@ -122,6 +123,14 @@ fn judge_item(selection: &Selection, item: &Item) -> Result<Judged, (String, Not
     let set = loaded.play.lines(&loaded.text);
     let text = &loaded.text;
     let outcome = judge_with_older(text, item.language, &item.style, &set);
+    if outcome.slips.is_empty() && outcome.faults.is_empty() && outcome.long_lines.is_empty() {
+        return Ok(Judged {
+            shown: item.shown.clone(),
+            language: item.language.name,
+            older: outcome.older,
+            ..Judged::default()
+        });
+    }
     let with_source = outcome.slips.len() <= WITH_SOURCE;
     let mut finder = Finder { text, lines: Lines::new(text), last: (0, 0, 1), with_source };
     let in_play = |lines: &Lines, fault: &std::ops::Range<usize>| {

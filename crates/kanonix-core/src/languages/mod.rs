@@ -6,9 +6,9 @@ mod ecmascript;
 mod json;
 mod python;
 
-use crate::layout::planner::Planner;
+use crate::layout::planner::Rule;
 use crate::style::Style;
-use crate::syntax::{Grammar, NodeId};
+use crate::syntax::Grammar;
 
 /// All that the engine needs to know about a language.
 pub struct Language {
@@ -23,7 +23,7 @@ pub struct Language {
     /// Its grammar.
     pub grammar: Grammar,
     /// The rule for a node.
-    pub(crate) rule: fn(&mut Planner, NodeId),
+    pub(crate) rule: Rule,
     /// What its community does otherwise than the registry's defaults: setting, key and value.
     pub defaults: &'static [(&'static str, &'static str, &'static str)],
     /// Settings that mean nothing in it.

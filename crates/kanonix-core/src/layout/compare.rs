@@ -100,14 +100,22 @@ struct Parts<'a> {
 
 impl<'a> Parts<'a> {
     fn of(gap: &'a str) -> Parts<'a> {
-        let (Some(first), Some(last)) = (gap.find('\n'), gap.rfind('\n')) else {
+        let is_break = |byte: &u8| *byte == b'\n';
+        let bytes = gap.as_bytes();
+        let found = (bytes.iter().position(is_break), bytes.iter().rposition(|byte| is_break(&byte)));
+        let (Some(first), Some(last)) = found else {
             return Parts { trailing: "", breaks: 0, indent: gap, blanks_between: false };
         };
+        let trailing = gap[..first].trim_end_matches('\r');
+        let indent = &gap[last + 1..];
+        if first == last {
+            return Parts { trailing, breaks: 1, indent, blanks_between: false };
+        }
         let middle = &gap[first + 1..last + 1];
         Parts {
-            trailing: gap[..first].trim_end_matches('\r'),
-            breaks: gap.matches('\n').count(),
-            indent: &gap[last + 1..],
+            trailing,
+            breaks: gap.bytes().filter(|byte| *byte == b'\n').count(),
+            indent,
             blanks_between: middle.contains([' ', '\t']),
         }
     }
@@ -245,6 +253,15 @@ impl Comparing<'_> {
         trim: bool,
     ) {
         let parts = Parts::of(present);
+        if parts.trailing.is_empty()
+            && !parts.blanks_between
+            && self.converts.is_none()
+            && breaks.is_none_or(|count| count as usize == parts.breaks)
+            && parts.breaks > 0
+            && indent.is_none_or(|id| self.filling.indents.text(id) == parts.indent)
+        {
+            return;
+        }
         let range = self.sheet.tree.gap(index, self.sheet.text.len());
         let is_start = index == 0;
         let is_end = index == self.sheet.tree.tokens.len();

@@ -189,7 +189,7 @@ impl Filler<'_> {
             return;
         }
         if !self.live.all(group.first, group.end) {
-            self.leading[id as usize] = first == 0 || self.sheet.present(first).contains('\n');
+            self.leading[id as usize] = first == 0 || self.sheet.tree.broken(first, self.sheet.text);
             return;
         }
         let fits = |width: usize| self.column + width + self.late_comma(end) <= self.max;
@@ -227,7 +227,7 @@ impl Filler<'_> {
             let is_own = gap.want == Want::Break && gap.group == id;
             let is_end = index == group.end as usize;
             elements += usize::from(is_own);
-            if !is_end && !(is_own && sheet.present(index).contains('\n')) {
+            if !is_end && !(is_own && sheet.tree.broken(index, sheet.text)) {
                 continue;
             }
             let width = sheet.measures.flat(start, index);
@@ -286,7 +286,8 @@ impl Filler<'_> {
 
     /// Whether a group is open in the text.
     fn is_open_in_text(&self, group: GroupId) -> bool {
-        self.sheet.present(self.sheet.plan.groups[group as usize].opening as usize).contains('\n')
+        let opening = self.sheet.plan.groups[group as usize].opening as usize;
+        self.sheet.tree.broken(opening, self.sheet.text)
     }
 
     /// The indentation that a group's levels count from.
@@ -318,10 +319,15 @@ impl Filler<'_> {
     fn inner_gap(&mut self, index: usize) {
         let gap = self.sheet.plan.gaps[index];
         let present = self.sheet.present(index);
+        if gap.want == Want::Flat && matches!(present, "" | " ") {
+            self.gaps[index] = Filled::Blanks(gap.blanks);
+            self.column += usize::from(gap.blanks);
+            return;
+        }
         if !is_blank(present) {
             return self.keep(index, present);
         }
-        let is_broken = present.contains('\n');
+        let is_broken = self.sheet.tree.broken(index, self.sheet.text);
         let token = &self.sheet.tree.tokens[index];
         let open = match gap.want {
             Want::Keep => return self.keep(index, present),
@@ -365,8 +371,8 @@ impl Filler<'_> {
             self.line_indent
         };
         self.line_start = index;
-        let blank_lines = present.matches('\n').count().saturating_sub(1);
-        let breaks = blank_lines.min(usize::from(gap.most)) as u32 + 1;
+        let blank_lines = breaks_in(present).saturating_sub(1);
+        let breaks = blank_lines.min(u32::from(gap.most)) + 1;
         self.gaps[index] =
             Filled::Lines { breaks: Some(breaks), indent: Some(indent), trim: self.trim };
         self.column = self.indents.columns(indent);
@@ -534,7 +540,7 @@ impl Filler<'_> {
     fn breaks_before(&self, index: usize) -> Option<u32> {
         let sheet = self.sheet;
         let gap = &sheet.plan.gaps[index];
-        let present = sheet.present(index).matches('\n').count() as u32;
+        let present = breaks_in(sheet.present(index));
         let missing = present == 0 && index > 0;
         if !missing && !self.blank_lines_are_live(index) {
             return None;
@@ -575,8 +581,11 @@ impl Filler<'_> {
         }
         let sheet = self.sheet;
         let unit = sheet.units.of_token[index - 1] as usize;
+        if self.live.unit[unit] {
+            return true;
+        }
         let line = sheet.lines.line_of(sheet.tree.tokens[index - 1].end as usize);
-        self.live.unit[unit] || self.set.touches(line..line + 1)
+        self.set.touches(line..line + 1)
     }
 
     fn end_of_file(&mut self, count: usize) {
@@ -607,6 +616,14 @@ impl Filler<'_> {
 /// Whether a gap's text is blanks, tabs and line breaks only. Others (a form feed, a no-break
 /// space) are somebody's, and stay.
 fn is_blank(text: &str) -> bool {
-    text.bytes().all(|byte| matches!(byte, b' ' | b'\t' | b'\n' | b'\r'))
-        && (!text.contains('\r') || text.replace("\r\n", "").find('\r').is_none())
+    let mut returns = false;
+    let blank = text.bytes().all(|byte| {
+        returns |= byte == b'\r';
+        matches!(byte, b' ' | b'\t' | b'\n' | b'\r')
+    });
+    blank && (!returns || !text.replace("\r\n", "").contains('\r'))
+}
+
+fn breaks_in(gap: &str) -> u32 {
+    gap.bytes().filter(|byte| *byte == b'\n').count() as u32
 }

@@ -5,6 +5,8 @@ use super::plan::{Plan, ROOT, Want};
 use crate::syntax::{Role, Tree};
 use std::ops::Range;
 
+const MARK: &str = "kanonix:";
+
 /// What a comment asks for.
 enum Word {
     Next,
@@ -13,7 +15,7 @@ enum Word {
 }
 
 fn word(comment: &str) -> Option<Word> {
-    let (_, asked) = comment.split_once("kanonix:")?;
+    let (_, asked) = comment.split_once(MARK)?;
     let mut words = asked.split(|c: char| !c.is_ascii_alphabetic()).filter(|word| !word.is_empty());
     match (words.next()?, words.next()) {
         ("keep", Some("on")) => Some(Word::On),
@@ -26,6 +28,9 @@ fn word(comment: &str) -> Option<Word> {
 /// The tokens that are kept, as ascending ranges.
 pub(super) fn ranges(plan: &Plan, tree: &Tree, text: &str) -> Vec<Range<usize>> {
     let mut ranges = plan.fixed.clone();
+    if !text.contains(MARK) {
+        return ranges;
+    }
     let mut on = None;
     for (index, token) in tree.tokens.iter().enumerate() {
         if token.role != Role::Comment {

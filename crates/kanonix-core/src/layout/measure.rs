@@ -18,7 +18,7 @@ pub fn force(plan: &mut Plan, tree: &Tree, text: &str) {
         let must_end = match gap.want {
             Want::Line | Want::Newline => true,
             Want::Break => plan.breaks_at(index, tree, text),
-            Want::Keep => text[tree.gap(index, text.len())].contains('\n'),
+            Want::Keep => tree.broken(index, text),
             Want::Flat => false,
         };
         // Before each token: how many breaks lie at or before its gap, tokens over lines included.
@@ -77,6 +77,8 @@ impl Measures {
                 let last = rest.rsplit('\n').next().unwrap_or_default();
                 measures.tails.push((index as u32, columns(last, tab) as u32));
                 columns(first.trim_end_matches('\r'), tab) as u32
+            } else if token.role == Role::Plain && token_text.is_ascii() {
+                token.end - token.start
             } else {
                 columns(token_text, tab) as u32
             };
@@ -105,7 +107,7 @@ impl Measures {
             let gap = &plan.gaps[index];
             let token = &tree.tokens[index];
             let kept_break =
-                gap.want == Want::Keep && text[tree.gap(index, text.len())].contains('\n');
+                gap.want == Want::Keep && tree.broken(index, text);
             let beside = token.role == Role::Comment && gap.setting == Setting::CommentGap;
             let after_lines = index > 0 && tree.tokens[index - 1].multi_line;
             let may_end =

@@ -19,13 +19,13 @@ mod units;
 pub mod vocabulary;
 
 use crate::style::{Setting, Style};
-use crate::syntax::{NodeId, Tree};
+use crate::syntax::Tree;
 use crate::text::{Edit, LineSet, Lines};
 use compare::Comparison;
 use live::Live;
 use measure::Measures;
 use plan::{GroupId, Plan};
-use planner::Planner;
+use planner::{Planner, Rule};
 use std::ops::Range;
 use units::Units;
 
@@ -48,7 +48,7 @@ impl<'a> Sheet<'a> {
         tree: &'a Tree,
         text: &'a str,
         style: &'a Style,
-        rule: fn(&mut Planner, NodeId),
+        rule: Rule,
     ) -> Sheet<'a> {
         let lines = Lines::new(text);
         let mut plan = Planner::new(tree, text, style).run(rule);

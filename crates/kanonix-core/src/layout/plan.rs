@@ -273,7 +273,7 @@ impl Plan {
     pub fn breaks_at(&self, index: usize, tree: &Tree, text: &str) -> bool {
         let group = &self.groups[self.gaps[index].group as usize];
         group.forced
-            || (group.rows == Rows::Kept && text[tree.gap(index, text.len())].contains('\n'))
+            || (group.rows == Rows::Kept && tree.broken(index, text))
     }
 
     /// The changes to one token, in the order in which they were declared.

@@ -7,6 +7,10 @@ use super::plan::{
 use crate::style::{Setting, Style, Value};
 use crate::syntax::{NodeId, Role, TokenId, Tree};
 
+/// A language's rule for a node: it is given the node's children that are not comments, joins or
+/// empty.
+pub type Rule = fn(&mut Planner, NodeId, &[NodeId]);
+
 /// What a language's rules write on. The driver visits every node once, parents first; a rule
 /// decides the gaps between its own node's children and nothing else.
 pub struct Planner<'a> {
@@ -43,6 +47,11 @@ pub struct Choices {
     pub declaration_parens: u8,
     pub lambda_parens: Option<u8>,
     pub case_indent: bool,
+    pub end_with_semicolon: bool,
+    pub end_bare: bool,
+    pub quotes: Option<char>,
+    pub markup_quotes: Option<char>,
+    pub max_line: usize,
     pub chain_steps: u8,
     pub declaration_steps: u8,
     pub element_steps: u8,
@@ -64,6 +73,11 @@ impl Choices {
     fn of(style: &Style) -> Choices {
         let lines = |key| style.number(Setting::BlankLines, key).unwrap_or(0) as u8;
         let comma = |word| style.is(Setting::LastComma, "", word);
+        let quote = |setting| match style.get(setting, "") {
+            Value::Word("double") => Some('"'),
+            Value::Word("single") => Some('\''),
+            _ => None,
+        };
         Choices {
             operator_gap: u8::from(style.flag(Setting::OperatorGap, "")),
             parens_gap: u8::from(style.flag(Setting::InnerGap, "parens")),
@@ -77,6 +91,11 @@ impl Choices {
                 Value::Flag(flag) => Some(u8::from(flag)),
                 _ => None,
             },
+            end_with_semicolon: style.is(Setting::StatementEnd, "", "semicolon"),
+            end_bare: style.is(Setting::StatementEnd, "", "bare"),
+            quotes: quote(Setting::Quotes),
+            markup_quotes: quote(Setting::MarkupQuotes),
+            max_line: style.number(Setting::MaxLineLength, "").unwrap_or(u32::MAX) as usize,
             chain_steps: style.number(Setting::WrapIndent, "chain").unwrap_or(1) as u8,
             declaration_steps: style.number(Setting::WrapIndent, "declaration").unwrap_or(1) as u8,
             element_steps: style.number(Setting::WrapIndent, "element").unwrap_or(1) as u8,
@@ -133,7 +152,8 @@ impl<'a> Planner<'a> {
     }
 
     /// Visits every node with the language's rule.
-    pub(super) fn run(mut self, rule: fn(&mut Planner, NodeId)) -> Plan {
+    pub(super) fn run(mut self, rule: Rule) -> Plan {
+        let mut parts = Vec::new();
         let mut depth: Vec<u32> = vec![0; self.tree.nodes.len()];
         for node in 0..self.tree.nodes.len() as NodeId {
             let n = &self.tree.nodes[node as usize];
@@ -148,7 +168,9 @@ impl<'a> Planner<'a> {
                 continue;
             }
             if n.kind != u16::MAX && n.end > n.first {
-                rule(&mut self, node);
+                parts.clear();
+                self.gather(node, &mut parts);
+                rule(&mut self, node, &parts);
             }
         }
         if self.choices.keep_open {
@@ -231,17 +253,24 @@ impl<'a> Planner<'a> {
 
     /// The children that are not comments, joins or empty.
     pub fn parts(&self, node: NodeId) -> Vec<NodeId> {
-        self.tree
-            .children(node)
-            .filter(|child| {
-                let n = &self.tree.nodes[*child as usize];
-                n.end > n.first
-                    && !matches!(
-                        self.tree.tokens[n.first as usize].role,
-                        Role::Comment | Role::Join
-                    )
-            })
-            .collect()
+        let mut parts = Vec::new();
+        self.gather(node, &mut parts);
+        parts
+    }
+
+    /// One of a node's parts, by its place among them.
+    pub fn part(&self, node: NodeId, place: usize) -> Option<NodeId> {
+        self.tree.children(node).filter(|child| self.is_part(*child)).nth(place)
+    }
+
+    fn gather(&self, node: NodeId, parts: &mut Vec<NodeId>) {
+        parts.extend(self.tree.children(node).filter(|child| self.is_part(*child)));
+    }
+
+    fn is_part(&self, child: NodeId) -> bool {
+        let n = &self.tree.nodes[child as usize];
+        n.end > n.first
+            && !matches!(self.tree.tokens[n.first as usize].role, Role::Comment | Role::Join)
     }
 
     /// The text of a token.
@@ -257,7 +286,7 @@ impl<'a> Planner<'a> {
 
     /// Whether the text has a line break between a token and the one before it.
     pub fn broken_before(&self, token: TokenId) -> bool {
-        self.gap_text(token).contains('\n')
+        self.tree.broken(token as usize, self.text)
     }
 
     /// Whether a node's tokens stand on more than one line.
@@ -302,11 +331,11 @@ impl<'a> Planner<'a> {
 
     /// Whether the line of the text on which a token begins is no longer than lines may be.
     fn line_fits(&self, token: TokenId) -> bool {
-        let Some(max) = self.style.number(Setting::MaxLineLength, "") else { return true };
+        let max = self.choices.max_line;
         let start = self.tree.tokens[token as usize].start as usize;
         let before = self.text[..start].chars().rev().take_while(|c| *c != '\n');
         let after = self.text[start..].chars().take_while(|c| !matches!(c, '\r' | '\n'));
-        before.chain(after).take(max as usize + 1).count() <= max as usize
+        before.chain(after).take(max.saturating_add(1)).count() <= max
     }
 
     // ---- gaps --------------------------------------------------------------------------------
@@ -600,13 +629,11 @@ impl<'a> Planner<'a> {
     /// Declares another spelling of a string whose quotes are `mark`, after a prefix of `prefix`
     /// bytes, if `setting` asks for the other kind and the string holds neither kind inside.
     pub fn quotes(&mut self, token: TokenId, prefix: usize, setting: Setting) {
-        let wanted = if self.style.is(setting, "", "double") {
-            '"'
-        } else if self.style.is(setting, "", "single") {
-            '\''
-        } else {
-            return;
+        let wanted = match setting {
+            Setting::MarkupQuotes => self.choices.markup_quotes,
+            _ => self.choices.quotes,
         };
+        let Some(wanted) = wanted else { return };
         let text = self.token_text(token);
         let Some(quoted) = text.get(prefix..) else { return };
         if quoted.len() < 2 || quoted.starts_with(wanted) {

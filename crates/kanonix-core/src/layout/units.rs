@@ -63,9 +63,13 @@ pub(super) fn find(plan: &Plan, tree: &Tree, text: &str, lines: &Lines) -> Units
             Want::Break => open[gap.group as usize],
             _ => false,
         };
-        let first_line = advance(&mut line, token.start as usize);
+        let on_new_line = index == 0 || token.broken || tree.tokens[index - 1].multi_line;
+        let first_line = match on_new_line {
+            true => advance(&mut line, token.start as usize),
+            false => line as u32,
+        };
         if starts || index == 0 {
-            let begins_line = index == 0 || text[tree.gap(index, text.len())].contains('\n');
+            let begins_line = index == 0 || token.broken;
             units.all.push(Unit {
                 first: index as u32,
                 end: index as u32,
@@ -103,7 +107,7 @@ fn open_lists(plan: &Plan, tree: &Tree, text: &str) -> Vec<bool> {
     for (index, gap) in plan.gaps.iter().enumerate().take(tree.tokens.len()) {
         if gap.want == Want::Break
             && open[gap.group as usize]
-            && !text[tree.gap(index, text.len())].contains('\n')
+            && !tree.broken(index, text)
         {
             open[gap.group as usize] = false;
         }

@@ -46,6 +46,8 @@ pub struct Token {
     pub multi_line: bool,
     /// Whether it is a later line of the comment that begins before it.
     pub continues: bool,
+    /// Whether a line break stands between it and the token before it.
+    pub broken: bool,
 }
 
 /// A text's tree, copied from what the parser found.
@@ -98,6 +100,14 @@ impl Tree {
         (first..end).rev().find(|token| self.tokens[*token as usize].role != Role::Comment)
     }
 
+    /// Whether a line break stands before a token; `tokens.len()` asks for the end of the file.
+    pub fn broken(&self, before: usize, text: &str) -> bool {
+        match self.tokens.get(before) {
+            Some(token) => token.broken,
+            None => text[self.gap(before, text.len())].contains('\n'),
+        }
+    }
+
     /// The bytes between a token and the one before it; `tokens.len()` asks for the end of the
     /// file.
     pub fn gap(&self, before: usize, text_len: usize) -> Range<usize> {
@@ -121,18 +131,18 @@ impl Copying<'_> {
     fn walk(&mut self, grammar: &Grammar, parsed: &tree_sitter::Tree) {
         let table = &grammar.loaded().table;
         let mut cursor = parsed.walk();
-        // The open nodes, and of each the child that was copied last.
-        let mut open: Vec<(NodeId, NodeId)> = Vec::new();
+        // The open nodes, and of each the child that was copied last and how many are to come.
+        let mut open: Vec<(NodeId, NodeId, usize)> = Vec::new();
         loop {
             let node = cursor.node();
-            let is_error = node.is_error();
-            let (kind, role) = match table.get(node.kind_id() as usize) {
-                Some(found) if !is_error => *found,
-                _ => (u16::MAX, Role::Atom),
+            // The parser's number for a stretch that does not parse is beyond all the others.
+            let (kind, role, is_error) = match table.get(node.kind_id() as usize) {
+                Some((kind, role)) => (*kind, *role, false),
+                None => (u16::MAX, Role::Atom, node.is_error()),
             };
             let id = self.tree.nodes.len() as NodeId;
-            let parent = open.last().map_or(0, |(parent, _)| *parent);
-            if let Some((_, last)) = open.last_mut() {
+            let parent = open.last().map_or(0, |(parent, ..)| *parent);
+            if let Some((_, last, _)) = open.last_mut() {
                 if *last != NONE {
                     self.tree.nodes[*last as usize].next = id;
                 }
@@ -148,21 +158,23 @@ impl Copying<'_> {
                 first,
                 end: first,
             });
-            if role == Role::Plain && cursor.goto_first_child() {
-                open.push((id, NONE));
+            let children = node.child_count();
+            if role == Role::Plain && children > 0 && cursor.goto_first_child() {
+                open.push((id, NONE, children as usize - 1));
                 continue;
             }
-            self.leaf(id, node.byte_range(), kind, role, is_error, node.is_missing());
+            let range = node.byte_range();
+            let is_missing = range.is_empty() && node.is_missing();
+            self.leaf(id, range, kind, role, is_error, is_missing);
             loop {
-                if cursor.goto_next_sibling() {
+                let Some((done, _, to_come)) = open.last_mut() else { return };
+                if *to_come > 0 && cursor.goto_next_sibling() {
+                    *to_come -= 1;
                     break;
                 }
-                if !cursor.goto_parent() {
-                    return;
-                }
-                if let Some((done, _)) = open.pop() {
-                    self.tree.nodes[done as usize].end = self.tree.tokens.len() as TokenId;
-                }
+                self.tree.nodes[*done as usize].end = self.tree.tokens.len() as TokenId;
+                open.pop();
+                cursor.goto_parent();
             }
         }
     }
@@ -176,14 +188,16 @@ impl Copying<'_> {
             let start = at + line.len() - line.trim_start_matches(BLANKS).len();
             at += line.len();
             if !body.is_empty() {
-                self.tree.tokens.push(Token {
+                let fault = std::mem::take(&mut self.missing);
+                self.push(Token {
                     start: start as u32,
                     end: (start + body.len()) as u32,
                     kind,
                     role: Role::Text,
-                    fault: std::mem::take(&mut self.missing),
+                    fault,
                     multi_line: false,
                     continues: false,
+                    broken: false,
                 });
             }
         }
@@ -228,6 +242,7 @@ impl Copying<'_> {
             fault: is_error || self.missing,
             multi_line: false,
             continues: false,
+            broken: false,
         };
         self.missing = false;
         if is_error && let Some(last) = tokens.last_mut() {
@@ -241,17 +256,25 @@ impl Copying<'_> {
                     let body = inner.trim_start_matches([' ', '\t']);
                     token.start = (at + inner.len() - body.len()) as u32;
                     token.end = (at + inner.len()) as u32;
-                    tokens.push(token);
+                    self.push(token);
                     token.continues = true;
                     at += line.len();
                 }
-                self.tree.nodes[node as usize].end = tokens.len() as TokenId;
+                self.tree.nodes[node as usize].end = self.tree.tokens.len() as TokenId;
                 return;
             }
             token.multi_line = true;
         }
+        self.push(token);
+        self.tree.nodes[node as usize].end = self.tree.tokens.len() as TokenId;
+    }
+
+    fn push(&mut self, mut token: Token) {
+        let tokens = &mut self.tree.tokens;
+        let before = tokens.last().map_or(self.tree.mark, |before| before.end as usize);
+        let gap = self.text.as_bytes().get(before..token.start as usize).unwrap_or_default();
+        token.broken = gap.contains(&b'\n');
         tokens.push(token);
-        self.tree.nodes[node as usize].end = tokens.len() as TokenId;
     }
 }
 

@@ -30,11 +30,9 @@ impl Lines {
         starts.push(0);
         let bytes = text.as_bytes();
         let mut returns = 0;
-        for (at, byte) in bytes.iter().enumerate() {
-            if *byte == b'\n' {
-                starts.push(at as u32 + 1);
-                returns += usize::from(at > 0 && bytes[at - 1] == b'\r');
-            }
+        for (at, _) in text.match_indices('\n') {
+            starts.push(at as u32 + 1);
+            returns += usize::from(at > 0 && bytes[at - 1] == b'\r');
         }
         Lines { starts, returns }
     }

@@ -10,8 +10,7 @@ use crate::style::Setting;
 use crate::syntax::{NodeId, TokenId};
 
 /// The rule for a function, a class or a member; says whether `kind` is one.
-pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind) -> bool {
-    let parts = &p.parts(node)[..];
+pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) -> bool {
     match kind {
         Kind::FunctionDeclaration
         | Kind::FunctionExpression
@@ -159,14 +158,14 @@ fn class_body(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
             p.flat(end, 0, Setting::StatementEnd);
             let member = inner[index - 1];
             if takes_end(p, member)
-                && p.style.is(Setting::StatementEnd, "", "bare")
+                && p.choices.end_bare
                 && may_go_bare(p, member, end)
             {
                 p.rewrite(end, Change::Drop, Setting::StatementEnd);
             }
         } else if takes_end(p, *part)
             && inner.get(index + 1).is_none_or(|next| !is_end(p, *next))
-            && p.style.is(Setting::StatementEnd, "", "semicolon")
+            && p.choices.end_with_semicolon
             && let Some(token) = p.tree.last_solid(*part)
         {
             p.rewrite(token, Change::Append(";"), Setting::StatementEnd);

@@ -10,8 +10,7 @@ use crate::style::Setting;
 use crate::syntax::{NodeId, TokenId};
 
 /// The rule for an expression; says whether `kind` is one.
-pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind) -> bool {
-    let parts = &p.parts(node)[..];
+pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) -> bool {
     match kind {
         Kind::ArrowFunction => arrow_function(p, node, parts),
         Kind::FormalParameters => formal_parameters(p, parts),
@@ -151,7 +150,7 @@ fn literal_opener(p: &Planner, node: NodeId) -> Option<TokenId> {
         Kind::Object | Kind::Array | Kind::ObjectPattern | Kind::ArrayPattern => {
             (p.end(node) > p.first(node) + 2).then(|| p.first(node))
         }
-        Kind::AssignmentPattern => literal_opener(p, *p.parts(node).first()?),
+        Kind::AssignmentPattern => literal_opener(p, p.part(node, 0)?),
         _ => None,
     }
 }
@@ -229,8 +228,8 @@ pub(super) fn hug(p: &Planner, last: NodeId, only: bool) -> Option<TokenId> {
 fn arguments(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let elements = elements(p, parts);
     let hug = elements.last().and_then(|last| hug(p, *last, elements.len() == 1)).unwrap_or(0);
-    let called = p.parts(p.parent(node));
-    let imports = called.first().is_some_and(|called| is(p, *called, Kind::ImportFunction));
+    let called = p.part(p.parent(node), 0);
+    let imports = called.is_some_and(|called| is(p, called, Kind::ImportFunction));
     let list = List {
         inner: p.choices.parens_gap,
         collection: false,
@@ -306,12 +305,11 @@ fn chain(p: &mut Planner, node: NodeId) {
     let mut at = node;
     let mut called = false;
     loop {
-        let parts = p.parts(at);
         match Kind::of(p.kind(at)) {
             Kind::CallExpression => called = true,
             Kind::MemberExpression => {
-                if called && parts.len() > 1 {
-                    dots.push(p.first(parts[1]));
+                if called && let Some(dot) = p.part(at, 1) {
+                    dots.push(p.first(dot));
                     calls += 1;
                 }
                 called = false;
@@ -322,8 +320,8 @@ fn chain(p: &mut Planner, node: NodeId) {
         if at != node {
             p.hand(at, ROOT);
         }
-        match parts.first() {
-            Some(next) => at = *next,
+        match p.part(at, 0) {
+            Some(next) => at = next,
             None => break,
         }
     }
@@ -469,15 +467,15 @@ fn binary_expression(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let text = p.token_text(operator);
     let opens_angle = |p: &Planner| {
         is(p, *left, Kind::BinaryExpression)
-            && p.parts(*left).get(1).is_some_and(|sign| p.token_text(p.first(*sign)) == "<")
+            && p.part(*left, 1).is_some_and(|sign| p.token_text(p.first(sign)) == "<")
     };
     if text == ">" && opens_angle(p) {
         // `a < b > c` may be types to a compiler, depending on the line break behind it.
         return p.keep(node);
     }
     if text == "<" && is(p, p.parent(node), Kind::BinaryExpression) {
-        let outer = p.parts(p.parent(node));
-        if outer.get(1).is_some_and(|sign| p.token_text(p.first(*sign)) == ">") {
+        let outer = p.part(p.parent(node), 1);
+        if outer.is_some_and(|sign| p.token_text(p.first(sign)) == ">") {
             return p.keep(node);
         }
     }

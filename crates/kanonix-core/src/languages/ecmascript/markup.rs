@@ -11,8 +11,7 @@ use crate::style::Setting;
 use crate::syntax::{NodeId, TokenId};
 
 /// The rule for markup; says whether `kind` is some.
-pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind) -> bool {
-    let parts = &p.parts(node)[..];
+pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) -> bool {
     match kind {
         Kind::JsxElement => element(p, node, parts),
         Kind::JsxOpeningElement | Kind::JsxSelfClosingElement => tag(p, parts, kind),

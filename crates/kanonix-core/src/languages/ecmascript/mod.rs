@@ -63,13 +63,13 @@ pub(super) static TSX: Language = Language {
 };
 
 /// The rule for a node: a function a construct, named after it.
-fn rule(p: &mut Planner, node: NodeId) {
+fn rule(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let kind = Kind::of(p.kind(node));
-    let known = statements::rule(p, node, kind)
-        || expressions::rule(p, node, kind)
-        || classes::rule(p, node, kind)
-        || types::rule(p, node, kind)
-        || markup::rule(p, node, kind);
+    let known = expressions::rule(p, node, kind, parts)
+        || statements::rule(p, node, kind, parts)
+        || classes::rule(p, node, kind, parts)
+        || types::rule(p, node, kind, parts)
+        || markup::rule(p, node, kind, parts);
     if !known && p.end(node) > p.first(node) + 1 {
         p.keep(node);
     }

@@ -10,8 +10,8 @@ use crate::style::Setting;
 use crate::syntax::{NodeId, Role, TokenId};
 
 /// The rule for a statement; says whether `kind` is one.
-pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind) -> bool {
-    let mut parts = &p.parts(node)[..];
+pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) -> bool {
+    let mut parts = parts;
     if parts.len() > 1 && guard(p, node).is_some() {
         // It belongs to the line of the next statement, which is planned with it.
         parts = &parts[..parts.len() - 1];
@@ -164,7 +164,7 @@ fn guard(p: &Planner, node: NodeId) -> Option<TokenId> {
         && (end == 0 || p.broken_before(end))
         && !p.broken_before(end + 1)
         && next.role != Role::Comment
-        && !p.style.is(Setting::StatementEnd, "", "semicolon");
+        && !p.choices.end_with_semicolon;
     guards.then_some(end)
 }
 
@@ -181,11 +181,11 @@ pub(super) fn statement_end(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     if in_for(p, node) {
         return;
     }
-    if !present && p.style.is(Setting::StatementEnd, "", "semicolon") {
+    if !present && p.choices.end_with_semicolon {
         if let Some(token) = p.tree.last_solid(node) {
             p.rewrite(token, Change::Append(";"), Setting::StatementEnd);
         }
-    } else if present && p.style.is(Setting::StatementEnd, "", "bare") {
+    } else if present && p.choices.end_bare {
         let end = p.first(last);
         if may_go_bare(p, node, end) {
             // Something may follow on the line of a statement in a short block.

@@ -10,8 +10,7 @@ use crate::style::Setting;
 use crate::syntax::{NodeId, TokenId};
 
 /// The rule for a type; says whether `kind` is one.
-pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind) -> bool {
-    let parts = &p.parts(node)[..];
+pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) -> bool {
     match kind {
         Kind::AsExpression
         | Kind::SatisfiesExpression

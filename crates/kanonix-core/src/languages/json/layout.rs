@@ -27,44 +27,42 @@ pub(super) fn role(kind: u16) -> Role {
 }
 
 /// The rule for a node.
-pub(super) fn rule(p: &mut Planner, node: NodeId) {
+pub(super) fn rule(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     match Kind::of(p.kind(node)) {
-        Kind::Document => document(p, node),
-        Kind::Object => object(p, node),
-        Kind::Pair => pair(p, node),
-        Kind::Array => array(p, node),
+        Kind::Document => document(p, node, parts),
+        Kind::Object => object(p, parts),
+        Kind::Pair => pair(p, parts),
+        Kind::Array => array(p, parts),
         _ => {}
     }
 }
 
 /// `{ "level": 2 }`, alone in its file; some files hold one value a line.
-fn document(p: &mut Planner, node: NodeId) {
-    for part in p.parts(node) {
-        p.line(p.first(part), ROOT, 0, Setting::BlankLines);
+fn document(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    for part in parts {
+        p.line(p.first(*part), ROOT, 0, Setting::BlankLines);
     }
     let end = p.end(node);
     p.line(end, ROOT, 0, Setting::InsertFinalNewline);
 }
 
 /// `{ "high": 5.1, "low": -0.4 }`
-fn object(p: &mut Planner, node: NodeId) {
-    let parts = p.parts(node);
+fn object(p: &mut Planner, parts: &[NodeId]) {
     let inner = p.choices.braces_gap;
-    p.list(&parts, &[Kind::Comma as u16], List { inner, collection: true, ..List::PLAIN });
+    p.list(parts, &[Kind::Comma as u16], List { inner, collection: true, ..List::PLAIN });
 }
 
 /// `"high": 5.1`
-fn pair(p: &mut Planner, node: NodeId) {
-    if let [_, colon, value] = p.parts(node)[..] {
-        p.word(p.first(colon), 0);
-        p.word(p.first(value), 1);
+fn pair(p: &mut Planner, parts: &[NodeId]) {
+    if let [_, colon, value] = parts {
+        p.word(p.first(*colon), 0);
+        p.word(p.first(*value), 1);
     }
 }
 
 /// `[1.2, 1.4, 1.9]`
-fn array(p: &mut Planner, node: NodeId) {
-    let parts = p.parts(node);
+fn array(p: &mut Planner, parts: &[NodeId]) {
     let inner = p.choices.brackets_gap;
     let list = List { inner, collection: true, holds_lines: true, ..List::PLAIN };
-    p.list(&parts, &[Kind::Comma as u16], list);
+    p.list(parts, &[Kind::Comma as u16], list);
 }

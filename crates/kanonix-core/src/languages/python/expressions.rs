@@ -11,8 +11,7 @@ use crate::syntax::{NodeId, TokenId};
 const IN_BRACKETS: u8 = 1;
 
 /// The rule for an expression; says whether `kind` is one.
-pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind) -> bool {
-    let parts = &p.parts(node)[..];
+pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) -> bool {
     match kind {
         Kind::Parameters => bracketed(p, node, parts, p.choices.parens_gap, false),
         Kind::ArgumentList => argument_list(p, node, parts),

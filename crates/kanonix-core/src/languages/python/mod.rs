@@ -37,9 +37,10 @@ pub(super) static LANGUAGE: Language = Language {
 };
 
 /// The rule for a node: a function a construct, named after it.
-fn rule(p: &mut Planner, node: NodeId) {
+fn rule(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let kind = Kind::of(p.kind(node));
-    let known = statements::rule(p, node, kind) || expressions::rule(p, node, kind);
+    let known =
+        expressions::rule(p, node, kind, parts) || statements::rule(p, node, kind, parts);
     if !known && p.end(node) > p.first(node) + 1 {
         p.keep(node);
     }

@@ -8,8 +8,7 @@ use crate::style::Setting;
 use crate::syntax::{NodeId, TokenId};
 
 /// The rule for a statement; says whether `kind` is one.
-pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind) -> bool {
-    let parts = &p.parts(node)[..];
+pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) -> bool {
     match kind {
         Kind::Module => module(p, node, parts),
         Kind::ImportStatement
