@@ -6,24 +6,27 @@ use kanonix_core::style::Setting;
 use kanonix_core::text::Lines;
 use kanonix_repo::work::{Item, LeftAlone, NotLoaded, Selection};
 use rayon::prelude::*;
+use std::collections::HashSet;
+use std::sync::Arc;
 
 /// A slip as a reader finds it.
 #[derive(Clone, Debug)]
 pub(crate) struct Place {
     /// One-based.
-    pub line: usize,
+    pub line: u32,
     /// One-based, in characters.
-    pub column: usize,
+    pub column: u32,
     /// How many characters are meant; 0 for a single place.
-    pub length: usize,
+    pub length: u32,
     /// The setting that asks for something else, or `fault`.
     pub setting: &'static str,
-    /// What is wanted.
-    pub message: String,
-    /// The line as it stands; of a long one, the part around the place.
-    pub source: String,
+    /// What is wanted. A large tree has many places that want the same.
+    pub message: Arc<str>,
+    /// The line as it stands; of a long one, the part around the place. Not for all places of a
+    /// long list.
+    pub source: Option<Box<str>>,
     /// How many characters of the line are left out before `source`.
-    pub cut: usize,
+    pub cut: u32,
 }
 
 /// What was found in one file.
@@ -72,7 +75,7 @@ impl Judgement {
     /// How many lines have slips.
     pub fn lines(&self) -> usize {
         let lines = |file: &Judged| {
-            let mut lines: Vec<usize> = file.slips.iter().map(|slip| slip.line).collect();
+            let mut lines: Vec<u32> = file.slips.iter().map(|slip| slip.line).collect();
             lines.dedup();
             lines.len()
         };
@@ -132,7 +135,7 @@ fn judge_item(selection: &Selection, item: &Item) -> Result<Judged, (String, Not
         });
     }
     let with_source = outcome.slips.len() <= WITH_SOURCE;
-    let mut finder = Finder { text, lines: Lines::new(text), last: (0, 0, 1), with_source };
+    let mut finder = Finder { text, lines: Lines::new(text), last: (0, 0, 1), with_source, said: HashSet::new() };
     let in_play = |lines: &Lines, fault: &std::ops::Range<usize>| {
         let last = lines.line_of(fault.end.max(fault.start + 1) - 1);
         set.touches(lines.line_of(fault.start)..last + 1)
@@ -198,6 +201,8 @@ struct Finder<'a> {
     last: (usize, usize, usize),
     /// Whether the lines are kept for showing.
     with_source: bool,
+    /// The messages so far, each kept once.
+    said: HashSet<Arc<str>>,
 }
 
 impl Finder<'_> {
@@ -224,8 +229,20 @@ impl Finder<'_> {
         let cut = column.saturating_sub(AROUND);
         let from = self.text[start..offset].char_indices().rev().nth(AROUND - 2);
         let from = if cut > 0 { start + from.map_or(0, |(at, _)| at) } else { start };
-        let rest = self.text[from..].chars().take(if self.with_source { 2 * AROUND } else { 0 });
-        let source = rest.take_while(|c| *c != '\n').collect();
-        Place { line: line + 1, column, length, setting, message, source, cut }
+        let rest = self.text[from..].chars().take(2 * AROUND);
+        let source = self.with_source.then(|| {
+            let line: String = rest.take_while(|c| *c != '\n').collect();
+            line.into_boxed_str()
+        });
+        let message = match self.said.get(message.as_str()) {
+            Some(said) => said.clone(),
+            None => {
+                let message: Arc<str> = message.into();
+                self.said.insert(message.clone());
+                message
+            }
+        };
+        let (line, column) = (line as u32 + 1, column as u32);
+        Place { line, column, length: length as u32, setting, message, source, cut: cut as u32 }
     }
 }

@@ -57,7 +57,7 @@ pub fn run(dir: &Path, language: Option<&str>, show: usize, diff: bool) -> Resul
 }
 
 fn package(folder: &Path, language: &'static Language, diff: bool) -> Result<Option<Package>> {
-    let texts = super::bench::texts(folder, language)?;
+    let texts = texts(folder, language)?;
     let texts: Vec<&str> = texts
         .iter()
         .map(String::as_str)
@@ -98,6 +98,19 @@ fn package(folder: &Path, language: &'static Language, diff: bool) -> Result<Opt
         }
     }
     Ok(Some(package))
+}
+
+fn texts(folder: &Path, language: &Language) -> Result<Vec<String>> {
+    let mut texts = Vec::new();
+    for entry in ignore::WalkBuilder::new(folder).standard_filters(false).hidden(true).build() {
+        let path = entry?.into_path();
+        let name = path.file_name().unwrap_or_default().to_string_lossy();
+        let is_its = languages::of_file(&name).is_some_and(|found| found.name == language.name);
+        if is_its && let Ok(text) = std::fs::read_to_string(&path) {
+            texts.push(text);
+        }
+    }
+    Ok(texts)
 }
 
 fn survey(texts: &[&str], language: &'static Language, base: Style) -> Style {

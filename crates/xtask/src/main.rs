@@ -1,6 +1,5 @@
 //! The workshop: what the people who build Kanonix run.
 
-mod bench;
 mod churn;
 mod corpus;
 mod docs;
@@ -35,11 +34,6 @@ enum Task {
         #[arg(long)]
         kept: bool,
     },
-    /// Compares the speed of judging a folder with a bare parse of it
-    Bench {
-        /// The folder
-        dir: PathBuf,
-    },
     /// Settles a canon for each package under a folder, and counts the lines that it would change
     Churn {
         /// The folder; its folders are the packages
@@ -67,7 +61,6 @@ fn main() -> anyhow::Result<ExitCode> {
         Task::Corpus { dir, language, canon, show, kept } => {
             corpus::run(&dir, language.as_deref(), canon.as_deref(), show, kept)?
         }
-        Task::Bench { dir } => bench::run(&dir)?,
         Task::Churn { dir, language, show, diff } => {
             churn::run(&dir, language.as_deref(), show, diff)?
         }

@@ -69,8 +69,8 @@ impl Tree {
         let mut copy = Copying {
             text,
             tree: Tree {
-                nodes: Vec::with_capacity(text.len() / 4 + 16),
-                tokens: Vec::with_capacity(text.len() / 5 + 16),
+                nodes: Vec::with_capacity(text.len() / 8 + 16),
+                tokens: Vec::with_capacity(text.len() / 10 + 16),
                 faults: Vec::new(),
                 mark: if text.starts_with('\u{feff}') { 3 } else { 0 },
             },

@@ -37,9 +37,9 @@ struct File<'a> {
 
 #[derive(Serialize)]
 struct Slip<'a> {
-    line: usize,
-    column: usize,
-    length: usize,
+    line: u32,
+    column: u32,
+    length: u32,
     setting: &'a str,
     message: &'a str,
 }

@@ -52,10 +52,11 @@ fn one_file(out: &mut String, places: &[&Place], paint: Paint, with_source: bool
 fn excerpt(out: &mut String, line: &[&Place], paint: Paint) {
     let Some(first) = line.first() else { return };
     let columns = |place: &Place| {
-        let column = place.column - 1 - place.cut;
-        column..column + place.length.max(1)
+        let column = (place.column - 1 - place.cut) as usize;
+        column..column + place.length.max(1) as usize
     };
-    let plain = first.source.chars().map(|c| if c.is_control() { ' ' } else { c });
+    let Some(source) = &first.source else { return };
+    let plain = source.chars().map(|c| if c.is_control() { ' ' } else { c });
     let plain: Vec<char> = plain.collect();
     let blank = plain.iter().take_while(|c| **c == ' ').count();
     let start = columns(first).start;

@@ -65,6 +65,10 @@ pub(super) static TSX: Language = Language {
 /// The rule for a node: a function a construct, named after it.
 fn rule(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let kind = Kind::of(p.kind(node));
+    if parts.is_empty() && !matches!(kind, Kind::String | Kind::Comment) {
+        // A word, a mark or a template: nothing to decide inside.
+        return;
+    }
     let known = expressions::rule(p, node, kind, parts)
         || statements::rule(p, node, kind, parts)
         || classes::rule(p, node, kind, parts)

@@ -39,6 +39,10 @@ pub(super) static LANGUAGE: Language = Language {
 /// The rule for a node: a function a construct, named after it.
 fn rule(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let kind = Kind::of(p.kind(node));
+    if parts.is_empty() && !matches!(kind, Kind::String | Kind::Comment) {
+        // A word or a mark: nothing to decide inside.
+        return;
+    }
     let known =
         expressions::rule(p, node, kind, parts) || statements::rule(p, node, kind, parts);
     if !known && p.end(node) > p.first(node) + 1 {

@@ -1,0 +1,168 @@
+//! Speed, as ratios measured in one run: `cargo bench` on the demo, `cargo bench -- DIR` on any folder
+//! of code.
+
+use kanonix_core::judge;
+use kanonix_core::languages::{self, Language};
+use kanonix_core::text::LineSet;
+use std::path::{Path, PathBuf};
+use std::process::{Command, Stdio};
+use std::time::{Duration, Instant};
+
+/// How often everything is done; the fastest counts, so that what else the machine does tells as
+/// little as it can.
+const ROUNDS: usize = 5;
+
+/// Files in the repository in which one of them is mended.
+const FILES: usize = 1_000;
+
+fn main() {
+    let folder = std::env::args().skip(1).find(|word| !word.starts_with("--"));
+    let demo = Path::new(env!("CARGO_MANIFEST_DIR")).join("../../demo");
+    let folder = folder.map_or(demo, PathBuf::from);
+    in_the_process(&folder);
+    whole_processes(&folder);
+    one_file_of_many();
+    hostile();
+}
+
+/// Judging whole files next to a bare parse of them, on one thread.
+fn in_the_process(folder: &Path) {
+    println!("{:12} {:>6} {:>9} {:>10} {:>10}", "language", "files", "bytes", "parse", "judge");
+    for language in languages::ALL {
+        let texts = texts(folder, language);
+        if texts.is_empty() {
+            continue;
+        }
+        let (parse, judged) = both(&texts, language);
+        let bytes: usize = texts.iter().map(String::len).sum();
+        println!(
+            "{:12} {:>6} {bytes:>9} {parse:>10.1?} {judged:>10.1?}  {:.0} % of the parse's speed",
+            language.name,
+            texts.len(),
+            percent(parse, judged)
+        );
+    }
+}
+
+/// The times of parsing and of judging, each text's fastest round counting.
+fn both(texts: &[String], language: &Language) -> (Duration, Duration) {
+    let style = language.style();
+    let whole = LineSet::whole();
+    let mut sums = (Duration::ZERO, Duration::ZERO);
+    for text in texts {
+        let parse = fastest(|| language.grammar.bare_parse(text));
+        let judged = fastest(|| judge(text, language, &style, &whole).slips.len());
+        sums = (sums.0 + parse, sums.1 + judged);
+    }
+    sums
+}
+
+/// `check --whole` on one core, on two, and reading the same files.
+fn whole_processes(folder: &Path) {
+    let check = |threads: &str| {
+        fastest(|| {
+            let mut check = kanonix(folder);
+            let check = check.args(["check", "--whole", "--quiet", "."]);
+            run(check.env("RAYON_NUM_THREADS", threads))
+        })
+    };
+    let reading = fastest(|| files(folder).iter().filter_map(|path| std::fs::read(path).ok()).count());
+    let (one, two) = (check("1"), check("2"));
+    println!("\ncheck --whole, one core  {one:>10.1?}  {:.1} times reading the files", times(one, reading));
+    println!("check --whole, two cores {two:>10.1?}  {:.2} times as fast as one", times(one, two));
+}
+
+/// `mend FILE` in a repository of many files, next to `git diff` of that file.
+fn one_file_of_many() {
+    let Ok(folder) = tempfile::tempdir() else { return };
+    let root = folder.path();
+    let body: String = (0..250).map(|n| format!("def level_{n}(a):\n    return a + {n}\n\n\n")).collect();
+    for n in 0..FILES {
+        std::fs::write(root.join(format!("gauge_{n}.py")), &body).expect("a temporary file");
+    }
+    let git = |words: &[&str]| {
+        let mut git = Command::new("git");
+        git.current_dir(root).args(["-c", "user.name=tide", "-c", "user.email=tide@example.org"]);
+        run(git.args(words))
+    };
+    git(&["init", "-q"]);
+    git(&["add", "."]);
+    git(&["commit", "-q", "-m", "levels"]);
+    let touched = body.replacen("return a + 7\n", "return a+7\n", 1);
+    let file = root.join("gauge_1.py");
+    let mend = fastest(|| {
+        std::fs::write(&file, &touched).expect("a temporary file");
+        run(kanonix(root).args(["mend", "--quiet", "gauge_1.py"]))
+    });
+    let diff = fastest(|| {
+        std::fs::write(&file, &touched).expect("a temporary file");
+        git(&["diff", "HEAD", "--", "gauge_1.py"])
+    });
+    println!("\nmend FILE, {FILES} files      {mend:>10.1?}  {:.2} times git diff", times(mend, diff));
+}
+
+/// Inputs that nobody writes by hand, at two sizes: time should grow as the size does.
+fn hostile() {
+    println!();
+    let brackets = |n: usize| format!("{}{}", "[".repeat(n), "]".repeat(n));
+    let line = |n: usize| format!("[{}0]", "1234567, ".repeat(n / 9));
+    let lines = |n: usize| "level = read(1, 2)\n".repeat(n);
+    type Make<'a> = &'a dyn Fn(usize) -> String;
+    let cases: [(&str, &str, Make, usize); 3] = [
+        ("nested brackets", "javascript", &brackets, 100_000),
+        ("bytes on one line", "json", &line, 10_000_000),
+        ("lines", "python", &lines, 200_000),
+    ];
+    for (what, name, make, size) in cases {
+        let language = languages::by_name(name).expect("a language that there is");
+        let style = language.style();
+        let time = |text: &str| {
+            let start = Instant::now();
+            std::hint::black_box(judge(text, language, &style, &LineSet::whole()).slips.len());
+            start.elapsed()
+        };
+        let (half, full) = (time(&make(size / 2)), time(&make(size)));
+        println!("{size:>10} {what:18} {full:>10.1?}  {:.1} times half as many", times(full, half));
+    }
+}
+
+fn kanonix(folder: &Path) -> Command {
+    let mut command = Command::new(env!("CARGO_BIN_EXE_kanonix"));
+    command.current_dir(folder);
+    command
+}
+
+fn run(command: &mut Command) -> usize {
+    let done = command.stdout(Stdio::null()).stderr(Stdio::null()).status();
+    done.map_or(0, |status| status.code().unwrap_or(0) as usize)
+}
+
+fn fastest<T>(work: impl Fn() -> T) -> Duration {
+    let round = || {
+        let start = Instant::now();
+        std::hint::black_box(work());
+        start.elapsed()
+    };
+    (0..ROUNDS).map(|_| round()).min().unwrap_or_default()
+}
+
+fn times(a: Duration, b: Duration) -> f64 {
+    a.as_secs_f64() / b.as_secs_f64().max(1e-9)
+}
+
+fn percent(a: Duration, b: Duration) -> f64 {
+    100.0 * times(a, b)
+}
+
+fn files(folder: &Path) -> Vec<PathBuf> {
+    let walk = ignore::WalkBuilder::new(folder).standard_filters(false).hidden(true).build();
+    walk.filter_map(|entry| Some(entry.ok()?.into_path())).filter(|path| path.is_file()).collect()
+}
+
+fn texts(folder: &Path, language: &Language) -> Vec<String> {
+    let is_its = |path: &PathBuf| {
+        let name = path.file_name().unwrap_or_default().to_string_lossy();
+        languages::of_file(&name).is_some_and(|found| found.name == language.name)
+    };
+    files(folder).iter().filter(|path| is_its(path)).filter_map(|path| std::fs::read_to_string(path).ok()).collect()
+}
