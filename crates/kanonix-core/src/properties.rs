@@ -387,27 +387,58 @@ fn pairs_of_values(language: &Language) -> Vec<Pair> {
     pairs
 }
 
-/// A text that is cut short, or has a stretch missing: nothing of it may be lost.
+/// How often a text is broken in one way or another.
+const BREAKS_PER_FILE: usize = 4;
+
+/// A text in which something is missing, doubled or in the wrong place: nothing of it may be lost.
 fn broken_text(case: &Case) -> Option<Failure> {
     let mut chance = case.chance(7);
-    for _ in 0..2 {
-        let mut cut = [chance.below(case.text.len() + 1), chance.below(case.text.len() + 1)];
-        cut.sort_unstable();
-        let [from, to] = cut.map(|at| (0..=at).rev().find(|at| case.text.is_char_boundary(*at)));
-        let (from, to) = (from?, to?.min(from? + 40));
-        let to = (0..=to).rev().find(|at| case.text.is_char_boundary(*at))?.max(from);
-        let broken = format!("{}{}", &case.text[..from], &case.text[to..]);
+    for _ in 0..BREAKS_PER_FILE {
+        let broken = broken(case, &mut chance)?;
+        let outcome = judge(&broken, case.language, case.style, &LineSet::whole());
         // A broken text may be read otherwise once its good parts are laid out. It is left alone
         // then.
         let Ok(mended) = mend(&broken, case.language, case.style, &LineSet::whole()) else {
             continue;
         };
-        let solid = |text: &str| -> usize {
-            text.chars().filter(|c| c.is_alphanumeric()).count()
-        };
+        let solid =
+            |text: &str| -> String { text.chars().filter(|c| c.is_alphanumeric()).collect() };
         if solid(&mended.text) != solid(&broken) {
             return Failure::of("something was lost", &broken, &mended.text);
         }
+        let again = judge(&mended.text, case.language, case.style, &LineSet::whole());
+        if outcome.faults.is_empty() != again.faults.is_empty() {
+            return Failure::of("faults came or went", &broken, &mended.text);
+        }
     }
     None
+}
+
+/// The text with a stretch missing, or a line or a token missing, doubled or swapped with the next.
+fn broken(case: &Case, chance: &mut Chance) -> Option<String> {
+    let text = case.text;
+    if chance.one_in(3) {
+        let at = |at: usize| (0..=at).rev().find(|at| text.is_char_boundary(*at));
+        let from = at(chance.below(text.len() + 1))?;
+        let to = at((from + chance.below(40)).min(text.len()))?.max(from);
+        return Some(format!("{}{}", &text[..from], &text[to..]));
+    }
+    let ranges: Vec<std::ops::Range<usize>> = if chance.one_in(2) {
+        let lines = Lines::new(text);
+        let ends = (1..lines.count()).map(|line| lines.start(line)).chain([text.len()]);
+        (0..lines.count()).map(|line| lines.start(line)).zip(ends).map(|(a, b)| a..b).collect()
+    } else {
+        let tree = Tree::parse(&case.language.grammar, text)?;
+        tree.tokens.iter().map(|token| token.start as usize..token.end as usize).collect()
+    };
+    let index = chance.below(ranges.len());
+    let one = ranges.get(index)?.clone();
+    let other = ranges.get(index + 1).cloned().unwrap_or(one.end..one.end);
+    let (before, after) = (&text[..one.start], &text[other.end..]);
+    let (first, gap, next) = (&text[one.clone()], &text[one.end..other.start], &text[other]);
+    Some(match chance.below(3) {
+        0 => format!("{before}{gap}{next}{after}"),
+        1 => format!("{before}{first}{first}{gap}{next}{after}"),
+        _ => format!("{before}{next}{gap}{first}{after}"),
+    })
 }

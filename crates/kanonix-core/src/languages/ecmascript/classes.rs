@@ -19,7 +19,14 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
         Kind::ClassDeclaration | Kind::AbstractClassDeclaration | Kind::Class => {
             class(p, node, parts);
         }
-        Kind::ClassHeritage => p.words(parts),
+        Kind::ClassHeritage => {
+            for part in parts.iter().skip(1) {
+                // The header may have said that a line may end here.
+                if !p.is_breakable(p.first(*part)) {
+                    p.word(p.first(*part), 1);
+                }
+            }
+        }
         Kind::ExtendsClause | Kind::ExtendsTypeClause | Kind::ImplementsClause => clause(p, parts),
         Kind::ClassBody => class_body(p, node, parts),
         Kind::FieldDefinition | Kind::PublicFieldDefinition => {

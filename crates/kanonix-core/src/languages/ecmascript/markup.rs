@@ -8,13 +8,13 @@ use super::kinds::Kind;
 use crate::layout::plan::Shape;
 use crate::layout::planner::Planner;
 use crate::style::Setting;
-use crate::syntax::{NodeId, TokenId};
+use crate::syntax::{NodeId, Role, TokenId};
 
 /// The rule for markup; says whether `kind` is some.
 pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) -> bool {
     match kind {
         Kind::JsxElement => element(p, node, parts),
-        Kind::JsxOpeningElement | Kind::JsxSelfClosingElement => tag(p, parts, kind),
+        Kind::JsxOpeningElement | Kind::JsxSelfClosingElement => tag(p, node, parts, kind),
         Kind::JsxClosingElement | Kind::JsxNamespaceName => p.tight(parts),
         Kind::JsxAttribute => attribute(p, parts),
         Kind::JsxExpression => expression(p, node, parts),
@@ -29,9 +29,25 @@ fn is_text(p: &Planner, node: NodeId) -> bool {
     matches!(Kind::of(p.kind(node)), Kind::JsxText | Kind::HtmlCharacterReference)
 }
 
+/// The context of markup in the middle of a sentence.
+const IN_SENTENCE: u8 = 1;
+
+/// Whether text goes on before or behind a node on its line, or around what it is in, so that a line
+/// break inside it would tear the sentence apart.
+fn in_sentence(p: &Planner, node: NodeId) -> bool {
+    let is_text = |token: Option<TokenId>| {
+        let token = token.and_then(|token| p.tree.tokens.get(token as usize));
+        token.is_some_and(|token| token.role == Role::Text)
+    };
+    let (first, end) = (p.first(node), p.end(node));
+    p.context(node) == IN_SENTENCE
+        || (is_text(first.checked_sub(1)) && !p.broken_before(first))
+        || (is_text(Some(end)) && !p.broken_before(end))
+}
+
 /// `<p>ebb at {time}</p>`: its children each on their line, or all of it on one.
 fn element(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
-    let [opening, children @ .., closing] = parts else { return };
+    let [_, children @ .., closing] = parts else { return };
     let close = p.first(*closing);
     if children.is_empty() {
         if p.broken_before(close) || p.gap_text(close).is_empty() {
@@ -41,6 +57,9 @@ fn element(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     }
     let group = p.group(Shape::List, p.first(node), p.end(node));
     p.group_mut(group).holds_lines = false;
+    let stays = in_sentence(p, node);
+    p.group_mut(group).stays = stays;
+    p.set_context(node, if stays { IN_SENTENCE } else { 0 });
     let mut spread = false;
     let mut forced = false;
     // The gaps that may be broken, each with whether it is inside the element.
@@ -57,7 +76,6 @@ fn element(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         }
         before_is_text = text;
     }
-    let _ = opening;
     for (token, inner, beside_text) in &gaps {
         let broken = p.broken_before(*token);
         spread |= broken;
@@ -99,7 +117,7 @@ fn element(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
 }
 
 /// `<Chart gauge={gauge} quiet>`: its attributes one a line once they do not fit.
-fn tag(p: &mut Planner, parts: &[NodeId], kind: Kind) {
+fn tag(p: &mut Planner, node: NodeId, parts: &[NodeId], kind: Kind) {
     let Some(first) = parts.iter().position(|part| {
         matches!(Kind::of(p.kind(*part)), Kind::JsxAttribute | Kind::JsxExpression)
     }) else {
@@ -117,9 +135,12 @@ fn tag(p: &mut Planner, parts: &[NodeId], kind: Kind) {
     let group = p.group(Shape::List, p.first(parts[0]), tag_end);
     let only = attributes.len() == 1;
     p.group_mut(group).holds_lines = only;
+    let alone = kind == Kind::JsxSelfClosingElement;
+    p.group_mut(group).stays =
+        p.context(node) == IN_SENTENCE || (alone && in_sentence(p, node));
     if only {
         p.group_mut(group).hug = hug(p, attributes[0]);
-        p.group_mut(group).stays = has_plain_value(p, attributes[0]);
+        p.group_mut(group).stays |= has_plain_value(p, attributes[0]);
     }
     for attribute in attributes {
         p.may_break(p.first(*attribute), group, 1, 1, Setting::WordGap);
@@ -194,6 +215,8 @@ fn expression(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let (opener, first, closer) = (p.first(*opener), p.first(*inner), p.first(*closer));
     let group = p.group(Shape::Chain, opener, closer + 1);
     p.group_mut(group).hug = super::expressions::hug(p, *inner, true).unwrap_or(0);
+    p.group_mut(group).stays = in_sentence(p, node);
+    p.set_context(node, 0);
     p.may_break(first, group, 1, gap, Setting::InnerGap);
     p.may_break(closer, group, 0, gap, Setting::InnerGap);
 }

@@ -74,7 +74,9 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
         Kind::Slice => slice(p, parts),
         Kind::Call => {
             chain(p, node);
-            p.tight(parts);
+            if let [_, arguments] = parts {
+                p.parens(p.first(*arguments), p.choices.call_parens);
+            }
         }
         Kind::ConditionalExpression => conditional(p, node, parts),
         Kind::ConcatenatedString => concatenated_string(p, node, parts),

@@ -160,7 +160,9 @@ fn header(p: &mut Planner, kind: Kind, parts: &[NodeId]) {
             Kind::Parameters | Kind::TypeParameter
         ) || (kind == Kind::ClassDefinition && is(p, *part, Kind::ArgumentList));
         let star = is(p, *part, Kind::Star) && kind == Kind::ExceptClause;
-        if is(p, *part, Kind::Colon) || star || follows_name {
+        if follows_name && p.token_text(token) == "(" {
+            p.parens(token, p.choices.declaration_parens);
+        } else if is(p, *part, Kind::Colon) || star || follows_name {
             p.word(token, 0);
         }
         if p.token_text(token) == "->" || p.token_text(p.first(*before)) == "->" {

@@ -1,0 +1,149 @@
+//! How markup in JavaScript and TypeScript is laid out. A gap with a line break in it means nothing
+//! there; one of blanks alone is shown, and stays.
+
+mod support;
+
+use support::{lay, lay_with, lines};
+
+const NARROW: (&str, &str, &str) = ("max_line_length", "", "40");
+
+#[test]
+fn tags_and_attributes() {
+    let laid = lay("javascript", &lines(&[
+        "a = <br/>",
+        "b = <p  kind='c'   {...d} >e</p>",
+        "f = <g.h i:j='k' l={ m } n/>",
+        "o = <></>",
+        "q = <r s={<t/>} u={v=>w} />",
+    ]));
+    insta::assert_snapshot!(laid, @r#"
+    a = <br />
+    b = <p kind="c" {...d}>e</p>
+    f = <g.h i:j="k" l={m} n />
+    o = <></>
+    q = <r s={<t />} u={v => w} />
+    "#);
+}
+
+#[test]
+fn attributes_open_one_a_line() {
+    let text = "a = <Chart gauge={gauge} from={first} to={last}>{level}</Chart>\n";
+    insta::assert_snapshot!(lay_with("javascript", &[NARROW], text), @"
+    a = <Chart
+      gauge={gauge}
+      from={first}
+      to={last}
+    >
+      {level}
+    </Chart>
+    ");
+    let with_last = [NARROW, ("tag_end", "", "with_last")];
+    insta::assert_snapshot!(lay_with("javascript", &with_last, text), @"
+    a = <Chart
+      gauge={gauge}
+      from={first}
+      to={last}>
+      {level}
+    </Chart>
+    ");
+}
+
+#[test]
+fn an_only_attribute_keeps_its_function_with_it() {
+    let text = "a = <Chart onPick={level => { pick(level); draw(level) }} />\n";
+    insta::assert_snapshot!(lay_with("javascript", &[NARROW], text), @"
+    a = <Chart onPick={level => {
+      pick(level);
+      draw(level)
+    }} />
+    ");
+}
+
+#[test]
+fn blanks_that_are_shown_stay() {
+    let text = "a = <p>high  water at <b>noon</b> , low water <i>later</i></p>\n";
+    let opened = "a = <p>\n  high  water at <b>noon</b> , low water <i>later</i>\n</p>\n";
+    assert_eq!(lay_with("javascript", &[NARROW], text), opened);
+    let spread = "a = <p>\n   high <b>noon</b>,\n  low\n</p>\n";
+    insta::assert_snapshot!(lay("javascript", spread), @"
+    a = <p>
+      high <b>noon</b>,
+      low
+    </p>
+    ");
+}
+
+#[test]
+fn children_open_where_nothing_is_shown_between_them() {
+    let text = "a = <ul><li>high water</li><li>low water</li>{slack}</ul>\n";
+    insta::assert_snapshot!(lay_with("javascript", &[NARROW], text), @"
+    a = <ul>
+      <li>high water</li>
+      <li>low water</li>
+      {slack}
+    </ul>
+    ");
+}
+
+#[test]
+fn markup_over_lines_stands_between_its_parentheses() {
+    let text = "function Panel() {\n  return (<p>\n    high\n  </p>)\n}\n";
+    insta::assert_snapshot!(lay("javascript", text), @"
+    function Panel() {
+      return (
+        <p>
+          high
+        </p>
+      )
+    }
+    ");
+}
+
+#[test]
+fn conditions_and_lists_stay_with_their_braces() {
+    let text = lines(&[
+        "a = <ul>",
+        "  {open && <li>",
+        "    high",
+        "  </li>}",
+        "  {open ? (<li>",
+        "    high",
+        "  </li>) : (<li>",
+        "    low",
+        "  </li>)}",
+        "  {gauges.map(gauge => (<li>",
+        "    {gauge}",
+        "  </li>))}",
+        "  {/* slack */}",
+        "</ul>",
+    ]);
+    insta::assert_snapshot!(lay("javascript", &text), @"
+    a = <ul>
+      {open && <li>
+        high
+      </li>}
+      {open ? (
+        <li>
+          high
+        </li>
+      ) : (
+        <li>
+          low
+        </li>
+      )}
+      {gauges.map(gauge => (
+        <li>
+          {gauge}
+        </li>
+      ))}
+      {/* slack */}
+    </ul>
+    ");
+}
+
+#[test]
+fn quotes_and_gaps_of_markup_are_its_own() {
+    let settings = [("markup_quotes", "", "single"), ("inner_gap", "markup", "true")];
+    let laid = lay_with("javascript", &settings, "a = <p b=\"c\" d=\"e'f\" g={h}>{i}</p>\n");
+    assert_eq!(laid, "a = <p b='c' d=\"e'f\" g={ h }>{ i }</p>\n");
+}

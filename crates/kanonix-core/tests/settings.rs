@@ -1,0 +1,247 @@
+//! Settings whose effect is easiest to see on their own.
+
+mod support;
+
+use kanonix_core::survey::{Survey, changed_lines};
+use kanonix_core::text::LineSet;
+use kanonix_core::{judge, languages, mend};
+use support::{lay, lay_with, lines, style};
+
+#[test]
+fn braces_are_put_around_bare_statements() {
+    let laid = lay_with("javascript", &[("bare_body", "", "brace")], &lines(&[
+        "if (a) b()",
+        "else if (c) d",
+        "else",
+        "  // why",
+        "  e; // beside",
+        "for (;;) if (x) y; else z",
+        "do w(); while (v)",
+        "while (u);",
+        "if (t) function s() {}",
+        "if (r) { q }",
+    ]));
+    insta::assert_snapshot!(laid, @"
+    if (a) {
+      b()
+    } else if (c) {
+      d
+    } else {
+      // why
+      e;
+    } // beside
+    for (;;) {
+      if (x) {
+        y;
+      } else {
+        z
+      }
+    }
+    do {
+      w();
+    } while (v)
+    while (u);
+    if (t) function s() {}
+    if (r) {
+      q
+    }
+    ");
+}
+
+#[test]
+fn braces_go_only_around_lines_in_play() {
+    let style = style("javascript", &[("bare_body", "", "brace")]);
+    let javascript = languages::by_name("javascript").unwrap();
+    let text = "if (a) b()\nif (c) d()\n";
+    let mended = mend(text, javascript, &style, &LineSet::of([1..2])).unwrap();
+    assert_eq!(mended.text, "if (a) b()\nif (c) {\n  d()\n}\n");
+    assert_eq!(mended.outcome.slips[0].message, "braces around this statement");
+}
+
+#[test]
+fn cases_stand_with_their_switch_or_one_step_in() {
+    let text = "switch (a) { case 1: b(); break\n// why\ndefault: c() }\n";
+    insta::assert_snapshot!(lay_with("javascript", &[("case_indent", "", "false")], text), @"
+    switch (a) {
+    case 1:
+      b();
+      break
+    // why
+    default:
+      c()
+    }
+    ");
+}
+
+#[test]
+fn gaps_before_parentheses() {
+    let text = "if (a) b(c)\nfunction d(e) {}\nf = function(g) {}\nclass H { i(j) {} }\n";
+    let turned = [
+        ("gap_before_parens", "control", "false"),
+        ("gap_before_parens", "call", "true"),
+        ("gap_before_parens", "declaration", "true"),
+        ("gap_before_parens", "lambda", "true"),
+    ];
+    insta::assert_snapshot!(lay_with("javascript", &turned, text), @"
+    if(a) b (c)
+    function d (e) {}
+    f = function (g) {}
+    class H {
+      i (j) {}
+    }
+    ");
+    assert_eq!(lay_with("python", &turned, "def a(b): return c(d)\n").lines().next(), Some("def a (b):"));
+}
+
+#[test]
+fn further_lines_are_as_far_in_as_agreed() {
+    let settings = [
+        ("wrap_indent", "chain", "2"),
+        ("wrap_indent", "declaration", "2"),
+        ("not_gap", "", "true"),
+    ];
+    let text = lines(&["var a = !b,", "c;", "read()", ".map(d)", ".filter(e)"]);
+    insta::assert_snapshot!(lay_with("javascript", &settings, &text), @"
+    var a = ! b,
+        c;
+    read()
+        .map(d)
+        .filter(e)
+    ");
+}
+
+#[test]
+fn short_blocks_are_kept_by_kind() {
+    let settings = [("short_block", "lambda", "keep"), ("short_block", "case", "keep")];
+    let text = "a(function() { return b })\nfunction c() { d() }\nswitch (e) {\ncase 1: f()\n}\n";
+    insta::assert_snapshot!(lay_with("javascript", &settings, text), @"
+    a(function() { return b })
+    function c() {
+      d()
+    }
+    switch (e) {
+      case 1: f()
+    }
+    ");
+}
+
+#[test]
+fn rows_that_somebody_laid_out_stay_if_they_fit() {
+    let grid = "a = [\n  1, 2, 3,\n  4, 5, 6,\n];\n";
+    assert_eq!(lay("javascript", grid), grid);
+    let call = "read(\n    gauge, level, unit=metres\n)\n";
+    assert_eq!(lay("python", call), call);
+    // Most elements have a line of their own: so should the others.
+    let mixed = "a = [\n  1,\n  2, 3,\n  4,\n];\n";
+    assert_eq!(lay("javascript", mixed), "a = [\n  1,\n  2,\n  3,\n  4,\n];\n");
+    let narrow = [("max_line_length", "", "20")];
+    let long = "a = [\n  alpha, beta, gamma,\n  delta,\n];\n";
+    let opened = "a = [\n  alpha,\n  beta,\n  gamma,\n  delta,\n];\n";
+    assert_eq!(lay_with("javascript", &narrow, long), opened);
+}
+
+#[test]
+fn a_line_after_a_sign_stays_broken_only_if_the_whole_does_not_fit() {
+    let narrow = [("max_line_length", "", "30")];
+    let text = lines(&["level =", "  2;", "level =", "  alpha(beta) || gamma(delta);"]);
+    insta::assert_snapshot!(lay_with("javascript", &narrow, &text), @"
+    level = 2;
+    level =
+      alpha(beta) || gamma(delta);
+    ");
+}
+
+#[test]
+fn a_last_value_on_its_own_line_puts_the_bracket_on_one_too() {
+    let narrow = [("max_line_length", "", "40")];
+    let text = "wait(() =>\n  expect(level.of(gauge)).toBe('high'))\n";
+    insta::assert_snapshot!(lay_with("javascript", &narrow, text), @"
+    wait(() =>
+      expect(level.of(gauge)).toBe('high')
+    )
+    ");
+}
+
+#[test]
+fn a_semicolon_before_a_line_guards_it() {
+    let text = "a()\n;[b].map(c)\nd()\n;(e)()\n";
+    assert_eq!(lay_with("javascript", &[("statement_end", "", "bare")], text), text);
+    let semicolons = lay_with("javascript", &[("statement_end", "", "semicolon")], text);
+    assert_eq!(semicolons, "a();\n[b].map(c);\nd();\n(e)();\n");
+}
+
+#[test]
+fn a_comment_keeps_the_next_construct() {
+    let laid = lay("javascript", &lines(&[
+        "a=1",
+        "// kanonix: keep",
+        "b=[ 1,0,",
+        "    0,1 ]",
+        "c=2",
+        "// kanonix: keep on",
+        "d=3",
+        "function  e( ){ f=4 }",
+        "// kanonix: keep off",
+        "g=5",
+        "h({",
+        "  i:6,",
+        "  /* kanonix: keep */",
+        "  j:7,",
+        "  k:8",
+        "})",
+    ]));
+    insta::assert_snapshot!(laid, @"
+    a = 1
+    // kanonix: keep
+    b=[ 1,0,
+        0,1 ]
+    c = 2
+    // kanonix: keep on
+    d=3
+    function  e( ){ f=4 }
+    // kanonix: keep off
+    g = 5
+    h({
+      i: 6,
+      /* kanonix: keep */
+      j:7,
+      k: 8
+    })
+    ");
+    let python = "# kanonix: keep\ndef  ebb( a ) :\n  return a\ndef flood(a) : return a\n";
+    insta::assert_snapshot!(lay("python", python), @"
+    # kanonix: keep
+    def  ebb( a ) :
+      return a
+
+
+    def flood(a):
+        return a
+    ");
+}
+
+#[test]
+fn lines_that_nothing_breaks_are_said_to_be_too_long() {
+    let javascript = languages::by_name("javascript").unwrap();
+    let style = style("javascript", &[("max_line_length", "", "20")]);
+    let text = "// a comment as long as this\nread(alpha, beta, gamma)\nshort()\n";
+    let outcome = judge(text, javascript, &style, &LineSet::whole());
+    assert_eq!(outcome.long_lines, [0]);
+    assert!(outcome.slips.iter().all(|slip| slip.offset > 28));
+    assert!(judge(text, javascript, &style, &LineSet::of([2..3])).long_lines.is_empty());
+}
+
+#[test]
+fn a_survey_finds_the_style_that_disturbs_least() {
+    let javascript = languages::by_name("javascript").unwrap();
+    let text = "function ebb (a) {\n    var b = 'x',\n        c;\n    if(a) return b;\n    return [ c ];\n}\n";
+    let mut style = javascript.style();
+    for _ in 0..2 {
+        let mut survey = Survey::new(javascript, style);
+        survey.read(&text.repeat(3));
+        style = survey.style();
+    }
+    assert!(changed_lines(text, javascript, &style).is_empty(), "{style:?}");
+    let usual = changed_lines(text, javascript, &javascript.style());
+    assert_eq!(usual, [0, 1, 2, 3, 4]);
+}

@@ -1,0 +1,207 @@
+//! How TypeScript is laid out, construct by construct.
+
+mod support;
+
+use support::{lay, lay_with, lines};
+
+#[test]
+fn modules_and_declarations() {
+    let laid = lay("typescript", &lines(&[
+        "import type{A}from 'a'",
+        "import  {type B,C  as D} from 'b'",
+        "import fs=require( 'fs' )",
+        "import E=F.G",
+        "export  =H",
+        "export as  namespace I",
+        "export type{J}",
+        "declare  module 'k'{ export const l:number }",
+        "declare global{ interface M{} }",
+        "namespace N.O{ let p }",
+        "const enum Q{ R=1,S }",
+        "declare function t<U>(v?:U):asserts v is U",
+        "abstract class W<X> extends Y<X> implements Z,A{ }",
+        "let b!:number,c:unique symbol",
+        "for(const d of e as f[]){ }",
+        "try{ }catch(g:unknown){ }",
+    ]));
+    insta::assert_snapshot!(laid, @"
+    import type { A } from 'a'
+    import { type B, C as D } from 'b'
+    import fs = require('fs')
+    import E = F.G
+    export = H
+    export as namespace I
+    export type { J }
+    declare module 'k' {
+      export const l: number
+    }
+    declare global {
+      interface M {}
+    }
+    namespace N.O {
+      let p
+    }
+    const enum Q { R = 1, S }
+    declare function t<U>(v?: U): asserts v is U
+    abstract class W<X> extends Y<X> implements Z, A {}
+    let b!: number, c: unique symbol
+    for (const d of e as f[]) {}
+    try {} catch (g: unknown) {}
+    ");
+}
+
+#[test]
+fn members() {
+    let laid = lay("typescript", &lines(&[
+        "class A{",
+        "@b c:d",
+        "@e() f( ){ }",
+        "private static readonly g?:h=1",
+        "declare i;j!:k",
+        "constructor( private l:m,public n?:o ){ }",
+        "abstract p( ):q",
+        "get r( ):s{ return 1 }",
+        "override async*t<U>( this:V,...w:x[] ){ }",
+        "[y:string]:z",
+        "static{ a }",
+        "f(b:c):d;",
+        "}",
+    ]));
+    insta::assert_snapshot!(laid, @"
+    class A {
+      @b c: d
+      @e() f() {}
+      private static readonly g?: h = 1
+      declare i;
+      j!: k
+      constructor(private l: m, public n?: o) {}
+      abstract p(): q
+      get r(): s {
+        return 1
+      }
+      override async *t<U>(this: V, ...w: x[]) {}
+      [y: string]: z
+      static {
+        a
+      }
+      f(b: c): d;
+    }
+    ");
+}
+
+#[test]
+fn types() {
+    let laid = lay("typescript", &lines(&[
+        "type A=B|C&D",
+        "type E=( a:F,...b:G[] )=>H",
+        "type I=new(a:J)=>K",
+        "type L={a:M,b?:N;readonly c:O}",
+        "type P={readonly[Q in keyof R]?:R[Q]}",
+        "type S={-readonly [T in U as `${T}`]-?:T}",
+        "type V=[a:W,b?:X,...c:Y[]]",
+        "type Z=A extends B<infer C extends D>?E:F",
+        "type G=typeof h.i['j']|keyof K|readonly L[]",
+        "type M=(N|O)[]|-1|'p'|`q${R}`",
+        "let s=<T>u,v=w!.x as const,y=z satisfies A",
+        "let b=c<D>(e),f=new G<H>(),i=j<K>",
+        "function l(m:n):m is o{ }",
+    ]));
+    insta::assert_snapshot!(laid, @"
+    type A = B | C & D
+    type E = (a: F, ...b: G[]) => H
+    type I = new (a: J) => K
+    type L = { a: M, b?: N; readonly c: O }
+    type P = { readonly [Q in keyof R]?: R[Q] }
+    type S = { -readonly [T in U as `${T}`]-?: T }
+    type V = [a: W, b?: X, ...c: Y[]]
+    type Z = A extends B<infer C extends D> ? E : F
+    type G = typeof h.i['j'] | keyof K | readonly L[]
+    type M = (N | O)[] | -1 | 'p' | `q${R}`
+    let s = <T>u, v = w!.x as const, y = z satisfies A
+    let b = c<D>(e), f = new G<H>(), i = j<K>
+    function l(m: n): m is o {}
+    ");
+}
+
+#[test]
+fn interfaces_keep_how_their_members_end() {
+    let laid = lay("typescript", "interface A<B=C> extends D,E<F>{ g:h;i( ):j,\nk?:l\n(m:n):o }\n");
+    insta::assert_snapshot!(laid, @"
+    interface A<B = C> extends D, E<F> {
+      g: h;
+      i(): j,
+      k?: l
+      (m: n): o
+    }
+    ");
+}
+
+#[test]
+fn alternatives_behind_bars_open_together() {
+    let narrow = [("max_line_length", "", "40")];
+    let laid = lay_with("typescript", &narrow, &lines(&[
+        "type Tide=|'ebb'|'flood'",
+        "type Warning=|'storm surge'|'thick fog'|'drifting ice'",
+        "type Other='storm surge'|'thick fog'|'drifting ice'",
+        "let a:|{ kind:'storm surge' }|{ kind:'thick fog' }",
+        "type Level=Base<First>&{ metres:number,above:string }",
+    ]));
+    insta::assert_snapshot!(laid, @"
+    type Tide = | 'ebb' | 'flood'
+    type Warning =
+      | 'storm surge'
+      | 'thick fog'
+      | 'drifting ice'
+    type Other = 'storm surge'
+      | 'thick fog'
+      | 'drifting ice'
+    let a:
+      | { kind: 'storm surge' }
+      | { kind: 'thick fog' }
+    type Level = Base<First> & {
+      metres: number,
+      above: string
+    }
+    ");
+}
+
+#[test]
+fn parameters_open_before_the_types_behind_them() {
+    let narrow = [("max_line_length", "", "40")];
+    let laid = lay_with(
+        "typescript",
+        &narrow,
+        "function read(gauge:string,at:Date):Promise<Level>{ }\n",
+    );
+    insta::assert_snapshot!(laid, @"
+    function read(
+      gauge: string,
+      at: Date
+    ): Promise<Level> {}
+    ");
+}
+
+#[test]
+fn a_header_breaks_before_its_clauses_and_its_body_does_not_move() {
+    let narrow = [("max_line_length", "", "40")];
+    let laid = lay_with(
+        "typescript",
+        &narrow,
+        "class SurgeForecast extends Forecast<Level> implements Readable{ a=1 }\n",
+    );
+    insta::assert_snapshot!(laid, @"
+    class SurgeForecast
+      extends Forecast<Level>
+      implements Readable {
+      a = 1
+    }
+    ");
+}
+
+#[test]
+fn what_may_be_types_or_comparisons_stays() {
+    // With the line break gone, a compiler would read two comparisons.
+    let text = "expect( a ).is<Tide>\nexpect( b )\n";
+    let laid = lay("typescript", text);
+    assert!(laid.contains(".is<Tide>\nexpect"), "{laid}");
+}
