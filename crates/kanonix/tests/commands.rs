@@ -259,3 +259,27 @@ fn alone_it_prints_a_short_help() {
         assert!(said.out.contains(group));
     }
 }
+
+#[test]
+fn long_lines_are_said_and_stop_only_where_the_canon_says_so() {
+    let long = format!("// {}\n", "high water ".repeat(12).trim());
+    let repo = Repo::with(&[("a.js", "")]);
+    repo.write("a.js", &long);
+    let said = repo.kanonix(&["check"]);
+    assert_eq!(said.status, 0);
+    insta::assert_snapshot!(said.out, @"a.js:1:101: long_line: the line is too long, and mending cannot help");
+    repo.write("kanonix.toml", format!("{}[reach]\nlong_lines = \"stop\"\n", support::CANON));
+    let said = repo.kanonix(&["check"]);
+    assert_eq!(said.status, 3);
+    assert!(said.err.contains("1 line is too long and cannot be broken"), "{}", said.err);
+}
+
+#[test]
+fn markup_in_typescript_follows_typescripts_part_of_the_canon() {
+    let repo = Repo::with(&[("a.tsx", "")]);
+    let own = "[style.typescript]\nquotes = \"single\"\n[style.tsx]\nindent_size = 3\n";
+    repo.write("kanonix.toml", format!("{}{own}", support::CANON));
+    repo.write("a.tsx", "function A() {\n  return <p>{\"b\"}</p>\n}\n");
+    repo.kanonix(&["mend"]);
+    assert_eq!(repo.read("a.tsx"), "function A() {\n   return <p>{'b'}</p>\n}\n");
+}

@@ -323,3 +323,55 @@ fn several_elements_on_a_line_of_an_open_list_bring_in_the_whole_list() {
     repo.mend(&[]);
     assert_eq!(repo.read("a.py"), "rows = [\n    1,\n    2,\n    4,\n    3,\n]\n");
 }
+
+#[test]
+fn wrapped_code_gets_its_indentation_and_nothing_else() {
+    let old = "function ebb(a) {\n  const b = a+1\n  call(a,\n       b)\n  for (c of a) {\n    d( c )\n  }\n}\n";
+    let repo = Repo::with(&[("a.js", old)]);
+    repo.edit("a.js", "  const b", "  if(a) {\n  const b");
+    repo.edit("a.js", "    d( c )\n  }\n", "    d( c )\n  }\n  }\n");
+    repo.mend(&[]);
+    insta::assert_snapshot!(repo.read("a.js"), @"
+    function ebb(a) {
+        if (a) {
+            const b = a+1
+            call(a,
+                 b)
+            for (c of a) {
+              d( c )
+            }
+        }
+    }
+    ");
+    assert_eq!(repo.kanonix(&["check"]).status, 0);
+}
+
+#[test]
+fn code_that_an_editor_reindented_with_its_new_block_keeps_its_other_slips() {
+    let old = "def ebb(a):\n    b=a\n    return [ b ]\n";
+    let repo = Repo::with(&[("a.py", old)]);
+    repo.edit("a.py", "    b=a\n    return", "    if a :\n        b=a\n        return");
+    repo.mend(&[]);
+    let expected = "def ebb(a):\n    if a:\n        b=a\n        return [ b ]\n";
+    assert_eq!(repo.read("a.py"), expected);
+    assert_eq!(repo.kanonix(&["check"]).status, 0);
+}
+
+#[test]
+fn code_whose_block_is_taken_away_moves_back() {
+    let old = "if (a) {\n    b( 1 )\n    c( 2 )\n}\n";
+    let repo = Repo::with(&[("a.js", old)]);
+    repo.write("a.js", "    b( 1 )\n    c( 2 )\nd()\n");
+    repo.mend(&[]);
+    assert_eq!(repo.read("a.js"), "b( 1 )\nc( 2 )\nd()\n");
+}
+
+#[test]
+fn a_stretch_that_is_kept_is_not_mended_when_it_is_touched() {
+    let repo = Repo::with(&[("a.js", "// kanonix: keep\ntable = [ 1,0,\n          0,1 ]\nb()\n")]);
+    repo.edit("a.js", "1,0,", "1,2,");
+    repo.edit("a.js", "b()", "b( )");
+    repo.mend(&[]);
+    let expected = "// kanonix: keep\ntable = [ 1,2,\n          0,1 ]\nb()\n";
+    assert_eq!(repo.read("a.js"), expected);
+}

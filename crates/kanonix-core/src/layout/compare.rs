@@ -150,7 +150,9 @@ impl Comparing<'_> {
     fn byte_order_mark(&mut self, style: &Style) {
         let wanted = style.is(Setting::Charset, "", "utf-8-bom");
         let present = self.sheet.tree.mark > 0;
-        if style.is(Setting::Charset, "", "keep") || wanted == present {
+        // A system looks for `#!` at the very start of a program.
+        let starts_program = self.sheet.text.starts_with("#!");
+        if style.is(Setting::Charset, "", "keep") || wanted == present || starts_program {
             return;
         }
         let text = if wanted { "\u{feff}".to_string() } else { String::new() };

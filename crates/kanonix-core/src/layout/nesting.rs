@@ -8,8 +8,12 @@ use crate::text::LineSet;
 use std::collections::HashMap;
 
 impl Sheet<'_> {
-    /// Whether a live unit opens or closes a block, so that what is in it may have moved.
+    /// Whether a live unit opens or closes a block, or one may be gone, so that what is in it may have
+    /// moved.
     pub fn reshapes(&self, set: &LineSet) -> bool {
+        if set.unwraps() {
+            return true;
+        }
         let live = Live::new(&self.plan, &self.units, set);
         let is_live = |token: u32| live.unit[self.units.of_token[token as usize] as usize];
         self.plan.groups.iter().skip(1).any(|group| {

@@ -17,6 +17,8 @@ pub struct LineSet {
     /// Ascending lines that are in play for their indentation alone.
     moved: Vec<u32>,
     base: Option<String>,
+    /// Whether lines are gone that may have opened or closed a block.
+    unwraps: bool,
 }
 
 impl LineSet {
@@ -42,14 +44,7 @@ impl LineSet {
     /// assert!(set.touches(1..2) && !set.touches(0..1) && !set.touches(2..3));
     /// ```
     pub fn between(base: &str, text: &str) -> LineSet {
-        let input = InternedInput::new(LinesOf(base), LinesOf(text));
-        let mut diff = Diff::compute(Algorithm::Histogram, &input);
-        diff.postprocess_with_heuristic(
-            &input,
-            IndentHeuristic::new(|line| {
-                IndentLevel::for_ascii_line(input.interner[line].0.bytes(), TAB_FOR_COMPARING)
-            }),
-        );
+        let (input, diff) = compare(base, text);
         let mut set = LineSet { base: Some(base.to_string()), ..LineSet::default() };
         for hunk in diff.hunks() {
             if hunk.before.is_empty() || hunk.after.is_empty() {
@@ -58,11 +53,18 @@ impl LineSet {
                     set.seams.push(hunk.after.end);
                 }
             }
+            let gone = hunk.before.clone().map(|line| input.interner[input.before[line as usize]].0);
+            set.unwraps |= gone.into_iter().any(may_bracket);
             if !hunk.after.is_empty() {
                 set.touched.push(hunk.after);
             }
         }
         set
+    }
+
+    /// Whether lines are gone that may have opened or closed a block.
+    pub fn unwraps(&self) -> bool {
+        self.unwraps
     }
 
     /// What the lines were compared with.
@@ -73,17 +75,20 @@ impl LineSet {
     /// The zero-based lines that both texts have, blanks before them aside: pairs of the base's
     /// and the text's.
     pub fn alike_but_indented(base: &str, text: &str) -> Vec<(usize, usize)> {
-        let input = InternedInput::new(Trimmed(base), Trimmed(text));
-        let diff = Diff::compute(Algorithm::Histogram, &input);
-        let mut pairs = Vec::new();
+        let (input, diff) = compare(base, text);
+        let olds: Vec<&str> = base.split_inclusive('\n').collect();
+        let news: Vec<&str> = text.split_inclusive('\n').collect();
+        let mut pairs: Vec<(usize, usize)> = Vec::new();
         let (mut old, mut new) = (0, 0);
         for hunk in diff.hunks() {
-            pairs.extend((old..hunk.before.start).zip(new..hunk.after.start));
-            (old, new) = (hunk.before.end, hunk.after.end);
+            pairs.extend((old..hunk.before.start as usize).zip(new..hunk.after.start as usize));
+            let (before, after) = (hunk.before.start as usize, hunk.after.start as usize);
+            (old, new) = (hunk.before.end as usize, hunk.after.end as usize);
+            let inside = trimmed_pairs(&olds[before..old], &news[after..new]);
+            pairs.extend(inside.into_iter().map(|(a, b)| (before + a, after + b)));
         }
-        let (olds, news) = (input.before.len() as u32, input.after.len() as u32);
-        pairs.extend((old..olds).zip(new..news));
-        pairs.into_iter().map(|(old, new)| (old as usize, new as usize)).collect()
+        pairs.extend((old..input.before.len()).zip(new..input.after.len()));
+        pairs
     }
 
     /// This set, with some ascending lines in play for their indentation alone.
@@ -145,20 +150,39 @@ impl LineSet {
     }
 }
 
-/// The lines of a text without the blanks around them.
-struct Trimmed<'a>(&'a str);
+/// Compares two texts line by line, with hunks slid to where a person expects them.
+fn compare<'a>(base: &'a str, text: &'a str) -> (InternedInput<(&'a str, bool)>, Diff) {
+    let input = InternedInput::new(LinesOf(base), LinesOf(text));
+    let mut diff = Diff::compute(Algorithm::Histogram, &input);
+    diff.postprocess_with_heuristic(
+        &input,
+        IndentHeuristic::new(|line| {
+            IndentLevel::for_ascii_line(input.interner[line].0.bytes(), TAB_FOR_COMPARING)
+        }),
+    );
+    (input, diff)
+}
 
-impl<'a> TokenSource for Trimmed<'a> {
-    type Token = &'a str;
-    type Tokenizer = std::iter::Map<std::str::Lines<'a>, fn(&'a str) -> &'a str>;
-
-    fn tokenize(&self) -> Self::Tokenizer {
-        self.0.lines().map(str::trim as fn(&'a str) -> &'a str)
+/// The lines that two stretches have in common, blanks around them aside.
+fn trimmed_pairs(olds: &[&str], news: &[&str]) -> Vec<(usize, usize)> {
+    let mut input: InternedInput<&str> = InternedInput::default();
+    input.update_before(olds.iter().map(|line| line.trim()));
+    input.update_after(news.iter().map(|line| line.trim()));
+    let diff = Diff::compute(Algorithm::Histogram, &input);
+    let mut pairs = Vec::new();
+    let (mut old, mut new) = (0, 0);
+    for hunk in diff.hunks() {
+        pairs.extend((old..hunk.before.start as usize).zip(new..hunk.after.start as usize));
+        (old, new) = (hunk.before.end as usize, hunk.after.end as usize);
     }
+    pairs.extend((old..olds.len()).zip(new..news.len()));
+    pairs
+}
 
-    fn estimate_tokens(&self) -> u32 {
-        (self.0.len() / 32) as u32
-    }
+/// Whether a line may open or close a block in some language.
+fn may_bracket(line: &str) -> bool {
+    let line = line.trim();
+    line.ends_with(['{', '(', '[', ':', '>', '}', ')', ']']) || line.starts_with(['}', ')', ']'])
 }
 
 struct LinesOf<'a>(&'a str);
