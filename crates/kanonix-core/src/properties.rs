@@ -136,7 +136,8 @@ impl Case<'_> {
     }
 }
 
-/// A text with faults may be read otherwise once its good parts are laid out. It is left alone then.
+/// A text with faults may be read otherwise once its good parts are laid out. It is left alone
+/// then.
 fn same_program(case: &Case) -> Option<Failure> {
     case.whole(case.text).err().filter(|_| case.parses())
 }
@@ -264,10 +265,10 @@ fn spoil(clean: &str, case: &Case) -> Option<String> {
                 && !keeps_short
                 && sheet.is_list(gap.group)
                 && plan.groups[gap.group as usize].rows != Rows::Kept;
+            let may_widen = (!present.is_empty() || !fuses(clean, range.start))
+                && has_room(range.start);
             let new = match chance.below(6) {
-                0 if (!present.is_empty() || !fuses(clean, range.start)) && has_room(range.start) => {
-                    format!("{present}  ")
-                }
+                0 if may_widen => format!("{present}  "),
                 1 if may_break => "\n   ".to_string(),
                 2 if present == " " && !word_on_both_sides(clean, &range) => String::new(),
                 _ => continue,

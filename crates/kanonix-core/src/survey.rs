@@ -53,7 +53,9 @@ impl Question {
             (Setting::IndentSize, _) => words(&["2", "3", "4", "8", "tab"]),
             (Setting::MaxLineLength, _) => words(&["79", "80", "88", "100", "120", "140"]),
             (Setting::CommentGap, Kind::Number(..)) => words(&["1", "2"]),
-            (_, Kind::Number(least, ..)) => (least..least.max(1) + 2).map(|n| n.to_string()).collect(),
+            (_, Kind::Number(least, ..)) => {
+                (least..least.max(1) + 2).map(|number| number.to_string()).collect()
+            }
             (_, Kind::Word(all)) => words(all),
             (_, Kind::Flag) => words(&["true", "false"]),
             (_, Kind::FlagOrKeep) => words(&["true", "false", "keep"]),

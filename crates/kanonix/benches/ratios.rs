@@ -1,5 +1,5 @@
-//! Speed, as ratios measured in one run: `cargo bench` on the demo, `cargo bench -- DIR` on any folder
-//! of code.
+//! Speed, as ratios measured in one run: `cargo bench` on the demo, `cargo bench -- DIR` on any
+//! folder of code.
 
 use kanonix_core::judge;
 use kanonix_core::languages::{self, Language};
@@ -66,9 +66,11 @@ fn whole_processes(folder: &Path) {
             run(check.env("RAYON_NUM_THREADS", threads))
         })
     };
-    let reading = fastest(|| files(folder).iter().filter_map(|path| std::fs::read(path).ok()).count());
+    let read = || files(folder).iter().filter_map(|path| std::fs::read(path).ok()).count();
+    let reading = fastest(read);
     let (one, two) = (check("1"), check("2"));
-    println!("\ncheck --whole, one core  {one:>10.1?}  {:.1} times reading the files", times(one, reading));
+    let to_reading = times(one, reading);
+    println!("\ncheck --whole, one core  {one:>10.1?}  {to_reading:.1} times reading the files");
     println!("check --whole, two cores {two:>10.1?}  {:.2} times as fast as one", times(one, two));
 }
 
@@ -76,7 +78,8 @@ fn whole_processes(folder: &Path) {
 fn one_file_of_many() {
     let Ok(folder) = tempfile::tempdir() else { return };
     let root = folder.path();
-    let body: String = (0..250).map(|n| format!("def level_{n}(a):\n    return a + {n}\n\n\n")).collect();
+    let body: String =
+        (0..250).map(|n| format!("def level_{n}(a):\n    return a + {n}\n\n\n")).collect();
     for n in 0..FILES {
         std::fs::write(root.join(format!("gauge_{n}.py")), &body).expect("a temporary file");
     }
@@ -98,7 +101,8 @@ fn one_file_of_many() {
         std::fs::write(&file, &touched).expect("a temporary file");
         git(&["diff", "HEAD", "--", "gauge_1.py"])
     });
-    println!("\nmend FILE, {FILES} files      {mend:>10.1?}  {:.2} times git diff", times(mend, diff));
+    let to_diff = times(mend, diff);
+    println!("\nmend FILE, {FILES} files      {mend:>10.1?}  {to_diff:.2} times git diff");
 }
 
 /// Inputs that nobody writes by hand, at two sizes: time should grow as the size does.
@@ -164,5 +168,6 @@ fn texts(folder: &Path, language: &Language) -> Vec<String> {
         let name = path.file_name().unwrap_or_default().to_string_lossy();
         languages::of_file(&name).is_some_and(|found| found.name == language.name)
     };
-    files(folder).iter().filter(|path| is_its(path)).filter_map(|path| std::fs::read_to_string(path).ok()).collect()
+    let files = files(folder).into_iter().filter(is_its);
+    files.filter_map(|path| std::fs::read_to_string(path).ok()).collect()
 }

@@ -135,7 +135,13 @@ fn judge_item(selection: &Selection, item: &Item) -> Result<Judged, (String, Not
         });
     }
     let with_source = outcome.slips.len() <= WITH_SOURCE;
-    let mut finder = Finder { text, lines: Lines::new(text), last: (0, 0, 1), with_source, said: HashSet::new() };
+    let mut finder = Finder {
+        text,
+        lines: Lines::new(text),
+        last: (0, 0, 1),
+        with_source,
+        said: HashSet::new(),
+    };
     let in_play = |lines: &Lines, fault: &std::ops::Range<usize>| {
         let last = lines.line_of(fault.end.max(fault.start + 1) - 1);
         set.touches(lines.line_of(fault.start)..last + 1)

@@ -326,7 +326,8 @@ fn several_elements_on_a_line_of_an_open_list_bring_in_the_whole_list() {
 
 #[test]
 fn wrapped_code_gets_its_indentation_and_nothing_else() {
-    let old = "function ebb(a) {\n  const b = a+1\n  call(a,\n       b)\n  for (c of a) {\n    d( c )\n  }\n}\n";
+    let old = "function ebb(a) {\n  const b = a+1\n  call(a,\n       b)\n  \
+               for (c of a) {\n    d( c )\n  }\n}\n";
     let repo = Repo::with(&[("a.js", old)]);
     repo.edit("a.js", "  const b", "  if(a) {\n  const b");
     repo.edit("a.js", "    d( c )\n  }\n", "    d( c )\n  }\n  }\n");

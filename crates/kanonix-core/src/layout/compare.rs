@@ -100,10 +100,11 @@ struct Parts<'a> {
 
 impl<'a> Parts<'a> {
     fn of(gap: &'a str) -> Parts<'a> {
-        let is_break = |byte: &u8| *byte == b'\n';
-        let bytes = gap.as_bytes();
-        let found = (bytes.iter().position(is_break), bytes.iter().rposition(|byte| is_break(&byte)));
-        let (Some(first), Some(last)) = found else {
+        let mut bytes = gap.bytes();
+        let is_break = |byte: u8| byte == b'\n';
+        let (Some(first), Some(last)) =
+            (bytes.clone().position(is_break), bytes.rposition(is_break))
+        else {
             return Parts { trailing: "", breaks: 0, indent: gap, blanks_between: false };
         };
         let trailing = gap[..first].trim_end_matches('\r');

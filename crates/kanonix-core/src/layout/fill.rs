@@ -4,7 +4,7 @@ use super::Sheet;
 use super::indent::{IndentId, Indents};
 use super::live::Live;
 use super::measure::columns;
-use super::plan::{Change, Gap, GroupId, NO_GROUP, ROOT, Rows, Shape, Want};
+use super::plan::{Change, Gap, GroupId, NO_GROUP, ROOT, Shape, Want};
 use crate::style::{Setting, Style};
 use crate::syntax::Role;
 use crate::text::LineSet;
@@ -29,7 +29,7 @@ pub enum Filled {
 
 /// What became of a group.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
-enum State {
+pub(super) enum State {
     /// Not reached, or not free to change its form.
     Still,
     Flat,
@@ -103,28 +103,28 @@ pub(super) fn fill(sheet: &Sheet, live: &Live, set: &LineSet, style: &Style) -> 
     Filling { gaps: filler.gaps, indents: filler.indents, states, tails, live_tokens }
 }
 
-struct Filler<'a> {
-    sheet: &'a Sheet<'a>,
-    live: &'a Live,
-    set: &'a LineSet,
+pub(super) struct Filler<'a> {
+    pub(super) sheet: &'a Sheet<'a>,
+    pub(super) live: &'a Live,
+    pub(super) set: &'a LineSet,
     tab: usize,
-    max: usize,
+    pub(super) max: usize,
     trim: bool,
     final_line: bool,
     gaps: Vec<Filled>,
-    indents: Indents,
-    states: Vec<State>,
+    pub(super) indents: Indents,
+    pub(super) states: Vec<State>,
     /// Of each group, whether its first token begins a line.
-    leading: Vec<bool>,
+    pub(super) leading: Vec<bool>,
     /// By token: the indentation of the line that it stands on; `MAX` where it is not live.
     indent_of: Vec<IndentId>,
     /// The token that the line begins with.
-    line_start: usize,
+    pub(super) line_start: usize,
     /// Columns before the next token.
-    column: usize,
-    line_indent: IndentId,
+    pub(super) column: usize,
+    pub(super) line_indent: IndentId,
     /// Tokens before this one are in a group that fits.
-    flat_until: usize,
+    pub(super) flat_until: usize,
 }
 
 impl Filler<'_> {
@@ -178,120 +178,10 @@ impl Filler<'_> {
         }
     }
 
-    // ---- groups ------------------------------------------------------------------------------
-
-    fn decide(&mut self, id: GroupId, index: usize) {
-        let group = &self.sheet.plan.groups[id as usize];
-        let measures = &self.sheet.measures;
-        let (first, end) = (group.first as usize, group.end as usize);
-        if group.shape == Shape::Block {
-            self.states[id as usize] = State::Open;
-            return;
-        }
-        if !self.live.all(group.first, group.end) {
-            self.leading[id as usize] = first == 0 || self.sheet.tree.broken(first, self.sheet.text);
-            return;
-        }
-        let fits = |width: usize| self.column + width + self.late_comma(end) <= self.max;
-        self.states[id as usize] = if end <= self.flat_until {
-            State::Flat
-        } else if group.forced {
-            State::Open
-        } else if group.rows == Rows::Kept {
-            if self.rows_fit(id) { State::Rows } else { State::Open }
-        } else if measures.flat(first, end).is_some_and(fits) {
-            self.flat_until = end;
-            State::Flat
-        } else if group.stays {
-            State::Flat
-        } else if group.remembers {
-            State::Open
-        } else if self.gives_way(id, index) {
-            State::Flat
-        } else {
-            State::Open
-        };
-    }
-
-    /// Whether each of the lines that a group has in the text fits.
-    fn rows_fit(&mut self, id: GroupId) -> bool {
-        let sheet = self.sheet;
-        let group = &sheet.plan.groups[id as usize];
-        let base = self.base(id);
-        let inside = self.indents.deeper(base, sheet.plan.gaps[group.opening as usize].level);
-        let indent = self.indents.columns(inside);
-        let (mut start, mut column) = (group.first as usize, self.column);
-        let mut elements = 0;
-        for index in group.first as usize + 1..group.end as usize + 1 {
-            let gap = &sheet.plan.gaps[index];
-            let is_own = gap.want == Want::Break && gap.group == id;
-            let is_end = index == group.end as usize;
-            elements += usize::from(is_own);
-            if !is_end && !(is_own && sheet.tree.broken(index, sheet.text)) {
-                continue;
-            }
-            let width = sheet.measures.flat(start, index);
-            if width.map_or(elements > 1, |width| column + width > self.max) {
-                return false;
-            }
-            (start, column, elements) = (index, indent, 0);
-        }
-        true
-    }
-
-    /// Whether a group that does not fit leaves its lines to something inside it.
-    fn gives_way(&self, id: GroupId, index: usize) -> bool {
-        let group = &self.sheet.plan.groups[id as usize];
-        let measures = &self.sheet.measures;
-        let indent = self.indents.columns(self.line_indent);
-        if group.holds_lines
-            && measures.flat(index, group.end as usize).is_none()
-            && measures.holds(&self.sheet.plan, id, self.column, indent, self.max)
-        {
-            return true;
-        }
-        let stop = match group.shape {
-            Shape::LastResort => measures.next_break(index + 2),
-            _ => group.hug as usize,
-        };
-        stop > index
-            && stop < group.end as usize
-            && measures.head(index, stop).is_some_and(|width| self.column + width <= self.max)
-    }
-
-    /// The column of a comma that follows only because the list around it is open.
-    fn late_comma(&self, end: usize) -> usize {
-        let sheet = self.sheet;
-        let is_open = |group: GroupId| self.state(group) == State::Open;
-        let last = sheet.plan.rewrites_of(end - 1).iter();
-        let next = (end < sheet.tree.tokens.len()).then(|| sheet.plan.rewrites_of(end));
-        let comes = last.chain(next.into_iter().flatten()).any(|rewrite| match rewrite.change {
-            Change::AppendIfOpen(_, group) => rewrite.token as usize == end - 1 && is_open(group),
-            Change::DropIfFlat(group) => rewrite.token as usize == end && is_open(group),
-            _ => false,
-        });
-        usize::from(comes)
-    }
-
-    /// What became of a group; of one that is not free to change, the form that it has.
-    fn state(&self, id: GroupId) -> State {
-        let group = &self.sheet.plan.groups[id as usize];
-        match self.states[id as usize] {
-            State::Still if group.rows == Rows::Kept => State::Rows,
-            State::Still if self.is_open_in_text(id) => State::Open,
-            State::Still => State::Flat,
-            state => state,
-        }
-    }
-
-    /// Whether a group is open in the text.
-    fn is_open_in_text(&self, group: GroupId) -> bool {
-        let opening = self.sheet.plan.groups[group as usize].opening as usize;
-        self.sheet.tree.broken(opening, self.sheet.text)
-    }
+    // ---- indentation ---------------------------------------------------------------------------
 
     /// The indentation that a group's levels count from.
-    fn base(&mut self, group: GroupId) -> IndentId {
+    pub(super) fn base(&mut self, group: GroupId) -> IndentId {
         match group {
             ROOT | NO_GROUP => 0,
             _ => {
@@ -496,7 +386,10 @@ impl Filler<'_> {
         let base = sheet.plan.groups[group].base as usize;
         let holder = sheet.units.of_token[base] as usize;
         let indent = match self.live.anchor[unit_index] {
-            Some(anchor) => self.present_line_indent(sheet.units.all[anchor as usize].first as usize),
+            Some(anchor) => {
+                let first = sheet.units.all[anchor as usize].first;
+                self.present_line_indent(first as usize)
+            }
             None if gap.group != ROOT && self.live.moved[holder] => {
                 self.shifted(present, sheet.units.all[holder].first as usize)
             }

@@ -1,5 +1,5 @@
-//! Stretches that somebody asked to keep as they stand, in a comment: `kanonix: keep` for what comes
-//! next, `kanonix: keep on` and `kanonix: keep off` for all that lies between.
+//! Stretches that somebody asked to keep as they stand, in a comment: `kanonix: keep` for what
+//! comes next, `kanonix: keep on` and `kanonix: keep off` for all that lies between.
 
 use super::plan::{Plan, ROOT, Want};
 use crate::syntax::{Role, Tree};
@@ -48,8 +48,8 @@ pub(super) fn ranges(plan: &Plan, tree: &Tree, text: &str) -> Vec<Range<usize>> 
     ranges
 }
 
-/// The construct after a comment: from its first token to the next one that starts a line beside it,
-/// or to the end of what it is in.
+/// The construct after a comment: from its first token to the next one that starts a line beside
+/// it, or to the end of what it is in.
 fn next(plan: &Plan, tree: &Tree, comment: usize) -> Range<usize> {
     let count = tree.tokens.len();
     let solid = |index: &usize| tree.tokens[*index].role != Role::Comment;

@@ -131,7 +131,8 @@ fn held_in_place(
     for index in (0..units.all.len()).rev() {
         let unit = &units.all[index];
         // What moves shows nothing.
-        if moved[index] || (live[index] && held[index].is_none()) || unit.group == ROOT || unit.group == NO_GROUP {
+        let shows = !moved[index] && (!live[index] || held[index].is_some());
+        if !shows || unit.group == ROOT || unit.group == NO_GROUP {
             continue;
         }
         let opener = plan.groups[unit.group as usize].first as usize;

@@ -112,7 +112,9 @@ impl Measures {
             let after_lines = index > 0 && tree.tokens[index - 1].multi_line;
             let may_end =
                 !matches!(gap.want, Want::Keep | Want::Flat) || kept_break || beside || after_lines;
-            let may_end = may_end && !(gap.want == Want::Break && plan.groups[gap.group as usize].waits());
+            let waits =
+                gap.want == Want::Break && plan.groups[gap.group as usize].waits();
+            let may_end = may_end && !waits;
             self.next_break[index] =
                 if may_end { index as u32 } else { self.next_break[index + 1] };
             let must_end = match gap.want {

@@ -4,9 +4,11 @@
 //! [`fill`] gives them their text and [`compare`] holds that against what is there. The arrows run
 //! in that order; only [`planner`] is seen by the languages.
 
+mod choices;
 pub mod compare;
 mod comments;
 mod fill;
+mod forms;
 mod indent;
 mod joins;
 mod kept;
@@ -87,7 +89,8 @@ impl<'a> Sheet<'a> {
             let range = self.lines.start(*line)..end;
             let text = self.text[range.clone()].trim_end_matches(['\r', '\n']);
             let fits = text.len() <= max as usize && !text.contains('\t');
-            if fits || measure::columns(text, tab) <= max as usize || !set.touches(*line..line + 1) {
+            let fits = fits || measure::columns(text, tab) <= max as usize;
+            if fits || !set.touches(*line..line + 1) {
                 return false;
             }
             let next = edits.partition_point(|edit| edit.range.end < range.start);

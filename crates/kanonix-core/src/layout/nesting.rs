@@ -8,8 +8,8 @@ use crate::text::LineSet;
 use std::collections::HashMap;
 
 impl Sheet<'_> {
-    /// Whether a live unit opens or closes a block, or one may be gone, so that what is in it may have
-    /// moved.
+    /// Whether a live unit opens or closes a block, or one may be gone, so that what is in it may
+    /// have moved.
     pub fn reshapes(&self, set: &LineSet) -> bool {
         if set.unwraps() {
             return true;

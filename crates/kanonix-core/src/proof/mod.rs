@@ -143,8 +143,8 @@ fn same_leaf(role: Role, before: &str, after: &str) -> bool {
     before.contains('\n') && before.replace("\r\n", "\n") == after.replace("\r\n", "\n")
 }
 
-/// `added` are the new tokens that a rewrite declared, ascending; what begins with one of them is not
-/// in the old tree.
+/// `added` are the new tokens that a rewrite declared, ascending; what begins with one of them is
+/// not in the old tree.
 fn shapes_agree(
     tree: &Tree,
     before: &str,

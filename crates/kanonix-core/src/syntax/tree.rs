@@ -163,6 +163,8 @@ impl Copying<'_> {
                 open.push((id, NONE, children as usize - 1));
                 continue;
             }
+            // A string whose end is missing has its fault inside.
+            let is_error = is_error || (role == Role::Atom && children > 0 && node.has_error());
             let range = node.byte_range();
             let is_missing = range.is_empty() && node.is_missing();
             self.leaf(id, range, kind, role, is_error, is_missing);
@@ -217,8 +219,12 @@ impl Copying<'_> {
         if is_missing {
             self.tree.faults.push(range.clone());
             self.missing = true;
-            if let Some(last) = tokens.last_mut() {
+            // What is missing may be missed before the comments, too.
+            for last in tokens.iter_mut().rev() {
                 last.fault = true;
+                if last.role != Role::Comment {
+                    break;
+                }
             }
             return;
         }

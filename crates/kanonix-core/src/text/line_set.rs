@@ -53,8 +53,8 @@ impl LineSet {
                     set.seams.push(hunk.after.end);
                 }
             }
-            let gone = hunk.before.clone().map(|line| input.interner[input.before[line as usize]].0);
-            set.unwraps |= gone.into_iter().any(may_bracket);
+            let line_of = |line: u32| input.interner[input.before[line as usize]].0;
+            set.unwraps |= hunk.before.clone().any(|line| may_bracket(line_of(line)));
             if !hunk.after.is_empty() {
                 set.touched.push(hunk.after);
             }

@@ -14,8 +14,8 @@ use kanonix_repo::work::{LeftAlone, Loaded, NotLoaded, Reach, Selection, select}
 use rayon::prelude::*;
 use std::io::Write;
 
-/// Of each language, so many files are judged under every value of every setting: enough for a share
-/// of places, in a few seconds.
+/// Of each language, so many files are judged under every value of every setting: enough for a
+/// share of places, in a few seconds.
 const MOST_FILES: usize = 120;
 
 /// So many of them are enough to find the style from which the others are asked.

@@ -53,7 +53,9 @@ fn function(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) {
                 p.word(token, 1);
                 named = true;
             }
-            Kind::FormalParameters if matches!(Kind::of(p.kind(before)), Kind::Function | Kind::Star) => {
+            Kind::FormalParameters
+                if matches!(Kind::of(p.kind(before)), Kind::Function | Kind::Star) =>
+            {
                 match p.choices.lambda_parens {
                     Some(blanks) => p.parens(token, blanks),
                     None => p.keep_gap(token),

@@ -1,7 +1,7 @@
 //! Markup inside expressions, in the grammar's order.
 //!
-//! Between two pieces of markup a gap with a line break in it means nothing, and one of blanks alone
-//! is text that is shown. The first may be laid out, the second stays.
+//! Between two pieces of markup a gap with a line break in it means nothing, and one of blanks
+//! alone is text that is shown. The first may be laid out, the second stays.
 
 use super::is;
 use super::kinds::Kind;
@@ -32,8 +32,8 @@ fn is_text(p: &Planner, node: NodeId) -> bool {
 /// The context of markup in the middle of a sentence.
 const IN_SENTENCE: u8 = 1;
 
-/// Whether text goes on before or behind a node on its line, or around what it is in, so that a line
-/// break inside it would tear the sentence apart.
+/// Whether text goes on before or behind a node on its line, or around what it is in, so that a
+/// line break inside it would tear the sentence apart.
 fn in_sentence(p: &Planner, node: NodeId) -> bool {
     let is_text = |token: Option<TokenId>| {
         let token = token.and_then(|token| p.tree.tokens.get(token as usize));

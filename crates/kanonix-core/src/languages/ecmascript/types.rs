@@ -279,7 +279,8 @@ fn interface_body(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let Some((opener, closer, inner)) = bracketed(p, parts) else { return };
     let group = p.group(Shape::Block, opener, closer + 1);
     p.base(group, p.first(p.parent(node)));
-    let is_end = |p: &Planner, part: NodeId| is(p, part, Kind::Semicolon) || is(p, part, Kind::Comma);
+    let is_end =
+        |p: &Planner, part: NodeId| is(p, part, Kind::Semicolon) || is(p, part, Kind::Comma);
     let members: Vec<NodeId> =
         inner.iter().copied().filter(|part| !is_end(p, *part)).collect();
     p.statements(&members, group, 1, sort);
@@ -359,7 +360,8 @@ fn object_type(p: &mut Planner, parts: &[NodeId]) {
 
 /// `[level: number, unit?: string]`
 fn tuple_type(p: &mut Planner, parts: &[NodeId]) {
-    let has_rest = elements(p, parts).last().is_some_and(|last| p.token_text(p.first(*last)) == "...");
+    let last = elements(p, parts).last().copied();
+    let has_rest = last.is_some_and(|last| p.token_text(p.first(last)) == "...");
     let list = List {
         inner: p.choices.brackets_gap,
         collection: true,

@@ -29,7 +29,15 @@ pub(super) static LANGUAGE: Language = Language {
         ("comment_gap", "before", "2"),
         ("comment_gap", "after_mark", "true"),
     ],
-    without: &["open_brace", "else_line", "bare_body", "case_indent", "markup_quotes", "not_gap", "tag_end"],
+    without: &[
+        "open_brace",
+        "else_line",
+        "bare_body",
+        "case_indent",
+        "markup_quotes",
+        "not_gap",
+        "tag_end",
+    ],
     samples: &[
         ("ingest.py", include_str!("samples/ingest.py")),
         ("report.py", include_str!("samples/report.py")),

@@ -1,0 +1,85 @@
+//! The settings that rules ask for at every turn, read once for a file.
+
+use crate::style::{Setting, Style, Value};
+
+/// Settings that are asked for at every turn, read once.
+#[derive(Clone, Copy, Debug)]
+pub struct Choices {
+    pub operator_gap: u8,
+    pub parens_gap: u8,
+    pub brackets_gap: u8,
+    pub braces_gap: u8,
+    pub markup_gap: u8,
+    pub control_parens: u8,
+    pub call_parens: u8,
+    pub declaration_parens: u8,
+    pub lambda_parens: Option<u8>,
+    pub case_indent: bool,
+    pub end_with_semicolon: bool,
+    pub end_bare: bool,
+    pub quotes: Option<char>,
+    pub markup_quotes: Option<char>,
+    pub max_line: usize,
+    pub chain_steps: u8,
+    pub declaration_steps: u8,
+    pub element_steps: u8,
+    pub not_gap: u8,
+    pub angles_gap: u8,
+    pub brace_bare: bool,
+    pub wrap_before: bool,
+    pub keep_words: bool,
+    pub keep_open: bool,
+    pub one_each: bool,
+    pub else_own_line: bool,
+    pub most_blank: u8,
+    pub edge_blank: u8,
+    pub add_last_comma: bool,
+    pub drop_last_comma: bool,
+}
+
+impl Choices {
+    pub(super) fn of(style: &Style) -> Choices {
+        let lines = |key| style.number(Setting::BlankLines, key).unwrap_or(0) as u8;
+        let comma = |word| style.is(Setting::LastComma, "", word);
+        let quote = |setting| match style.get(setting, "") {
+            Value::Word("double") => Some('"'),
+            Value::Word("single") => Some('\''),
+            _ => None,
+        };
+        Choices {
+            operator_gap: u8::from(style.flag(Setting::OperatorGap, "")),
+            parens_gap: u8::from(style.flag(Setting::InnerGap, "parens")),
+            brackets_gap: u8::from(style.flag(Setting::InnerGap, "brackets")),
+            braces_gap: u8::from(style.flag(Setting::InnerGap, "braces")),
+            markup_gap: u8::from(style.flag(Setting::InnerGap, "markup")),
+            control_parens: u8::from(style.flag(Setting::GapBeforeParens, "control")),
+            call_parens: u8::from(style.flag(Setting::GapBeforeParens, "call")),
+            declaration_parens: u8::from(style.flag(Setting::GapBeforeParens, "declaration")),
+            lambda_parens: match style.get(Setting::GapBeforeParens, "lambda") {
+                Value::Flag(flag) => Some(u8::from(flag)),
+                _ => None,
+            },
+            end_with_semicolon: style.is(Setting::StatementEnd, "", "semicolon"),
+            end_bare: style.is(Setting::StatementEnd, "", "bare"),
+            quotes: quote(Setting::Quotes),
+            markup_quotes: quote(Setting::MarkupQuotes),
+            max_line: style.number(Setting::MaxLineLength, "").unwrap_or(u32::MAX) as usize,
+            chain_steps: style.number(Setting::WrapIndent, "chain").unwrap_or(1) as u8,
+            declaration_steps: style.number(Setting::WrapIndent, "declaration").unwrap_or(1) as u8,
+            element_steps: style.number(Setting::WrapIndent, "element").unwrap_or(1) as u8,
+            not_gap: u8::from(style.flag(Setting::NotGap, "")),
+            angles_gap: u8::from(style.flag(Setting::InnerGap, "angles")),
+            case_indent: style.flag(Setting::CaseIndent, ""),
+            brace_bare: style.is(Setting::BareBody, "", "brace"),
+            wrap_before: style.is(Setting::OperatorWrap, "", "before"),
+            keep_words: style.is(Setting::WordGap, "", "keep"),
+            keep_open: style.is(Setting::ListWrap, "", "keep_open"),
+            one_each: style.is(Setting::ListWrap, "", "one_each"),
+            else_own_line: style.is(Setting::ElseLine, "", "own_line"),
+            most_blank: lines("most"),
+            edge_blank: lines("at_edges"),
+            add_last_comma: comma("open_list"),
+            drop_last_comma: comma("never"),
+        }
+    }
+}

@@ -1,0 +1,118 @@
+//! Which form each group takes: flat, open, or in the rows that somebody laid out.
+
+use super::fill::{Filler, State};
+use super::plan::{Change, GroupId, Rows, Shape, Want};
+
+impl Filler<'_> {
+    /// Decides a group's form, as far as it is free to change it.
+    pub(super) fn decide(&mut self, id: GroupId, index: usize) {
+        let group = &self.sheet.plan.groups[id as usize];
+        let measures = &self.sheet.measures;
+        let (first, end) = (group.first as usize, group.end as usize);
+        if group.shape == Shape::Block {
+            self.states[id as usize] = State::Open;
+            return;
+        }
+        if !self.live.all(group.first, group.end) {
+            let broken = self.sheet.tree.broken(first, self.sheet.text);
+            self.leading[id as usize] = first == 0 || broken;
+            return;
+        }
+        let fits = |width: usize| self.column + width + self.late_comma(end) <= self.max;
+        self.states[id as usize] = if end <= self.flat_until {
+            State::Flat
+        } else if group.forced {
+            State::Open
+        } else if group.rows == Rows::Kept {
+            if self.rows_fit(id) { State::Rows } else { State::Open }
+        } else if measures.flat(first, end).is_some_and(fits) {
+            self.flat_until = end;
+            State::Flat
+        } else if group.stays {
+            State::Flat
+        } else if group.remembers {
+            State::Open
+        } else if self.gives_way(id, index) {
+            State::Flat
+        } else {
+            State::Open
+        };
+    }
+
+    /// Whether each of the lines that a group has in the text fits.
+    pub(super) fn rows_fit(&mut self, id: GroupId) -> bool {
+        let sheet = self.sheet;
+        let group = &sheet.plan.groups[id as usize];
+        let base = self.base(id);
+        let inside = self.indents.deeper(base, sheet.plan.gaps[group.opening as usize].level);
+        let indent = self.indents.columns(inside);
+        let (mut start, mut column) = (group.first as usize, self.column);
+        let mut elements = 0;
+        for index in group.first as usize + 1..group.end as usize + 1 {
+            let gap = &sheet.plan.gaps[index];
+            let is_own = gap.want == Want::Break && gap.group == id;
+            let is_end = index == group.end as usize;
+            elements += usize::from(is_own);
+            if !is_end && !(is_own && sheet.tree.broken(index, sheet.text)) {
+                continue;
+            }
+            let width = sheet.measures.flat(start, index);
+            if width.map_or(elements > 1, |width| column + width > self.max) {
+                return false;
+            }
+            (start, column, elements) = (index, indent, 0);
+        }
+        true
+    }
+
+    /// Whether a group that does not fit leaves its lines to something inside it.
+    pub(super) fn gives_way(&self, id: GroupId, index: usize) -> bool {
+        let group = &self.sheet.plan.groups[id as usize];
+        let measures = &self.sheet.measures;
+        let indent = self.indents.columns(self.line_indent);
+        if group.holds_lines
+            && measures.flat(index, group.end as usize).is_none()
+            && measures.holds(&self.sheet.plan, id, self.column, indent, self.max)
+        {
+            return true;
+        }
+        let stop = match group.shape {
+            Shape::LastResort => measures.next_break(index + 2),
+            _ => group.hug as usize,
+        };
+        stop > index
+            && stop < group.end as usize
+            && measures.head(index, stop).is_some_and(|width| self.column + width <= self.max)
+    }
+
+    /// The column of a comma that follows only because the list around it is open.
+    pub(super) fn late_comma(&self, end: usize) -> usize {
+        let sheet = self.sheet;
+        let is_open = |group: GroupId| self.state(group) == State::Open;
+        let last = sheet.plan.rewrites_of(end - 1).iter();
+        let next = (end < sheet.tree.tokens.len()).then(|| sheet.plan.rewrites_of(end));
+        let comes = last.chain(next.into_iter().flatten()).any(|rewrite| match rewrite.change {
+            Change::AppendIfOpen(_, group) => rewrite.token as usize == end - 1 && is_open(group),
+            Change::DropIfFlat(group) => rewrite.token as usize == end && is_open(group),
+            _ => false,
+        });
+        usize::from(comes)
+    }
+
+    /// What became of a group; of one that is not free to change, the form that it has.
+    pub(super) fn state(&self, id: GroupId) -> State {
+        let group = &self.sheet.plan.groups[id as usize];
+        match self.states[id as usize] {
+            State::Still if group.rows == Rows::Kept => State::Rows,
+            State::Still if self.is_open_in_text(id) => State::Open,
+            State::Still => State::Flat,
+            state => state,
+        }
+    }
+
+    /// Whether a group is open in the text.
+    pub(super) fn is_open_in_text(&self, group: GroupId) -> bool {
+        let opening = self.sheet.plan.groups[group as usize].opening as usize;
+        self.sheet.tree.broken(opening, self.sheet.text)
+    }
+}
