@@ -30,6 +30,9 @@ const STRICT_COSTS: f64 = 3.0;
 /// community expects.
 const NOISE: f64 = 0.2;
 
+/// So many slips say nothing in a small body of code.
+const FEW: usize = 2;
+
 /// A value of a setting, with the settings that it is made of.
 #[derive(Clone, Debug)]
 struct Candidate {
@@ -219,16 +222,28 @@ impl Survey {
         let strict: Vec<usize> =
             (0..prices.len()).filter(|c| !question.candidates[*c].keeps).collect();
         let mut order = strict.clone();
-        // Between equals, what the community expects; it stands first in a stable order.
-        order.sort_by_key(|c| (prices[*c].all, !is_usual(c)));
+        // Between equals, what the community expects; then, of blank lines, the most.
+        let counts_lines = question.entry.setting == Setting::BlankLines;
+        let rank = |c: usize| if counts_lines { usize::MAX - c } else { c };
+        order.sort_by_key(|c| (prices[*c].all, !is_usual(c), rank(*c)));
         let mut best = order[0];
         if let Some(usual) = order.iter().copied().find(is_usual)
             && per_thousand(prices[usual].all - prices[best].all) <= NOISE
         {
             best = usual;
+        } else if question.entry.setting == Setting::MaxLineLength {
+            // The shortest that costs hardly more than the cheapest.
+            let hardly = |c: &usize| {
+                let more = prices[*c].all - prices[best].all;
+                more <= FEW || per_thousand(more) <= NOISE
+            };
+            best = strict.iter().copied().find(hardly).unwrap_or(best);
         }
         let keeping = (0..prices.len()).find(|c| question.candidates[*c].keeps);
+        let lists = question.entry.setting == Setting::ListWrap;
         let chosen = match keeping {
+            // Nobody is divided over lists: what was opened by hand stays, unless that costs more.
+            Some(keeping) if lists && prices[keeping].all <= prices[best].all => keeping,
             Some(keeping)
                 if per_thousand(prices[best].all.saturating_sub(prices[keeping].all))
                     > STRICT_COSTS =>

@@ -224,6 +224,23 @@ mod tests {
     }
 
     #[test]
+    fn every_setting_has_another_value_in_some_canon_of_the_workshop() {
+        let folder = Path::new(env!("CARGO_MANIFEST_DIR")).join("canons");
+        let own = styles(None).unwrap();
+        let read = |name| styles(Some(&folder.join(format!("{name}.toml")))).unwrap();
+        let canons = ["quay", "mole", "lock"].map(read);
+        for (entry, slot) in kanonix_core::style::slots() {
+            let differs = canons.iter().any(|canon| {
+                canon.iter().any(|(language, style)| {
+                    style.get(entry.setting, slot.key)
+                        != own[language].get(entry.setting, slot.key)
+                })
+            });
+            assert!(differs, "{}", slot.path(entry));
+        }
+    }
+
+    #[test]
     fn the_properties_hold_on_the_demo() {
         let demo = Path::new(env!("CARGO_MANIFEST_DIR")).join("../../demo");
         assert!(run(&demo, None, None, 1, false).unwrap());

@@ -2,7 +2,7 @@
 
 use crate::style::{Setting, Style, Value};
 
-/// Settings that are asked for at every turn, read once.
+/// Each field is the setting of the same name, as a rule wants it.
 #[derive(Clone, Copy, Debug)]
 pub struct Choices {
     pub operator_gap: u8,

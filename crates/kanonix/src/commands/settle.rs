@@ -155,13 +155,15 @@ fn table(findings: &[Finding], paint: Paint) -> String {
             count(finding.files, "file"),
             count(finding.lines, "line"),
         ));
-        let head = format!(
-            "  {:26}  {:38}  {:12}  {}",
-            "setting", "the code already says", "proposed", "would change"
-        );
-        out.push_str(&format!("{}\n", paint.faint(&head)));
         let (told, silent): (Vec<&Answer>, Vec<&Answer>) =
             finding.answers.iter().partition(|answer| !answer.usual || answer.price > 0);
+        let head = format!(
+            "  {:29}  {:38}  {:12}  {}",
+            "setting", "the code already says", "proposed", "would change"
+        );
+        if !told.is_empty() {
+            out.push_str(&format!("{}\n", paint.faint(&head)));
+        }
         for answer in told {
             let shares: Vec<String> = answer
                 .shares
@@ -171,7 +173,7 @@ fn table(findings: &[Finding], paint: Paint) -> String {
                 .collect();
             out.push_str(&format!(
                 "  {}  {:38}  {:12}  {}\n",
-                paint.name(&format!("{:26}", answer.name)),
+                paint.name(&format!("{:29}", answer.name)),
                 shares.join("   "),
                 answer.proposed,
                 count(answer.price, "place"),
@@ -183,7 +185,7 @@ fn table(findings: &[Finding], paint: Paint) -> String {
         };
         out.push_str(&format!(
             "  {others}the whole proposal would change {} of {}\n",
-            count(finding.changed, "line"),
+            count(finding.changed, "").trim_end_matches([' ', 's']),
             count(finding.lines, "line"),
         ));
     }
