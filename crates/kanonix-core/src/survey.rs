@@ -23,8 +23,11 @@ const NOT_ASKED: &[Setting] = &[
 ];
 
 /// A value that remembers what is there is proposed where its best rival would make more slips than
-/// this in a thousand lines.
+/// this in a thousand lines. Quotes and statement ends are settled by most places all the same.
 const STRICT_COSTS: f64 = 3.0;
+
+/// Share of the places that is most of them.
+const AGREEING: f64 = 0.7;
 
 /// Below so many slips in a thousand lines, a difference in price says nothing against what the
 /// community expects.
@@ -240,18 +243,6 @@ impl Survey {
             best = strict.iter().copied().find(hardly).unwrap_or(best);
         }
         let keeping = (0..prices.len()).find(|c| question.candidates[*c].keeps);
-        let lists = question.entry.setting == Setting::ListWrap;
-        let chosen = match keeping {
-            // Nobody is divided over lists: what was opened by hand stays, unless that costs more.
-            Some(keeping) if lists && prices[keeping].all <= prices[best].all => keeping,
-            Some(keeping)
-                if per_thousand(prices[best].all.saturating_sub(prices[keeping].all))
-                    > STRICT_COSTS =>
-            {
-                keeping
-            }
-            _ => best,
-        };
         let own: Vec<usize> = strict.iter().map(|c| prices[*c].own).collect();
         let places = match own[..] {
             [a, b] => a + b,
@@ -260,6 +251,25 @@ impl Survey {
         let share = |c: usize| match places {
             0 => 1.0,
             _ => places.saturating_sub(prices[c].own) as f64 / places as f64,
+        };
+        // What teams argue about is settled by the most, whatever it costs.
+        let argued = matches!(
+            question.entry.setting,
+            Setting::Quotes | Setting::MarkupQuotes | Setting::StatementEnd
+        );
+        let agrees = argued && share(best) >= AGREEING;
+        let lists = question.entry.setting == Setting::ListWrap;
+        let chosen = match keeping {
+            // Nobody is divided over lists: what was opened by hand stays, unless that costs more.
+            Some(keeping) if lists && prices[keeping].all <= prices[best].all => keeping,
+            Some(keeping)
+                if (lists || !agrees)
+                    && per_thousand(prices[best].all.saturating_sub(prices[keeping].all))
+                        > STRICT_COSTS =>
+            {
+                keeping
+            }
+            _ => best,
         };
         let candidate = &question.candidates[chosen];
         Some(Answer {

@@ -281,12 +281,12 @@ fn long_lines_open_what_is_outermost() {
       jjjjjjjjjjjjjj;
       kkkk++
     ) {}
-    f(
-      aaaaaaaaa,
-      async (bbbbbbb, ccccccc) => {
-        d()
-      }
-    )
+    f(aaaaaaaaa, async (
+      bbbbbbb,
+      ccccccc
+    ) => {
+      d()
+    })
     ");
 }
 

@@ -165,9 +165,11 @@ fn table(findings: &[Finding], paint: Paint) -> String {
             out.push_str(&format!("{}\n", paint.faint(&head)));
         }
         for answer in told {
+            let rivals = answer.shares.len() > 1;
             let shares: Vec<String> = answer
                 .shares
                 .iter()
+                .filter(|_| rivals)
                 .take(3)
                 .map(|(name, share)| format!("{name}: {}", percent(*share)))
                 .collect();

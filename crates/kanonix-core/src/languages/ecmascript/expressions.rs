@@ -238,11 +238,7 @@ fn arguments(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         hug,
     };
     let group = p.list(parts, &[Kind::Comma as u16], list);
-    // A title and a block: one a line, the block's statements would only be further in.
-    if let [title, block] = elements[..]
-        && matches!(Kind::of(p.kind(title)), Kind::String | Kind::TemplateString)
-        && is_function(p, block)
-    {
+    if stays_with_its_call(p, &elements) {
         p.group_mut(group).stays = true;
     }
     // A last function whose value somebody put on its own line: the closing bracket has one too.
@@ -254,6 +250,27 @@ fn arguments(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         p.group_mut(group).tail = tail;
         p.group_mut(group).hug = value;
     }
+}
+
+/// Whether a last function's block stays with its call: after a title alone, and where a literal or
+/// the function's parameters can be broken instead. One a line, the block's statements would only be
+/// further in.
+fn stays_with_its_call(p: &Planner, arguments: &[NodeId]) -> bool {
+    let [before @ .., last] = arguments else { return false };
+    if !is_function(p, *last) || before.iter().any(|element| is_function(p, *element)) {
+        return false;
+    }
+    let is_title = |node: NodeId| {
+        matches!(Kind::of(p.kind(node)), Kind::String | Kind::TemplateString)
+    };
+    let takes_parameters = |node: NodeId| {
+        let parts = p.parts(node);
+        let parameters = parts.iter().find(|part| is(p, **part, Kind::FormalParameters));
+        parameters.is_some_and(|list| elements(p, &p.parts(*list)).len() > 1)
+    };
+    matches!(before, [title] if is_title(*title))
+        || before.iter().any(|element| literal_opener(p, *element).is_some())
+        || (!before.is_empty() && takes_parameters(*last))
 }
 
 /// A function whose body is a block.
