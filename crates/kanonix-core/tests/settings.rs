@@ -132,6 +132,8 @@ fn rows_that_somebody_laid_out_stay_if_they_fit() {
     assert_eq!(lay("javascript", grid), grid);
     let call = "read(\n    gauge, level, unit=metres\n)\n";
     assert_eq!(lay("python", call), call);
+    let noted = "a = [\n  1, 2, 3, // ebb\n  // flood\n  4, 5, 6\n];\n";
+    assert_eq!(lay("javascript", noted), noted);
     // Most elements have a line of their own: so should the others.
     let mixed = "a = [\n  1,\n  2, 3,\n  4,\n];\n";
     assert_eq!(lay("javascript", mixed), "a = [\n  1,\n  2,\n  3,\n  4,\n];\n");

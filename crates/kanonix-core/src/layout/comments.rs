@@ -1,7 +1,7 @@
 //! Comments: the rules decide the gap between two constructs as if no comment stood between them,
 //! and this pass divides that gap among the comments that do.
 
-use super::plan::{BareBlock, Gap, Plan, ROOT, Want};
+use super::plan::{BareBlock, Gap, Plan, ROOT, Rows, Want};
 use crate::style::{Setting, Style};
 use crate::syntax::{Role, Tree};
 use crate::text::Lines;
@@ -142,13 +142,15 @@ impl Placing<'_> {
     fn between_elements(&self, plan: &mut Plan, starts: &[usize], next: usize, wanted: Gap) {
         let is_closer = wanted.level == 0
             && plan.groups.get(wanted.group as usize).is_some_and(|g| g.end as usize == next + 1);
+        // In rows that somebody laid out, a line ends behind such a comment anyway.
+        let in_rows = plan.groups[wanted.group as usize].rows == Rows::Kept;
         for at in starts {
             let mut gap = wanted;
             if self.begins_line(*at) {
                 // What follows it on its line may follow it on any other.
                 gap.level = if is_closer { 1 } else { wanted.level };
                 gap.inside |= is_closer;
-                plan.groups[wanted.group as usize].forced |= self.ends_line(*at);
+                plan.groups[wanted.group as usize].forced |= self.ends_line(*at) && !in_rows;
             } else if is_closer && self.has_end(*at) {
                 let opener = plan.groups[wanted.group as usize].first as usize;
                 gap = match *at == opener + 1 {
@@ -170,7 +172,7 @@ impl Placing<'_> {
         if self.ends_line(last) {
             // A comment with an end of its own may stand before the closing bracket on its line.
             let may_close = is_closer && !self.begins_line(last) && self.has_end(last);
-            plan.groups[wanted.group as usize].forced |= !may_close;
+            plan.groups[wanted.group as usize].forced |= !may_close && !in_rows;
         } else if !is_closer {
             plan.gaps[next] = self.inline(next);
         } else if starts[0] == plan.groups[wanted.group as usize].first as usize + 1 {
