@@ -164,7 +164,6 @@ fn judge_item(selection: &Selection, item: &Item) -> Result<Judged, (String, Not
             finder.place(start + over, 0, "long_line", message)
         })
         .collect();
-    finder.last = (0, 0, 1);
     let stops = (item.faults_stop && !faults.is_empty())
         || (item.long_lines_stop && !long_lines.is_empty());
     Ok(Judged {

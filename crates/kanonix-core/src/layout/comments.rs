@@ -80,8 +80,7 @@ impl Placing<'_> {
 
     fn between_lines(&self, plan: &mut Plan, starts: &[usize], next: usize, wanted: Gap) {
         let mut open = self.blocks_that_end(starts[0]);
-        let is_closer = wanted.level == 0
-            && plan.groups.get(wanted.group as usize).is_some_and(|g| g.end as usize == next + 1);
+        let is_closer = plan.closes(next);
         let inline = |at: &usize| !self.begins_line(*at) && !self.ends_line(*at);
         if wanted.level == 0 && !is_closer && wanted.group != ROOT && starts.iter().any(inline) {
             // Between a bracket and a word that may follow it (`} /* … */ else`).
@@ -140,8 +139,7 @@ impl Placing<'_> {
     }
 
     fn between_elements(&self, plan: &mut Plan, starts: &[usize], next: usize, wanted: Gap) {
-        let is_closer = wanted.level == 0
-            && plan.groups.get(wanted.group as usize).is_some_and(|g| g.end as usize == next + 1);
+        let is_closer = plan.closes(next);
         // In rows that somebody laid out, a line ends behind such a comment anyway.
         let in_rows = plan.groups[wanted.group as usize].rows == Rows::Kept;
         for at in starts {

@@ -44,8 +44,8 @@ pub struct Filling {
     pub gaps: Vec<Filled>,
     /// The indentations that the gaps name.
     pub indents: Indents,
+    /// As far as a group's closing bracket goes.
     states: Vec<State>,
-    tails: Vec<GroupId>,
     live_tokens: Vec<bool>,
 }
 
@@ -54,21 +54,12 @@ impl Filling {
     pub fn applies(&self, token: usize, change: &Change) -> bool {
         self.live_tokens[token]
             && match change {
-                Change::DropIfFlat(group) => self.state(*group) == State::Flat,
+                Change::DropIfFlat(group) => self.states[*group as usize] == State::Flat,
                 Change::AppendIfOpen(_, group) | Change::DropIfOpen(group) => {
-                    self.state(*group) == State::Open
+                    self.states[*group as usize] == State::Open
                 }
                 Change::Respell(_) | Change::Drop | Change::Append(_) => true,
             }
-    }
-
-    /// What became of a group, as far as its closing bracket goes.
-    fn state(&self, group: GroupId) -> State {
-        let tail = self.tails[group as usize];
-        match self.states[group as usize] {
-            State::Flat if tail != NO_GROUP => self.states[tail as usize],
-            state => state,
-        }
     }
 }
 
@@ -96,11 +87,11 @@ pub(super) fn fill(sheet: &Sheet, live: &Live, set: &LineSet, style: &Style) -> 
         flat_until: 0,
     };
     filler.run();
-    let states = (0..sheet.plan.groups.len() as GroupId).map(|group| filler.state(group)).collect();
-    let tails = sheet.plan.groups.iter().map(|group| group.tail).collect();
+    let groups = 0..sheet.plan.groups.len() as GroupId;
+    let states = groups.map(|group| filler.closing_state(group)).collect();
     let live_tokens =
         sheet.units.of_token.iter().map(|unit| live.unit[*unit as usize]).collect();
-    Filling { gaps: filler.gaps, indents: filler.indents, states, tails, live_tokens }
+    Filling { gaps: filler.gaps, indents: filler.indents, states, live_tokens }
 }
 
 pub(super) struct Filler<'a> {
@@ -225,17 +216,21 @@ impl Filler<'_> {
             // A line always starts a unit, and so is never inside one.
             Want::Line | Want::Newline => true,
             Want::Break => match self.states[gap.group as usize] {
-                State::Open => true,
-                State::Rows => is_broken || self.closes(index),
-                State::Flat => self.closes(index) && self.tail_is_open(gap.group),
-                State::Still => match self.sheet.plan.groups[gap.group as usize].shape {
-                    Shape::List => match self.state(gap.group) {
-                        State::Rows => is_broken,
-                        State::Open => true,
-                        _ => self.closes(index) && self.tail_is_open(gap.group),
-                    },
-                    _ if is_broken => return self.keep(index, present),
-                    _ => false,
+                State::Still
+                    if self.sheet.plan.groups[gap.group as usize].shape != Shape::List =>
+                {
+                    match is_broken {
+                        true => return self.keep(index, present),
+                        false => false,
+                    }
+                }
+                _ if self.sheet.plan.closes(index) => match self.closing_state(gap.group) {
+                    State::Rows => is_broken || self.states[gap.group as usize] != State::Still,
+                    state => state == State::Open,
+                },
+                _ => match self.state(gap.group) {
+                    State::Rows => is_broken,
+                    state => state == State::Open,
                 },
             },
         };
@@ -266,17 +261,6 @@ impl Filler<'_> {
         self.gaps[index] =
             Filled::Lines { breaks: Some(breaks), indent: Some(indent), trim: self.trim };
         self.column = self.indents.columns(indent);
-    }
-
-    /// Whether the gap before a token is the one before its group's closing bracket.
-    fn closes(&self, index: usize) -> bool {
-        let gap = &self.sheet.plan.gaps[index];
-        gap.level == 0 && self.sheet.plan.groups[gap.group as usize].end as usize == index + 1
-    }
-
-    fn tail_is_open(&self, group: GroupId) -> bool {
-        let tail = self.sheet.plan.groups[group as usize].tail;
-        tail != NO_GROUP && self.state(tail) == State::Open
     }
 
     /// How many steps a line is in that begins at a gap.

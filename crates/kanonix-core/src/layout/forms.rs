@@ -1,7 +1,7 @@
 //! Which form each group takes: flat, open, or in the rows that somebody laid out.
 
 use super::fill::{Filler, State};
-use super::plan::{Change, GroupId, Rows, Shape, Want};
+use super::plan::{Change, GroupId, NO_GROUP, Rows, Shape, Want};
 
 impl Filler<'_> {
     /// Decides a group's form, as far as it is free to change it.
@@ -40,7 +40,7 @@ impl Filler<'_> {
     }
 
     /// Whether each of the lines that a group has in the text fits.
-    pub(super) fn rows_fit(&mut self, id: GroupId) -> bool {
+    fn rows_fit(&mut self, id: GroupId) -> bool {
         let sheet = self.sheet;
         let group = &sheet.plan.groups[id as usize];
         let base = self.base(id);
@@ -66,7 +66,7 @@ impl Filler<'_> {
     }
 
     /// Whether a group that does not fit leaves its lines to something inside it.
-    pub(super) fn gives_way(&self, id: GroupId, index: usize) -> bool {
+    fn gives_way(&self, id: GroupId, index: usize) -> bool {
         let group = &self.sheet.plan.groups[id as usize];
         let measures = &self.sheet.measures;
         let indent = self.indents.columns(self.line_indent);
@@ -78,7 +78,7 @@ impl Filler<'_> {
         }
         let stop = match group.shape {
             Shape::LastResort => measures.next_break(index + 2),
-            _ => group.hug as usize,
+            _ => group.stand_in as usize,
         };
         stop > index
             && stop < group.end as usize
@@ -86,7 +86,7 @@ impl Filler<'_> {
     }
 
     /// The column of a comma that follows only because the list around it is open.
-    pub(super) fn late_comma(&self, end: usize) -> usize {
+    fn late_comma(&self, end: usize) -> usize {
         let sheet = self.sheet;
         let is_open = |group: GroupId| self.state(group) == State::Open;
         let last = sheet.plan.rewrites_of(end - 1).iter();
@@ -110,8 +110,17 @@ impl Filler<'_> {
         }
     }
 
+    /// What became of a group as far as its closing bracket goes, which follows the group's tail.
+    pub(super) fn closing_state(&self, id: GroupId) -> State {
+        let tail = self.sheet.plan.groups[id as usize].tail;
+        match self.state(id) {
+            State::Flat if tail != NO_GROUP => self.state(tail),
+            state => state,
+        }
+    }
+
     /// Whether a group is open in the text.
-    pub(super) fn is_open_in_text(&self, group: GroupId) -> bool {
+    fn is_open_in_text(&self, group: GroupId) -> bool {
         let opening = self.sheet.plan.groups[group as usize].opening as usize;
         self.sheet.tree.broken(opening, self.sheet.text)
     }

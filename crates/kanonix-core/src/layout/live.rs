@@ -54,7 +54,7 @@ impl Live {
 }
 
 /// A unit is live if a line of it is touched, or if it shares a line with one that is.
-fn live_units(units: &Units, set: &LineSet) -> Vec<bool> {
+pub(super) fn live_units(units: &Units, set: &LineSet) -> Vec<bool> {
     let mut live: Vec<bool> = units
         .all
         .iter()

@@ -14,15 +14,8 @@ pub fn force(plan: &mut Plan, tree: &Tree, text: &str) {
     let mut breaks = Vec::with_capacity(tree.tokens.len() + 1);
     let mut count = 0u32;
     for (index, token) in tree.tokens.iter().enumerate() {
-        let gap = &plan.gaps[index];
-        let must_end = match gap.want {
-            Want::Line | Want::Newline => true,
-            Want::Break => plan.breaks_at(index, tree, text),
-            Want::Keep => tree.broken(index, text),
-            Want::Flat => false,
-        };
         // Before each token: how many breaks lie at or before its gap, tokens over lines included.
-        count += u32::from(must_end);
+        count += u32::from(plan.ends_line(index, tree, text));
         breaks.push(count);
         count += u32::from(token.multi_line);
     }
@@ -106,23 +99,16 @@ impl Measures {
         for index in (0..count).rev() {
             let gap = &plan.gaps[index];
             let token = &tree.tokens[index];
-            let kept_break =
-                gap.want == Want::Keep && tree.broken(index, text);
+            let kept_break = gap.want == Want::Keep && tree.broken(index, text);
             let beside = token.role == Role::Comment && gap.setting == Setting::CommentGap;
             let after_lines = index > 0 && tree.tokens[index - 1].multi_line;
             let may_end =
                 !matches!(gap.want, Want::Keep | Want::Flat) || kept_break || beside || after_lines;
-            let waits =
-                gap.want == Want::Break && plan.groups[gap.group as usize].waits();
+            let waits = gap.want == Want::Break && plan.groups[gap.group as usize].waits();
             let may_end = may_end && !waits;
             self.next_break[index] =
                 if may_end { index as u32 } else { self.next_break[index + 1] };
-            let must_end = match gap.want {
-                Want::Line | Want::Newline => true,
-                Want::Break => plan.breaks_at(index, tree, text),
-                Want::Keep => kept_break,
-                Want::Flat => false,
-            };
+            let must_end = plan.ends_line(index, tree, text);
             // What lies ahead of the token before this one: this gap, or what lies ahead of it.
             if token.multi_line {
                 self.next_forced[index] = 2 * index as u32 + 1;

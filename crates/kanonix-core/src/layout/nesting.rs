@@ -2,7 +2,7 @@
 //! the block away. They are in play for their indentation alone.
 
 use super::Sheet;
-use super::live::Live;
+use super::live::live_units;
 use super::plan::{NO_GROUP, ROOT, Shape};
 use crate::text::LineSet;
 use std::collections::HashMap;
@@ -14,8 +14,8 @@ impl Sheet<'_> {
         if set.unwraps() {
             return true;
         }
-        let live = Live::new(&self.plan, &self.units, set);
-        let is_live = |token: u32| live.unit[self.units.of_token[token as usize] as usize];
+        let live = live_units(&self.units, set);
+        let is_live = |token: u32| live[self.units.of_token[token as usize] as usize];
         self.plan.groups.iter().skip(1).any(|group| {
             group.shape == Shape::Block
                 && group.end > group.first

@@ -114,10 +114,8 @@ pub struct Group {
     /// Whether what stands before it on its line is broken rather than it.
     pub reluctant: bool,
     /// The first gap inside its last element that may be broken in its place; 0 if there is none.
-    pub hug: TokenId,
-    /// Steps of indentation that a chain's lines take.
-    pub level: u8,
-    /// As `level`, where the group's first token begins its line; `None` where that makes no
+    pub stand_in: TokenId,
+    /// The level of a chain's gaps where its first token begins a line; `None` where that makes no
     /// difference.
     pub leading_level: Option<u8>,
     /// The token whose line the group's levels count from.
@@ -155,17 +153,14 @@ impl Group {
             stays: false,
             remembers: false,
             reluctant: false,
-            hug: 0,
-            level: 1,
+            stand_in: 0,
             leading_level: None,
             base: first,
             tail: NO_GROUP,
             rows: Rows::Never,
         }
     }
-}
 
-impl Group {
     /// Whether its own gaps are no place for a line to end as long as another one is.
     pub fn waits(&self) -> bool {
         self.reluctant && !self.forced
@@ -269,11 +264,25 @@ impl Plan {
         }
     }
 
-    /// Whether a line ends at a gap that may be broken, whatever the width.
-    pub fn breaks_at(&self, index: usize, tree: &Tree, text: &str) -> bool {
-        let group = &self.groups[self.gaps[index].group as usize];
-        group.forced
-            || (group.rows == Rows::Kept && tree.broken(index, text))
+    /// Whether a gap is the one before its group's closing bracket.
+    pub fn closes(&self, index: usize) -> bool {
+        let gap = &self.gaps[index];
+        let group = self.groups.get(gap.group as usize);
+        !gap.inside && group.is_some_and(|group| group.end as usize == index + 1)
+    }
+
+    /// Whether a line must end at a gap, whatever the width.
+    pub fn ends_line(&self, index: usize, tree: &Tree, text: &str) -> bool {
+        let gap = &self.gaps[index];
+        match gap.want {
+            Want::Line | Want::Newline => true,
+            Want::Break => {
+                let group = &self.groups[gap.group as usize];
+                group.forced || (group.rows == Rows::Kept && tree.broken(index, text))
+            }
+            Want::Keep => tree.broken(index, text),
+            Want::Flat => false,
+        }
     }
 
     /// The changes to one token, in the order in which they were declared.

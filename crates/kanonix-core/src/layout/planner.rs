@@ -46,13 +46,13 @@ pub struct List {
     /// Whether it may stay flat around a block inside it.
     pub holds_lines: bool,
     /// The first gap that may be broken inside its last element, in its own place; 0 if none.
-    pub hug: TokenId,
+    pub stand_in: TokenId,
 }
 
 impl List {
     /// A list without inner blanks, last comma or anything that may take its place.
     pub const PLAIN: List =
-        List { inner: 0, collection: false, last_comma: false, holds_lines: false, hug: 0 };
+        List { inner: 0, collection: false, last_comma: false, holds_lines: false, stand_in: 0 };
 }
 
 impl<'a> Planner<'a> {
@@ -107,8 +107,7 @@ impl<'a> Planner<'a> {
         let mut seen = vec![(0u32, 0u32); self.plan.groups.len()];
         for (token, gap) in self.plan.gaps.iter().enumerate() {
             // The closing bracket has its own line in any case.
-            let closes = |group: &Group| gap.level == 0 && group.end as usize == token + 1;
-            if gap.want == Want::Break && !closes(&self.plan.groups[gap.group as usize]) {
+            if gap.want == Want::Break && !self.plan.closes(token) {
                 let (ends, joins) = &mut seen[gap.group as usize];
                 match self.opened_before(token as TokenId) {
                     true => *ends += 1,
@@ -444,7 +443,7 @@ impl<'a> Planner<'a> {
         self.plan.groups[group as usize] =
             Group {
                 holds_lines: list.holds_lines,
-                hug: list.hug,
+                stand_in: list.stand_in,
                 rows: Rows::Bracketed,
                 ..settings
             };

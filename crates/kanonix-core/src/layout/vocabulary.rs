@@ -32,14 +32,14 @@ pub struct Binary {
     pub operator: TokenId,
     /// Its right operand.
     pub right: NodeId,
-    /// Whether the left operand is an operation of the same precedence.
-    pub goes_on: bool,
+    /// Operators of one number are broken together.
+    pub precedence: fn(&str) -> u8,
     /// Whether the line may be broken here at all.
     pub breakable: bool,
     /// Whether the operator is a word, which always has blanks.
     pub word: bool,
     /// The first gap that may be broken inside the right operand in the chain's place; 0 if none.
-    pub hug: TokenId,
+    pub stand_in: TokenId,
 }
 
 impl Planner<'_> {
@@ -135,7 +135,7 @@ impl Planner<'_> {
 
     /// An operator with two operands; operators of one precedence are broken together.
     pub fn binary(&mut self, binary: Binary) {
-        let Binary { node, left, operator, right, goes_on, breakable, word, hug } = binary;
+        let Binary { node, left, operator, right, precedence, breakable, word, stand_in } = binary;
         let level = self.choices.chain_steps;
         let right_first = self.first(right);
         let blanks = if word { 1 } else { self.choices.operator_gap };
@@ -147,19 +147,22 @@ impl Planner<'_> {
             self.flat(right_first, after_blanks, setting);
             return;
         }
-        let (group, level) = match self.handed(node) {
-            Some(group) => (group, self.group_mut(group).level),
+        let group = match self.handed(node) {
+            Some(group) => group,
             None => {
                 let (first, end) = (self.first(node), self.end(node));
                 let group = self.group(Shape::Chain, first, end);
                 let leading = self.leading_level(first);
-                let chain = self.group_mut(group);
-                chain.level = level;
-                chain.leading_level = leading;
-                self.group_mut(group).hug = hug;
-                (group, level)
+                self.group_mut(group).leading_level = leading;
+                self.group_mut(group).stand_in = stand_in;
+                group
             }
         };
+        let goes_on = self.kind(left) == self.kind(node)
+            && self.part(left, 1).is_some_and(|inner| {
+                let inner = self.token_text(self.first(inner));
+                precedence(inner) == precedence(self.token_text(operator))
+            });
         if goes_on {
             self.hand(left, group);
         }

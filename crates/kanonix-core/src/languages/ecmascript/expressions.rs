@@ -102,7 +102,7 @@ fn arrow_function(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
 fn formal_parameters(p: &mut Planner, parts: &[NodeId]) {
     let elements = elements(p, parts);
     let has_rest = elements.last().is_some_and(|last| is(p, *last, Kind::RestPattern));
-    let hug = match elements[..] {
+    let stand_in = match elements[..] {
         [only] => literal_opener(p, only).map_or(0, |opener| opener + 1),
         _ => 0,
     };
@@ -110,7 +110,7 @@ fn formal_parameters(p: &mut Planner, parts: &[NodeId]) {
         inner: p.choices.parens_gap,
         last_comma: !has_rest,
         holds_lines: true,
-        hug,
+        stand_in,
         ..List::PLAIN
     };
     p.list(parts, &[Kind::Comma as u16], list);
@@ -138,7 +138,7 @@ fn parenthesized(p: &mut Planner, parts: &[NodeId]) {
     if is_markup {
         p.group_mut(group).holds_lines = false;
     } else {
-        p.group_mut(group).hug = hug(p, inner, true).unwrap_or(0);
+        p.group_mut(group).stand_in = stand_in(p, inner, true).unwrap_or(0);
     }
     p.may_break(p.first(inner), group, 1, gap, Setting::InnerGap);
     p.may_break(closer, group, 0, gap, Setting::InnerGap);
@@ -185,19 +185,19 @@ fn array(p: &mut Planner, parts: &[NodeId]) {
         collection: true,
         last_comma: !has_holes && !has_rest,
         holds_lines: true,
-        hug: 0,
+        stand_in: 0,
     };
     p.list(parts, &[Kind::Comma as u16], list);
 }
 
 /// How many constructs around it a literal is looked for in.
-const HUG_DEPTH: usize = 8;
+const STAND_IN_DEPTH: usize = 8;
 
 /// Where the last argument can be broken in place of the whole list: inside its literal, the body
 /// of its arrow function, or, if it is the only one, its own arguments.
-pub(super) fn hug(p: &Planner, last: NodeId, only: bool) -> Option<TokenId> {
+pub(super) fn stand_in(p: &Planner, last: NodeId, only: bool) -> Option<TokenId> {
     let (mut node, mut only) = (last, only);
-    for _ in 0..HUG_DEPTH {
+    for _ in 0..STAND_IN_DEPTH {
         if let Some(opener) = literal_opener(p, node) {
             return Some(opener + 1);
         }
@@ -227,7 +227,7 @@ pub(super) fn hug(p: &Planner, last: NodeId, only: bool) -> Option<TokenId> {
 /// `(level, { quiet: true })`
 fn arguments(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let elements = elements(p, parts);
-    let hug = elements.last().and_then(|last| hug(p, *last, elements.len() == 1)).unwrap_or(0);
+    let stand_in = elements.last().and_then(|last| stand_in(p, *last, elements.len() == 1)).unwrap_or(0);
     let called = p.part(p.parent(node), 0);
     let imports = called.is_some_and(|called| is(p, called, Kind::ImportFunction));
     let list = List {
@@ -235,7 +235,7 @@ fn arguments(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         collection: false,
         last_comma: !imports,
         holds_lines: true,
-        hug,
+        stand_in,
     };
     let group = p.list(parts, &[Kind::Comma as u16], list);
     if stays_with_its_call(p, &elements) {
@@ -248,7 +248,7 @@ fn arguments(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         let tail = p.group(Shape::LastResort, sign, p.end(*last));
         p.hand(*last, tail);
         p.group_mut(group).tail = tail;
-        p.group_mut(group).hug = value;
+        p.group_mut(group).stand_in = value;
     }
 }
 
@@ -363,7 +363,7 @@ fn chain(p: &mut Planner, node: NodeId) {
         && is(p, *last, Kind::Arguments)
         && p.end(*last) > p.first(*last) + 2
     {
-        p.group_mut(group).hug = p.first(*last) + 1;
+        p.group_mut(group).stand_in = p.first(*last) + 1;
     }
     if by_hand {
         p.force(group);
@@ -496,19 +496,15 @@ fn binary_expression(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
             return p.keep(node);
         }
     }
-    let goes_on = is(p, *left, Kind::BinaryExpression)
-        && p.parts(*left)
-            .get(1)
-            .is_some_and(|inner| precedence(p.token_text(p.first(*inner))) == precedence(text));
     p.binary(Binary {
         node,
         left: *left,
         operator,
         right: *right,
-        goes_on,
+        precedence,
         breakable: true,
         word: matches!(text, "in" | "instanceof"),
-        hug: hug(p, *right, false).unwrap_or(0),
+        stand_in: stand_in(p, *right, false).unwrap_or(0),
     });
 }
 

@@ -139,7 +139,7 @@ fn tag(p: &mut Planner, node: NodeId, parts: &[NodeId], kind: Kind) {
     p.group_mut(group).stays =
         p.context(node) == IN_SENTENCE || (alone && in_sentence(p, node));
     if only {
-        p.group_mut(group).hug = hug(p, attributes[0]);
+        p.group_mut(group).stand_in = stand_in(p, attributes[0]);
         p.group_mut(group).stays |= has_plain_value(p, attributes[0]);
     }
     for attribute in attributes {
@@ -179,14 +179,14 @@ pub(super) fn opening(p: &Planner, node: NodeId) -> Option<TokenId> {
 }
 
 /// Where an only attribute's value may be broken in place of the tag.
-fn hug(p: &Planner, attribute: NodeId) -> TokenId {
+fn stand_in(p: &Planner, attribute: NodeId) -> TokenId {
     let value = match p.parts(attribute)[..] {
         [_, _, value] if is(p, attribute, Kind::JsxAttribute) => value,
         _ => attribute,
     };
     match p.parts(value)[..] {
         [_, inner, _] if is(p, value, Kind::JsxExpression) => {
-            super::expressions::hug(p, inner, true).unwrap_or(0)
+            super::expressions::stand_in(p, inner, true).unwrap_or(0)
         }
         _ => 0,
     }
@@ -214,7 +214,7 @@ fn expression(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     };
     let (opener, first, closer) = (p.first(*opener), p.first(*inner), p.first(*closer));
     let group = p.group(Shape::Chain, opener, closer + 1);
-    p.group_mut(group).hug = super::expressions::hug(p, *inner, true).unwrap_or(0);
+    p.group_mut(group).stand_in = super::expressions::stand_in(p, *inner, true).unwrap_or(0);
     p.group_mut(group).stays = in_sentence(p, node);
     p.set_context(node, 0);
     p.may_break(first, group, 1, gap, Setting::InnerGap);

@@ -198,7 +198,7 @@ fn alternatives(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) {
         }
         None => {
             let group = p.group(Shape::Chain, p.first(node), p.end(node));
-            p.group_mut(group).hug = hug(p, kind, parts);
+            p.group_mut(group).stand_in = stand_in(p, kind, parts);
             group
         }
     };
@@ -220,7 +220,7 @@ fn alternatives(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) {
 }
 
 /// `Level & { unit: string }`: the last one's members open in the chain's place.
-fn hug(p: &Planner, kind: Kind, parts: &[NodeId]) -> TokenId {
+fn stand_in(p: &Planner, kind: Kind, parts: &[NodeId]) -> TokenId {
     match parts {
         [.., last] if kind == Kind::IntersectionType && is(p, *last, Kind::ObjectType) => {
             p.first(*last) + 1
@@ -367,7 +367,7 @@ fn tuple_type(p: &mut Planner, parts: &[NodeId]) {
         collection: true,
         last_comma: !has_rest,
         holds_lines: true,
-        hug: 0,
+        stand_in: 0,
     };
     p.list(parts, &[Kind::Comma as u16], list);
 }
@@ -404,7 +404,7 @@ fn parenthesized_type(p: &mut Planner, parts: &[NodeId]) {
     let gap = p.choices.parens_gap;
     let (opener, first, closer) = (p.first(*opener), p.first(*inner), p.first(*closer));
     let group = p.group(Shape::Chain, opener, closer + 1);
-    p.group_mut(group).hug = match Kind::of(p.kind(*inner)) {
+    p.group_mut(group).stand_in = match Kind::of(p.kind(*inner)) {
         Kind::ObjectType | Kind::FunctionType => first + 1,
         _ => 0,
     };

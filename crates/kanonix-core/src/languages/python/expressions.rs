@@ -106,7 +106,7 @@ fn in_brackets(p: &Planner, node: NodeId) -> bool {
 fn bracketed(p: &mut Planner, node: NodeId, parts: &[NodeId], inner: u8, collection: bool) {
     p.set_context(node, IN_BRACKETS);
     let last_comma = !ends_in_starred_call(p, parts);
-    let list = List { inner, collection, last_comma, holds_lines: true, hug: 0 };
+    let list = List { inner, collection, last_comma, holds_lines: true, stand_in: 0 };
     p.list(parts, &[Kind::Comma as u16], list);
 }
 
@@ -129,7 +129,7 @@ fn argument_list(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         }
         _ => Vec::new(),
     };
-    let hug = match elements[..] {
+    let stand_in = match elements[..] {
         [only] => literal_opener(p, only).map_or(0, |opener| opener + 1),
         _ => 0,
     };
@@ -138,7 +138,7 @@ fn argument_list(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         collection: false,
         last_comma: true,
         holds_lines: true,
-        hug,
+        stand_in,
     };
     p.list(parts, &[Kind::Comma as u16], list);
 }
@@ -233,7 +233,7 @@ fn tuple(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         collection: true,
         last_comma: !single && !ends_in_starred_call(p, parts),
         holds_lines: true,
-        hug: 0,
+        stand_in: 0,
     };
     p.list(parts, &[Kind::Comma as u16], list);
 }
@@ -267,7 +267,7 @@ fn parenthesized(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let (opener, inner, closer) = (p.first(*opener), *inner, p.first(*closer));
     let gap = p.choices.parens_gap;
     let group = p.group(Shape::Chain, opener, closer + 1);
-    p.group_mut(group).hug = literal_opener(p, inner).map_or(0, |literal| literal + 1);
+    p.group_mut(group).stand_in = literal_opener(p, inner).map_or(0, |literal| literal + 1);
     p.group_mut(group).holds_lines = !is(p, inner, Kind::ConcatenatedString);
     p.may_break(p.first(inner), group, 1, gap, Setting::InnerGap);
     p.may_break(closer, group, 0, gap, Setting::InnerGap);
@@ -292,10 +292,6 @@ fn binary(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) {
     let [left, operator, right] = parts else { return };
     let operator = p.first(*operator);
     let text = p.token_text(operator);
-    let goes_on = Kind::of(p.kind(*left)) == kind
-        && p.parts(*left)
-            .get(1)
-            .is_some_and(|inner| precedence(p.token_text(p.first(*inner))) == precedence(text));
     if text == "**" && p.gap_text(operator).is_empty() && p.gap_text(p.first(*right)).is_empty() {
         // PEP 8 leaves it to the author to set off only the operators that bind less tightly.
         p.keep_gap(operator);
@@ -306,10 +302,10 @@ fn binary(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) {
         left: *left,
         operator,
         right: *right,
-        goes_on,
+        precedence,
         breakable: in_brackets(p, node),
         word: kind == Kind::BooleanOperator,
-        hug: literal_opener(p, *right).map_or(0, |opener| opener + 1),
+        stand_in: literal_opener(p, *right).map_or(0, |opener| opener + 1),
     });
 }
 
