@@ -4,9 +4,10 @@
 //! settings. Prices come from judging the code under each value, so that a survey and a check can
 //! never count differently.
 
+use crate::Outcome;
 use crate::languages::Language;
 use crate::layout::Sheet;
-use crate::style::{Entry, Kind, REGISTRY, Setting, Slot, Style, Value};
+use crate::style::{Entry, Kind, REGISTRY, Setting, Slot, Style};
 use crate::syntax::Tree;
 use crate::text::LineSet;
 
@@ -32,6 +33,9 @@ const AGREEING: f64 = 0.7;
 /// Below so many slips in a thousand lines, a difference in price says nothing against what the
 /// community expects.
 const NOISE: f64 = 0.2;
+
+/// So many files, spread evenly, are enough to find the style from which all are asked.
+const FIRST_FILES: usize = 24;
 
 /// So many slips say nothing in a small body of code.
 const FEW: usize = 2;
@@ -146,6 +150,19 @@ impl Survey {
         Survey { files: 0, lines: 0, language, base, questions, prices }
     }
 
+    /// Looks at a body of code twice: at some of it from the community's style, then at all of it from
+    /// what that found. `read` reads texts from a style, on as many threads as its caller likes.
+    pub fn settle(
+        texts: &[&str],
+        language: &'static Language,
+        read: impl Fn(&[&str], Style) -> Survey,
+    ) -> Survey {
+        let step = texts.len().div_ceil(FIRST_FILES).max(1);
+        let some: Vec<&str> = texts.iter().copied().step_by(step).collect();
+        let first = read(&some, language.style());
+        read(texts, first.style())
+    }
+
     /// Reads one more file. Call it from as many threads as there are surveys; [`Survey::join`]
     /// brings them together.
     pub fn read(&mut self, text: &str) {
@@ -207,9 +224,7 @@ impl Survey {
     pub fn style(&self) -> Style {
         let mut style = self.base.clone();
         for answer in self.answers() {
-            for (name, key, value) in &answer.values {
-                style.set(name, key, value).expect("an answer is one of the values");
-            }
+            set_all(&mut style, &answer.values);
         }
         style
     }
@@ -287,33 +302,35 @@ impl Survey {
     }
 }
 
-/// The zero-based lines of `text` that a style would change.
-pub fn changed_lines(text: &str, language: &Language, style: &Style) -> Vec<usize> {
-    let outcome = crate::judge(text, language, style, &LineSet::whole());
+/// The zero-based lines of `text` that its outcome would change.
+pub fn changed_lines(text: &str, outcome: &Outcome) -> Vec<usize> {
     let lines = crate::text::Lines::new(text);
-    let mut changed: Vec<usize> = outcome
-        .edits
-        .iter()
+    let edits = outcome.first.iter().chain(&outcome.edits);
+    let mut changed: Vec<usize> = edits
         .flat_map(|edit| {
             let last = edit.range.end.max(edit.range.start);
             lines.line_of(edit.range.start)..lines.line_of(last) + 1
         })
         .collect();
+    changed.sort_unstable();
     changed.dedup();
     changed
 }
 
 fn with(style: &Style, candidate: &Candidate) -> Style {
     let mut style = style.clone();
-    for (name, key, value) in &candidate.values {
-        style.set(name, key, value).expect("a candidate is one of the values");
-    }
-    if let [("indent_size", _, _)] = candidate.values[..]
-        && style.get(Setting::IndentStyle, "") == Value::Word("tab")
-    {
-        style.set("indent_style", "", "space").expect("a value of the registry");
-    }
+    set_all(&mut style, &candidate.values);
     style
+}
+
+/// Sets a candidate's values; a size of indentation says that it is not of tabs.
+fn set_all(style: &mut Style, values: &[(&'static str, &'static str, String)]) {
+    for (name, key, value) in values {
+        style.set(name, key, value).expect("a candidate is one of the values");
+        if *name == "indent_size" {
+            style.set("indent_style", "", "space").expect("a value of the registry");
+        }
+    }
 }
 
 #[cfg(test)]

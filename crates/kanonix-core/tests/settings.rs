@@ -2,6 +2,7 @@
 
 mod support;
 
+use kanonix_core::style::Style;
 use kanonix_core::survey::{Survey, changed_lines};
 use kanonix_core::text::LineSet;
 use kanonix_core::{judge, languages, mend};
@@ -245,13 +246,14 @@ fn a_survey_finds_the_style_that_disturbs_least() {
         "    return [ c ];",
         "}",
     ]);
-    let mut style = javascript.style();
-    for _ in 0..2 {
-        let mut survey = Survey::new(javascript, style);
-        survey.read(&text.repeat(3));
-        style = survey.style();
-    }
-    assert!(changed_lines(text, javascript, &style).is_empty(), "{style:?}");
-    let usual = changed_lines(text, javascript, &javascript.style());
-    assert_eq!(usual, [0, 1, 2, 3, 4]);
+    let survey = Survey::settle(&[&text.repeat(3)], javascript, |texts, base| {
+        let mut survey = Survey::new(javascript, base);
+        texts.iter().for_each(|text| survey.read(text));
+        survey
+    });
+    let changed = |style: &Style| {
+        changed_lines(text, &judge(text, javascript, style, &LineSet::whole()))
+    };
+    assert!(changed(&survey.style()).is_empty(), "{:?}", survey.style());
+    assert_eq!(changed(&javascript.style()), [0, 1, 2, 3, 4]);
 }

@@ -57,7 +57,9 @@ pub fn run(dir: &Path, language: Option<&str>, show: usize, diff: bool) -> Resul
 }
 
 fn package(folder: &Path, language: &'static Language, diff: bool) -> Result<Option<Package>> {
-    let texts = texts(folder, language)?;
+    let files = super::corpus::files(folder, Some(language))?;
+    let read = files.into_iter().filter_map(|(path, _)| std::fs::read_to_string(path).ok());
+    let texts: Vec<String> = read.collect();
     let texts: Vec<&str> = texts
         .iter()
         .map(String::as_str)
@@ -68,10 +70,8 @@ fn package(folder: &Path, language: &'static Language, diff: bool) -> Result<Opt
     if texts.is_empty() {
         return Ok(None);
     }
-    let mut style = language.style();
-    for _ in 0..2 {
-        style = survey(&texts, language, style);
-    }
+    let settled = Survey::settle(&texts, language, |texts, base| survey(texts, language, base));
+    let style = settled.style();
     if diff {
         println!("=== {} {}", folder.display(), said(language, &style));
         for text in &texts {
@@ -100,27 +100,14 @@ fn package(folder: &Path, language: &'static Language, diff: bool) -> Result<Opt
     Ok(Some(package))
 }
 
-fn texts(folder: &Path, language: &Language) -> Result<Vec<String>> {
-    let mut texts = Vec::new();
-    for entry in ignore::WalkBuilder::new(folder).standard_filters(false).hidden(true).build() {
-        let path = entry?.into_path();
-        let name = path.file_name().unwrap_or_default().to_string_lossy();
-        let is_its = languages::of_file(&name).is_some_and(|found| found.name == language.name);
-        if is_its && let Ok(text) = std::fs::read_to_string(&path) {
-            texts.push(text);
-        }
-    }
-    Ok(texts)
-}
-
-fn survey(texts: &[&str], language: &'static Language, base: Style) -> Style {
+fn survey(texts: &[&str], language: &'static Language, base: Style) -> Survey {
     let read = texts.par_iter().map(|text| {
         let mut survey = Survey::new(language, base.clone());
         survey.read(text);
         survey
     });
     let empty = || Survey::new(language, base.clone());
-    read.reduce(empty, Survey::join).style()
+    read.reduce(empty, Survey::join)
 }
 
 /// The settings in which a style differs from its language's own.
@@ -138,8 +125,8 @@ type Kinds = Vec<(String, String)>;
 
 /// How many lines change, and of each slip its kind and its line before and after.
 fn measure(text: &str, language: &Language, style: &Style) -> (usize, Kinds) {
-    let changed = changed_lines(text, language, style).len();
     let outcome = judge(text, language, style, &LineSet::whole());
+    let changed = changed_lines(text, &outcome).len();
     let mended = apply(text, &outcome.edits);
     let lines = Lines::new(text);
     let mut kinds: Kinds = Vec::new();

@@ -37,23 +37,12 @@ pub fn run(
     let styles = styles(canon)?;
     let only = match language {
         Some(name) => match languages::by_name(name) {
-            Some(language) => Some(language.name),
+            Some(language) => Some(language),
             None => bail!("there is no language {name}"),
         },
         None => None,
     };
-    let mut files: Vec<(PathBuf, &'static Language)> = Vec::new();
-    for entry in ignore::WalkBuilder::new(dir).standard_filters(false).hidden(true).build() {
-        let path = entry?.into_path();
-        let name = path.file_name().unwrap_or_default().to_string_lossy().into_owned();
-        if let Some(language) = languages::of_file(&name)
-            && only.is_none_or(|only| only == language.name)
-            && path.is_file()
-        {
-            files.push((path, language));
-        }
-    }
-    files.sort_by(|a, b| a.0.cmp(&b.0));
+    let files = files(dir, only)?;
     std::panic::set_hook(Box::new(|_| {}));
     let mut found: Vec<Found> = files
         .par_iter()
@@ -82,6 +71,26 @@ pub fn run(
         }
     }
     Ok(found.iter().all(|file| file.failures.is_empty()))
+}
+
+/// Every file of a folder in a known language, or in this one, ordered by path.
+pub(crate) fn files(
+    dir: &Path,
+    only: Option<&Language>,
+) -> anyhow::Result<Vec<(PathBuf, &'static Language)>> {
+    let mut files: Vec<(PathBuf, &'static Language)> = Vec::new();
+    for entry in ignore::WalkBuilder::new(dir).standard_filters(false).hidden(true).build() {
+        let path = entry?.into_path();
+        let name = path.file_name().unwrap_or_default().to_string_lossy().into_owned();
+        if let Some(language) = languages::of_file(&name)
+            && only.is_none_or(|only| only.name == language.name)
+            && path.is_file()
+        {
+            files.push((path, language));
+        }
+    }
+    files.sort_by(|a, b| a.0.cmp(&b.0));
+    Ok(files)
 }
 
 pub(crate) fn styles(canon: Option<&Path>) -> anyhow::Result<BTreeMap<&'static str, Style>> {

@@ -219,16 +219,13 @@ impl Filler<'_> {
                 State::Still
                     if self.sheet.plan.groups[gap.group as usize].shape != Shape::List =>
                 {
-                    match is_broken {
-                        true => return self.keep(index, present),
-                        false => false,
+                    if is_broken {
+                        return self.keep(index, present);
                     }
+                    false
                 }
-                _ if self.sheet.plan.closes(index) => match self.closing_state(gap.group) {
-                    State::Rows => is_broken || self.states[gap.group as usize] != State::Still,
-                    state => state == State::Open,
-                },
-                _ => match self.state(gap.group) {
+                State::Rows if self.sheet.plan.closes(index) => true,
+                _ => match self.state_at(index) {
                     State::Rows => is_broken,
                     state => state == State::Open,
                 },

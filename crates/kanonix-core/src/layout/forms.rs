@@ -110,6 +110,15 @@ impl Filler<'_> {
         }
     }
 
+    /// What became of the group of a gap, as far as the gap goes.
+    pub(super) fn state_at(&self, index: usize) -> State {
+        let group = self.sheet.plan.gaps[index].group;
+        match self.sheet.plan.closes(index) {
+            true => self.closing_state(group),
+            false => self.state(group),
+        }
+    }
+
     /// What became of a group as far as its closing bracket goes, which follows the group's tail.
     pub(super) fn closing_state(&self, id: GroupId) -> State {
         let tail = self.sheet.plan.groups[id as usize].tail;

@@ -177,6 +177,29 @@ impl Planner<'_> {
         }
     }
 
+    /// One thing between two brackets, broken inside them. Returns the group.
+    pub fn enclosed(
+        &mut self,
+        shape: Shape,
+        opener: NodeId,
+        inner: NodeId,
+        closer: NodeId,
+        blanks: u8,
+    ) -> GroupId {
+        let (first, inner, last) = (self.first(opener), self.first(inner), self.first(closer));
+        let group = self.group(shape, first, last + 1);
+        self.may_break(inner, group, 1, blanks, Setting::InnerGap);
+        self.may_break(last, group, 0, blanks, Setting::InnerGap);
+        group
+    }
+
+    /// The line of a block's closing bracket, and the blank lines at the block's edges.
+    pub fn close_block(&mut self, block: GroupId, first: TokenId, closer: TokenId) {
+        self.at_most(first, self.choices.edge_blank);
+        self.line(closer, block, 0, Setting::ShortBlock);
+        self.at_most(closer, self.choices.edge_blank);
+    }
+
     /// Whether a comment stands right before a token.
     pub fn after_comment(&self, token: TokenId) -> bool {
         let before = token.checked_sub(1).map(|before| &self.tree.tokens[before as usize]);

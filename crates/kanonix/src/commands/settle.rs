@@ -8,7 +8,9 @@ use crate::report::{count, left_alone};
 use anyhow::Context;
 use kanonix_core::languages::{self, Language};
 use kanonix_core::style::Style;
+use kanonix_core::judge;
 use kanonix_core::survey::{Answer, Survey, changed_lines};
+use kanonix_core::text::LineSet;
 use kanonix_repo::canon::FILE_NAME;
 use kanonix_repo::work::{LeftAlone, Loaded, NotLoaded, Reach, Selection, select};
 use rayon::prelude::*;
@@ -17,9 +19,6 @@ use std::io::Write;
 /// Of each language, so many files are judged under every value of every setting: enough for a
 /// share of places, in a few seconds.
 const MOST_FILES: usize = 120;
-
-/// So many of them are enough to find the style from which the others are asked.
-const FIRST_FILES: usize = 24;
 
 pub(crate) fn run(options: &Settle) -> anyhow::Result<Status> {
     let here = here()?;
@@ -102,13 +101,12 @@ fn survey(selection: &mut Selection, left: &mut LeftAlone) -> Vec<Finding> {
                 Err(NotLoaded::Problem(reason)) => eprintln!("kanonix: {reason}"),
             }
         }
-        let first: Vec<&String> =
-            texts.iter().step_by(texts.len().div_ceil(FIRST_FILES).max(1)).collect();
-        let base = read(&first, language, language.style()).style();
-        let all: Vec<&String> = texts.iter().collect();
-        let survey = read(&all, language, base);
+        let all: Vec<&str> = texts.iter().map(String::as_str).collect();
+        let survey = Survey::settle(&all, language, |texts, base| read(texts, language, base));
         let style = survey.style();
-        let changed = |text: &String| changed_lines(text, language, &style).len();
+        let changed = |text: &String| {
+            changed_lines(text, &judge(text, language, &style, &LineSet::whole())).len()
+        };
         findings.push(Finding {
             language,
             files: items.len(),
@@ -121,9 +119,9 @@ fn survey(selection: &mut Selection, left: &mut LeftAlone) -> Vec<Finding> {
     findings
 }
 
-fn read(texts: &[&String], language: &'static Language, base: Style) -> Survey {
+fn read(texts: &[&str], language: &'static Language, base: Style) -> Survey {
     let new = || Survey::new(language, base.clone());
-    let one = |text: &&String| {
+    let one = |text: &&str| {
         let mut survey = new();
         survey.read(text);
         survey

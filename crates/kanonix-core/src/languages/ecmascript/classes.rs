@@ -2,7 +2,7 @@
 
 use super::is;
 use super::kinds::Kind;
-use super::statements::{bracketed, may_go_bare, sort};
+use super::statements::{bracketed, is_end, may_go_bare, sort};
 use super::types::{declared, signature};
 use crate::layout::plan::{Change, Shape};
 use crate::layout::planner::Planner;
@@ -135,8 +135,6 @@ fn class_body(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let Some((opener, closer, inner)) = bracketed(p, parts) else { return };
     let group = p.group(Shape::Block, opener, closer + 1);
     p.base(group, p.first(p.parent(node)));
-    let is_end =
-        |p: &Planner, part: NodeId| is(p, part, Kind::Semicolon) || is(p, part, Kind::Comma);
     // A member's decorators may stand beside it in the body.
     let mut members: Vec<NodeId> = Vec::new();
     let mut decorator = None;
@@ -154,9 +152,6 @@ fn class_body(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         };
     }
     p.statements(&members, group, 1, sort);
-    if let Some(first) = members.first() {
-        p.at_most(p.first(*first), p.choices.edge_blank);
-    }
     for (index, part) in inner.iter().enumerate() {
         if is_end(p, *part) {
             let end = p.first(*part);
@@ -180,8 +175,7 @@ fn class_body(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
             p.rewrite(token, Change::Append(";"), Setting::StatementEnd);
         }
     }
-    p.line(closer, group, 0, Setting::ShortBlock);
-    p.at_most(closer, p.choices.edge_blank);
+    p.close_block(group, p.first(inner[0]), closer);
 }
 
 /// Whether a member ends with a semicolon or its line.

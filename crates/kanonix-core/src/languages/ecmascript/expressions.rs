@@ -129,19 +129,15 @@ pub(super) fn elements(p: &Planner, parts: &[NodeId]) -> Vec<NodeId> {
 fn parenthesized(p: &mut Planner, parts: &[NodeId]) {
     let [opener, inner, .., closer] = parts else { return };
     p.tight(&parts[1..parts.len() - 1]);
-    let gap = p.choices.parens_gap;
-    let (opener, inner, closer) = (p.first(*opener), *inner, p.first(*closer));
     let is_markup =
-        matches!(Kind::of(p.kind(inner)), Kind::JsxElement | Kind::JsxSelfClosingElement);
+        matches!(Kind::of(p.kind(*inner)), Kind::JsxElement | Kind::JsxSelfClosingElement);
     let shape = if is_markup { Shape::List } else { Shape::Chain };
-    let group = p.group(shape, opener, closer + 1);
+    let group = p.enclosed(shape, *opener, *inner, *closer, p.choices.parens_gap);
     if is_markup {
         p.group_mut(group).holds_lines = false;
     } else {
-        p.group_mut(group).stand_in = stand_in(p, inner, true).unwrap_or(0);
+        p.group_mut(group).stand_in = stand_in(p, *inner, true).unwrap_or(0);
     }
-    p.may_break(p.first(inner), group, 1, gap, Setting::InnerGap);
-    p.may_break(closer, group, 0, gap, Setting::InnerGap);
 }
 
 /// The opening bracket of an object or an array with something in it.

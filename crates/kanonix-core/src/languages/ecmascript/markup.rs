@@ -212,11 +212,8 @@ fn expression(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         }
         return;
     };
-    let (opener, first, closer) = (p.first(*opener), p.first(*inner), p.first(*closer));
-    let group = p.group(Shape::Chain, opener, closer + 1);
+    let group = p.enclosed(Shape::Chain, *opener, *inner, *closer, gap);
     p.group_mut(group).stand_in = super::expressions::stand_in(p, *inner, true).unwrap_or(0);
     p.group_mut(group).stays = in_sentence(p, node);
     p.set_context(node, 0);
-    p.may_break(first, group, 1, gap, Setting::InnerGap);
-    p.may_break(closer, group, 0, gap, Setting::InnerGap);
 }

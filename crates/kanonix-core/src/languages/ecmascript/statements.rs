@@ -87,6 +87,11 @@ pub(super) fn listed(p: &mut Planner, parts: &[NodeId], group: GroupId, level: u
     }
 }
 
+/// Whether a part of a body ends the member before it.
+pub(super) fn is_end(p: &Planner, part: NodeId) -> bool {
+    is(p, part, Kind::Semicolon) || is(p, part, Kind::Comma)
+}
+
 pub(super) fn sort(p: &Planner, node: NodeId) -> Sort {
     match Kind::of(p.kind(node)) {
         Kind::ImportStatement => Sort::Import,
@@ -256,9 +261,7 @@ fn statement_block(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let group = p.group(Shape::Block, opener, closer + 1);
     p.base(group, block_base(p, node));
     listed(p, inner, group, 1);
-    p.at_most(p.first(inner[0]), p.choices.edge_blank);
-    p.line(closer, group, 0, Setting::ShortBlock);
-    p.at_most(closer, p.choices.edge_blank);
+    p.close_block(group, p.first(inner[0]), closer);
 }
 
 /// What a block is to the settings that know kinds of block.
@@ -395,9 +398,7 @@ fn switch_body(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         gap.level = 0;
         gap.breaks = Setting::CaseIndent;
     }
-    p.at_most(p.first(cases[0]), p.choices.edge_blank);
-    p.line(closer, group, 0, Setting::ShortBlock);
-    p.at_most(closer, p.choices.edge_blank);
+    p.close_block(group, p.first(cases[0]), closer);
 }
 
 /// `case ebb: …`

@@ -3,7 +3,7 @@
 use super::expressions::elements;
 use super::is;
 use super::kinds::Kind;
-use super::statements::{bracketed, sort, statement_end};
+use super::statements::{bracketed, is_end, sort, statement_end};
 use crate::layout::plan::Shape;
 use crate::layout::planner::{List, Planner};
 use crate::style::Setting;
@@ -279,8 +279,6 @@ fn interface_body(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let Some((opener, closer, inner)) = bracketed(p, parts) else { return };
     let group = p.group(Shape::Block, opener, closer + 1);
     p.base(group, p.first(p.parent(node)));
-    let is_end =
-        |p: &Planner, part: NodeId| is(p, part, Kind::Semicolon) || is(p, part, Kind::Comma);
     let members: Vec<NodeId> =
         inner.iter().copied().filter(|part| !is_end(p, *part)).collect();
     p.statements(&members, group, 1, sort);
@@ -296,9 +294,7 @@ fn interface_body(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
             p.flat(p.first(*part), 0, Setting::StatementEnd);
         }
     }
-    p.at_most(p.first(inner[0]), p.choices.edge_blank);
-    p.line(closer, group, 0, Setting::ShortBlock);
-    p.at_most(closer, p.choices.edge_blank);
+    p.close_block(group, p.first(inner[0]), closer);
 }
 
 fn enum_declaration(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
@@ -401,13 +397,9 @@ fn conditional_type(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
 /// `(Ebb | Flood)`; broken inside its parentheses.
 fn parenthesized_type(p: &mut Planner, parts: &[NodeId]) {
     let [opener, inner, closer] = parts else { return };
-    let gap = p.choices.parens_gap;
-    let (opener, first, closer) = (p.first(*opener), p.first(*inner), p.first(*closer));
-    let group = p.group(Shape::Chain, opener, closer + 1);
+    let group = p.enclosed(Shape::Chain, *opener, *inner, *closer, p.choices.parens_gap);
     p.group_mut(group).stand_in = match Kind::of(p.kind(*inner)) {
-        Kind::ObjectType | Kind::FunctionType => first + 1,
+        Kind::ObjectType | Kind::FunctionType => p.first(*inner) + 1,
         _ => 0,
     };
-    p.may_break(first, group, 1, gap, Setting::InnerGap);
-    p.may_break(closer, group, 0, gap, Setting::InnerGap);
 }

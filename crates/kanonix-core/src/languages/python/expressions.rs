@@ -250,27 +250,20 @@ fn pair(p: &mut Planner, parts: &[NodeId]) {
 fn comprehension(p: &mut Planner, node: NodeId, parts: &[NodeId], inner: u8) {
     p.set_context(node, IN_BRACKETS);
     let [opener, body, clauses @ .., closer] = parts else { return };
-    let (opener, closer) = (p.first(*opener), p.first(*closer));
-    let group = p.group(Shape::Chain, opener, closer + 1);
+    let group = p.enclosed(Shape::Chain, *opener, *body, *closer, inner);
     p.group_mut(group).rows = Rows::Bracketed;
-    p.may_break(p.first(*body), group, 1, inner, Setting::InnerGap);
     for clause in clauses {
         p.may_break(p.first(*clause), group, 1, 1, Setting::WordGap);
     }
-    p.may_break(closer, group, 0, inner, Setting::InnerGap);
 }
 
 /// `(ebb or flood)`; broken inside its parentheses.
 fn parenthesized(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     p.set_context(node, IN_BRACKETS);
     let [opener, inner, closer] = parts else { return };
-    let (opener, inner, closer) = (p.first(*opener), *inner, p.first(*closer));
-    let gap = p.choices.parens_gap;
-    let group = p.group(Shape::Chain, opener, closer + 1);
-    p.group_mut(group).stand_in = literal_opener(p, inner).map_or(0, |literal| literal + 1);
-    p.group_mut(group).holds_lines = !is(p, inner, Kind::ConcatenatedString);
-    p.may_break(p.first(inner), group, 1, gap, Setting::InnerGap);
-    p.may_break(closer, group, 0, gap, Setting::InnerGap);
+    let group = p.enclosed(Shape::Chain, *opener, *inner, *closer, p.choices.parens_gap);
+    p.group_mut(group).stand_in = literal_opener(p, *inner).map_or(0, |literal| literal + 1);
+    p.group_mut(group).holds_lines = !is(p, *inner, Kind::ConcatenatedString);
 }
 
 /// How tightly an operator binds, as a number.
