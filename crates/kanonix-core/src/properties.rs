@@ -6,7 +6,7 @@
 
 use crate::languages::Language;
 use crate::layout::Sheet;
-use crate::style::{Kind, REGISTRY, Setting, Style, slots};
+use crate::style::{Kind, Setting, Style, slots};
 use crate::syntax::{Role, Tree};
 use crate::text::{LineSet, Lines};
 use crate::{Difference, judge, mend, mend_since};
@@ -363,25 +363,23 @@ type Pair = (&'static str, &'static str, String, String);
 
 fn pairs_of_values(language: &Language) -> Vec<Pair> {
     let mut pairs = Vec::new();
-    for entry in REGISTRY.iter().filter(|entry| language.has(entry.name)) {
+    for (entry, slot) in slots().filter(|(entry, slot)| language.has(entry.name, slot.key)) {
         if matches!(
             entry.setting,
             Setting::BlankLines | Setting::TrimTrailingWhitespace | Setting::TabWidth
         ) {
             continue;
         }
-        for slot in entry.slots {
-            let values: Vec<String> = match slot.kind {
-                Kind::Word(words) => words.iter().map(|word| word.to_string()).collect(),
-                Kind::Flag | Kind::FlagOrKeep => vec!["true".into(), "false".into()],
-                Kind::Number(20, ..) => vec!["40".into(), "79".into(), "120".into()],
-                Kind::Number(..) => vec!["1".into(), "2".into(), "3".into(), "4".into()],
-            };
-            let forgets = |value: &&String| !value.starts_with("keep");
-            for a in values.iter().filter(forgets) {
-                for b in values.iter().filter(forgets).filter(|b| *b != a) {
-                    pairs.push((entry.name, slot.key, a.clone(), b.clone()));
-                }
+        let values: Vec<String> = match slot.kind {
+            Kind::Word(words) => words.iter().map(|word| word.to_string()).collect(),
+            Kind::Flag | Kind::FlagOrKeep => vec!["true".into(), "false".into()],
+            Kind::Number(20, ..) => vec!["40".into(), "79".into(), "120".into()],
+            Kind::Number(..) => vec!["1".into(), "2".into(), "3".into(), "4".into()],
+        };
+        let forgets = |value: &&String| !value.starts_with("keep");
+        for a in values.iter().filter(forgets) {
+            for b in values.iter().filter(forgets).filter(|b| *b != a) {
+                pairs.push((entry.name, slot.key, a.clone(), b.clone()));
             }
         }
     }

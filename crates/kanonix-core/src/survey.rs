@@ -7,7 +7,7 @@
 use crate::Outcome;
 use crate::languages::Language;
 use crate::layout::Sheet;
-use crate::style::{Entry, Kind, REGISTRY, Setting, Slot, Style};
+use crate::style::{Entry, Kind, REGISTRY, Setting, Slot, Style, slots};
 use crate::syntax::Tree;
 use crate::text::LineSet;
 
@@ -83,11 +83,11 @@ impl Question {
 }
 
 fn questions(language: &Language) -> Vec<Question> {
-    let asked = REGISTRY
-        .iter()
-        .filter(|entry| language.has(entry.name) && !NOT_ASKED.contains(&entry.setting));
+    let asked = slots().filter(|(entry, slot)| {
+        language.has(entry.name, slot.key) && !NOT_ASKED.contains(&entry.setting)
+    });
     asked
-        .flat_map(|entry| entry.slots.iter().map(move |slot| Question::new(entry, slot)))
+        .map(|(entry, slot)| Question::new(entry, slot))
         .filter(|question| {
             // Where a language of lines has one way only, there is nothing to ask.
             let fixed = |(name, _, value): &(&str, &str, &str)| {

@@ -48,7 +48,7 @@ fn row(entry: &Entry, slot: &Slot) -> String {
         ("", _) => format!("`{}`", entry.name),
         (key, about) => format!("`{key}`: {about}"),
     };
-    let defaults = languages::ALL.iter().map(|language| match language.has(entry.name) {
+    let defaults = languages::ALL.iter().map(|language| match language.has(entry.name, slot.key) {
         true => format!("`{}`", language.style().get(entry.setting, slot.key)),
         false => "–".to_string(),
     });

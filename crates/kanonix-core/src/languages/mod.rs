@@ -26,7 +26,7 @@ pub struct Language {
     pub(crate) rule: Rule,
     /// What its community does otherwise than the registry's defaults: setting, key and value.
     pub defaults: &'static [(&'static str, &'static str, &'static str)],
-    /// Settings that mean nothing in it.
+    /// Settings that mean nothing in it, and keys of settings, each behind its setting and a point.
     pub without: &'static [&'static str],
     /// Small files in it: a name and a text each.
     pub samples: &'static [(&'static str, &'static str)],
@@ -71,23 +71,29 @@ impl Language {
         style
     }
 
-    /// Whether a setting means anything in it.
-    pub fn has(&self, setting: &str) -> bool {
-        !self.without.contains(&setting)
+    /// Whether a key of a setting means anything in it; an empty key asks about the setting as a
+    /// whole.
+    pub fn has(&self, setting: &str, key: &str) -> bool {
+        !self.without.iter().any(|without| match without.split_once('.') {
+            Some((name, without)) => name == setting && without == key,
+            None => *without == setting,
+        })
     }
 }
 
 #[cfg(test)]
 mod tests {
     use super::*;
-    use crate::style::REGISTRY;
+    use crate::style::{REGISTRY, slots};
 
     #[test]
     fn a_language_speaks_only_of_settings_that_there_are() {
         for language in ALL {
             language.style();
-            for name in language.without {
-                assert!(REGISTRY.iter().any(|entry| entry.name == *name), "{name}");
+            for path in language.without {
+                let is_setting = REGISTRY.iter().any(|entry| entry.name == *path);
+                let is_key = slots().any(|(entry, slot)| slot.path(entry) == *path);
+                assert!(is_setting || is_key, "{path}");
             }
         }
     }

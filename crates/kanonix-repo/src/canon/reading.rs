@@ -3,7 +3,7 @@
 use super::{Assignment, Canon, CanonError, EDITION, Play};
 use globset::{Glob, GlobSetBuilder};
 use kanonix_core::languages;
-use kanonix_core::style::{REGISTRY, Style, StyleError, nearest};
+use kanonix_core::style::{REGISTRY, Style, StyleError, nearest, slots};
 use std::ops::Range;
 use std::path::Path;
 use toml_edit::{Item, TableLike, Value};
@@ -217,10 +217,22 @@ impl Reading<'_> {
             if let Some(language) = languages::by_name(name) {
                 let own = self.table(item, &format!("style.{name}"))?;
                 for (setting, item) in own.iter() {
-                    if REGISTRY.iter().any(|entry| entry.name == setting) && !language.has(setting)
+                    let idle = |key| {
+                        slots().any(|(entry, slot)| entry.name == setting && slot.key == key)
+                            && !language.has(setting, key)
+                    };
+                    if REGISTRY.iter().any(|entry| entry.name == setting)
+                        && !language.has(setting, "")
                     {
                         let message = format!("`{setting}` means nothing in {name}");
                         return self.error(self.key_span(own, setting), message);
+                    }
+                    let table = item.as_table_like();
+                    let keys = table.into_iter().flat_map(|table| table.iter());
+                    if let Some((key, _)) = keys.into_iter().find(|(key, _)| idle(key)) {
+                        let message = format!("`{setting}.{key}` means nothing in {name}");
+                        let span = table.and_then(|table| self.key_span(table, key));
+                        return self.error(span, message);
                     }
                     let read = self.setting(own, setting, item, Vec::new())?;
                     self.canon.language_style.entry(language.name).or_default().extend(read);

@@ -26,7 +26,7 @@ pub(super) static JAVASCRIPT: Language = Language {
     grammar: Grammar::new(|| tree_sitter_javascript::LANGUAGE.into(), ENTRIES, role),
     rule,
     defaults: DEFAULTS,
-    without: &[],
+    without: &["open_brace.namespace", "open_brace.other", "inner_gap.angles"],
     samples: &[
         ("siren.js", include_str!("samples/siren.js")),
         ("dashboard.mjs", include_str!("samples/dashboard.mjs")),
@@ -46,8 +46,18 @@ pub(super) static TYPESCRIPT: Language = Language {
     ),
     rule,
     defaults: DEFAULTS,
-    without: &[],
-    samples: &[("forecast.ts", include_str!("samples/forecast.ts"))],
+    without: &[
+        "open_brace.namespace",
+        "open_brace.other",
+        "inner_gap.markup",
+        "markup_quotes",
+        "tag_end",
+    ],
+    samples: &[
+        ("forecast.ts", include_str!("samples/forecast.ts")),
+        ("siren.ts", include_str!("samples/siren.js")),
+        ("dashboard.ts", include_str!("samples/dashboard.mjs")),
+    ],
 };
 
 pub(super) static TSX: Language = Language {
@@ -58,8 +68,13 @@ pub(super) static TSX: Language = Language {
     grammar: Grammar::new(|| tree_sitter_typescript::LANGUAGE_TSX.into(), ENTRIES, role),
     rule,
     defaults: DEFAULTS,
-    without: &[],
-    samples: &[("chart.tsx", include_str!("samples/chart.tsx"))],
+    without: &["open_brace.namespace", "open_brace.other"],
+    samples: &[
+        ("chart.tsx", include_str!("samples/chart.tsx")),
+        ("panel.tsx", include_str!("samples/panel.jsx")),
+        ("siren.tsx", include_str!("samples/siren.js")),
+        ("dashboard.tsx", include_str!("samples/dashboard.mjs")),
+    ],
 };
 
 /// The rule for a node: a function a construct, named after it.

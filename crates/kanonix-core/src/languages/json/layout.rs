@@ -33,6 +33,7 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         Kind::Object => object(p, parts),
         Kind::Pair => pair(p, parts),
         Kind::Array => array(p, parts),
+        Kind::Comment => p.comment_mark(p.first(node), "//"),
         _ => {}
     }
 }

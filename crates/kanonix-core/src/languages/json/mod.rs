@@ -19,6 +19,13 @@ pub(super) static LANGUAGE: Language = Language {
         ("blank_lines", "most", "1"),
     ],
     without: &[
+        "blank_lines.after_imports",
+        "blank_lines.between_functions",
+        "blank_lines.between_members",
+        "blank_lines.between_types",
+        "inner_gap.angles",
+        "inner_gap.markup",
+        "inner_gap.parens",
         "open_brace",
         "else_line",
         "short_block",

@@ -30,7 +30,13 @@ pub(super) static LANGUAGE: Language = Language {
         ("comment_gap", "after_mark", "true"),
     ],
     without: &[
+        "gap_before_parens.control",
+        "gap_before_parens.lambda",
+        "inner_gap.angles",
+        "inner_gap.markup",
         "open_brace",
+        "short_block.lambda",
+        "wrap_indent.declaration",
         "else_line",
         "bare_body",
         "case_indent",

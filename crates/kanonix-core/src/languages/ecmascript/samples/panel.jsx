@@ -19,5 +19,6 @@ export function Panel({gauges,title='Tides',...rest}){
       Times are local.
     </p>
     <></>
+    <Chart className="panel-chart" gauges={gauges} from={first} to={last} step={hour} legend="metres above datum">{title}</Chart>
   </section>
 }

@@ -51,6 +51,11 @@ class Siren extends (Device) {
 
 const status = water > LIMIT ? 'flood' : water > LIMIT - 1 ? 'the water is rising quickly, and it will be high' : 'calm'
 fetchLevels('/levels').then(levels => highest(levels)).then(function (top) { if (top>LIMIT) new Siren("quay").sound() }).catch(console.error)
+levels.forEach(function (level) {note(level)})
+function note(level) {
+
+  report('the water at the quay stands higher than on any day since the office was founded, at ' + level + ' metres', Siren.ready || highest([level]) > LIMIT)
+}
 setTimeout(function () {
   process.exit(typeof status==='string'?0:-1)
 }, 1000)
