@@ -386,6 +386,12 @@ fn pairs_of_values(language: &Language) -> Vec<Pair> {
     pairs
 }
 
+/// Where each token of a text begins, in bytes: the places before which a comment may stand.
+pub fn gaps(text: &str, language: &Language) -> Vec<usize> {
+    let tree = Tree::parse(&language.grammar, text);
+    tree.map_or(Vec::new(), |tree| tree.tokens.iter().map(|token| token.start as usize).collect())
+}
+
 /// How often a text is broken in one way or another.
 const BREAKS_PER_FILE: usize = 4;
 

@@ -2,7 +2,7 @@
 //! every setting.
 
 use kanonix_core::languages::{self, Language};
-use kanonix_core::mend;
+use kanonix_core::{judge, mend};
 use kanonix_core::properties::{self, Case};
 use kanonix_core::style::{Kind, Slot, Style, slots};
 use kanonix_core::text::LineSet;
@@ -89,4 +89,39 @@ fn every_setting_changes_some_sample_of_every_language_that_has_it() {
         }
     }
     assert!(idle.is_empty(), "{idle:#?}");
+}
+
+/// A comment in every gap of every sample, where the language allows one: it stays where it is, and
+/// a second look finds nothing.
+#[test]
+fn comments_survive_wherever_they_stand() {
+    let mut wrong = Vec::new();
+    for language in languages::ALL {
+        let style = language.style();
+        let comments: &[&str] = match language.name {
+            "python" => &["# why\n"],
+            _ => &["/* why */", "// why\n"],
+        };
+        for (name, text) in language.samples {
+            for at in properties::gaps(text, language) {
+                for comment in comments {
+                    let noted = format!("{}{comment}{}", &text[..at], &text[at..]);
+                    if !judge(&noted, language, &style, &LineSet::of([])).faults.is_empty() {
+                        continue;
+                    }
+                    let place = || format!("{name}: {:?}", &noted[at.saturating_sub(20)..at + 30]);
+                    match mend(&noted, language, &style, &LineSet::whole()) {
+                        Err(difference) => wrong.push(format!("{}: {difference}", place())),
+                        Ok(mended) => {
+                            let again = judge(&mended.text, language, &style, &LineSet::whole());
+                            if let Some(slip) = again.slips.first() {
+                                wrong.push(format!("{}: {}", place(), slip.message));
+                            }
+                        }
+                    }
+                }
+            }
+        }
+    }
+    assert!(wrong.is_empty(), "{} {:#?}", wrong.len(), &wrong[..wrong.len().min(40)]);
 }

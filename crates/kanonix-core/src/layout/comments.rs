@@ -92,7 +92,7 @@ impl Placing<'_> {
         for at in starts {
             if !self.begins_line(*at) {
                 plan.gaps[*at] = self.beside(*at);
-                if !self.ends_line(*at) {
+                if !self.ends_line(*at) && !is_closer {
                     // An inline comment before something on the same line.
                     plan.gaps[*at] = if *at == starts[0] { wanted } else { Gap::KEPT };
                 }
@@ -124,7 +124,9 @@ impl Placing<'_> {
             plan.gaps[*at] = gap;
         }
         let last = starts[starts.len() - 1];
-        if !self.ends_line(last) && next < self.tree.tokens.len() {
+        // A bracket has its own line, even where a comment stands before it.
+        let closes_beside = is_closer && !self.begins_line(last);
+        if !self.ends_line(last) && !closes_beside && next < self.tree.tokens.len() {
             plan.gaps[next] = self.inline(next);
         } else if let Some(attached) = attached
             && self.blank_lines_before(next) == 0

@@ -432,6 +432,11 @@ fn ternary_expression(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let gap = p.choices.operator_gap;
     for sign in [question, colon] {
         let blanks = p.unfused(p.first(*sign), gap);
+        if p.after_comment(p.first(*sign)) {
+            // With a line break before the comment, a parser may not see that the sign goes on.
+            p.keep_gap(p.first(*sign));
+            continue;
+        }
         p.may_break(p.first(*sign), group, p.choices.chain_steps, blanks, Setting::OperatorGap);
     }
     for value in [yes, no] {

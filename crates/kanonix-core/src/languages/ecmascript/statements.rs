@@ -11,11 +11,17 @@ use crate::syntax::{NodeId, Role, TokenId};
 
 /// The rule for a statement; says whether `kind` is one.
 pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) -> bool {
-    let mut parts = parts;
-    if parts.len() > 1 && guard(p, node).is_some() {
+    let parts = match parts {
         // It belongs to the line of the next statement, which is planned with it.
-        parts = &parts[..parts.len() - 1];
-    }
+        [before @ .., end]
+            if !before.is_empty()
+                && is(p, *end, Kind::Semicolon)
+                && guard(p, node).is_some() =>
+        {
+            before
+        }
+        _ => parts,
+    };
     match kind {
         Kind::Program => program(p, node, parts),
         Kind::ExportStatement | Kind::ImportStatement => module_statement(p, node, parts),
@@ -170,7 +176,10 @@ fn guard(p: &Planner, node: NodeId) -> Option<TokenId> {
         && !p.broken_before(end + 1)
         && next.role != Role::Comment
         && !p.choices.end_with_semicolon;
-    guards.then_some(end)
+    // Behind the last statement of a list there is nothing to keep apart.
+    let siblings = || p.parts(p.parent(node));
+    let is_sibling = |part: &NodeId| p.first(*part) == end + 1 && p.token_text(end + 1) != "}";
+    (guards && siblings().iter().any(is_sibling)).then_some(end)
 }
 
 /// Sets the gap before a semicolon, and adds or drops it as `statement_end` wants.
