@@ -150,8 +150,8 @@ impl Survey {
         Survey { files: 0, lines: 0, language, base, questions, prices }
     }
 
-    /// Looks at a body of code twice: at some of it from the community's style, then at all of it from
-    /// what that found. `read` reads texts from a style, on as many threads as its caller likes.
+    /// Looks at a body of code twice: at some of it from the community's style, then at all of it
+    /// from what that found. `read` reads texts from a style, on as many threads as its caller likes.
     pub fn settle(
         texts: &[&str],
         language: &'static Language,

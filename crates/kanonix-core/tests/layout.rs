@@ -312,6 +312,22 @@ fn a_semicolon_goes_only_where_the_next_line_stays_apart() {
     }
     while (j);
     ");
+    insta::assert_snapshot!(lay_with("javascript", &bare, &lines(&[
+        "function k() {",
+        "  if (!l) return",
+        "  ;(m).n()",
+        "  ;[o].p()",
+        "  q()",
+        "  ;",
+        "}",
+    ])), @"
+    function k() {
+      if (!l) return
+      ;(m).n()
+      ;[o].p()
+      q()
+    }
+    ");
     let semicolon = [("statement_end", "", "semicolon")];
     insta::assert_snapshot!(lay_with("javascript", &semicolon, &lines(&[
         "import a from 'a'",

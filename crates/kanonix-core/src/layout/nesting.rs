@@ -8,8 +8,8 @@ use crate::text::LineSet;
 use std::collections::HashMap;
 
 impl Sheet<'_> {
-    /// Whether a live unit opens or closes a block, or one may be gone, so that what is in it may
-    /// have moved.
+    /// Whether a live unit opens or closes a block or an open list, or one may be gone, so that
+    /// what is in it may have moved.
     pub fn reshapes(&self, set: &LineSet) -> bool {
         if set.unwraps() {
             return true;
@@ -17,7 +17,12 @@ impl Sheet<'_> {
         let live = live_units(&self.units, set);
         let is_live = |token: u32| live[self.units.of_token[token as usize] as usize];
         self.plan.groups.iter().skip(1).any(|group| {
-            group.shape == Shape::Block
+            let holds_units = match group.shape {
+                Shape::Block => true,
+                Shape::List => self.tree.broken(group.opening as usize, self.text),
+                Shape::Chain | Shape::LastResort => false,
+            };
+            holds_units
                 && group.end > group.first
                 && (is_live(group.first) || is_live(group.end - 1))
         })

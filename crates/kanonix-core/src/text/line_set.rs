@@ -73,21 +73,30 @@ impl LineSet {
     }
 
     /// The zero-based lines that both texts have, blanks before them aside: pairs of the base's
-    /// and the text's.
+    /// and the text's, in the order of the text's. Hunks with nothing but brackets between them are
+    /// looked at together, as a comparison may pair either of two brackets.
     pub fn alike_but_indented(base: &str, text: &str) -> Vec<(usize, usize)> {
         let (input, diff) = compare(base, text);
         let olds: Vec<&str> = base.split_inclusive('\n').collect();
         let news: Vec<&str> = text.split_inclusive('\n').collect();
         let mut pairs: Vec<(usize, usize)> = Vec::new();
+        let (mut gone, mut come): (Vec<usize>, Vec<usize>) = (Vec::new(), Vec::new());
         let (mut old, mut new) = (0, 0);
         for hunk in diff.hunks() {
-            pairs.extend((old..hunk.before.start as usize).zip(new..hunk.after.start as usize));
-            let (before, after) = (hunk.before.start as usize, hunk.after.start as usize);
+            let same = new..hunk.after.start as usize;
+            if !news[same.clone()].iter().all(|line| may_bracket(line)) {
+                pairs.extend(trimmed_pairs(&olds, &gone, &news, &come));
+                gone.clear();
+                come.clear();
+            }
+            pairs.extend((old..).zip(same));
             (old, new) = (hunk.before.end as usize, hunk.after.end as usize);
-            let inside = trimmed_pairs(&olds[before..old], &news[after..new]);
-            pairs.extend(inside.into_iter().map(|(a, b)| (before + a, after + b)));
+            gone.extend(hunk.before.start as usize..old);
+            come.extend(hunk.after.start as usize..new);
         }
+        pairs.extend(trimmed_pairs(&olds, &gone, &news, &come));
         pairs.extend((old..input.before.len()).zip(new..input.after.len()));
+        pairs.sort_unstable_by_key(|(_, new)| *new);
         pairs
     }
 
@@ -163,11 +172,16 @@ fn compare<'a>(base: &'a str, text: &'a str) -> (InternedInput<(&'a str, bool)>,
     (input, diff)
 }
 
-/// The lines that two stretches have in common, blanks around them aside.
-fn trimmed_pairs(olds: &[&str], news: &[&str]) -> Vec<(usize, usize)> {
+/// Which of some old lines and some new ones are the same, blanks around them aside.
+fn trimmed_pairs(
+    olds: &[&str],
+    gone: &[usize],
+    news: &[&str],
+    come: &[usize],
+) -> Vec<(usize, usize)> {
     let mut input: InternedInput<&str> = InternedInput::default();
-    input.update_before(olds.iter().map(|line| line.trim()));
-    input.update_after(news.iter().map(|line| line.trim()));
+    input.update_before(gone.iter().map(|line| olds[*line].trim()));
+    input.update_after(come.iter().map(|line| news[*line].trim()));
     let diff = Diff::compute(Algorithm::Histogram, &input);
     let mut pairs = Vec::new();
     let (mut old, mut new) = (0, 0);
@@ -175,8 +189,8 @@ fn trimmed_pairs(olds: &[&str], news: &[&str]) -> Vec<(usize, usize)> {
         pairs.extend((old..hunk.before.start as usize).zip(new..hunk.after.start as usize));
         (old, new) = (hunk.before.end as usize, hunk.after.end as usize);
     }
-    pairs.extend((old..olds.len()).zip(new..news.len()));
-    pairs
+    pairs.extend((old..gone.len()).zip(new..come.len()));
+    pairs.into_iter().map(|(old, new)| (gone[old], come[new])).collect()
 }
 
 /// Whether a line may open or close a block in some language.
@@ -217,6 +231,21 @@ mod tests {
     fn a_removed_line_leaves_one_seam() {
         let set = LineSet::between("a\nb\nc\n", "a\nc\n");
         assert!(!set.touches(0..9) && set.has_seam(1, 1) && !set.has_seam(2, 9));
+    }
+
+    #[test]
+    fn lines_are_alike_whatever_stands_before_them() {
+        let (base, text) = ("a\n}\nb\nc\n", "a\n} else {\n  b\n  c\n}\n");
+        let alike = LineSet::alike_but_indented(base, text);
+        assert!(alike.contains(&(2, 2)) && alike.contains(&(3, 3)), "{alike:?}");
+        let moved = LineSet::between(base, text).with_moved(vec![2, 3]);
+        assert!(!moved.touches(2..4) && moved.is_moved(2) && moved.is_moved(3));
+    }
+
+    #[test]
+    fn lines_that_may_open_a_block_are_missed() {
+        assert!(LineSet::between("if a:\n    b\n", "    b\n").unwraps());
+        assert!(!LineSet::between("a\nb\n", "b\n").unwraps());
     }
 
     #[test]

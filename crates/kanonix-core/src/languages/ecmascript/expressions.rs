@@ -223,7 +223,8 @@ pub(super) fn stand_in(p: &Planner, last: NodeId, only: bool) -> Option<TokenId>
 /// `(level, { quiet: true })`
 fn arguments(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let elements = elements(p, parts);
-    let stand_in = elements.last().and_then(|last| stand_in(p, *last, elements.len() == 1)).unwrap_or(0);
+    let last = elements.last();
+    let stand_in = last.and_then(|last| stand_in(p, *last, elements.len() == 1)).unwrap_or(0);
     let called = p.part(p.parent(node), 0);
     let imports = called.is_some_and(|called| is(p, called, Kind::ImportFunction));
     let list = List {
@@ -248,9 +249,9 @@ fn arguments(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     }
 }
 
-/// Whether a last function's block stays with its call: after a title alone, and where a literal or
-/// the function's parameters can be broken instead. One a line, the block's statements would only be
-/// further in.
+/// Whether a last function's block stays with its call: after a title alone, and where a literal
+/// or the function's parameters can be broken instead. One a line, the block's statements would
+/// only be further in.
 fn stays_with_its_call(p: &Planner, arguments: &[NodeId]) -> bool {
     let [before @ .., last] = arguments else { return false };
     if !is_function(p, *last) || before.iter().any(|element| is_function(p, *element)) {

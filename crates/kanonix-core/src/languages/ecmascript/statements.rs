@@ -176,10 +176,16 @@ fn guard(p: &Planner, node: NodeId) -> Option<TokenId> {
         && !p.broken_before(end + 1)
         && next.role != Role::Comment
         && !p.choices.end_with_semicolon;
-    // Behind the last statement of a list there is nothing to keep apart.
-    let siblings = || p.parts(p.parent(node));
-    let is_sibling = |part: &NodeId| p.first(*part) == end + 1 && p.token_text(end + 1) != "}";
-    (guards && siblings().iter().any(is_sibling)).then_some(end)
+    if !guards {
+        return None;
+    }
+    // The statement that follows stands beside this one, or beside the one that this one ends.
+    let mut list = p.parent(node);
+    while p.end(list) == end + 1 {
+        list = p.parent(list);
+    }
+    let follows = |part: &NodeId| p.first(*part) == end + 1 && p.token_text(end + 1) != "}";
+    p.parts(list).iter().any(follows).then_some(end)
 }
 
 /// Sets the gap before a semicolon, and adds or drops it as `statement_end` wants.
