@@ -62,8 +62,8 @@ impl Outcome {
     }
 }
 
-/// How often a mended text is compared with its base again. A second round is rare: it takes a
-/// comparison that pairs other lines after the first.
+/// How often a mended text is judged again. A second round with something to mend is rare: it takes
+/// a comparison with the base that pairs other lines after the first, or a block that was opened.
 const MOST_ROUNDS: usize = 16;
 
 /// Judges the lines of `set`.
@@ -150,19 +150,41 @@ pub fn mend(
         return Ok(Mended { text: text.into(), outcome: Outcome::default() });
     };
     let outcome = judge_tree(&tree, text, language, style, set, false);
-    if outcome.is_clean() {
-        return Ok(Mended { text: text.into(), outcome });
+    let mut braced = !outcome.first.is_empty();
+    let mut now = written(&tree, text, language, &outcome)?;
+    let mut mended = text.to_string();
+    for _ in 0..MOST_ROUNDS {
+        let Some((text, tree)) = now.take() else { break };
+        mended = text;
+        // Braces that are added open what was one statement, and no line is added, so the same
+        // lines are in play. Where all lines are, a short block that had to be opened may leave
+        // what is around it room.
+        if braced || set.is_whole() {
+            let next = judge_tree(&tree, &mended, language, style, set, false);
+            braced = !next.first.is_empty();
+            now = written(&tree, &mended, language, &next)?;
+        }
     }
-    if !outcome.first.is_empty() {
-        // No line is added, so the same lines are in play.
-        let braced = apply(text, &outcome.first);
-        proof::prove(&language.grammar, &tree, text, &braced, &outcome.first_declared)?;
-        let mended = mend(&braced, language, style, set)?;
-        return Ok(Mended { text: mended.text, outcome });
-    }
-    let mended = apply(text, &outcome.edits);
-    proof::prove(&language.grammar, &tree, text, &mended, &outcome.declared)?;
     Ok(Mended { text: mended, outcome })
+}
+
+/// The text after an outcome's edits, with its tree and its proof; `None` if there are no edits.
+fn written(
+    tree: &Tree,
+    text: &str,
+    language: &Language,
+    outcome: &Outcome,
+) -> Result<Option<(String, Tree)>, Difference> {
+    let (edits, declared) = match outcome.first.is_empty() {
+        true => (&outcome.edits, &outcome.declared),
+        false => (&outcome.first, &outcome.first_declared),
+    };
+    if edits.is_empty() {
+        return Ok(None);
+    }
+    let after = apply(text, edits);
+    let tree = proof::prove(&language.grammar, tree, text, &after, declared)?;
+    Ok(Some((after, tree)))
 }
 
 /// Mends the lines of `text` that `base` does not have, until a comparison with `base` finds

@@ -358,3 +358,37 @@ fn inner_gaps_and_tight_operators() {
     for ( let i=0; i<1; i++ ) {}
     ");
 }
+
+#[test]
+fn a_short_block_that_is_kept_has_its_brace_on_its_line_until_it_does_not_fit() {
+    let settings = [
+        ("short_block", "", "keep"),
+        ("open_brace", "", "next_line"),
+        ("max_line_length", "", "40"),
+    ];
+    insta::assert_snapshot!(lay_with("javascript", &settings, &lines(&[
+        "if(ebb){ warn(); }",
+        "const low = function () { return ebb; };",
+        "if (ebb)",
+        "{ warn(); }",
+        "if (ebb && neap) { warn(theKeepersOfTheQuay); }",
+        "const level = low ? function () { return ebb + 1; } : constant(springTide);",
+        "{ ebb; }",
+    ])), @"
+    if (ebb) { warn(); }
+    const low = function () { return ebb; };
+    if (ebb)
+    {
+      warn();
+    }
+    if (ebb && neap)
+    {
+      warn(theKeepersOfTheQuay);
+    }
+    const level = low ? function ()
+    {
+      return ebb + 1;
+    } : constant(springTide);
+    { ebb; }
+    ");
+}

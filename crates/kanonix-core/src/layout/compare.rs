@@ -367,11 +367,12 @@ impl Comparing<'_> {
             || present.is_empty()
             || wanted.is_empty()
         {
-            let message = format!("indented {}, the canon wants {}", width(present), width(wanted));
+            let (present, wanted) = (width(present), width(wanted));
+            let message = ["indented ", &present, ", the canon wants ", &wanted].concat();
             (Setting::IndentSize, message)
         } else {
             let (present, wanted) = (parts(present), parts(wanted));
-            let message = format!("indented by {present}, the canon wants {wanted}");
+            let message = ["indented by ", &present, ", the canon wants ", &wanted].concat();
             (Setting::IndentStyle, message)
         };
         self.slip(offset, 0, setting, message);
@@ -382,13 +383,13 @@ impl Comparing<'_> {
         let token = &self.sheet.tree.tokens[index];
         let next = quoted(&self.sheet.text[token.start as usize..token.end as usize]);
         let (setting, message) = if present.contains('\n') {
-            (gap.breaks, format!("{next} on the line before"))
+            (gap.breaks, [&next, " on the line before"].concat())
         } else {
             let count = match wanted {
                 0 => "no blank".to_string(),
                 count => count_of(usize::from(count), "blank"),
             };
-            (gap.setting, format!("{count} before {next}"))
+            (gap.setting, [&count, " before ", &next].concat())
         };
         self.slip(token.start as usize, 0, setting, message);
     }
@@ -433,19 +434,19 @@ fn line_end_message(wanted: LineEnd) -> String {
 
 fn count_of(count: usize, what: &str) -> String {
     match count {
-        0 => format!("no {what}"),
-        1 => format!("one {what}"),
-        2 => format!("two {what}s"),
-        _ => format!("{count} {what}s"),
+        0 => ["no ", what].concat(),
+        1 => ["one ", what].concat(),
+        2 => ["two ", what, "s"].concat(),
+        _ => [&count.to_string(), " ", what, "s"].concat(),
     }
 }
 
 /// A token's text, short enough for a message.
 fn quoted(text: &str) -> String {
     let line = text.lines().next().unwrap_or_default();
-    let short: String = line.chars().take(24).collect();
+    let short = line.char_indices().nth(24).map_or(line, |(at, _)| &line[..at]);
     let more = if short.len() < text.len() { "…" } else { "" };
-    format!("`{short}{more}`")
+    ["`", short, more, "`"].concat()
 }
 
 /// An indentation's width, as a person counts it.
@@ -455,11 +456,11 @@ fn width(indent: &str) -> String {
 
 /// An indentation's make-up.
 fn parts(indent: &str) -> String {
-    let tabs = indent.matches('\t').count();
+    let tabs = indent.bytes().filter(|byte| *byte == b'\t').count();
     let blanks = indent.len() - tabs;
     match (tabs, blanks) {
         (0, blanks) => count_of(blanks, "blank"),
         (tabs, 0) => count_of(tabs, "tab"),
-        (tabs, blanks) => format!("{} and {}", count_of(tabs, "tab"), count_of(blanks, "blank")),
+        (tabs, blanks) => [&count_of(tabs, "tab"), " and ", &count_of(blanks, "blank")].concat(),
     }
 }

@@ -88,7 +88,8 @@ impl<'a> Sheet<'a> {
             };
             let range = self.lines.start(*line)..end;
             let text = self.text[range.clone()].trim_end_matches(['\r', '\n']);
-            let fits = text.len() <= max as usize && !text.contains('\t');
+            // No character is wider than a tab.
+            let fits = text.len() * tab <= max as usize;
             let fits = fits || measure::columns(text, tab) <= max as usize;
             if fits || !set.touches(*line..line + 1) {
                 return false;

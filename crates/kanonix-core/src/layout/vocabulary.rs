@@ -125,12 +125,45 @@ impl Planner<'_> {
     /// The brace that opens a block, behind its header or on the next line. `header` is the first
     /// token of the construct, `key` the kind of block that `open_brace` knows.
     pub fn open_brace(&mut self, brace: TokenId, header: TokenId, key: &str) {
-        if self.style.is(Setting::OpenBrace, key, "next_line") {
+        if self.brace_on_next_line(key) {
             let group = self.group(Shape::Block, header, brace + 1);
             self.newline(brace, group, 0, Setting::OpenBrace);
         } else {
             self.flat(brace, 1, Setting::OpenBrace);
         }
+    }
+
+    /// As [`Planner::open_brace`] for a block that `short_block` may keep on its header's line. It
+    /// is handed its group then.
+    pub fn open_block(&mut self, block: NodeId, header: TokenId, key: &str) {
+        let (brace, end) = (self.first(block), self.end(block));
+        if self.short_opening(block, key).is_none() {
+            return self.open_brace(brace, header, key);
+        }
+        let group = if self.brace_on_next_line(key) {
+            // Where it does not fit after all, its brace is on the next line.
+            let group = self.group(Shape::List, brace - 1, end);
+            self.base(group, header);
+            self.may_break(brace, group, 0, 1, Setting::OpenBrace);
+            group
+        } else {
+            self.flat(brace, 1, Setting::OpenBrace);
+            self.group(Shape::List, brace, end)
+        };
+        self.hand(block, group);
+    }
+
+    /// The first gap that is broken of a block that is kept on its header's line, should it not
+    /// fit there; `None` for a block that is not.
+    pub fn short_opening(&self, block: NodeId, key: &str) -> Option<TokenId> {
+        let brace = self.first(block);
+        let next_line = self.brace_on_next_line(key);
+        let short = self.keeps_short(block, key) && !(next_line && self.broken_before(brace));
+        short.then_some(if next_line { brace } else { brace + 1 })
+    }
+
+    fn brace_on_next_line(&self, key: &str) -> bool {
+        self.style.is(Setting::OpenBrace, key, "next_line")
     }
 
     /// An operator with two operands; operators of one precedence are broken together.

@@ -39,19 +39,21 @@ impl Difference {
     }
 }
 
-/// Proves that `after` is the program of `before`, but for the `declared` changes.
+/// Proves that `after` is the program of `before`, but for the `declared` changes. Gives the tree of
+/// `after`.
 pub(crate) fn prove(
     grammar: &Grammar,
     tree: &Tree,
     before: &str,
     after: &str,
     declared: &[Declared],
-) -> Result<(), Difference> {
+) -> Result<Tree, Difference> {
     let Some(new) = Tree::parse(grammar, after) else {
         return Err(Difference::Shape { offset: 0 });
     };
     let added = tokens_agree(tree, before, &new, after, declared)?;
-    shapes_agree(tree, before, &new, after, &added)
+    shapes_agree(tree, before, &new, after, &added)?;
+    Ok(new)
 }
 
 /// Whether two texts are the same program, blanks aside.

@@ -231,9 +231,11 @@ impl Copying<'_> {
         if role == Role::Text {
             return self.lines_of_text(node, range, kind);
         }
-        let whole = &self.text[range.clone()];
-        // A grammar's leaf may take blanks along at its end; they belong to the gap.
-        let solid = whole.trim_end_matches(BLANKS);
+        let mut solid = &self.text[range.clone()];
+        if solid.ends_with(BLANKS) {
+            // A grammar's leaf may take blanks along at its end; they belong to the gap.
+            solid = solid.trim_end_matches(BLANKS);
+        }
         if solid.is_empty() {
             return;
         }

@@ -30,7 +30,7 @@ impl Lines {
         starts.push(0);
         let bytes = text.as_bytes();
         let mut returns = 0;
-        for (at, _) in text.match_indices('\n') {
+        for at in memchr::memchr_iter(b'\n', bytes) {
             starts.push(at as u32 + 1);
             returns += usize::from(at > 0 && bytes[at - 1] == b'\r');
         }

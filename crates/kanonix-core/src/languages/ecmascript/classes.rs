@@ -67,7 +67,7 @@ fn function(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) {
     let declares =
         matches!(kind, Kind::FunctionDeclaration | Kind::GeneratorFunctionDeclaration) && named;
     let key = if declares { "function" } else { "lambda" };
-    p.open_brace(p.first(*body), p.first(node), key);
+    p.open_block(*body, p.first(node), key);
 }
 
 fn class(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
@@ -195,5 +195,5 @@ fn method_definition(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let Some((body, header)) = parts.split_last() else { return };
     signature(p, header);
     decorators(p, node, parts);
-    p.open_brace(p.first(*body), p.first(node), "function");
+    p.open_block(*body, p.first(node), "function");
 }

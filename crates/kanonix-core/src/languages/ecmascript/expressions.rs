@@ -90,7 +90,7 @@ fn arrow_function(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let sign = p.first(*sign);
     p.word(sign, 1);
     if is(p, *body, Kind::StatementBlock) {
-        p.open_brace(p.first(*body), p.first(node), "lambda");
+        p.open_block(*body, p.first(node), "lambda");
     } else if let Some(group) = p.handed(node) {
         p.may_break(p.first(*body), group, 1, 1, Setting::WordGap);
     } else {
@@ -203,6 +203,11 @@ pub(super) fn stand_in(p: &Planner, last: NodeId, only: bool) -> Option<TokenId>
         let parts = p.parts(node);
         let inner = *parts.last()?;
         match Kind::of(p.kind(node)) {
+            Kind::ArrowFunction | Kind::FunctionExpression
+                if is(p, inner, Kind::StatementBlock) =>
+            {
+                return p.short_opening(inner, "lambda");
+            }
             Kind::ArrowFunction => only = true,
             Kind::AwaitExpression | Kind::UnaryExpression => {}
             Kind::ParenthesizedExpression if only => {

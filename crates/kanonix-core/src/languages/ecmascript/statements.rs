@@ -53,9 +53,9 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
         Kind::WhileStatement | Kind::WithStatement => while_statement(p, node, parts),
         Kind::DoStatement => do_statement(p, node, parts),
         Kind::TryStatement => try_statement(p, node, parts),
-        Kind::CatchClause | Kind::FinallyClause => handler(p, node, parts),
+        Kind::CatchClause | Kind::FinallyClause => handler(p, node, parts, "control"),
         Kind::LabeledStatement => labeled_statement(p, node, parts),
-        Kind::ClassStaticBlock => handler(p, node, parts),
+        Kind::ClassStaticBlock => handler(p, node, parts, "type"),
         Kind::EmptyStatement => {}
         _ => return false,
     }
@@ -266,8 +266,14 @@ fn declaration(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
 /// `{ … }` around statements.
 fn statement_block(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let Some((opener, closer, inner)) = bracketed(p, parts) else { return };
-    if p.keeps_short(node, kind_of_block(p, node)) {
-        let group = p.group(Shape::List, opener, closer + 1);
+    let short = match p.handed(node) {
+        Some(group) => Some(group),
+        None if stands_alone(p, node) && p.keeps_short(node, "control") => {
+            Some(p.group(Shape::List, opener, closer + 1))
+        }
+        None => None,
+    };
+    if let Some(group) = short {
         p.group_mut(group).holds_lines = false;
         short_statements(p, inner, group);
         p.may_break(closer, group, 0, 1, Setting::ShortBlock);
@@ -279,27 +285,25 @@ fn statement_block(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     p.close_block(group, p.first(inner[0]), closer);
 }
 
-/// What a block is to the settings that know kinds of block.
-fn kind_of_block(p: &Planner, node: NodeId) -> &'static str {
-    match Kind::of(p.kind(p.parent(node))) {
-        Kind::FunctionDeclaration | Kind::GeneratorFunctionDeclaration | Kind::MethodDefinition => {
-            "function"
-        }
-        Kind::FunctionExpression | Kind::GeneratorFunction | Kind::ArrowFunction => "lambda",
-        Kind::ClassStaticBlock | Kind::Module | Kind::InternalModule => "type",
-        _ => "control",
-    }
+/// Whether a block has no header.
+fn stands_alone(p: &Planner, block: NodeId) -> bool {
+    matches!(
+        Kind::of(p.kind(p.parent(block))),
+        Kind::Program
+            | Kind::StatementBlock
+            | Kind::SwitchCase
+            | Kind::SwitchDefault
+            | Kind::LabeledStatement
+    )
 }
 
 /// The token whose line a block's lines count from: its header's first one.
 fn block_base(p: &Planner, node: NodeId) -> TokenId {
     let parent = p.parent(node);
-    match Kind::of(p.kind(parent)) {
-        Kind::Program | Kind::StatementBlock | Kind::SwitchCase | Kind::SwitchDefault => {
-            p.first(node)
-        }
+    match stands_alone(p, node) && !is(p, parent, Kind::LabeledStatement) {
+        true => p.first(node),
         // The header is the last clause that begins before the block.
-        _ => p.first(parent),
+        false => p.first(parent),
     }
 }
 
@@ -344,7 +348,7 @@ fn body(p: &mut Planner, body: NodeId, header: TokenId, after: TokenId) {
     let first = p.first(body);
     let kind = Kind::of(p.kind(body));
     match kind {
-        Kind::StatementBlock => return p.open_brace(first, header, "control"),
+        Kind::StatementBlock => return p.open_block(body, header, "control"),
         Kind::EmptyStatement => return p.word(first, 0),
         _ if p.broken_between(after, first) => {
             let group = p.group(Shape::Block, after, p.end(body));
@@ -426,7 +430,7 @@ fn switch_case(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     match inner {
         [] => {}
         [block] if is(p, *block, Kind::StatementBlock) => {
-            p.open_brace(p.first(*block), p.first(node), "control");
+            p.open_block(*block, p.first(node), "control");
         }
         [first, ..] if p.keeps_short(node, "case") => {
             let group = p.group(Shape::List, colon_token, p.end(node));
@@ -503,14 +507,14 @@ fn do_statement(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
 
 fn try_statement(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let [_, block, rest @ ..] = parts else { return };
-    p.open_brace(p.first(*block), p.first(node), "control");
+    p.open_block(*block, p.first(node), "control");
     for handler in rest {
         follower(p, *handler, p.first(node), true);
     }
 }
 
 /// `catch (problem) { … }`, `finally { … }`, `static { … }`
-fn handler(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+fn handler(p: &mut Planner, node: NodeId, parts: &[NodeId], key: &str) {
     let Some((block, header)) = parts.split_last() else { return };
     for (index, part) in header.iter().enumerate().skip(1) {
         let token = p.first(*part);
@@ -525,7 +529,7 @@ fn handler(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
             p.word(token, 1);
         }
     }
-    p.open_brace(p.first(*block), p.first(node), "control");
+    p.open_block(*block, p.first(node), key);
 }
 
 /// `outer: for (…) …`

@@ -263,6 +263,7 @@ fn module(p: &mut Planner, parts: &[NodeId]) {
     if let [.., block] = parts
         && is(p, *block, Kind::StatementBlock)
     {
+        // On the next line the grammar would read it as a block after a module without one.
         p.flat(p.first(*block), 1, Setting::OpenBrace);
     }
 }
