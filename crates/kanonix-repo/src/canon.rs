@@ -1,16 +1,21 @@
 //! The canon: `kanonix.toml`, found from a file upwards to the repository's root.
 
+pub mod editorconfig;
+pub mod followed;
+mod governing;
 mod reading;
+pub mod schema;
 
-use globset::GlobSet;
-use kanonix_core::languages::{self, Language};
+pub use governing::{Agreed, Because, Canons, Governing, LayerId, Place, ReadCanon, Said};
+use followed::Team;
+use globset::GlobMatcher;
+use kanonix_core::languages::Language;
 use kanonix_core::style::Style;
 use kanonix_core::text::Lines;
 use reading::Reading;
 use std::collections::HashMap;
 use std::ops::Range;
 use std::path::{Path, PathBuf};
-use std::sync::Arc;
 use thiserror::Error;
 use toml_edit::Document;
 
@@ -57,6 +62,11 @@ impl CanonError {
         }
     }
 
+    /// A message about a place whose text is not at hand.
+    fn said(place: String, message: String) -> CanonError {
+        CanonError { place, message, excerpt: String::new() }
+    }
+
     fn unreadable(path: &Path, problem: &std::io::Error) -> CanonError {
         CanonError {
             place: path.display().to_string(),
@@ -80,27 +90,61 @@ pub enum Play {
     Off,
 }
 
+/// A value that a canon gives, and the line that gives it, counted from 1.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub struct Spoken<T> {
+    /// The value.
+    pub value: T,
+    /// The line.
+    pub line: usize,
+}
+
 /// What `[reach]` says.
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
 pub struct Reach {
     /// For `check` and `mend` without a word about the reach.
-    pub save: Option<Play>,
+    pub save: Option<Spoken<Play>>,
     /// For the commit gate.
-    pub commit: Option<Play>,
+    pub commit: Option<Spoken<Play>>,
     /// For the merge gate.
-    pub merge: Option<Play>,
+    pub merge: Option<Spoken<Play>>,
     /// Whether a stretch that does not parse stops.
-    pub faults_stop: Option<bool>,
+    pub faults_stop: Option<Spoken<bool>>,
     /// Whether a line stops that is too long and cannot be broken.
-    pub long_lines_stop: Option<bool>,
+    pub long_lines_stop: Option<Spoken<bool>>,
 }
 
-/// One value that the canon sets.
+/// One value that is given to a setting.
 #[derive(Clone, Debug)]
 struct Assignment {
     name: String,
     key: String,
     value: String,
+    line: usize,
+}
+
+/// A pattern for paths, as somebody wrote it.
+#[derive(Clone, Debug)]
+pub struct Pattern {
+    /// The pattern's own text.
+    pub text: String,
+    /// The line that it stands on, counted from 1.
+    pub line: usize,
+    glob: GlobMatcher,
+}
+
+/// Which language files are that a pattern names, or a program after `#!`.
+struct Naming {
+    pattern: Result<Pattern, (String, usize)>,
+    language: &'static Language,
+}
+
+/// A part of the tree with its own agreement.
+struct Part {
+    paths: Vec<Pattern>,
+    reach: Reach,
+    style: Vec<Assignment>,
+    language_style: HashMap<&'static str, Vec<Assignment>>,
 }
 
 /// One `kanonix.toml`.
@@ -112,11 +156,16 @@ pub struct Canon {
     /// What `[reach]` says.
     pub reach: Reach,
     /// The largest file that is judged, in bytes, if it says so.
-    pub largest: Option<u64>,
-    skip: GlobSet,
-    languages: Vec<(globset::GlobMatcher, &'static Language)>,
+    pub largest: Option<Spoken<u64>>,
+    /// The canon of other people that it goes on from.
+    pub team: Option<Team>,
+    editorconfig: Option<bool>,
+    skip: Vec<Pattern>,
+    languages: Vec<Naming>,
+    basis: Vec<Assignment>,
     style: Vec<Assignment>,
     language_style: HashMap<&'static str, Vec<Assignment>>,
+    parts: Vec<Part>,
 }
 
 impl Canon {
@@ -138,147 +187,64 @@ impl Canon {
                 folder: path.parent().unwrap_or(Path::new("")).to_path_buf(),
                 reach: Reach::default(),
                 largest: None,
-                skip: GlobSet::empty(),
+                team: None,
+                editorconfig: None,
+                skip: Vec::new(),
                 languages: Vec::new(),
+                basis: Vec::new(),
                 style: Vec::new(),
                 language_style: HashMap::new(),
+                parts: Vec::new(),
             },
         };
         reading.document(document.as_table())?;
         Ok(reading.canon)
     }
 
-    fn apply(&self, language: &Language, style: &mut Style) {
+    /// What this canon alone says of a language, the weakest first; its parts aside.
+    fn said_of(&self, language: &Language) -> impl Iterator<Item = &Assignment> {
         let followed = language.follows.and_then(|name| self.language_style.get(name));
         let own = self.language_style.get(language.name);
         let own = followed.into_iter().chain(own).flatten();
-        for set in self.style.iter().chain(own) {
-            // Checked when the canon was read.
-            let _ = style.set(&set.name, &set.key, &set.value);
-        }
+        self.basis.iter().chain(&self.style).chain(own)
     }
 
     /// The style that this canon alone gives a language.
     pub fn style(&self, language: &Language) -> Style {
         let mut style = language.style();
-        self.apply(language, &mut style);
-        style
-    }
-
-    fn skips(&self, path: &Path) -> bool {
-        path.strip_prefix(&self.folder).is_ok_and(|inside| {
-            inside.ancestors().any(|part| !part.as_os_str().is_empty() && self.skip.is_match(part))
-        })
-    }
-}
-
-/// Gives the text of the canon at a path, or `None` where there is none.
-pub type ReadCanon = Box<dyn FnMut(&Path) -> std::io::Result<Option<String>> + Send>;
-
-/// The canons of a tree, each read once.
-pub struct Canons {
-    /// No canon is looked for above this folder.
-    root: PathBuf,
-    source: ReadCanon,
-    known: HashMap<PathBuf, Option<Arc<Canon>>>,
-}
-
-/// All that the canons say about one file.
-#[derive(Clone, Default)]
-pub struct Governing {
-    /// Outermost first.
-    canons: Vec<Arc<Canon>>,
-}
-
-impl Canons {
-    /// The canons at and below `root`, as they are on disk.
-    pub fn on_disk(root: &Path) -> Canons {
-        Canons::from(root, Box::new(|path| match std::fs::read_to_string(path) {
-            Ok(text) => Ok(Some(text)),
-            Err(problem) if problem.kind() == std::io::ErrorKind::NotFound => Ok(None),
-            Err(problem) => Err(problem),
-        }))
-    }
-
-    /// The canons at and below `root`, read elsewhere: from the index, or from a commit.
-    pub fn from(root: &Path, source: ReadCanon) -> Canons {
-        Canons { root: root.to_path_buf(), source, known: HashMap::new() }
-    }
-
-    /// The canons that govern a file (an absolute path), from the root down.
-    ///
-    /// # Errors
-    /// The first canon on the way that is wrong.
-    pub fn governing(&mut self, file: &Path) -> Result<Governing, CanonError> {
-        let mut canons = Vec::new();
-        for folder in file.ancestors().skip(1) {
-            if !folder.starts_with(&self.root) {
-                break;
-            }
-            if let Some(canon) = self.of_folder(folder)? {
-                canons.push(canon);
-            }
-        }
-        canons.reverse();
-        Ok(Governing { canons })
-    }
-
-    fn of_folder(&mut self, folder: &Path) -> Result<Option<Arc<Canon>>, CanonError> {
-        if let Some(known) = self.known.get(folder) {
-            return Ok(known.clone());
-        }
-        let path = folder.join(FILE_NAME);
-        let canon = match (self.source)(&path) {
-            Ok(Some(text)) => Some(Arc::new(Canon::read(&path, &text)?)),
-            Ok(None) => None,
-            Err(problem) => return Err(CanonError::unreadable(&path, &problem)),
-        };
-        self.known.insert(folder.to_path_buf(), canon.clone());
-        Ok(canon)
-    }
-}
-
-impl Governing {
-    /// The style of a file in this language.
-    pub fn style(&self, language: &Language) -> Style {
-        let mut style = language.style();
-        for canon in &self.canons {
-            canon.apply(language, &mut style);
+        for said in self.said_of(language) {
+            // Checked when the canon was read.
+            let _ = style.set(&said.name, &said.key, &said.value);
         }
         style
     }
 
-    /// The language of a file: the nearest canon's word, else its name's.
-    pub fn language(&self, path: &Path) -> Option<&'static Language> {
-        for canon in self.canons.iter().rev() {
-            let inside = path.strip_prefix(&canon.folder).unwrap_or(path);
-            let named = canon.languages.iter().find(|(glob, _)| glob.is_match(inside));
-            if let Some((_, language)) = named {
-                return Some(language);
-            }
-        }
-        languages::of_file(&path.file_name()?.to_string_lossy())
+    /// The pattern of `[files] skip` that matches a path.
+    fn skips(&self, path: &Path) -> Option<&Pattern> {
+        let inside = path.strip_prefix(&self.folder).ok()?;
+        self.skip.iter().find(|pattern| pattern.matches(inside))
     }
+}
 
-    /// Whether a canon says that a file is left alone.
-    pub fn skips(&self, path: &Path) -> bool {
-        self.canons.iter().any(|canon| canon.skips(path))
+impl Pattern {
+    /// Whether it matches a path or a folder that the path is in.
+    fn matches(&self, inside: &Path) -> bool {
+        let named = |part: &&Path| !part.as_os_str().is_empty();
+        inside.ancestors().filter(named).any(|part| self.glob.is_match(part))
     }
+}
 
-    /// The largest file that is judged, in bytes.
-    pub fn largest(&self) -> u64 {
-        self.canons.iter().rev().find_map(|canon| canon.largest).unwrap_or(LARGEST)
-    }
-
-    /// What the nearest canon that speaks of it says.
-    pub fn reach<T>(&self, of: fn(&Reach) -> Option<T>) -> Option<T> {
-        self.canons.iter().rev().find_map(|canon| of(&canon.reach))
+impl Part {
+    fn covers(&self, inside: &Path) -> bool {
+        self.paths.iter().any(|pattern| pattern.matches(inside))
     }
 }
 
 #[cfg(test)]
 mod tests {
     use super::*;
+
+    use kanonix_core::languages;
 
     fn read(text: &str) -> Result<Canon, CanonError> {
         Canon::read(Path::new("kanonix.toml"), text)
@@ -319,7 +285,7 @@ mod tests {
     #[test]
     fn patterns_skip_files_and_folders() {
         let canon = read("[files]\nskip = [\"third_party/**\", \"*.made.*\", \"old\"]\n").unwrap();
-        let skips = |path: &str| canon.skips(Path::new(path));
+        let skips = |path: &str| canon.skips(Path::new(path)).is_some();
         assert!(skips("third_party/a/b.py") && skips("deep/x.made.js") && skips("old/a.py"));
         assert!(!skips("gauges/ingest.py"));
     }

@@ -20,6 +20,8 @@ pub struct Language {
     pub suffixes: &'static [&'static str],
     /// Whole names of its files.
     pub file_names: &'static [&'static str],
+    /// Programs that run it, as a file's first line names them behind `#!`, without a version.
+    pub interpreters: &'static [&'static str],
     /// Its grammar.
     pub grammar: Grammar,
     /// The rule for a node.
@@ -59,6 +61,32 @@ pub fn of_file(name: &str) -> Option<&'static Language> {
         language.file_names.contains(&name)
             || suffix.is_some_and(|suffix| language.suffixes.contains(&suffix))
     })
+}
+
+/// The program that a file's first line (`#!/usr/bin/env python3`) says it is run by, without its
+/// folder and its version.
+///
+/// ```
+/// use kanonix_core::languages::interpreter;
+/// assert_eq!(interpreter("#!/usr/bin/env -S python3.12 -u"), Some("python"));
+/// assert_eq!(interpreter("# a note"), None);
+/// ```
+pub fn interpreter(first_line: &str) -> Option<&str> {
+    let words = first_line.strip_prefix("#!")?.split_whitespace();
+    let name = |word: &str| word.rsplit('/').next().map(str::len).map(|len| word.len() - len);
+    let is_word = |word: &&str| !word.starts_with('-') && !word.contains('=');
+    for word in words.filter(is_word) {
+        let program = &word[name(word).unwrap_or(0)..];
+        if program != "env" {
+            return Some(program.trim_end_matches(|c: char| c.is_ascii_digit() || c == '.'));
+        }
+    }
+    None
+}
+
+/// The language of a file that this program runs.
+pub fn of_interpreter(program: &str) -> Option<&'static Language> {
+    ALL.iter().copied().find(|language| language.interpreters.contains(&program))
 }
 
 impl Language {

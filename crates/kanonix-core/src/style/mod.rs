@@ -3,8 +3,10 @@
 //! [`REGISTRY`] holds one entry a setting; everything that reads, explains or documents a setting
 //! reads that entry. A [`Style`] is a value for each of them.
 
+mod basis;
 mod registry;
 mod value;
 
+pub use basis::{BASES, Basis};
 pub use registry::{Entry, Kind, REGISTRY, Setting, Slot, entry, slots};
 pub use value::{Style, StyleError, Value, nearest};

@@ -238,6 +238,16 @@ impl Style {
         Ok(())
     }
 
+    /// The places, in the order of [`slots`], that setting this name and key decides.
+    pub fn decided(name: &str, key: &str) -> std::ops::Range<usize> {
+        let Some(entry) = REGISTRY.iter().find(|entry| entry.name == name) else { return 0..0 };
+        let start = offset(entry.setting);
+        match entry.slots.iter().position(|slot| slot.key == key) {
+            Some(index) => start + index..start + index + 1,
+            None => start..start + entry.slots.len(),
+        }
+    }
+
     /// One slot's value.
     ///
     /// # Panics

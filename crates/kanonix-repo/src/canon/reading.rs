@@ -1,9 +1,12 @@
 //! Reading one canon: every name and value is checked, and what is wrong is shown in its place.
 
-use super::{Assignment, Canon, CanonError, EDITION, Play};
-use globset::{Glob, GlobSetBuilder};
+use super::followed::Team;
+use super::{Assignment, Canon, CanonError, EDITION, Naming, Part, Pattern, Play, Reach, Spoken};
+use globset::Glob;
 use kanonix_core::languages;
-use kanonix_core::style::{REGISTRY, Style, StyleError, nearest, slots};
+use kanonix_core::style::{BASES, REGISTRY, Style, StyleError, nearest, slots};
+use kanonix_core::text::Lines;
+use std::collections::HashMap;
 use std::ops::Range;
 use std::path::Path;
 use toml_edit::{Item, TableLike, Value};
@@ -16,6 +19,21 @@ pub(super) struct Reading<'a> {
 }
 
 type Read<T = ()> = Result<T, CanonError>;
+
+/// What a table of styles says: of every language, and of single ones.
+type Styles = (Vec<Assignment>, HashMap<&'static str, Vec<Assignment>>);
+
+/// Every table and key at a canon's top.
+pub(super) const TOP: [&str; 9] =
+    ["edition", "needs", "editorconfig", "basis", "team", "reach", "files", "style", "part"];
+/// Every key of `[reach]`.
+pub(super) const REACH: [&str; 5] = ["save", "commit", "merge", "faults", "long_lines"];
+/// Every key of `[files]`.
+pub(super) const FILES: [&str; 3] = ["skip", "largest", "language"];
+/// Every word for lines in play; the last one is for saving alone.
+pub(super) const PLAYS: [&str; 4] = ["touched", "whole", "off", "touched-or-whole"];
+/// What stops or passes.
+pub(super) const STOPS: [&str; 2] = ["stop", "pass"];
 
 impl Reading<'_> {
     fn error<T>(&self, span: Option<Range<usize>>, message: impl Into<String>) -> Read<T> {
@@ -34,8 +52,7 @@ impl Reading<'_> {
         key: &str,
         known: impl IntoIterator<Item = &'static str>,
     ) -> Read<T> {
-        let near = nearest(key, known).map(|word| format!("; did you mean `{word}`?"));
-        let message = format!("there is no {what} `{key}`{}", near.unwrap_or_default());
+        let message = format!("there is no {what} `{key}`{}", did_you_mean(key, known));
         self.error(self.key_span(table, key), message)
     }
 
@@ -48,19 +65,28 @@ impl Reading<'_> {
 
     /// Reads the whole document.
     pub fn document(&mut self, table: &dyn TableLike) -> Read {
-        const KNOWN: [&str; 5] = ["edition", "needs", "reach", "files", "style"];
         for (key, item) in table.iter() {
             match key {
                 "edition" => self.edition(item)?,
                 "needs" => self.needs(item)?,
-                "reach" => self.reach(self.table(item, key)?)?,
+                "editorconfig" => match item.as_bool() {
+                    Some(read) => self.canon.editorconfig = Some(read),
+                    None => return self.wrong_flag(item, key),
+                },
+                "basis" => self.basis(item)?,
+                "team" => self.team(self.table(item, key)?, self.key_span(table, key))?,
+                "reach" => self.canon.reach = self.reach(self.table(item, key)?)?,
                 "files" => self.files(self.table(item, key)?)?,
-                "style" => self.style(self.table(item, key)?)?,
+                "style" => {
+                    let (style, language_style) = self.style(self.table(item, key)?)?;
+                    (self.canon.style, self.canon.language_style) = (style, language_style);
+                }
+                "part" => self.parts(item)?,
                 _ if REGISTRY.iter().any(|entry| entry.name == key) => {
                     let message = format!("`{key}` is a setting: it belongs under `[style]`");
                     return self.error(self.key_span(table, key), message);
                 }
-                _ => return self.unknown(table, "table or key", key, KNOWN),
+                _ => return self.unknown(table, "table or key", key, TOP),
             }
         }
         Ok(())
@@ -97,27 +123,122 @@ impl Reading<'_> {
         Ok(())
     }
 
-    fn reach(&mut self, table: &dyn TableLike) -> Read {
+    fn wrong_flag<T>(&self, item: &Item, key: &str) -> Read<T> {
+        let message = format!("`{key}` cannot be {}: it takes `true`, `false`", written(item));
+        self.error(item.span(), message)
+    }
+
+    fn basis(&mut self, item: &Item) -> Read {
+        let name = item.as_str().unwrap_or_default();
+        let Some(basis) = BASES.iter().find(|basis| basis.name == name) else {
+            let names: Vec<String> =
+                BASES.iter().map(|basis| format!("`{}`", basis.name)).collect();
+            let near = did_you_mean(name, BASES.iter().map(|basis| basis.name));
+            let written = written(item);
+            let message =
+                format!("`basis` cannot be {written}: it takes {}{near}", names.join(", "));
+            return self.error(item.span(), message);
+        };
+        let line = self.line(item.span());
+        let said = |(name, key, value): &(&str, &str, &str)| Assignment {
+            name: name.to_string(),
+            key: key.to_string(),
+            value: value.to_string(),
+            line,
+        };
+        self.canon.basis = basis.values.iter().map(said).collect();
+        Ok(())
+    }
+
+    fn team(&mut self, table: &dyn TableLike, span: Option<Range<usize>>) -> Read {
+        let (mut follow, mut at) = (None, None);
         for (key, item) in table.iter() {
+            let text = match (key, item.as_str()) {
+                ("follow" | "at", Some(text)) if !text.is_empty() && !text.contains('\n') => text,
+                ("follow", _) => {
+                    let takes = "the folder or the address of a git repository";
+                    return self.error(item.span(), format!("`follow` takes {takes}"));
+                }
+                ("at", _) => return self.error(item.span(), "`at` takes a tag or a commit"),
+                _ => return self.unknown(table, "key of `[team]`", key, ["follow", "at"]),
+            };
             match key {
-                "save" => self.canon.reach.save = Some(self.play(item, key, true)?),
-                "commit" => self.canon.reach.commit = Some(self.play(item, key, false)?),
-                "merge" => self.canon.reach.merge = Some(self.play(item, key, false)?),
-                "faults" => {
-                    let word = self.one_of(item, key, &["stop", "pass"])?;
-                    self.canon.reach.faults_stop = Some(word == "stop");
-                }
-                "long_lines" => {
-                    let word = self.one_of(item, key, &["stop", "pass"])?;
-                    self.canon.reach.long_lines_stop = Some(word == "stop");
-                }
-                _ => {
-                    let known = ["save", "commit", "merge", "faults", "long_lines"];
-                    return self.unknown(table, "key of `[reach]`", key, known);
-                }
+                "follow" => follow = Some((text.to_string(), item.span())),
+                _ => at = Some(text.to_string()),
             }
         }
+        let Some((follow, span)) = follow else {
+            return self.error(span, "`[team]` wants `follow`: whose canon this one goes on from");
+        };
+        self.canon.team = Some(Team { follow, at, span: span.unwrap_or(0..0) });
         Ok(())
+    }
+
+    fn parts(&mut self, item: &Item) -> Read {
+        let Some(tables) = item.as_array_of_tables() else {
+            return self.error(item.span(), "a part of the tree is a table of its own: `[[part]]`");
+        };
+        for table in tables {
+            let mut part = Part {
+                paths: Vec::new(),
+                reach: Reach::default(),
+                style: Vec::new(),
+                language_style: HashMap::new(),
+            };
+            for (key, item) in table.iter() {
+                match key {
+                    "paths" => part.paths = self.patterns(item, "paths")?,
+                    "reach" => {
+                        part.reach = match item.as_table_like() {
+                            Some(table) => self.reach(table)?,
+                            None => {
+                                let said = Some(self.play(item, key, false)?);
+                                Reach { save: said, commit: said, merge: said, ..Reach::default() }
+                            }
+                        };
+                    }
+                    "style" => {
+                        let styles = self.style(self.table(item, "style")?)?;
+                        (part.style, part.language_style) = styles;
+                    }
+                    _ => {
+                        let known = ["paths", "reach", "style"];
+                        return self.unknown(table, "key of `[[part]]`", key, known);
+                    }
+                }
+            }
+            if part.paths.is_empty() {
+                let message = "a `[[part]]` wants `paths`: a list of patterns for its files";
+                return self.error(table.span(), message);
+            }
+            self.canon.parts.push(part);
+        }
+        Ok(())
+    }
+
+    /// The line of a place, counted from 1.
+    fn line(&self, span: Option<Range<usize>>) -> usize {
+        Lines::new(self.text).line_of(span.map_or(0, |span| span.start)) + 1
+    }
+
+    fn reach(&self, table: &dyn TableLike) -> Read<Reach> {
+        let mut reach = Reach::default();
+        for (key, item) in table.iter() {
+            match key {
+                "save" => reach.save = Some(self.play(item, key, true)?),
+                "commit" => reach.commit = Some(self.play(item, key, false)?),
+                "merge" => reach.merge = Some(self.play(item, key, false)?),
+                "faults" => reach.faults_stop = Some(self.stops(item, key)?),
+                "long_lines" => reach.long_lines_stop = Some(self.stops(item, key)?),
+                _ => return self.unknown(table, "key of `[reach]`", key, REACH),
+            }
+        }
+        Ok(reach)
+    }
+
+    fn stops(&self, item: &Item, key: &str) -> Read<Spoken<bool>> {
+        let value = self.one_of(item, key, &STOPS)? == "stop";
+        Ok(Spoken { value, line: self.line(item.span()) })
     }
 
     fn one_of(&self, item: &Item, key: &str, words: &'static [&'static str]) -> Read<&'static str> {
@@ -126,8 +247,7 @@ impl Reading<'_> {
             Some(word) => Ok(word),
             None => {
                 let listed: Vec<String> = words.iter().map(|word| format!("`{word}`")).collect();
-                let near = nearest(text, words.iter().copied());
-                let near = near.map(|word| format!("; did you mean `{word}`?")).unwrap_or_default();
+                let near = did_you_mean(text, words.iter().copied());
                 let message = format!(
                     "`{key}` cannot be {}: it takes {}{near}",
                     written(item),
@@ -138,81 +258,86 @@ impl Reading<'_> {
         }
     }
 
-    fn play(&self, item: &Item, key: &str, for_saving: bool) -> Read<Play> {
-        const ALL: &[&str] = &["touched", "whole", "off", "touched-or-whole"];
-        let words = if for_saving { ALL } else { &ALL[..3] };
-        Ok(match self.one_of(item, key, words)? {
+    fn play(&self, item: &Item, key: &str, for_saving: bool) -> Read<Spoken<Play>> {
+        let words = if for_saving { &PLAYS } else { &PLAYS[..3] };
+        let value = match self.one_of(item, key, words)? {
             "whole" => Play::Whole,
             "off" => Play::Off,
             "touched-or-whole" => Play::TouchedOrWhole,
             _ => Play::Touched,
-        })
+        };
+        Ok(Spoken { value, line: self.line(item.span()) })
     }
 
     fn files(&mut self, table: &dyn TableLike) -> Read {
         for (key, item) in table.iter() {
             match key {
-                "skip" => self.skip(item)?,
+                "skip" => self.canon.skip = self.patterns(item, "skip")?,
                 "largest" => match item.as_integer().map(u64::try_from) {
-                    Some(Ok(bytes)) => self.canon.largest = Some(bytes),
+                    Some(Ok(value)) => {
+                        let line = self.line(item.span());
+                        self.canon.largest = Some(Spoken { value, line });
+                    }
                     _ => return self.error(item.span(), "`largest` takes a number of bytes"),
                 },
                 "language" => self.languages(self.table(item, key)?)?,
-                _ => {
-                    let known = ["skip", "largest", "language"];
-                    return self.unknown(table, "key of `[files]`", key, known);
-                }
+                _ => return self.unknown(table, "key of `[files]`", key, FILES),
             }
         }
         Ok(())
     }
 
-    fn glob(&self, pattern: &str, span: Option<Range<usize>>) -> Read<Glob> {
+    fn pattern(&self, text: &str, span: Option<Range<usize>>) -> Read<Pattern> {
         // A pattern without a slash means a file's name, wherever it is.
-        let anchored = match pattern.trim_end_matches('/') {
+        let anchored = match text.trim_end_matches('/') {
             inside if inside.contains('/') => inside.trim_start_matches('/').to_string(),
             name => format!("**/{name}"),
         };
         match Glob::new(&anchored) {
-            Ok(glob) => Ok(glob),
-            Err(error) => self.error(span, format!("`{pattern}` is no pattern: {}", error.kind())),
+            Ok(glob) => Ok(Pattern {
+                text: text.to_string(),
+                line: self.line(span),
+                glob: glob.compile_matcher(),
+            }),
+            Err(error) => self.error(span, format!("`{text}` is no pattern: {}", error.kind())),
         }
     }
 
-    fn skip(&mut self, item: &Item) -> Read {
+    fn patterns(&self, item: &Item, key: &str) -> Read<Vec<Pattern>> {
         let Some(patterns) = item.as_array() else {
-            return self.error(item.span(), "`skip` takes a list of patterns");
+            return self.error(item.span(), format!("`{key}` takes a list of patterns"));
         };
-        let mut set = GlobSetBuilder::new();
+        let mut read = Vec::new();
         for pattern in patterns {
             let Some(text) = pattern.as_str() else {
                 return self.error(pattern.span(), "a pattern is a string");
             };
-            set.add(self.glob(text, pattern.span())?);
+            read.push(self.pattern(text, pattern.span())?);
         }
-        match set.build() {
-            Ok(set) => self.canon.skip = set,
-            Err(error) => return self.error(item.span(), error.to_string()),
-        }
-        Ok(())
+        Ok(read)
     }
 
     fn languages(&mut self, table: &dyn TableLike) -> Read {
         for (pattern, item) in table.iter() {
-            let glob = self.glob(pattern, self.key_span(table, pattern))?;
+            let span = self.key_span(table, pattern);
+            let pattern = match pattern.strip_prefix("#!") {
+                Some(program) => Err((program.to_string(), self.line(span))),
+                None => Ok(self.pattern(pattern, span)?),
+            };
             let name = item.as_str().unwrap_or_default();
             let Some(language) = languages::by_name(name) else {
-                let near = nearest(name, language_names());
-                let near = near.map(|word| format!("; did you mean `{word}`?")).unwrap_or_default();
+                let near = did_you_mean(name, language_names());
                 let message = format!("there is no language {}{near}", written(item));
                 return self.error(item.span(), message);
             };
-            self.canon.languages.push((glob.compile_matcher(), language));
+            self.canon.languages.push(Naming { pattern, language });
         }
         Ok(())
     }
 
-    fn style(&mut self, table: &dyn TableLike) -> Read {
+    fn style(&self, table: &dyn TableLike) -> Read<Styles> {
+        let mut style = Vec::new();
+        let mut of_languages: HashMap<&'static str, Vec<Assignment>> = HashMap::new();
         for (name, item) in table.iter() {
             if let Some(language) = languages::by_name(name) {
                 let own = self.table(item, &format!("style.{name}"))?;
@@ -235,14 +360,13 @@ impl Reading<'_> {
                         return self.error(span, message);
                     }
                     let read = self.setting(own, setting, item, Vec::new())?;
-                    self.canon.language_style.entry(language.name).or_default().extend(read);
+                    of_languages.entry(language.name).or_default().extend(read);
                 }
             } else {
-                let read = self.setting(table, name, item, language_names())?;
-                self.canon.style.extend(read);
+                style.extend(self.setting(table, name, item, language_names())?);
             }
         }
-        Ok(())
+        Ok((style, of_languages))
     }
 
     /// The values that one setting is given; a table gives one for each of its keys.
@@ -266,7 +390,8 @@ impl Reading<'_> {
             };
             match probe.set(name, key, &value) {
                 Ok(()) => {
-                    read.push(Assignment { name: name.into(), key: key.into(), value });
+                    let line = self.line(item.span());
+                    read.push(Assignment { name: name.into(), key: key.into(), value, line });
                     Ok(())
                 }
                 Err(error @ StyleError::UnknownName { .. }) => {
@@ -285,6 +410,11 @@ impl Reading<'_> {
         }
         Ok(read)
     }
+}
+
+/// A question to end a message with, if one of the right words is near enough.
+fn did_you_mean(word: &str, known: impl IntoIterator<Item = &'static str>) -> String {
+    nearest(word, known).map(|word| format!("; did you mean `{word}`?")).unwrap_or_default()
 }
 
 fn language_names() -> Vec<&'static str> {

@@ -1,14 +1,25 @@
 //! From a reach and some paths to the files that are judged.
 
 use super::{Base, Item, LeftAlone, Reach, Selection, Source, UNMERGED, Why, WorkError};
-use crate::canon::{Canons, Governing, Play};
-use crate::git::{Change, Repository};
+use crate::canon::{Canons, Governing, LayerId, Play, Reach as Said, Spoken};
+use crate::git::{Blobs, Change, Repository};
+use kanonix_core::languages::Language;
 use kanonix_core::text::LineSet;
 use std::collections::HashMap;
+use std::io::Read;
 use std::os::unix::ffi::OsStrExt;
 use std::path::{Path, PathBuf};
 use std::sync::atomic::{AtomicUsize, Ordering};
 use std::sync::{Arc, Mutex, OnceLock};
+
+/// A first line longer than this names no program. In bytes.
+const LONGEST_FIRST_LINE: u64 = 256;
+
+/// Which word of the canon's `[reach]` is asked for.
+type Asked = fn(&Said) -> Option<Spoken<Play>>;
+
+/// What tells one agreed style from another: language, folder, and what else speaks of the file.
+type StyleKey = (&'static str, PathBuf, Vec<LayerId>);
 
 pub(super) struct Selecting {
     current: PathBuf,
@@ -18,7 +29,9 @@ pub(super) struct Selecting {
     items: Vec<Item>,
     left_alone: LeftAlone,
     problems: Vec<(String, String)>,
-    styles: HashMap<(&'static str, PathBuf), Arc<kanonix_core::style::Style>>,
+    styles: HashMap<StyleKey, Arc<kanonix_core::style::Style>>,
+    /// Reads the first lines of files whose names say nothing.
+    blobs: Option<Blobs>,
 }
 
 impl Selecting {
@@ -62,6 +75,7 @@ impl Selecting {
             left_alone: LeftAlone::new(),
             problems: Vec::new(),
             styles: HashMap::new(),
+            blobs: None,
         })
     }
 
@@ -113,10 +127,8 @@ impl Selecting {
             }
             Reach::Save if self.repository.is_none() => self.whole(&named)?,
             Reach::Save => self.touched(&named)?,
-            Reach::Staged => self.staged(&named, |_| Play::Touched)?,
-            Reach::Commit => {
-                self.staged(&named, |canon| canon.reach(|r| r.commit).unwrap_or_default())?;
-            }
+            Reach::Staged => self.staged(&named, |_| None)?,
+            Reach::Commit => self.staged(&named, |reach| reach.commit)?,
             Reach::Since(revision) => self.since(&named, revision)?,
             Reach::Merge(revision) => self.merge(revision)?,
         }
@@ -301,7 +313,7 @@ impl Selecting {
     fn staged(
         &mut self,
         named: &[PathBuf],
-        play: fn(&Governing) -> Play,
+        play: Asked,
     ) -> Result<(), WorkError> {
         let repository = self.repository("--staged")?.clone();
         let base = match repository.head()? {
@@ -328,8 +340,7 @@ impl Selecting {
             let path = self.root.join(&change.path);
             if !self.is_special_in_git(&change, &path) {
                 let source = change.now.clone().map(|blob| Source::Committed { blob });
-                let play = |canon: &Governing| canon.reach(|r| r.merge).unwrap_or_default();
-                self.blob(&path, change, source, play)?;
+                self.blob(&path, change, source, |reach| reach.merge)?;
             }
         }
         Ok(())
@@ -348,7 +359,7 @@ impl Selecting {
         path: &Path,
         change: Change,
         source: Option<Source>,
-        play: fn(&Governing) -> Play,
+        play: Asked,
     ) -> Result<(), WorkError> {
         let Some(source) = source else { return Ok(()) };
         let base = change.base.map_or(Base::Whole, Base::Blob);
@@ -357,12 +368,12 @@ impl Selecting {
 
     /// A file of the working tree, as far as the canon's `save` goes.
     fn saved(&mut self, path: &Path, base: Base) -> Result<(), WorkError> {
-        self.add(path, Source::File, base, |canon| canon.reach(|r| r.save).unwrap_or_default())
+        self.add(path, Source::File, base, |reach| reach.save)
     }
 
     /// A file of the working tree, whatever the canon's `[reach]` says.
     fn file(&mut self, path: &Path, base: Base) -> Result<(), WorkError> {
-        self.add(path, Source::File, base, |_| Play::Touched)
+        self.add(path, Source::File, base, |_| None)
     }
 
     fn add(
@@ -370,21 +381,21 @@ impl Selecting {
         path: &Path,
         source: Source,
         base: Base,
-        play: fn(&Governing) -> Play,
+        play: Asked,
     ) -> Result<(), WorkError> {
         let canon = self.canons.governing(path)?;
-        let Some(language) = canon.language(path) else {
+        let Some(language) = self.language(&canon, path, &source)? else {
             self.leave(Why::UnknownLanguage);
             return Ok(());
         };
-        let play = play(&canon);
-        if canon.skips(path) || play == Play::Off {
+        let play = canon.reach(path, play).map(|(play, _)| play).unwrap_or_default();
+        if canon.skips(path).is_some() || play == Play::Off {
             self.leave(if play == Play::Off { Why::Off } else { Why::Skipped });
             return Ok(());
         }
         let folder = path.parent().unwrap_or(path).to_path_buf();
-        let style = self.styles.entry((language.name, folder));
-        let style = style.or_insert_with(|| Arc::new(canon.style(language))).clone();
+        let style = self.styles.entry((language.name, folder, canon.layers(path)));
+        let style = style.or_insert_with(|| Arc::new(canon.style(path, language))).clone();
         self.items.push(Item {
             path: path.to_path_buf(),
             inside: path.strip_prefix(&self.root).unwrap_or(path).to_path_buf(),
@@ -392,13 +403,35 @@ impl Selecting {
             language,
             style,
             source,
-            faults_stop: canon.reach(|r| r.faults_stop).unwrap_or(false),
-            long_lines_stop: canon.reach(|r| r.long_lines_stop).unwrap_or(false),
+            faults_stop: canon.reach(path, |r| r.faults_stop).is_some_and(|(stop, _)| stop),
+            long_lines_stop: canon
+                .reach(path, |r| r.long_lines_stop)
+                .is_some_and(|(stop, _)| stop),
             base,
             play,
-            largest: canon.largest(),
+            largest: canon.largest().0,
         });
         Ok(())
+    }
+
+    /// The language of a file; only one whose name says nothing is opened for it.
+    fn language(
+        &mut self,
+        canon: &Governing,
+        path: &Path,
+        source: &Source,
+    ) -> Result<Option<&'static Language>, WorkError> {
+        let (repository, blobs) = (&self.repository, &mut self.blobs);
+        let first_line = || match source {
+            Source::File => first_line_of(std::fs::File::open(path).ok()?),
+            Source::Staged { blob, .. } | Source::Committed { blob } => {
+                if blobs.is_none() {
+                    *blobs = repository.as_ref()?.blobs().ok();
+                }
+                first_line_of(&blobs.as_mut()?.read(blob.as_bytes()).ok()??[..])
+            }
+        };
+        Ok(canon.language(path, first_line)?.map(|(language, _)| language))
     }
 
     /// A path as a person in the current folder writes it.
@@ -426,6 +459,14 @@ fn committed(repository: &Repository, root: &Path, tree: &str) -> Result<Canons,
         Ok(bytes.map(|bytes| String::from_utf8_lossy(&bytes).into_owned()))
     };
     Ok(Canons::from(root, Box::new(read)))
+}
+
+/// The first line of a text, if it is short enough to name a program.
+pub(crate) fn first_line_of(text: impl Read) -> Option<String> {
+    let mut bytes = Vec::new();
+    text.take(LONGEST_FIRST_LINE).read_to_end(&mut bytes).ok()?;
+    let line = bytes.split(|byte| *byte == b'\n').next()?;
+    Some(String::from_utf8_lossy(line).trim_end_matches('\r').to_string())
 }
 
 fn needs_blobs(item: &Item) -> bool {

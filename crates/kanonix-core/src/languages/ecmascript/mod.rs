@@ -23,6 +23,7 @@ pub(super) static JAVASCRIPT: Language = Language {
     follows: None,
     suffixes: &["js", "mjs", "cjs", "jsx"],
     file_names: &[],
+    interpreters: &["node", "nodejs", "bun"],
     grammar: Grammar::new(|| tree_sitter_javascript::LANGUAGE.into(), ENTRIES, role),
     rule,
     defaults: DEFAULTS,
@@ -39,6 +40,7 @@ pub(super) static TYPESCRIPT: Language = Language {
     follows: None,
     suffixes: &["ts", "mts", "cts"],
     file_names: &[],
+    interpreters: &["deno", "ts-node", "tsx"],
     grammar: Grammar::new(
         || tree_sitter_typescript::LANGUAGE_TYPESCRIPT.into(),
         ENTRIES,
@@ -65,6 +67,7 @@ pub(super) static TSX: Language = Language {
     follows: Some("typescript"),
     suffixes: &["tsx"],
     file_names: &[],
+    interpreters: &[],
     grammar: Grammar::new(|| tree_sitter_typescript::LANGUAGE_TSX.into(), ENTRIES, role),
     rule,
     defaults: DEFAULTS,

@@ -10,6 +10,7 @@ pub(super) static LANGUAGE: Language = Language {
     follows: None,
     suffixes: &["json", "jsonc", "geojson", "webmanifest"],
     file_names: &[],
+    interpreters: &[],
     grammar: Grammar::new(|| tree_sitter_json::LANGUAGE.into(), layout::ENTRIES, layout::role),
     rule: layout::rule,
     // The data interchange format has no style guide; two blanks are what most tools write.

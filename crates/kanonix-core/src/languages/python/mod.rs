@@ -14,6 +14,7 @@ pub(super) static LANGUAGE: Language = Language {
     follows: None,
     suffixes: &["py", "pyi", "pyw"],
     file_names: &[],
+    interpreters: &["python", "pypy"],
     grammar: Grammar::new(|| tree_sitter_python::LANGUAGE.into(), ENTRIES, role),
     rule,
     // PEP 8, "Style Guide for Python Code". It allows a trailing comma and leaves quotes open.

@@ -1,0 +1,175 @@
+//! `.editorconfig` files, as the open standard at editorconfig.org has them (specification 0.17.2).
+//!
+//! Lines are read here, so that every property keeps its place; a line that the standard calls
+//! invalid is passed over, as other programs do. Section names are matched by the `ec4rs_glob` package.
+
+use super::Assignment;
+use ec4rs_glob::Glob;
+use std::path::{Path, PathBuf};
+
+/// The file's name.
+pub const FILE_NAME: &str = ".editorconfig";
+
+/// The standard's longest section name, property name and value, in bytes.
+const LONGEST: (usize, usize, usize) = (4096, 1024, 4096);
+
+/// One file.
+pub struct EditorConfig {
+    /// The file.
+    pub path: PathBuf,
+    /// Whether no other one is looked for further up.
+    pub root: bool,
+    sections: Vec<(Glob, Vec<Property>)>,
+}
+
+/// One line of a section.
+#[derive(Clone, Debug, PartialEq, Eq)]
+struct Property {
+    name: String,
+    value: String,
+    line: usize,
+}
+
+/// The eight properties that a setting stands for, with their last values for one file.
+#[derive(Clone, Debug, Default)]
+pub struct Properties {
+    /// Name, value, and the place that says so.
+    found: Vec<(String, String, PathBuf, usize)>,
+}
+
+impl EditorConfig {
+    /// Reads a file's text. There is nothing that it cannot read.
+    pub fn read(path: &Path, text: &str) -> EditorConfig {
+        let mut file =
+            EditorConfig { path: path.to_path_buf(), root: false, sections: Vec::new() };
+        let text = text.strip_prefix('\u{feff}').unwrap_or(text);
+        let mut in_section = true;
+        let mut is_preamble = true;
+        for (number, line) in text.lines().enumerate() {
+            let line = line.trim();
+            if line.is_empty() || line.starts_with(['#', ';']) {
+                continue;
+            }
+            if let Some(name) = section_name(line) {
+                is_preamble = false;
+                in_section = name.len() <= LONGEST.0;
+                if in_section {
+                    file.sections.push((Glob::new(&by_character(name)), Vec::new()));
+                }
+                continue;
+            }
+            let Some((name, value)) = line.split_once('=') else { continue };
+            let (name, value) = (name.trim().to_ascii_lowercase(), value.trim());
+            if name.is_empty() || name.len() > LONGEST.1 || value.len() > LONGEST.2 {
+                continue;
+            }
+            if is_preamble {
+                file.root = match name == "root" {
+                    true => value.eq_ignore_ascii_case("true"),
+                    false => file.root,
+                };
+            } else if in_section && let Some((_, properties)) = file.sections.last_mut() {
+                let value = value.to_string();
+                properties.push(Property { name, value, line: number + 1 });
+            }
+        }
+        file
+    }
+
+    /// The sections that speak of a path, relative to the file's folder.
+    pub fn sections_of(&self, inside: &Path) -> Vec<usize> {
+        let applies = |index: &usize| self.sections[*index].0.matches(inside);
+        (0..self.sections.len()).filter(applies).collect()
+    }
+
+    /// Adds what these sections say, later ones over earlier ones.
+    pub fn add(&self, sections: &[usize], properties: &mut Properties) {
+        for section in sections {
+            for property in &self.sections[*section].1 {
+                properties.put(&property.name, &property.value, &self.path, property.line);
+            }
+        }
+    }
+}
+
+/// The name of a section whose header this line is.
+fn section_name(line: &str) -> Option<&str> {
+    let inner = line.strip_prefix('[')?;
+    let end = inner.rfind(']')?;
+    let behind = inner[end + 1..].trim_start();
+    let name = &inner[..end];
+    (!name.is_empty() && (behind.is_empty() || behind.starts_with(['#', ';']))).then_some(name)
+}
+
+/// A pattern whose `?` stand for characters: the package's own stand for bytes.
+fn by_character(pattern: &str) -> String {
+    let mut out = String::with_capacity(pattern.len());
+    let mut escaped = false;
+    for c in pattern.chars() {
+        match c {
+            '?' if !escaped => out.push_str("[!\u{0}]"),
+            other => out.push(other),
+        }
+        escaped = c == '\\' && !escaped;
+    }
+    out
+}
+
+impl Properties {
+    fn put(&mut self, name: &str, value: &str, path: &Path, line: usize) {
+        self.found.retain(|(known, ..)| known != name);
+        self.found.push((name.into(), value.into(), path.to_path_buf(), line));
+    }
+
+    /// The value that a property has in the end; `None` also where it is `unset` again.
+    pub fn get(&self, name: &str) -> Option<&str> {
+        self.place(name).map(|(value, ..)| value)
+    }
+
+    fn place(&self, name: &str) -> Option<(&str, &Path, usize)> {
+        let found = self.found.iter().find(|(known, ..)| known == name)?;
+        let (_, value, path, line) = found;
+        (!value.eq_ignore_ascii_case("unset") && !value.is_empty())
+            .then_some((value.as_str(), path.as_path(), *line))
+    }
+
+    /// What the properties mean for our settings, in the order in which they apply. A value that
+    /// the standard knows and no setting has (`end_of_line = cr`, an encoding other than UTF-8) is
+    /// passed over, as the standard asks.
+    pub(super) fn assignments(&self) -> Vec<(PathBuf, Assignment)> {
+        let mut out = Vec::new();
+        let mut say = |name: &str, value: String, path: &Path, line: usize| {
+            let said = Assignment { name: name.into(), key: String::new(), value, line };
+            if kanonix_core::style::Style::default().set(name, "", &said.value).is_ok() {
+                out.push((path.to_path_buf(), said));
+            }
+        };
+        let tabs = self.get("indent_style").is_some_and(|style| style.eq_ignore_ascii_case("tab"));
+        if self.get("indent_size").is_none()
+            && tabs
+            && let Some((_, path, line)) = self.place("indent_style")
+        {
+            say("indent_size", "tab".into(), path, line);
+        }
+        if self.get("tab_width").is_none()
+            && let Some((size, path, line)) = self.place("indent_size")
+        {
+            say("tab_width", size.to_ascii_lowercase(), path, line);
+        }
+        for name in [
+            "indent_style",
+            "indent_size",
+            "tab_width",
+            "end_of_line",
+            "charset",
+            "trim_trailing_whitespace",
+            "insert_final_newline",
+            "max_line_length",
+        ] {
+            if let Some((value, path, line)) = self.place(name) {
+                say(name, value.to_ascii_lowercase(), path, line);
+            }
+        }
+        out
+    }
+}

@@ -1,0 +1,139 @@
+//! The JSON Schema of `kanonix.toml`, made from the registry.
+
+use super::reading::{FILES, PLAYS, REACH, STOPS, TOP};
+use kanonix_core::languages::{self, Language};
+use kanonix_core::style::{BASES, Entry, Kind, REGISTRY, Slot};
+use serde_json::{Map, Value, json};
+
+/// The schema, in the dialect of 2020-12.
+pub fn schema() -> Value {
+    let mut styles = settings(None);
+    for language in languages::ALL {
+        let own = closed(settings(Some(language)));
+        styles.insert(language.name.into(), own);
+    }
+    let style = described(closed(styles), "What is agreed of every language, and of single ones.");
+    let plays = |saving: bool| json!({ "enum": if saving { &PLAYS } else { &PLAYS[..3] } });
+    let reach: Map<String, Value> = REACH
+        .iter()
+        .map(|key| {
+            let values = match *key {
+                "save" => plays(true),
+                "commit" | "merge" => plays(false),
+                _ => json!({ "enum": STOPS }),
+            };
+            (key.to_string(), values)
+        })
+        .collect();
+    let reach = closed(reach);
+    let patterns = json!({ "type": "array", "items": { "type": "string" } });
+    let names: Vec<&str> = languages::ALL.iter().map(|language| language.name).collect();
+    let files: Map<String, Value> = FILES
+        .iter()
+        .map(|key| {
+            let values = match *key {
+                "skip" => patterns.clone(),
+                "largest" => json!({ "type": "integer", "minimum": 0 }),
+                _ => json!({ "type": "object", "additionalProperties": { "enum": names } }),
+            };
+            (key.to_string(), values)
+        })
+        .collect();
+    let bases: Vec<&str> = BASES.iter().map(|basis| basis.name).collect();
+    let top: Map<String, Value> = TOP
+        .iter()
+        .map(|key| {
+            let values = match *key {
+                "edition" => json!({ "const": super::EDITION }),
+                "needs" => json!({ "type": "string", "pattern": r"^>=\s*\d+(\.\d+)*\s*$" }),
+                "editorconfig" => json!({ "type": "boolean" }),
+                "basis" => json!({ "enum": bases }),
+                "team" => json!({
+                    "type": "object",
+                    "properties": {
+                        "follow": { "type": "string", "minLength": 1 },
+                        "at": { "type": "string", "minLength": 1 },
+                    },
+                    "required": ["follow"],
+                    "additionalProperties": false,
+                }),
+                "reach" => reach.clone(),
+                "files" => closed(files.clone()),
+                "style" => style.clone(),
+                _ => json!({
+                    "type": "array",
+                    "items": {
+                        "type": "object",
+                        "properties": {
+                            "paths": { "type": "array", "items": { "type": "string" }, "minItems": 1 },
+                            "reach": { "anyOf": [plays(false), reach.clone()] },
+                            "style": style.clone(),
+                        },
+                        "required": ["paths"],
+                        "additionalProperties": false,
+                    },
+                }),
+            };
+            (key.to_string(), values)
+        })
+        .collect();
+    let mut schema = closed(top);
+    schema["$schema"] = json!("https://json-schema.org/draft/2020-12/schema");
+    schema["title"] = json!("kanonix.toml: a team's agreed style");
+    schema
+}
+
+/// Every setting that a language has, or that any has.
+fn settings(language: Option<&Language>) -> Map<String, Value> {
+    let has = |name: &str, key: &str| language.is_none_or(|language| language.has(name, key));
+    REGISTRY
+        .iter()
+        .filter(|entry| has(entry.name, ""))
+        .map(|entry| {
+            let keys: Map<String, Value> = entry
+                .slots
+                .iter()
+                .filter(|slot| has(entry.name, slot.key))
+                .map(|slot| (slot.key.to_string(), described(values(slot), slot.about)))
+                .collect();
+            (entry.name.to_string(), described(setting(entry, keys), entry.about))
+        })
+        .collect()
+}
+
+fn setting(entry: &Entry, mut keys: Map<String, Value>) -> Value {
+    if let Some(one) = keys.remove("") {
+        return one;
+    }
+    match entry.one_for_all {
+        true => json!({ "anyOf": [values(&entry.slots[0]), closed(keys)] }),
+        false => closed(keys),
+    }
+}
+
+fn values(slot: &Slot) -> Value {
+    let number = |least: u32, most: u32| {
+        json!({ "type": "integer", "minimum": least, "maximum": most })
+    };
+    match slot.kind {
+        Kind::Word(words) => json!({ "enum": words }),
+        Kind::Flag => json!({ "type": "boolean" }),
+        Kind::FlagOrKeep => json!({ "enum": [true, false, "keep"] }),
+        Kind::Number(least, most, []) => number(least, most),
+        Kind::Number(least, most, words) => {
+            json!({ "anyOf": [number(least, most), { "enum": words }] })
+        }
+    }
+}
+
+/// An object with these properties and no others.
+fn closed(properties: Map<String, Value>) -> Value {
+    json!({ "type": "object", "properties": properties, "additionalProperties": false })
+}
+
+fn described(mut schema: Value, about: &str) -> Value {
+    if !about.is_empty() {
+        schema["description"] = json!(about);
+    }
+    schema
+}
