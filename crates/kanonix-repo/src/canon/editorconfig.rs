@@ -19,7 +19,15 @@ pub struct EditorConfig {
     pub path: PathBuf,
     /// Whether no other one is looked for further up.
     pub root: bool,
-    sections: Vec<(Glob, Vec<Property>)>,
+    sections: Vec<Section>,
+}
+
+/// A section's name and lines.
+struct Section {
+    glob: Glob,
+    /// Whether the name holds nothing beyond ASCII.
+    is_ascii: bool,
+    properties: Vec<Property>,
 }
 
 /// One line of a section.
@@ -54,7 +62,11 @@ impl EditorConfig {
                 is_preamble = false;
                 in_section = name.len() <= LONGEST.0;
                 if in_section {
-                    file.sections.push((Glob::new(&by_character(name)), Vec::new()));
+                    file.sections.push(Section {
+                        glob: Glob::new(name),
+                        is_ascii: name.is_ascii(),
+                        properties: Vec::new(),
+                    });
                 }
                 continue;
             }
@@ -68,9 +80,9 @@ impl EditorConfig {
                     true => value.eq_ignore_ascii_case("true"),
                     false => file.root,
                 };
-            } else if in_section && let Some((_, properties)) = file.sections.last_mut() {
+            } else if in_section && let Some(section) = file.sections.last_mut() {
                 let value = value.to_string();
-                properties.push(Property { name, value, line: number + 1 });
+                section.properties.push(Property { name, value, line: number + 1 });
             }
         }
         file
@@ -78,14 +90,21 @@ impl EditorConfig {
 
     /// The sections that speak of a path, relative to the file's folder.
     pub fn sections_of(&self, inside: &Path) -> Vec<usize> {
-        let applies = |index: &usize| self.sections[*index].0.matches(inside);
+        // The package's `?` stands for a byte: a pattern that names no other character than ASCII's
+        // is shown a path in which every character is one byte.
+        let plain: String =
+            inside.to_string_lossy().chars().map(|c| if c.is_ascii() { c } else { '\u{1}' }).collect();
+        let applies = |index: &usize| {
+            let section = &self.sections[*index];
+            section.glob.matches(if section.is_ascii { Path::new(&plain) } else { inside })
+        };
         (0..self.sections.len()).filter(applies).collect()
     }
 
     /// Adds what these sections say, later ones over earlier ones.
     pub fn add(&self, sections: &[usize], properties: &mut Properties) {
         for section in sections {
-            for property in &self.sections[*section].1 {
+            for property in &self.sections[*section].properties {
                 properties.put(&property.name, &property.value, &self.path, property.line);
             }
         }
@@ -99,20 +118,6 @@ fn section_name(line: &str) -> Option<&str> {
     let behind = inner[end + 1..].trim_start();
     let name = &inner[..end];
     (!name.is_empty() && (behind.is_empty() || behind.starts_with(['#', ';']))).then_some(name)
-}
-
-/// A pattern whose `?` stand for characters: the package's own stand for bytes.
-fn by_character(pattern: &str) -> String {
-    let mut out = String::with_capacity(pattern.len());
-    let mut escaped = false;
-    for c in pattern.chars() {
-        match c {
-            '?' if !escaped => out.push_str("[!\u{0}]"),
-            other => out.push(other),
-        }
-        escaped = c == '\\' && !escaped;
-    }
-    out
 }
 
 impl Properties {
