@@ -212,6 +212,20 @@ pub fn mend_since(
     Ok(mended)
 }
 
+/// What decides the gaps of a zero-based line: the byte that each of them ends at, and the setting.
+pub fn decided(
+    text: &str,
+    language: &Language,
+    style: &Style,
+    line: usize,
+) -> Vec<(usize, style::Setting)> {
+    let Some(tree) = Tree::parse(&language.grammar, text) else { return Vec::new() };
+    if tree.nodes.first().is_none_or(|root| root.fault) {
+        return Vec::new();
+    }
+    Sheet::new(&tree, text, style, language.rule).decided(line)
+}
+
 /// Reads the plan of a text: how many units there are, how many of them hold a construct that no
 /// rule knows, and the first lines of such constructs. For the workshop.
 pub fn kept_units(text: &str, language: &Language) -> (usize, usize, Vec<usize>) {

@@ -2,7 +2,7 @@
 
 mod support;
 
-use kanonix_core::style::Style;
+use kanonix_core::style::{Style, sample, slots};
 use kanonix_core::survey::{Survey, changed_lines};
 use kanonix_core::text::LineSet;
 use kanonix_core::{judge, languages, mend};
@@ -256,4 +256,32 @@ fn a_survey_finds_the_style_that_disturbs_least() {
     };
     assert!(changed(&survey.style()).is_empty(), "{:?}", survey.style());
     assert_eq!(changed(&javascript.style()), [0, 1, 2, 3, 4]);
+}
+
+/// The samples that people are shown say what each value does.
+#[test]
+fn every_value_of_every_setting_lays_its_sample_out_in_its_own_way() {
+    for (entry, slot) in slots() {
+        let Some(sample) = sample(entry, slot) else {
+            let known = languages::ALL.iter().any(|l| l.has(entry.name, "") && l.has(entry.name, slot.key));
+            assert!(!known, "{} has no sample", slot.path(entry));
+            continue;
+        };
+        let language = languages::by_name(sample.language).unwrap();
+        assert!(language.has(entry.name, slot.key), "{}", sample.name);
+        let mut seen: Vec<String> = Vec::new();
+        for value in sample.shown(slot) {
+            let mut style = language.style();
+            for (name, key, value) in sample.with {
+                style.set(name, key, value).unwrap();
+            }
+            style.set(entry.name, slot.key, value).unwrap();
+            let laid = mend(sample.text, language, &style, &LineSet::whole()).unwrap().text;
+            let keeps = value == "keep" && seen.iter().any(|other| *other == laid);
+            let same = seen.contains(&laid) && !keeps;
+            let invisible = ["end_of_line", "charset"].contains(&entry.name);
+            assert!(!same || invisible, "{} = {value}:\n{laid}", sample.name);
+            seen.push(laid);
+        }
+    }
 }

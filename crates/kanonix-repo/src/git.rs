@@ -228,6 +228,25 @@ impl Repository {
         Ok(changes)
     }
 
+    /// The line of an ignore file that keeps git from seeing a path, as `FILE:LINE: PATTERN`.
+    ///
+    /// # Errors
+    /// If git cannot be run.
+    pub fn ignored(&self, path: &Path) -> Answer<Option<String>> {
+        let mut command = self.git();
+        command.args(["check-ignore", "-v", "-z", "--"]).arg(path);
+        match run(&mut command, "check-ignore") {
+            Ok(answer) => {
+                let fields: Vec<_> = answer.split(|byte| *byte == 0).collect();
+                let text = |field: usize| String::from_utf8_lossy(fields[field]).into_owned();
+                let known = fields.len() > 3 && !fields[2].starts_with(b"!");
+                Ok(known.then(|| format!("{}:{}: {}", text(0), text(1), text(2))))
+            }
+            Err(GitError::Failed { .. }) => Ok(None),
+            Err(error) => Err(error),
+        }
+    }
+
     /// Files that git neither tracks nor ignores, in or below these paths.
     ///
     /// # Errors

@@ -1,6 +1,10 @@
 //! Which files are looked at, and which of their lines are in play.
 
+mod explain;
 mod select;
+
+pub use explain::{Alone, Explained, Occasion, explain};
+pub use select::shown_from;
 
 use crate::canon::{CanonError, Play};
 use crate::git::{Blobs, GitError, Repository};

@@ -21,6 +21,8 @@ pub(crate) enum Command {
     Check(Check),
     /// Rewrites the places that depart from the canon
     Mend(Mend),
+    /// Says why a file or a line is treated so, and what a setting does
+    Explain(Explain),
     /// The gates: where a commit or a merge is stopped
     Gate(Gate),
     /// The whole job on a demo repository, step by step
@@ -128,6 +130,26 @@ pub(crate) struct Settle {
     pub write: bool,
     #[command(flatten)]
     pub voice: Voice,
+}
+
+#[derive(Args)]
+pub(crate) struct Explain {
+    /// A file, PATH:LINE, or a setting
+    #[arg(value_name = "PATH[:LINE]|SETTING")]
+    pub what: String,
+    /// How it is written: text, json
+    #[arg(long, value_name = "KIND", default_value = "text", value_parser = ["text", "json"])]
+    pub report: String,
+    /// Whether to paint
+    #[arg(long, value_enum, default_value_t = Color::Auto)]
+    pub color: Color,
+}
+
+impl Explain {
+    /// Whether it is for a program.
+    pub fn is_json(&self) -> bool {
+        self.report == "json"
+    }
 }
 
 #[derive(Args)]

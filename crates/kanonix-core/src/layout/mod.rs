@@ -132,6 +132,35 @@ impl<'a> Sheet<'a> {
         self.plan.kept.iter().map(|token| self.tree.tokens[*token as usize].start as usize)
     }
 
+    /// What decides the gaps of a zero-based line: the byte that each of them ends at, and the
+    /// setting. Gaps that are kept as they stand have none.
+    pub fn decided(&self, line: usize) -> Vec<(usize, Setting)> {
+        let range = self.lines.start(line)..match line + 1 < self.lines.count() {
+            true => self.lines.start(line + 1),
+            false => self.text.len() + 1,
+        };
+        let tokens = &self.tree.tokens;
+        let from = tokens.partition_point(|token| (token.start as usize) < range.start);
+        let mut decided = Vec::new();
+        for (index, token) in tokens.iter().enumerate().skip(from) {
+            let start = token.start as usize;
+            if !range.contains(&start) {
+                break;
+            }
+            let gap = &self.plan.gaps[index];
+            let begins_line = index == 0 || self.tree.broken(index, self.text);
+            match gap.want {
+                plan::Want::Keep => {}
+                _ if begins_line => {
+                    decided.push((start, Setting::IndentSize));
+                    decided.push((start, gap.breaks));
+                }
+                _ => decided.push((start, gap.setting)),
+            }
+        }
+        decided
+    }
+
     /// The plan itself.
     pub fn plan(&self) -> &Plan {
         &self.plan

@@ -5,8 +5,10 @@
 
 mod basis;
 mod registry;
+mod samples;
 mod value;
 
 pub use basis::{BASES, Basis};
 pub use registry::{Entry, Kind, REGISTRY, Setting, Slot, entry, slots};
+pub use samples::{SAMPLES, Sample, sample};
 pub use value::{Style, StyleError, Value, nearest};

@@ -198,9 +198,10 @@ impl Canons {
 }
 
 impl Governing {
-    /// The canons, outermost first.
-    pub fn canons(&self) -> impl Iterator<Item = &Canon> {
-        self.canons.iter().map(Arc::as_ref)
+    /// Every file that says something, in the order in which they are read.
+    pub fn files(&self) -> Vec<PathBuf> {
+        let editorconfigs = self.editorconfigs.iter().map(|config| config.path.clone());
+        editorconfigs.chain(self.canons.iter().map(|canon| canon.path.clone())).collect()
     }
 
     /// The sections of `.editorconfig` files that speak of a file.

@@ -55,12 +55,7 @@ impl Selecting {
             Reach::Whole | Reach::Lines(_) => Repository::find(folder).unwrap_or(None),
             _ => Repository::find(folder)?,
         };
-        let root = match &repository {
-            Some(repository) => {
-                std::fs::canonicalize(&repository.root).unwrap_or(repository.root.clone())
-            }
-            None => PathBuf::from("/"),
-        };
+        let root = root_of(repository.as_ref());
         let canons = match (&repository, reach) {
             (Some(repository), Reach::Staged | Reach::Commit) => committed(repository, &root, "")?,
             (Some(repository), Reach::Merge(_)) => committed(repository, &root, "HEAD")?,
@@ -436,15 +431,30 @@ impl Selecting {
 
     /// A path as a person in the current folder writes it.
     fn shown(&self, path: &Path) -> String {
-        let mut up = PathBuf::new();
-        for folder in self.current.ancestors() {
-            if let Ok(inside) = path.strip_prefix(folder) {
-                return up.join(inside).display().to_string();
-            }
-            up.push("..");
-        }
-        path.display().to_string()
+        shown_from(&self.current, path)
     }
+}
+
+/// The folder above which nothing is looked for.
+pub(super) fn root_of(repository: Option<&Repository>) -> PathBuf {
+    match repository {
+        Some(repository) => {
+            std::fs::canonicalize(&repository.root).unwrap_or(repository.root.clone())
+        }
+        None => PathBuf::from("/"),
+    }
+}
+
+/// A path as a person in a folder writes it.
+pub fn shown_from(current: &Path, path: &Path) -> String {
+    let mut up = PathBuf::new();
+    for folder in current.ancestors() {
+        if let Ok(inside) = path.strip_prefix(folder) {
+            return up.join(inside).display().to_string();
+        }
+        up.push("..");
+    }
+    path.display().to_string()
 }
 
 /// The canons of the index (`""`) or of a commit.
@@ -462,7 +472,7 @@ fn committed(repository: &Repository, root: &Path, tree: &str) -> Result<Canons,
 }
 
 /// The first line of a text, if it is short enough to name a program.
-pub(crate) fn first_line_of(text: impl Read) -> Option<String> {
+pub(super) fn first_line_of(text: impl Read) -> Option<String> {
     let mut bytes = Vec::new();
     text.take(LONGEST_FIRST_LINE).read_to_end(&mut bytes).ok()?;
     let line = bytes.split(|byte| *byte == b'\n').next()?;
@@ -474,7 +484,7 @@ fn needs_blobs(item: &Item) -> bool {
 }
 
 /// A path that is there, without links and dots in it.
-fn present(current: &Path, path: &Path) -> Result<PathBuf, WorkError> {
+pub(super) fn present(current: &Path, path: &Path) -> Result<PathBuf, WorkError> {
     std::fs::canonicalize(current.join(path))
         .map_err(|_| WorkError::NoSuchPath(path.display().to_string()))
 }

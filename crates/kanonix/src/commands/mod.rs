@@ -1,6 +1,7 @@
 //! The commands, one file each.
 
 pub(crate) mod check;
+pub(crate) mod explain;
 pub(crate) mod gate;
 pub(crate) mod help;
 pub(crate) mod mend;

@@ -1,0 +1,121 @@
+//! A few lines for each setting that its values lay out differently.
+
+use super::{Entry, Kind, Slot};
+
+/// A few lines in one language.
+#[derive(Clone, Copy, Debug)]
+pub struct Sample {
+    /// The setting, with its key after a point.
+    pub name: &'static str,
+    /// The language's name.
+    pub language: &'static str,
+    /// The values that are shown; none for all that there are.
+    pub values: &'static [&'static str],
+    /// What else has to be agreed for the values to show: setting, key and value.
+    pub with: &'static [(&'static str, &'static str, &'static str)],
+    /// The lines as somebody wrote them.
+    pub text: &'static str,
+}
+
+const NARROW: &[(&str, &str, &str)] = &[("max_line_length", "", "28")];
+
+const fn of(name: &'static str, language: &'static str, text: &'static str) -> Sample {
+    Sample { name, language, values: &[], with: &[], text }
+}
+
+const fn narrow(name: &'static str, language: &'static str, text: &'static str) -> Sample {
+    Sample { with: NARROW, ..of(name, language, text) }
+}
+
+const fn some(values: &'static [&'static str], sample: Sample) -> Sample {
+    Sample { values, ..sample }
+}
+
+const FUNCTIONS: &str = "import os\ndef ebb():\n    pass\nclass Gauge:\n    def read(self):\n        \
+                         pass\n    def warn(self):\n        pass\n";
+
+/// One sample for each key of each setting, in the registry's order.
+pub static SAMPLES: &[Sample] = &[
+    of("indent_style", "javascript", "if (ebb) {\n  warn();\n}\n"),
+    some(&["2", "4", "8"], of("indent_size", "python", "def ebb(a):\n    return a\n")),
+    Sample {
+        values: &["4", "8"],
+        with: &[("indent_style", "", "tab"), ("max_line_length", "", "28")],
+        ..of("tab_width", "javascript", "if (ebb) {\n\twarn(theKeepers, level);\n}\n")
+    },
+    of("end_of_line", "python", "a = 1\n"),
+    of("charset", "python", "a = 1\n"),
+    of("trim_trailing_whitespace", "python", "a = 1   \nb = 2\n"),
+    of("insert_final_newline", "python", "a = 1"),
+    some(
+        &["24", "60"],
+        of("max_line_length", "javascript", "warn(keepers, level, siren);\n"),
+    ),
+    of("open_brace.type", "javascript", "class Gauge {\n  read() {}\n}\n"),
+    of("open_brace.function", "javascript", "function ebb(a) {\n  return a;\n}\n"),
+    of("open_brace.control", "javascript", "if (ebb) {\n  warn();\n}\n"),
+    of("open_brace.lambda", "javascript", "listen(() => {\n  warn();\n});\n"),
+    of("else_line", "javascript", "if (ebb) {\n  low();\n} else {\n  high();\n}\n"),
+    of("short_block.type", "javascript", "class Gauge {\n  static { open(); }\n}\n"),
+    of("short_block.function", "javascript", "function ebb(a) { return a; }\n"),
+    of("short_block.control", "javascript", "if (ebb) { warn(); }\n"),
+    of("short_block.case", "javascript", "switch (a) {\n  case 1: warn(); break;\n}\n"),
+    of("short_block.lambda", "javascript", "listen(() => { warn(); });\n"),
+    of("bare_body", "javascript", "if (ebb) warn();\n"),
+    of("case_indent", "javascript", "switch (a) {\n  case 1:\n    warn();\n}\n"),
+    of("inner_gap.parens", "javascript", "warn(level);\n"),
+    of("inner_gap.brackets", "javascript", "let a = [1, 2];\n"),
+    of("inner_gap.braces", "javascript", "let a = { level: 1 };\n"),
+    of("inner_gap.markup", "javascript", "let a = <Gauge level={low} />;\n"),
+    of("inner_gap.angles", "typescript", "let a: Set<Gauge>;\n"),
+    of("gap_before_parens.control", "javascript", "if (ebb) {\n  warn();\n}\n"),
+    of("gap_before_parens.call", "javascript", "warn(level);\n"),
+    of("gap_before_parens.declaration", "javascript", "function ebb(a) {\n  return a;\n}\n"),
+    of("gap_before_parens.lambda", "javascript", "let a = function () {};\nlet b = function() {};\n"),
+    of("operator_gap", "javascript", "let a = h * 2 + 1;\n"),
+    of("not_gap", "javascript", "warn(!ebb);\n"),
+    narrow("operator_wrap", "javascript", "let late = spring + neap + surge;\n"),
+    of("word_gap", "javascript", "warn(a,b , c);\n"),
+    of("quotes", "javascript", "warn('low', \"high\");\n"),
+    of("markup_quotes", "javascript", "let a = <Gauge unit='m' name=\"quay\" />;\n"),
+    narrow("tag_end", "javascript", "let a = <Gauge unit=\"m\" level={low} />;\n"),
+    of("statement_end", "javascript", "warn(low);\nwarn(high)\n"),
+    of("last_comma", "javascript", "warn(\n  low,\n  high\n);\nlook(\n  low,\n);\n"),
+    of("list_wrap", "javascript", "warn([1, 2], a);\nwarn(\n  low,\n  high\n);\n"),
+    Sample {
+        values: &["1", "2"],
+        ..narrow("wrap_indent.chain", "javascript", "gauges.filter(low).map(level).sort();\n")
+    },
+    some(&["1", "2"], of("wrap_indent.declaration", "javascript", "let a = 1,\n  b = 2;\n")),
+    Sample {
+        values: &["0", "1"],
+        ..narrow("wrap_indent.element", "javascript", "warn(springTide + surgeAtNight + neap, level);\n")
+    },
+    some(&["1", "2"], of("blank_lines.most", "python", "a = 1\n\n\n\nb = 2\n")),
+    some(&["0", "1"], of("blank_lines.after_imports", "python", "import os\na = 1\n")),
+    some(&["1", "2"], of("blank_lines.between_functions", "python", FUNCTIONS)),
+    some(&["1", "2"], of("blank_lines.between_types", "python", FUNCTIONS)),
+    some(&["0", "1"], of("blank_lines.between_members", "python", FUNCTIONS)),
+    some(&["0", "1"], of("blank_lines.at_edges", "javascript", "if (ebb) {\n\n  warn();\n\n}\n")),
+    some(&["1", "2"], of("comment_gap.before", "python", "a = 1 # metres\n")),
+    of("comment_gap.after_mark", "python", "#metres\na = 1\n# feet\n"),
+];
+
+/// The sample of a key of a setting, if any language has it.
+pub fn sample(entry: &Entry, slot: &Slot) -> Option<&'static Sample> {
+    let name = slot.path(entry);
+    SAMPLES.iter().find(|sample| sample.name == name)
+}
+
+impl Sample {
+    /// The values that are shown of a slot.
+    pub fn shown(&self, slot: &Slot) -> Vec<&'static str> {
+        match slot.kind {
+            _ if !self.values.is_empty() => self.values.to_vec(),
+            Kind::Word(words) => words.to_vec(),
+            Kind::Flag => vec!["true", "false"],
+            Kind::FlagOrKeep => vec!["true", "false", "keep"],
+            Kind::Number(..) => vec![slot.default],
+        }
+    }
+}

@@ -1,0 +1,127 @@
+//! How one file is treated, and where that is said.
+
+use super::select::{first_line_of, present, root_of, shown_from};
+use super::{NotLoaded, Why, WorkError, as_text};
+use crate::canon::{Agreed, Because, Canons, Place, Play};
+use crate::git::Repository;
+use kanonix_core::languages::Language;
+use std::path::{Path, PathBuf};
+
+/// Why a file is left alone, and what says so.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct Alone {
+    /// Why.
+    pub why: Why,
+    /// The pattern, the size or the limit; empty where `why` says it all.
+    pub detail: String,
+    /// The line that says so, if one does.
+    pub place: Option<Place>,
+}
+
+/// Which lines are in play on one occasion, and the line that says so, if one does.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct Occasion {
+    /// `save`, `commit` or `merge`.
+    pub name: &'static str,
+    /// The lines in play.
+    pub play: Play,
+    /// Where that is said.
+    pub place: Option<Place>,
+}
+
+/// All that decides how one file is treated.
+pub struct Explained {
+    /// The file, whole.
+    pub path: PathBuf,
+    /// Its path from the current folder.
+    pub shown: String,
+    /// The repository, if it is in one.
+    pub repository: Option<Repository>,
+    /// Every file that governs it: canons, copies of followed ones, `.editorconfig` files.
+    pub governed_by: Vec<PathBuf>,
+    /// Its language and why.
+    pub language: Option<(&'static Language, Because)>,
+    /// What git's ignore files say of it (`.gitignore:3: *.log`).
+    pub ignored: Option<String>,
+    /// Why it is left alone, if it is.
+    pub alone: Option<Alone>,
+    /// Which lines are in play, on each occasion.
+    pub reach: Vec<Occasion>,
+    /// Its style and where the values come from, if it has a language.
+    pub agreed: Option<Agreed>,
+    /// Its text, if it is one.
+    pub text: Option<String>,
+}
+
+/// Says how a file is treated.
+///
+/// # Errors
+/// If there is no such file, git refuses, or a canon is wrong.
+pub fn explain(current: &Path, path: &Path) -> Result<Explained, WorkError> {
+    let current = std::fs::canonicalize(current)
+        .map_err(|_| WorkError::NoSuchPath(current.display().to_string()))?;
+    let link = current.join(path);
+    let is_link = link.is_symlink();
+    let whole = match is_link {
+        true => present(&current, path.parent().unwrap_or(Path::new("")))?
+            .join(path.file_name().unwrap_or_default()),
+        false => present(&current, path)?,
+    };
+    let folder = whole.parent().unwrap_or(&whole);
+    let repository = Repository::find(folder)?;
+    let root = root_of(repository.as_ref());
+    let governing = Canons::on_disk(&root).governing(&whole)?;
+    let first_line = || first_line_of(std::fs::File::open(&whole).ok()?);
+    let language = governing.language(&whole, first_line)?;
+    let ignored = match &repository {
+        Some(repository) => repository.ignored(whole.strip_prefix(&root).unwrap_or(&whole))?,
+        None => None,
+    };
+    let occasion = |name, said: Option<(Play, Place)>| {
+        let (play, place) = said.map_or((Play::Touched, None), |(play, at)| (play, Some(at)));
+        Occasion { name, play, place }
+    };
+    let reach = vec![
+        occasion("save", governing.reach(&whole, |reach| reach.save)),
+        occasion("commit", governing.reach(&whole, |reach| reach.commit)),
+        occasion("merge", governing.reach(&whole, |reach| reach.merge)),
+    ];
+    let (largest, largest_place) = governing.largest();
+    let size = std::fs::metadata(&whole).map_or(0, |file| file.len());
+    let bytes = if size <= largest { std::fs::read(&whole).ok() } else { None };
+    let text = bytes.map(|bytes| as_text(bytes, largest));
+    let because = |why, detail: String, place| Some(Alone { why, detail, place });
+    let leads_out = || {
+        let target = std::fs::canonicalize(&whole);
+        repository.is_none() || !target.is_ok_and(|target| target.starts_with(&root))
+    };
+    let all_off = reach.iter().all(|occasion| occasion.play == Play::Off);
+    let alone = if is_link && leads_out() {
+        because(Why::Link, String::new(), None)
+    } else if language.is_none() {
+        because(Why::UnknownLanguage, String::new(), None)
+    } else if let Some((pattern, place)) = governing.skips(&whole) {
+        because(Why::Skipped, pattern, Some(place))
+    } else if all_off {
+        because(Why::Off, String::new(), reach[0].place.clone())
+    } else if size > largest {
+        because(Why::TooLarge, format!("{size} bytes, at most {largest}"), largest_place)
+    } else {
+        match &text {
+            Some(Err(NotLoaded::LeftAlone(why))) => because(*why, String::new(), None),
+            _ => None,
+        }
+    };
+    Ok(Explained {
+        shown: shown_from(&current, &whole),
+        governed_by: governing.files(),
+        agreed: language.as_ref().map(|(language, _)| governing.agreed(&whole, language)),
+        path: whole,
+        repository,
+        language,
+        ignored,
+        alone,
+        reach,
+        text: text.and_then(Result::ok),
+    })
+}
