@@ -105,6 +105,27 @@ struct Price {
     own: usize,
     /// All slips.
     all: usize,
+    /// Lines that have slips.
+    lines: usize,
+    /// Files that have such lines.
+    files: usize,
+}
+
+impl Price {
+    fn add(&mut self, other: Price) {
+        self.own += other.own;
+        self.all += other.all;
+        self.lines += other.lines;
+        self.files += other.files;
+    }
+}
+
+/// What a text's slips come to under one style.
+struct Count {
+    /// By setting.
+    slips: Vec<usize>,
+    /// Lines that have any.
+    lines: usize,
 }
 
 /// What was found in a body of code in one language.
@@ -117,6 +138,8 @@ pub struct Survey {
     base: Style,
     questions: Vec<Question>,
     prices: Vec<Vec<Price>>,
+    /// The prices once everything is as proposed.
+    settled: Option<Vec<Vec<Price>>>,
 }
 
 /// One question's answer.
@@ -135,8 +158,21 @@ pub struct Answer {
     pub values: Vec<(&'static str, &'static str, String)>,
     /// How many places the proposal would change.
     pub price: usize,
+    /// What each value costs while everything else is as proposed.
+    pub costs: Vec<Cost>,
     /// Whether the language's community expects just this.
     pub usual: bool,
+}
+
+/// What one value costs: what a check of all lines would then count.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct Cost {
+    /// The value, as a person calls it.
+    pub value: String,
+    /// Lines that have slips.
+    pub lines: usize,
+    /// Files that have such lines.
+    pub files: usize,
 }
 
 impl Survey {
@@ -147,11 +183,12 @@ impl Survey {
             .iter()
             .map(|question| vec![Price::default(); question.candidates.len()])
             .collect();
-        Survey { files: 0, lines: 0, language, base, questions, prices }
+        Survey { files: 0, lines: 0, language, base, questions, prices, settled: None }
     }
 
-    /// Looks at a body of code twice: at some of it from the community's style, then at all of it
-    /// from what that found. `read` reads texts from a style, on as many threads as its caller likes.
+    /// Looks at a body of code three times: at some of it from the community's style, at all of it
+    /// from what that found, and once more from what it then proposes, for the prices. `read` reads
+    /// texts from a style, on as many threads as its caller likes.
     pub fn settle(
         texts: &[&str],
         language: &'static Language,
@@ -160,7 +197,14 @@ impl Survey {
         let step = texts.len().div_ceil(FIRST_FILES).max(1);
         let some: Vec<&str> = texts.iter().copied().step_by(step).collect();
         let first = read(&some, language.style());
-        read(texts, first.style())
+        let mut second = read(texts, first.style());
+        let proposed = second.style();
+        let settled = match proposed == second.base {
+            true => second.prices.clone(),
+            false => read(texts, proposed).prices,
+        };
+        second.settled = Some(settled);
+        second
     }
 
     /// Reads one more file. Call it from as many threads as there are surveys; [`Survey::join`]
@@ -172,31 +216,40 @@ impl Survey {
         }
         self.files += 1;
         self.lines += text.lines().count();
-        let judge = |style: &Style| -> Vec<usize> {
+        let judge = |style: &Style| -> Count {
             let sheet = Sheet::new(&tree, text, style, self.language.rule);
-            let mut counts = vec![0; REGISTRY.len()];
+            let mut slips = vec![0; REGISTRY.len()];
+            let mut lines: Vec<usize> = Vec::new();
             for slip in sheet.judge(&LineSet::whole()).slips {
-                counts[slip.setting as usize] += 1;
+                slips[slip.setting as usize] += 1;
+                lines.push(sheet.lines().line_of(slip.offset));
             }
-            counts
+            lines.sort_unstable();
+            lines.dedup();
+            Count { slips, lines: lines.len() }
         };
         let usual = judge(&self.base);
         for (question, prices) in self.questions.iter().zip(&mut self.prices) {
             for (candidate, price) in question.candidates.iter().zip(prices) {
                 let style = with(&self.base, candidate);
                 let own;
-                let counts = if style == self.base {
+                let count = if style == self.base {
                     &usual
                 } else {
                     own = judge(&style);
                     &own
                 };
                 let setting = question.entry.setting;
-                price.own += counts[setting as usize];
-                if setting == Setting::IndentSize {
-                    price.own += counts[Setting::IndentStyle as usize];
-                }
-                price.all += counts.iter().sum::<usize>();
+                let tabs = match setting {
+                    Setting::IndentSize => count.slips[Setting::IndentStyle as usize],
+                    _ => 0,
+                };
+                price.add(Price {
+                    own: count.slips[setting as usize] + tabs,
+                    all: count.slips.iter().sum(),
+                    lines: count.lines,
+                    files: usize::from(count.lines > 0),
+                });
             }
         }
     }
@@ -207,8 +260,7 @@ impl Survey {
         self.lines += other.lines;
         for (mine, theirs) in self.prices.iter_mut().zip(other.prices) {
             for (mine, theirs) in mine.iter_mut().zip(theirs) {
-                mine.own += theirs.own;
-                mine.all += theirs.all;
+                mine.add(theirs);
             }
         }
         self
@@ -216,8 +268,25 @@ impl Survey {
 
     /// The answer to each question that the code says anything about.
     pub fn answers(&self) -> Vec<Answer> {
-        let asked = self.questions.iter().zip(&self.prices);
-        asked.filter_map(|(question, prices)| self.answer(question, prices)).collect()
+        let asked = self.questions.iter().zip(&self.prices).zip(self.settled());
+        asked
+            .filter_map(|((question, prices), settled)| {
+                let mut answer = self.answer(question, prices)?;
+                let costs = question.candidates.iter().zip(settled);
+                answer.costs = costs
+                    .map(|(candidate, price)| Cost {
+                        value: candidate.name.clone(),
+                        lines: price.lines,
+                        files: price.files,
+                    })
+                    .collect();
+                Some(answer)
+            })
+            .collect()
+    }
+
+    fn settled(&self) -> &[Vec<Price>] {
+        self.settled.as_ref().unwrap_or(&self.prices)
     }
 
     /// The style that disturbs the code least.
@@ -297,6 +366,7 @@ impl Survey {
             proposed: candidate.name.clone(),
             values: candidate.values.clone(),
             price: prices[chosen].own,
+            costs: Vec::new(),
             usual: is_usual(&chosen),
         })
     }

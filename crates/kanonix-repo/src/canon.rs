@@ -1,5 +1,6 @@
 //! The canon: `kanonix.toml`, found from a file upwards to the repository's root.
 
+pub mod editing;
 pub mod editorconfig;
 pub mod followed;
 mod governing;
@@ -30,13 +31,13 @@ pub const LARGEST: u64 = 4 * 1024 * 1024;
 
 /// Why a canon cannot be used. Nothing is judged then.
 #[derive(Debug, Error)]
-#[error("{place}: {message}\n{excerpt}")]
+#[error("{place}: {message}{excerpt}")]
 pub struct CanonError {
     /// Path, line and column.
     place: String,
     /// What is wrong, and what would be right.
     message: String,
-    /// The line, with a mark under the place.
+    /// The line on a line of its own, with a mark under the place; or nothing.
     excerpt: String,
 }
 
@@ -56,7 +57,7 @@ impl CanonError {
             place: format!("{}:{line}:{column}", path.display()),
             message,
             excerpt: format!(
-                "  {number} | {source}\n  {margin} | {}{mark}",
+                "\n  {number} | {source}\n  {margin} | {}{mark}",
                 " ".repeat(column - 1)
             ),
         }

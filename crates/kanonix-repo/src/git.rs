@@ -26,6 +26,9 @@ pub enum GitError {
     /// A revision that does not exist.
     #[error("there is no revision `{0}` in this repository")]
     NoRevision(String),
+    /// A file that a commit does not have.
+    #[error("there is no {0} in {1} at {2}")]
+    NoFile(String, String, String),
     /// Two revisions without a common ancestor.
     #[error("`{0}` and HEAD have no commit in common")]
     NoMergeBase(String),
@@ -234,13 +237,16 @@ impl Repository {
     /// If git cannot be run.
     pub fn ignored(&self, path: &Path) -> Answer<Option<String>> {
         let mut command = self.git();
-        command.args(["check-ignore", "-v", "-z", "--"]).arg(path);
+        command.args(["check-ignore", "-v", "--"]).arg(path);
         match run(&mut command, "check-ignore") {
             Ok(answer) => {
-                let fields: Vec<_> = answer.split(|byte| *byte == 0).collect();
-                let text = |field: usize| String::from_utf8_lossy(fields[field]).into_owned();
-                let known = fields.len() > 3 && !fields[2].starts_with(b"!");
-                Ok(known.then(|| format!("{}:{}: {}", text(0), text(1), text(2))))
+                let line = answer.split(|byte| *byte == b'\t').next().unwrap_or_default();
+                let said = String::from_utf8_lossy(line).into_owned();
+                // A pattern with `!` says that it is not ignored.
+                let parts: Vec<&str> = said.splitn(3, ':').collect();
+                let [file, number, pattern] = parts[..] else { return Ok(None) };
+                let ignores = !pattern.starts_with('!');
+                Ok(ignores.then(|| format!("{file}:{number}: {pattern}")))
             }
             Err(GitError::Failed { .. }) => Ok(None),
             Err(error) => Err(error),
@@ -336,6 +342,25 @@ impl Repository {
 impl Change {
     fn same_path(&self, other: &Change) -> bool {
         self.path == other.path
+    }
+}
+
+/// A file of another repository, as a revision of it has it, with the commit's name. The repository
+/// is fetched once, into a folder that goes away again.
+///
+/// # Errors
+/// If git cannot reach it, or it has no such revision or file.
+pub fn fetch_file(from: &str, revision: Option<&str>, file: &str) -> Answer<(String, String)> {
+    let folder = tempfile::tempdir().map_err(GitError::NotRun)?;
+    let mut clone = Command::new("git");
+    clone.args(["clone", "--quiet", "--bare", "--", from]).arg(folder.path());
+    run(clone.env("GIT_TERMINAL_PROMPT", "0"), "clone")?;
+    let copy =
+        Repository { root: folder.path().to_path_buf(), git_dir: folder.path().to_path_buf() };
+    let commit = copy.commit(revision.unwrap_or("HEAD"))?;
+    match copy.blobs()?.read(format!("{commit}:{file}").as_bytes())? {
+        Some(bytes) => Ok((commit, String::from_utf8_lossy(&bytes).into_owned())),
+        None => Err(GitError::NoFile(file.into(), from.into(), commit)),
     }
 }
 

@@ -221,6 +221,23 @@ pub fn select(current: &Path, paths: &[PathBuf], reach: &Reach) -> Result<Select
     select::Selecting::begin(current, paths, reach)?.finish(paths, reach)
 }
 
+/// As [`select`] for all lines, as if these texts stood at these paths: canons that nobody has
+/// written yet.
+///
+/// # Errors
+/// As [`select`].
+pub fn select_under(
+    current: &Path,
+    paths: &[PathBuf],
+    texts: &[(PathBuf, String)],
+) -> Result<Selection, WorkError> {
+    let mut selecting = select::Selecting::begin(current, paths, &Reach::Whole)?;
+    for (path, text) in texts {
+        selecting.instead(path, text);
+    }
+    selecting.finish(paths, &Reach::Whole)
+}
+
 /// As [`select`] for one path whose text is somewhere else: the file need not be there.
 ///
 /// # Errors

@@ -1,13 +1,17 @@
 //! Judging a selection of files, as many at a time as there are cores.
 
 use crate::Status;
+use indicatif::{ProgressBar, ProgressDrawTarget, ProgressStyle};
 use kanonix_core::judge_with_older;
 use kanonix_core::style::Setting;
 use kanonix_core::text::Lines;
 use kanonix_repo::work::{Item, LeftAlone, NotLoaded, Selection};
 use rayon::prelude::*;
 use std::collections::HashSet;
+use std::io::IsTerminal;
 use std::sync::Arc;
+use std::sync::atomic::{AtomicUsize, Ordering};
+use std::time::{Duration, Instant};
 
 /// A slip as a reader finds it.
 #[derive(Clone, Debug)]
@@ -100,10 +104,56 @@ impl Judgement {
     }
 }
 
+/// A bar on the standard error, once a run takes long and a person is watching.
+pub(crate) struct Progress {
+    bar: ProgressBar,
+    begun: Instant,
+    done: AtomicUsize,
+}
+
+/// A run that takes no longer needs no bar.
+const LONG: Duration = Duration::from_millis(500);
+
+impl Progress {
+    /// So many steps are to come.
+    pub fn new(steps: usize) -> Progress {
+        let bar = ProgressBar::with_draw_target(Some(steps as u64), ProgressDrawTarget::hidden());
+        let style = ProgressStyle::with_template("{bar:40} {pos} of {len} files, {eta} to go");
+        let bar = match style {
+            Ok(style) => bar.with_style(style),
+            Err(_) => bar,
+        };
+        Progress { bar, begun: Instant::now(), done: AtomicUsize::new(0) }
+    }
+
+    /// So many more steps are done.
+    pub fn advance(&self, steps: usize) {
+        let done = self.done.fetch_add(steps, Ordering::Relaxed) + steps;
+        if self.begun.elapsed() >= LONG {
+            if self.bar.is_hidden() && std::io::stderr().is_terminal() {
+                self.bar.set_draw_target(ProgressDrawTarget::stderr());
+            }
+            self.bar.set_position(done as u64);
+        }
+    }
+
+    /// Takes the bar away.
+    pub fn end(&self) {
+        self.bar.finish_and_clear();
+    }
+}
+
 /// Judges every item.
 pub(crate) fn judge_all(selection: &Selection) -> Judgement {
+    let progress = Progress::new(selection.items.len());
+    let one = |item: &Item| {
+        let judged = judge_item(selection, item);
+        progress.advance(1);
+        judged
+    };
     let judged: Vec<Result<Judged, (String, NotLoaded)>> =
-        selection.items.par_iter().map(|item| judge_item(selection, item)).collect();
+        selection.items.par_iter().map(one).collect();
+    progress.end();
     let mut judgement = Judgement {
         files: Vec::with_capacity(judged.len()),
         left_alone: selection.left_alone.clone(),

@@ -125,9 +125,24 @@ pub(crate) struct Mend {
 pub(crate) struct Settle {
     /// The folder that is surveyed; without one, the whole repository
     pub path: Option<PathBuf>,
-    /// Writes the proposal to kanonix.toml at the repository's root, unless there is one
+    /// Writes: the proposal to kanonix.toml at the repository's root, or into the one that is there
     #[arg(long)]
     pub write: bool,
+    /// What would this value change? Several at once make a table
+    #[arg(long, value_name = "NAME=VALUE", conflicts_with_all = ["set", "follow", "refresh"])]
+    pub price: Vec<String>,
+    /// Changes a value in the canon that is there, with --write
+    #[arg(long, value_name = "NAME=VALUE", conflicts_with_all = ["follow", "refresh"])]
+    pub set: Vec<String>,
+    /// Fetches the canon that [team] follows, and keeps a copy beside our own
+    #[arg(long, conflicts_with = "refresh")]
+    pub follow: bool,
+    /// Fetches it again and says what would change; takes it with --write
+    #[arg(long)]
+    pub refresh: bool,
+    /// Prints the JSON Schema of kanonix.toml
+    #[arg(long)]
+    pub schema: bool,
     #[command(flatten)]
     pub voice: Voice,
 }

@@ -2,7 +2,7 @@
 
 use anyhow::{Context, Result};
 use kanonix_core::languages;
-use kanonix_core::style::{Entry, REGISTRY, Slot};
+use kanonix_core::style::{BASES, Entry, REGISTRY, Slot};
 use std::path::Path;
 
 /// Writes the page, or says whether it is current.
@@ -26,8 +26,21 @@ fn page() -> String {
          Made from the registry by `cargo xtask docs`; do not edit it by hand.\n\n\
          A setting stands in `kanonix.toml` under `[style]`, for every language, or under \
          `[style.LANGUAGE]`. What is not said there follows the language's own community guide, as \
-         the tables show.\n",
+         the tables show. `kanonix explain SETTING` shows the same lines under each value; what a \
+         choice would cost in a repository, `kanonix settle --price NAME=VALUE` says.\n\n\
+         ## `basis`\n\n\
+         A canon may begin with a brace tradition of the trade (`basis = \"allman\"`, above all \
+         tables). Its values are weaker than everything under `[style]`.\n\n\
+         | basis | where it comes from | what it says |\n|---|---|---|\n",
     );
+    for basis in BASES {
+        let say = |(name, key, value): &(&str, &str, &str)| match *key {
+            "" => format!("`{name} = {value}`"),
+            key => format!("`{name}.{key} = {value}`"),
+        };
+        let values: Vec<String> = basis.values.iter().map(say).collect();
+        out.push_str(&format!("| `{}` | {} | {} |\n", basis.name, basis.about, values.join(", ")));
+    }
     for entry in REGISTRY {
         out.push_str(&format!("\n## `{}`\n\n{}\n\n", entry.name, entry.about));
         let names: Vec<&str> = languages::ALL.iter().map(|language| language.name).collect();

@@ -3,6 +3,7 @@
 mod churn;
 mod corpus;
 mod docs;
+mod moved;
 
 use clap::{Parser, Subcommand};
 use std::path::PathBuf;
@@ -48,6 +49,19 @@ enum Task {
         #[arg(long)]
         diff: bool,
     },
+    /// Lays the samples, and a folder, out with the program of a revision and with today's
+    Moved {
+        /// The revision
+        revision: String,
+        /// A folder of code
+        dir: Option<PathBuf>,
+        /// A canon to mend by, in place of each language's defaults
+        #[arg(long)]
+        canon: Option<PathBuf>,
+        /// How many files that differ are shown
+        #[arg(long, default_value_t = 5)]
+        show: usize,
+    },
     /// Writes docs/settings.md from the registry; with --check, only says whether it is current
     Docs {
         /// Changes nothing; fails if the page is not current
@@ -63,6 +77,10 @@ fn main() -> anyhow::Result<ExitCode> {
         }
         Task::Churn { dir, language, show, diff } => {
             churn::run(&dir, language.as_deref(), show, diff)?
+        }
+        Task::Moved { revision, dir, canon, show } => {
+            moved::run(&revision, dir.as_deref(), canon.as_deref(), show)?;
+            true
         }
         Task::Docs { check } => docs::run(check)?,
     };

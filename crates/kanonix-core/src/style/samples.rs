@@ -31,8 +31,10 @@ const fn some(values: &'static [&'static str], sample: Sample) -> Sample {
     Sample { values, ..sample }
 }
 
-const FUNCTIONS: &str = "import os\ndef ebb():\n    pass\nclass Gauge:\n    def read(self):\n        \
-                         pass\n    def warn(self):\n        pass\n";
+const FUNCTIONS: &str = "def ebb():\n    pass\nclass Gauge:\n    def read(self):\n        pass\n    \
+                         def warn(self):\n        pass\n";
+
+const CLASSES: &str = "class Gauge:\n    level = 1\nclass Siren:\n    level = 2\n";
 
 /// One sample for each key of each setting, in the registry's order.
 pub static SAMPLES: &[Sample] = &[
@@ -71,7 +73,11 @@ pub static SAMPLES: &[Sample] = &[
     of("gap_before_parens.control", "javascript", "if (ebb) {\n  warn();\n}\n"),
     of("gap_before_parens.call", "javascript", "warn(level);\n"),
     of("gap_before_parens.declaration", "javascript", "function ebb(a) {\n  return a;\n}\n"),
-    of("gap_before_parens.lambda", "javascript", "let a = function () {};\nlet b = function() {};\n"),
+    of(
+        "gap_before_parens.lambda",
+        "javascript",
+        "let a = function () {};\nlet b = function() {};\n",
+    ),
     of("operator_gap", "javascript", "let a = h * 2 + 1;\n"),
     of("not_gap", "javascript", "warn(!ebb);\n"),
     narrow("operator_wrap", "javascript", "let late = spring + neap + surge;\n"),
@@ -94,9 +100,12 @@ pub static SAMPLES: &[Sample] = &[
     some(&["1", "2"], of("blank_lines.most", "python", "a = 1\n\n\n\nb = 2\n")),
     some(&["0", "1"], of("blank_lines.after_imports", "python", "import os\na = 1\n")),
     some(&["1", "2"], of("blank_lines.between_functions", "python", FUNCTIONS)),
-    some(&["1", "2"], of("blank_lines.between_types", "python", FUNCTIONS)),
+    some(&["1", "2"], of("blank_lines.between_types", "python", CLASSES)),
     some(&["0", "1"], of("blank_lines.between_members", "python", FUNCTIONS)),
-    some(&["0", "1"], of("blank_lines.at_edges", "javascript", "if (ebb) {\n\n  warn();\n\n}\n")),
+    some(
+        &["0", "1"],
+        of("blank_lines.at_edges", "javascript", "if (ebb) {\n\n  warn();\n\n}\n"),
+    ),
     some(&["1", "2"], of("comment_gap.before", "python", "a = 1 # metres\n")),
     of("comment_gap.after_mark", "python", "#metres\na = 1\n# feet\n"),
 ];

@@ -1,7 +1,7 @@
 //! `.editorconfig` files, as the open standard at editorconfig.org has them (specification 0.17.2).
 //!
 //! Lines are read here, so that every property keeps its place; a line that the standard calls
-//! invalid is passed over, as other programs do. Section names are matched by the `ec4rs_glob` package.
+//! invalid is passed over, as other programs do. Section names are matched by a package.
 
 use super::Assignment;
 use ec4rs_glob::Glob;
@@ -92,8 +92,8 @@ impl EditorConfig {
     pub fn sections_of(&self, inside: &Path) -> Vec<usize> {
         // The package's `?` stands for a byte: a pattern that names no other character than ASCII's
         // is shown a path in which every character is one byte.
-        let plain: String =
-            inside.to_string_lossy().chars().map(|c| if c.is_ascii() { c } else { '\u{1}' }).collect();
+        let byte = |c: char| if c.is_ascii() { c } else { '\u{1}' };
+        let plain: String = inside.to_string_lossy().chars().map(byte).collect();
         let applies = |index: &usize| {
             let section = &self.sections[*index];
             section.glob.matches(if section.is_ascii { Path::new(&plain) } else { inside })

@@ -61,6 +61,8 @@ pub struct Canons {
     /// Nothing is looked for above this folder.
     root: PathBuf,
     source: ReadCanon,
+    /// What is read in place of what stands at a path.
+    instead: HashMap<PathBuf, String>,
     /// By folder: the canon that it follows, and its own.
     known: HashMap<PathBuf, Vec<Arc<Canon>>>,
     editorconfigs: HashMap<PathBuf, Option<Arc<EditorConfig>>>,
@@ -90,9 +92,16 @@ impl Canons {
         Canons {
             root: root.to_path_buf(),
             source,
+            instead: HashMap::new(),
             known: HashMap::new(),
             editorconfigs: HashMap::new(),
         }
+    }
+
+    /// Reads this text in place of what stands at a path, from now on.
+    pub fn instead(&mut self, path: &Path, text: &str) {
+        self.instead.insert(path.to_path_buf(), text.to_string());
+        self.known.clear();
     }
 
     /// What governs a file (an absolute path), from the root down.
@@ -193,6 +202,9 @@ impl Canons {
     }
 
     fn text(&mut self, path: &Path) -> Result<Option<String>, CanonError> {
+        if let Some(text) = self.instead.get(path) {
+            return Ok(Some(text.clone()));
+        }
         (self.source)(path).map_err(|problem| CanonError::unreadable(path, &problem))
     }
 }

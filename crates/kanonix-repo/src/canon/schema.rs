@@ -27,6 +27,8 @@ pub fn schema() -> Value {
         .collect();
     let reach = closed(reach);
     let patterns = json!({ "type": "array", "items": { "type": "string" } });
+    let mut some_patterns = patterns.clone();
+    some_patterns["minItems"] = json!(1);
     let names: Vec<&str> = languages::ALL.iter().map(|language| language.name).collect();
     let files: Map<String, Value> = FILES
         .iter()
@@ -65,7 +67,7 @@ pub fn schema() -> Value {
                     "items": {
                         "type": "object",
                         "properties": {
-                            "paths": { "type": "array", "items": { "type": "string" }, "minItems": 1 },
+                            "paths": some_patterns,
                             "reach": { "anyOf": [plays(false), reach.clone()] },
                             "style": style.clone(),
                         },

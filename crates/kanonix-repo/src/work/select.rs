@@ -74,6 +74,16 @@ impl Selecting {
         })
     }
 
+    /// Reads this text in place of the canon at a path.
+    pub fn instead(&mut self, path: &Path, text: &str) {
+        let folder = path.parent().and_then(|folder| std::fs::canonicalize(folder).ok());
+        let path = match (folder, path.file_name()) {
+            (Some(folder), Some(name)) => folder.join(name),
+            _ => path.to_path_buf(),
+        };
+        self.canons.instead(&path, text);
+    }
+
     /// One path whose text is somewhere else.
     pub fn for_text(current: &Path, path: &Path, reach: &Reach) -> Result<Selection, WorkError> {
         let missing = |path: &Path| WorkError::NoSuchPath(path.display().to_string());

@@ -54,7 +54,7 @@ pub(super) fn run(entry: &'static Entry, key: &str, options: &Explain) -> anyhow
         return Ok(Status::Clean);
     }
     let paint = Paint::new(options.color);
-    println!("{}  {}", paint.strong(entry.name), entry.about);
+    println!("{}\n{}", paint.strong(entry.name), wrapped(entry.about));
     for one in &all {
         print!("\n{}", text(one, entry, paint));
     }
@@ -111,6 +111,27 @@ fn text(one: &Explained, entry: &Entry, paint: Paint) -> String {
     out
 }
 
+/// A sentence in lines that fit, two blanks in.
+fn wrapped(text: &str) -> String {
+    let mut out = String::from(" ");
+    let mut column = 1;
+    for word in text.split_whitespace() {
+        let width = word.chars().count() + 1;
+        if column + width > WIDTH.min(room()) {
+            out.push_str("\n ");
+            column = 1;
+        }
+        out.push_str(&format!(" {word}"));
+        column += width;
+    }
+    out
+}
+
+/// Columns that there are.
+fn room() -> usize {
+    terminal_size::terminal_size().map_or(WIDTH, |(width, _)| usize::from(width.0))
+}
+
 /// "by default `2`", or "by default `2`; in python `4`".
 fn defaults(one: &Explained) -> String {
     if one.defaults.is_empty() {
@@ -132,7 +153,7 @@ fn defaults(one: &Explained) -> String {
 
 /// Samples beside each other where there is room, else below each other.
 fn samples(sample: &Shown, paint: Paint) -> String {
-    let room = terminal_size::terminal_size().map_or(WIDTH, |(width, _)| usize::from(width.0));
+    let room = room();
     let blocks: Vec<(String, Vec<String>)> = sample
         .values
         .iter()

@@ -1,0 +1,82 @@
+//! `--price`: what single choices would cost. `--set`: a choice, put into the canon that is there.
+
+use super::{Total, Tree};
+use crate::Status;
+use crate::options::{BadOption, Settle};
+use crate::paint::Paint;
+use anyhow::Context;
+use kanonix_core::text::unified_diff;
+use kanonix_repo::canon::Canon;
+use kanonix_repo::canon::editing::{Wish, set};
+use kanonix_repo::work::WorkError;
+
+/// What is priced where nothing is agreed yet.
+const NOTHING: &str = "edition = 1\n";
+
+/// Prints what each of the asked values would change, next to what is agreed now.
+pub(super) fn price(tree: &Tree, options: &Settle) -> anyhow::Result<Status> {
+    let text = tree.text()?;
+    let today = if text.is_some() { "as agreed now" } else { "as each community has it" };
+    let text = text.unwrap_or_else(|| NOTHING.into());
+    let now = tree.total(&[(tree.canon.clone(), text.clone())])?;
+    let mut rows: Vec<(&str, Total)> = Vec::new();
+    for wish in &options.price {
+        let with = changed(tree, &text, std::slice::from_ref(wish))?;
+        rows.push((wish, tree.total(&[(tree.canon.clone(), with)])?));
+    }
+    let paint = Paint::new(options.voice.color);
+    let names = rows.iter().map(|(name, _)| name.len());
+    let width = names.chain([today.len()]).max().unwrap_or(0);
+    let totals = rows.iter().map(|(_, total)| total.said().len());
+    let widest = totals.chain([now.said().len()]).max().unwrap_or(0);
+    println!("{}", paint.faint("what a check of all lines would count"));
+    println!("  {today:width$}  {:>widest$}", now.said());
+    for (name, total) in rows {
+        let difference = match total.lines as i64 - now.lines as i64 {
+            0 => "no more and no fewer lines".to_string(),
+            more if more > 0 => format!("{more} more lines"),
+            fewer => format!("{} fewer lines", -fewer),
+        };
+        let name = paint.name(&format!("{name:width$}"));
+        println!("  {name}  {:>widest$}  {}", total.said(), paint.faint(&difference));
+    }
+    Ok(Status::Clean)
+}
+
+/// Changes the canon that is there; without `--write`, only shows how.
+pub(super) fn set_values(tree: &Tree, options: &Settle) -> anyhow::Result<Status> {
+    let shown = tree.shown(&tree.canon);
+    let Some(text) = tree.text()? else {
+        let message = format!("there is no {shown} yet; write one with: kanonix settle --write");
+        return Err(BadOption(message).into());
+    };
+    let with = changed(tree, &text, &options.set)?;
+    if with == text {
+        println!("{shown} says so already");
+        return Ok(Status::Clean);
+    }
+    if options.write {
+        std::fs::write(&tree.canon, &with).with_context(|| format!("{shown} cannot be written"))?;
+        println!("{shown} is changed: {}", options.set.join(", "));
+        return Ok(Status::Clean);
+    }
+    print!("--- {shown}\n+++ {shown}\n{}", unified_diff(&text, &with));
+    if !options.voice.quiet {
+        let now = tree.total(&[(tree.canon.clone(), text)])?;
+        let then = tree.total(&[(tree.canon.clone(), with)])?;
+        eprintln!("\na check of all lines counts {} now, and then {}", now.said(), then.said());
+        eprintln!("nothing is written; add --write");
+    }
+    Ok(Status::Clean)
+}
+
+/// The text of a canon in which these wishes are fulfilled, and which can be read.
+fn changed(tree: &Tree, text: &str, wishes: &[String]) -> anyhow::Result<String> {
+    let mut with = text.to_string();
+    for wish in wishes {
+        let wish = Wish::read(wish).map_err(|error| BadOption(error.to_string()))?;
+        with = set(&with, &wish, None).map_err(|error| BadOption(error.to_string()))?;
+    }
+    Canon::read(&tree.canon, &with).map_err(WorkError::from)?;
+    Ok(with)
+}

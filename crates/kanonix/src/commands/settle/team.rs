@@ -1,0 +1,126 @@
+//! `--follow` and `--refresh`: the canon of another repository, kept as a copy beside our own.
+
+use super::Tree;
+use crate::Status;
+use crate::options::{BadOption, Settle};
+use crate::paint::Paint;
+use anyhow::Context;
+use kanonix_core::languages;
+use kanonix_core::style::slots;
+use kanonix_repo::canon::followed::{Followed, PATH, Team};
+use kanonix_repo::canon::{Canon, FILE_NAME};
+use kanonix_repo::git::fetch_file;
+use kanonix_repo::work::WorkError;
+
+/// Fetches the followed canon and keeps its copy.
+pub(super) fn follow(tree: &Tree, options: &Settle) -> anyhow::Result<Status> {
+    let team = team(tree)?;
+    let copy = fetch(tree, &team)?;
+    write(tree, &copy)?;
+    if !options.voice.quiet {
+        println!("the canon of {} is kept in {PATH}, as of {}", from(&team), copy.commit);
+        println!("commit it, so that every clone and the build server judge alike");
+    }
+    Ok(Status::Clean)
+}
+
+/// Fetches the followed canon and says what it would change; takes it with `--write`.
+pub(super) fn refresh(tree: &Tree, options: &Settle) -> anyhow::Result<Status> {
+    let team = team(tree)?;
+    let path = Followed::path(&tree.root);
+    let old = std::fs::read_to_string(&path).ok().and_then(|text| Followed::read(&text));
+    let Some(old) = old.filter(|old| old.from == team.follow && old.at == team.at) else {
+        let message = format!("there is no copy of {} yet: kanonix settle --follow", from(&team));
+        return Err(BadOption(message).into());
+    };
+    let new = fetch(tree, &team)?;
+    let paint = Paint::new(options.voice.color);
+    if old.text == new.text {
+        println!("{} says nothing new at {}", from(&team), new.commit);
+        if options.write && old.commit != new.commit {
+            write(tree, &new)?;
+        }
+        return Ok(Status::Clean);
+    }
+    println!("{} has changed since {}", paint.strong(&from(&team)), old.commit);
+    for line in differences(tree, &old, &new)? {
+        println!("  {line}");
+    }
+    let before = tree.total(&[])?;
+    let after = tree.total(&[(path, new.write())])?;
+    println!("a check of all lines counts {} now, and then {}", before.said(), after.said());
+    if options.write {
+        write(tree, &new)?;
+        println!("taken: {PATH} is as of {}", new.commit);
+    } else {
+        println!("nothing is written; take it with: kanonix settle --refresh --write");
+    }
+    Ok(Status::Clean)
+}
+
+/// What our canon follows.
+fn team(tree: &Tree) -> anyhow::Result<Team> {
+    let canon = match tree.text()? {
+        Some(text) => Canon::read(&tree.canon, &text).map_err(WorkError::from)?.team,
+        None => None,
+    };
+    canon.ok_or_else(|| {
+        let message = format!(
+            "{} follows nobody: say whom with\n  [team]\n  follow = \"PATH or address\"",
+            tree.shown(&tree.canon)
+        );
+        BadOption(message).into()
+    })
+}
+
+fn from(team: &Team) -> String {
+    match &team.at {
+        Some(at) => format!("{} at {at}", team.follow),
+        None => team.follow.clone(),
+    }
+}
+
+fn fetch(tree: &Tree, team: &Team) -> anyhow::Result<Followed> {
+    // A folder counts from the canon that names it.
+    let folder = tree.root.join(&team.follow);
+    let address = match folder.exists() {
+        true => folder.to_string_lossy().into_owned(),
+        false => team.follow.clone(),
+    };
+    let (commit, text) = fetch_file(&address, team.at.as_deref(), FILE_NAME)
+        .with_context(|| format!("{} cannot be followed", from(team)))?;
+    Canon::read(&folder.join(FILE_NAME), &text).map_err(WorkError::from)?;
+    Ok(Followed { from: team.follow.clone(), at: team.at.clone(), commit, text })
+}
+
+fn write(tree: &Tree, copy: &Followed) -> anyhow::Result<()> {
+    let path = Followed::path(&tree.root);
+    let folder = path.parent().unwrap_or(&path);
+    std::fs::create_dir_all(folder)
+        .and_then(|()| std::fs::write(&path, copy.write()))
+        .with_context(|| format!("{} cannot be written", path.display()))
+}
+
+/// Which settings have other values, and in which languages.
+fn differences(tree: &Tree, old: &Followed, new: &Followed) -> anyhow::Result<Vec<String>> {
+    let path = Followed::path(&tree.root);
+    let read = |text: &str| Canon::read(&path, text).map_err(WorkError::from);
+    let (old, new) = (read(&old.text)?, read(&new.text)?);
+    let mut out = Vec::new();
+    for language in languages::ALL {
+        let (before, after) = (old.style(language), new.style(language));
+        for (entry, slot) in slots() {
+            let has = language.has(entry.name, "") && language.has(entry.name, slot.key);
+            let value = |style: &kanonix_core::style::Style| style.get(entry.setting, slot.key);
+            let (was, is) = (value(&before), value(&after));
+            if has && was != is {
+                let name = slot.path(entry);
+                out.push(format!("style.{}.{name}: {was} becomes {is}", language.name));
+            }
+        }
+    }
+    if out.is_empty() {
+        out.push("no setting has another value".into());
+    }
+    Ok(out)
+}

@@ -1,0 +1,463 @@
+//! The canon's layers, weakest first, and where `explain` says that each value comes from.
+
+mod support;
+
+use support::Repo;
+
+const PYTHON: &str = "def ebb(a):\n    return a\n";
+
+/// The settings that are not the community's, as `explain` lists them.
+fn settings(repo: &Repo, path: &str) -> Vec<String> {
+    let said = repo.kanonix(&["explain", path, "--report", "json"]);
+    assert_eq!(said.status, 0, "{said:?}");
+    let report: serde_json::Value = serde_json::from_str(&said.out).unwrap();
+    let text = |value: &serde_json::Value| value.as_str().unwrap().to_string();
+    let settings = report["settings"].as_array().unwrap().iter();
+    settings
+        .map(|one| {
+            format!("{} {} {}", text(&one["setting"]), text(&one["value"]), text(&one["said_at"]))
+        })
+        .collect()
+}
+
+#[test]
+fn each_layer_is_stronger_than_the_one_before() {
+    let repo = Repo::with(&[("gauges/old/a.py", PYTHON)]);
+    repo.write("kanonix.toml", "edition = 1\n");
+    assert!(settings(&repo, "gauges/old/a.py").is_empty());
+    let layers = [
+        (".editorconfig", "[*.py]\nindent_size = 1\ntab_width = 4\n"),
+        ("kanonix.toml", "edition = 1\nbasis = \"gnu\"\n"),
+        ("kanonix.toml", "edition = 1\nbasis = \"gnu\"\n[style]\nindent_size = 3\n"),
+        (
+            "kanonix.toml",
+            "edition = 1\nbasis = \"gnu\"\n[style]\nindent_size = 3\n[style.python]\n\
+             indent_size = 5\n",
+        ),
+        ("gauges/kanonix.toml", "[style.python]\nindent_size = 6\n"),
+        (
+            "kanonix.toml",
+            "edition = 1\n[style]\nindent_size = 3\n[[part]]\npaths = [\"gauges/**\"]\n\
+             style.indent_size = 7\n",
+        ),
+        (
+            "gauges/kanonix.toml",
+            "[style.python]\nindent_size = 6\n\n[[part]]\npaths = [\"old\"]\n\
+             style.python.indent_size = 8\n",
+        ),
+    ];
+    let mut found = Vec::new();
+    for (path, text) in layers {
+        repo.write(path, text);
+        let all = settings(&repo, "gauges/old/a.py");
+        found.extend(all.into_iter().filter(|said| said.starts_with("indent_size")));
+    }
+    insta::assert_snapshot!(found.join("\n"), @"
+    indent_size 1 .editorconfig:2
+    indent_size 2 kanonix.toml:2
+    indent_size 3 kanonix.toml:4
+    indent_size 5 kanonix.toml:6
+    indent_size 6 gauges/kanonix.toml:2
+    indent_size 7 kanonix.toml:6
+    indent_size 8 gauges/kanonix.toml:6
+    ");
+    repo.write("gauges/old/a.py", "def ebb(a):\n  return a\n");
+    repo.mend(&["--whole", "gauges"]);
+    assert_eq!(repo.read("gauges/old/a.py"), "def ebb(a):\n        return a\n");
+}
+
+#[test]
+fn an_editorconfig_is_read_unless_the_canon_says_otherwise() {
+    let repo = Repo::with(&[("a.py", PYTHON)]);
+    repo.write(".editorconfig", "[*]\nmax_line_length = 60\n");
+    repo.write("kanonix.toml", "edition = 1\n");
+    assert_eq!(settings(&repo, "a.py"), ["max_line_length 60 .editorconfig:2"]);
+    repo.write("kanonix.toml", "edition = 1\neditorconfig = false\n");
+    assert!(settings(&repo, "a.py").is_empty());
+}
+
+#[test]
+fn the_gate_reads_what_is_staged_of_every_layer() {
+    let repo = Repo::with(&[("a.py", "a = 1\n")]);
+    repo.write(".editorconfig", "[*]\nindent_size = 2\n");
+    repo.write("a.py", "def ebb(a):\n  return a\n");
+    repo.write("kanonix.toml", "edition = 1\n");
+    repo.git(&["add", "a.py", "kanonix.toml"]);
+    assert_eq!(repo.kanonix(&["gate", "commit"]).status, 1);
+    repo.git(&["add", ".editorconfig"]);
+    assert_eq!(repo.kanonix(&["gate", "commit"]).status, 0);
+}
+
+#[test]
+fn a_part_may_be_out_of_reach() {
+    let repo = Repo::with(&[("old/a.py", "a = 1\n"), ("b.py", "b = 1\n")]);
+    repo.write("kanonix.toml", "[[part]]\npaths = [\"old/**\"]\nreach = \"off\"\n");
+    repo.write("old/a.py", "a=2\n");
+    repo.write("b.py", "b=2\n");
+    assert_eq!(repo.kanonix(&["check"]).out.lines().count(), 1);
+    let said = repo.kanonix(&["explain", "old/a.py"]).out;
+    assert!(said.contains("left alone  it is out of reach by the canon (kanonix.toml:3)"), "{said}");
+}
+
+#[test]
+fn a_language_is_found_by_name_by_pattern_and_by_first_line() {
+    let repo = Repo::with(&[]);
+    repo.write(
+        "kanonix.toml",
+        "[files]\nlanguage = { \"*.tide\" = \"json\", \"#!tidesh\" = \"python\" }\n",
+    );
+    repo.write("a.py", PYTHON);
+    repo.write("level.tide", "{}\n");
+    repo.write("ingest", "#!/usr/bin/env -S python3.12 -u\na = 1\n");
+    repo.write("watch", "#!/opt/tide/bin/tidesh\na = 1\n");
+    repo.write("notes", "no program\n");
+    let line = |path: &str| {
+        let said = repo.kanonix(&["explain", path]).out;
+        said.lines().nth(1).unwrap().trim().to_string()
+    };
+    let lines: Vec<String> =
+        ["a.py", "level.tide", "ingest", "watch", "notes"].map(line).into();
+    insta::assert_snapshot!(lines.join("\n"), @"
+    language    python, by its name
+    language    json, `*.tide` at kanonix.toml:2
+    language    python, by its first line
+    language    python, `#!tidesh` at kanonix.toml:2
+    language    unknown, no language is known for it
+    ");
+    repo.write("ingest", "#!/usr/bin/python3\na=1\n");
+    repo.mend(&[]);
+    assert_eq!(repo.read("ingest"), "#!/usr/bin/python3\na = 1\n");
+    repo.write("ingest", "#!/usr/bin/python3\na=2\n");
+    repo.git(&["add", "ingest"]);
+    assert_eq!(repo.kanonix(&["check", "--staged"]).status, 1);
+}
+
+#[test]
+fn explain_says_why_a_file_is_left_alone() {
+    let repo = Repo::with(&[(".gitignore", "made/\n")]);
+    repo.write(
+        "kanonix.toml",
+        "[files]\nskip = [\n  \"third_party/**\",\n]\nlargest = 40\n",
+    );
+    for (path, text) in [
+        ("third_party/a.py", &b"a = 1\n"[..]),
+        ("long.py", b"a = 'a long text that goes on and on and on'\n"),
+        ("binary.py", b"a\0b\n"),
+        ("latin.py", b"# caf\xe9\n"),
+        ("notes.txt", b"notes\n"),
+        ("made/a.py", b"a = 1\n"),
+        ("broken.py", b"a = (\nb = 1\n"),
+    ] {
+        repo.write(path, text);
+    }
+    std::os::unix::fs::symlink("/etc/hostname", repo.path("out.py")).unwrap();
+    let mut all = String::new();
+    for path in [
+        "third_party/a.py",
+        "long.py",
+        "binary.py",
+        "latin.py",
+        "notes.txt",
+        "made/a.py",
+        "broken.py",
+        "out.py",
+    ] {
+        all.push_str(&repo.kanonix(&["explain", path]).out);
+        all.push('\n');
+    }
+    insta::assert_snapshot!(all, @"
+    third_party/a.py
+      language    python, by its name
+      left alone  it is skipped by the canon: third_party/** (kanonix.toml:3)
+      saving      touched lines
+      commit      touched lines
+      merge       touched lines
+      canon       kanonix.toml
+
+    every setting is as the language's community has it
+
+    long.py
+      language    python, by its name
+      left alone  it is too large: 45 bytes, at most 40 (kanonix.toml:5)
+      saving      touched lines
+      commit      touched lines
+      merge       touched lines
+      canon       kanonix.toml
+
+    every setting is as the language's community has it
+
+    binary.py
+      language    python, by its name
+      left alone  it is binary
+      saving      touched lines
+      commit      touched lines
+      merge       touched lines
+      canon       kanonix.toml
+
+    every setting is as the language's community has it
+
+    latin.py
+      language    python, by its name
+      left alone  it is not in UTF-8
+      saving      touched lines
+      commit      touched lines
+      merge       touched lines
+      canon       kanonix.toml
+
+    every setting is as the language's community has it
+
+    notes.txt
+      language    unknown, no language is known for it
+      left alone  it is in no known language
+      saving      touched lines
+      commit      touched lines
+      merge       touched lines
+      canon       kanonix.toml
+
+    made/a.py
+      language    python, by its name
+      formatted   yes
+      ignored     .gitignore:1: made/ (only --whole and its own name reach it)
+      saving      touched lines
+      commit      touched lines
+      merge       touched lines
+      canon       kanonix.toml
+
+    every setting is as the language's community has it
+
+    broken.py
+      language    python, by its name
+      formatted   yes, but for what does not parse (see below)
+      saving      touched lines
+      commit      touched lines
+      merge       touched lines
+      canon       kanonix.toml
+
+    every setting is as the language's community has it
+
+    1 fault
+           1:3  this does not parse; it stays as it is
+
+    out.py
+      language    python, by its name
+      left alone  it is linking out of the repository
+      saving      touched lines
+      commit      touched lines
+      merge       touched lines
+      canon       kanonix.toml
+
+    every setting is as the language's community has it
+    ");
+}
+
+#[test]
+fn explain_says_what_decides_a_line_and_what_is_wanted_there() {
+    let repo = Repo::with(&[("a.py", "def ebb(a):\n    return a\n\n\nlevel=ebb( 'x' )\n")]);
+    insta::assert_snapshot!(repo.kanonix(&["explain", "a.py:5"]).out, @"
+    a.py
+      language    python, by its name
+      formatted   yes
+      saving      touched lines
+      commit      touched lines
+      merge       touched lines
+      canon       kanonix.toml
+
+    settings that are not the community's
+      quotes  double  kanonix.toml:3  otherwise keep
+
+    line 5 is laid out by
+      indent_size         column 1                        kanonix.toml:4
+      statement_end       column 1                        the community's
+      operator_gap        columns 6, 7                    the community's
+      gap_before_parens   column 10                       the community's
+      inner_gap           columns 12, 16                  the community's
+           5:6  one blank on each side of `=`  operator_gap  the community's
+          5:12  no blank before `'x'`  inner_gap  the community's
+          5:12  double quotes  quotes  kanonix.toml:3
+          5:16  no blank before `)`  inner_gap  the community's
+    ");
+}
+
+#[test]
+fn explain_lays_the_same_lines_out_under_each_value() {
+    let repo = Repo::plain();
+    insta::assert_snapshot!(repo.kanonix(&["explain", "operator_gap"]).out, @"
+    operator_gap
+      One blank on each side of an operator with two operands, or none. Words that are operators always
+      have them.
+
+      takes `true`, `false`
+      by default `true` in javascript, typescript, tsx, python
+
+        true                  false
+        let a = h * 2 + 1;    let a=h*2+1;
+
+    what would it cost here?
+      kanonix settle --price style.javascript.operator_gap=true
+    ");
+    insta::assert_snapshot!(repo.kanonix(&["explain", "wrap_indent.chain"]).out, @"
+    wrap_indent
+      How many steps a line is further in that goes on with what the line before began.
+
+    wrap_indent.chain  calls and operators one after another
+      takes a number from 1 to 4
+      by default `1` in javascript, typescript, tsx, python
+
+        1                 2
+        gauges            gauges
+          .filter(low)        .filter(low)
+          .map(level)         .map(level)
+          .sort();            .sort();
+
+    what would it cost here?
+      kanonix settle --price style.javascript.wrap_indent.chain=1
+    ");
+    let json = repo.kanonix(&["explain", "quotes", "--report", "json"]).out;
+    let report: serde_json::Value = serde_json::from_str(&json).unwrap();
+    assert_eq!(report["keys"][0]["sample"]["values"][1]["value"], "single");
+}
+
+#[test]
+fn what_cannot_be_explained_is_said() {
+    let repo = Repo::with(&[("gauges/a.py", PYTHON)]);
+    let said: Vec<String> = ["qoutes", "gauges", "gauges/b.py"]
+        .map(|what| repo.kanonix(&["explain", what]))
+        .iter()
+        .map(|said| format!("{}status {}", said.err, said.status))
+        .collect();
+    insta::assert_snapshot!(said.join("\n"), @"
+    kanonix: there is neither a file nor a setting `qoutes`; did you mean `quotes`?
+    status 2
+    kanonix: gauges is a folder: explain takes one file, or a setting
+    status 2
+    kanonix: there is neither a file nor a setting `gauges/b.py`
+    status 2
+    ");
+}
+
+/// Every wrong canon is one message, with its place and a way on.
+#[test]
+fn every_wrong_canon_is_shown_in_its_place() {
+    let repo = Repo::with(&[("a.py", "a = 1\n"), ("b.tide", "b")]);
+    let wrong = [
+        "[stlye]\nquotes = \"double\"\n",
+        "[style]\nqoutes = \"double\"\n",
+        "[style]\nquotes = \"dubble\"\n",
+        "[style]\nindent_size = true\n",
+        "[style]\nopen_brace = { lambada = \"next_line\" }\n",
+        "[style.pyhton]\nquotes = \"double\"\n",
+        "[style.python]\nopen_brace = \"next_line\"\n",
+        "[style.python]\ngap_before_parens = { control = true }\n",
+        "[files]\nskip = [\"a[\"]\n",
+        "[files]\nskip = \"a\"\n",
+        "[files]\nlanguage = { \"*.tide\" = \"jsn\" }\n",
+        "[files]\nlanguage = { \"*.tide\" = \"json\", \"b.*\" = \"python\" }\n",
+        "basis = \"almann\"\n",
+        "editorconfig = \"no\"\n",
+        "[[part]]\nreach = \"off\"\n",
+        "[[part]]\npaths = [\"old\"]\nraech = \"off\"\n",
+        "part = 1\n",
+        "[team]\nat = \"v1\"\n",
+        "[team]\nfollow = 1\n",
+        "[team]\nfollow = \"../style\"\n",
+        "edition = 2\n",
+        "needs = \">=99.1\"\n",
+    ];
+    let mut all = String::new();
+    for text in wrong {
+        repo.write("kanonix.toml", text);
+        let said = repo.kanonix(&["check", "--whole"]);
+        assert_eq!((said.status, said.out.as_str()), (2, ""), "{text}: {said:?}");
+        all.push_str(&said.err.replace(&format!("{}/", repo.root().display()), ""));
+        all.push('\n');
+    }
+    insta::assert_snapshot!(all, @r#"
+    kanonix: kanonix.toml:1:2: there is no table or key `stlye`; did you mean `style`?
+      1 | [stlye]
+        |  ^^^^^
+
+    kanonix: kanonix.toml:2:1: there is no setting or language `qoutes`; did you mean `quotes`?
+      2 | qoutes = "double"
+        | ^^^^^^
+
+    kanonix: kanonix.toml:2:10: `quotes` cannot be `dubble`: it takes `double`, `single`, `keep`; did you mean `double`?
+      2 | quotes = "dubble"
+        |          ^^^^^^^^
+
+    kanonix: kanonix.toml:2:15: `indent_size` cannot be `true`: it takes a number from 1 to 16, or `tab`
+      2 | indent_size = true
+        |               ^^^^
+
+    kanonix: kanonix.toml:2:16: `open_brace` has no key `lambada`; did you mean `lambda`?
+      2 | open_brace = { lambada = "next_line" }
+        |                ^^^^^^^
+
+    kanonix: kanonix.toml:1:8: there is no setting or language `pyhton`; did you mean `python`?
+      1 | [style.pyhton]
+        |        ^^^^^^
+
+    kanonix: kanonix.toml:2:1: `open_brace` means nothing in python
+      2 | open_brace = "next_line"
+        | ^^^^^^^^^^
+
+    kanonix: kanonix.toml:2:23: `gap_before_parens.control` means nothing in python
+      2 | gap_before_parens = { control = true }
+        |                       ^^^^^^^
+
+    kanonix: kanonix.toml:2:9: `a[` is no pattern: unclosed character class; missing ']'
+      2 | skip = ["a["]
+        |         ^^^^
+
+    kanonix: kanonix.toml:2:8: `skip` takes a list of patterns
+      2 | skip = "a"
+        |        ^^^
+
+    kanonix: kanonix.toml:2:25: there is no language `jsn`; did you mean `json`?
+      2 | language = { "*.tide" = "jsn" }
+        |                         ^^^^^
+
+    kanonix: kanonix.toml:2: b.tide is in two languages: `b.*` says python here, and `*.tide` says json at kanonix.toml:2. Make one of the patterns narrower
+
+    kanonix: kanonix.toml:1:9: `basis` cannot be `almann`: it takes `kernighan_ritchie`, `one_true_brace`, `allman`, `stroustrup`, `gnu`; did you mean `allman`?
+      1 | basis = "almann"
+        |         ^^^^^^^^
+
+    kanonix: kanonix.toml:1:16: `editorconfig` cannot be `no`: it takes `true`, `false`
+      1 | editorconfig = "no"
+        |                ^^^^
+
+    kanonix: kanonix.toml:1:1: a `[[part]]` wants `paths`: a list of patterns for its files
+      1 | [[part]]
+        | ^^^^^^^^
+
+    kanonix: kanonix.toml:3:1: there is no key of `[[part]]` `raech`; did you mean `reach`?
+      3 | raech = "off"
+        | ^^^^^
+
+    kanonix: kanonix.toml:1:8: a part of the tree is a table of its own: `[[part]]`
+      1 | part = 1
+        |        ^
+
+    kanonix: kanonix.toml:1:2: `[team]` wants `follow`: whose canon this one goes on from
+      1 | [team]
+        |  ^^^^
+
+    kanonix: kanonix.toml:2:10: `follow` takes the folder or the address of a git repository
+      2 | follow = 1
+        |          ^
+
+    kanonix: kanonix.toml:2:10: there is no copy of the canon of ../style yet: run kanonix settle --follow
+      2 | follow = "../style"
+        |          ^^^^^^^^^^
+
+    kanonix: kanonix.toml:1:11: this canon is of edition 2, and this program knows edition 1: a newer Kanonix is needed
+      1 | edition = 2
+        |           ^
+
+    kanonix: kanonix.toml:1:9: this canon needs Kanonix >=99.1, and this is 0.1.0
+      1 | needs = ">=99.1"
+        |         ^^^^^^^^
+    "#);
+    repo.git(&["add", "--all"]);
+    assert_eq!(repo.kanonix(&["gate", "commit"]).status, 2);
+}
