@@ -289,9 +289,10 @@ impl Survey {
         self.settled.as_ref().unwrap_or(&self.prices)
     }
 
-    /// The style that disturbs the code least.
+    /// The style that disturbs the code least: the answers, and where the code says nothing, what
+    /// the community expects.
     pub fn style(&self) -> Style {
-        let mut style = self.base.clone();
+        let mut style = self.language.style();
         for answer in self.answers() {
             set_all(&mut style, &answer.values);
         }

@@ -34,6 +34,14 @@ impl From<Status> for ExitCode {
 /// Files are judged by recursion-free code, but a parser's own stack grows with what it reads.
 const WORKER_STACK: usize = 16 * 1024 * 1024;
 
+/// A message in which paths below the current folder are said from there.
+fn from_here(message: &str) -> String {
+    match std::env::current_dir() {
+        Ok(here) => message.replace(&format!("{}/", here.display()), ""),
+        Err(_) => message.to_string(),
+    }
+}
+
 fn main() -> ExitCode {
     let options = Options::parse();
     let _ = rayon::ThreadPoolBuilder::new().stack_size(WORKER_STACK).build_global();
@@ -49,7 +57,7 @@ fn main() -> ExitCode {
     match outcome {
         Ok(status) => status.into(),
         Err(error) => {
-            eprintln!("kanonix: {error:#}");
+            eprintln!("kanonix: {}", from_here(&format!("{error:#}")));
             let wrong = error.downcast_ref::<WorkError>().is_some()
                 || error.downcast_ref::<options::BadOption>().is_some();
             if wrong { Status::Wrong.into() } else { Status::Incomplete.into() }

@@ -18,7 +18,7 @@ fn a_misspelt_setting_is_shown_in_its_place_and_nothing_is_formatted() {
     repo.write("kanonix.toml", "[style]\nindent_size = 4\nqoutes = \"double\"\n");
     repo.write("a.py", "a=1\n");
     insta::assert_snapshot!(wrong(&repo, &["mend"]), @r#"
-    kanonix: ROOT/kanonix.toml:3:1: there is no setting or language `qoutes`; did you mean `quotes`?
+    kanonix: kanonix.toml:3:1: there is no setting or language `qoutes`; did you mean `quotes`?
       3 | qoutes = "double"
         | ^^^^^^
     exit status 2
@@ -30,8 +30,8 @@ fn a_misspelt_setting_is_shown_in_its_place_and_nothing_is_formatted() {
 fn a_canon_that_is_no_toml_is_shown_in_its_place() {
     let repo = Repo::with(&[("a.py", "a = 1\n")]);
     repo.write("kanonix.toml", "[style\n");
-    insta::assert_snapshot!(wrong(&repo, &["check"]), @r"
-    kanonix: ROOT/kanonix.toml:1:7: this is not TOML: unclosed table, expected `]`
+    insta::assert_snapshot!(wrong(&repo, &["check"]), @"
+    kanonix: kanonix.toml:1:7: this is not TOML: unclosed table, expected `]`
       1 | [style
         |       ^
     exit status 2

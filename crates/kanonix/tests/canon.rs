@@ -271,10 +271,11 @@ fn explain_says_what_decides_a_line_and_what_is_wanted_there() {
       operator_gap        columns 6, 7                    the community's
       gap_before_parens   column 10                       the community's
       inner_gap           columns 12, 16                  the community's
-           5:6  one blank on each side of `=`  operator_gap  the community's
-          5:12  no blank before `'x'`  inner_gap  the community's
-          5:12  double quotes  quotes  kanonix.toml:3
-          5:16  no blank before `)`  inner_gap  the community's
+    what is wanted on it
+      column 6    one blank on each side of `=`  operator_gap  the community's
+      column 12   no blank before `'x'`          inner_gap     the community's
+      column 12   double quotes                  quotes        kanonix.toml:3
+      column 16   no blank before `)`            inner_gap     the community's
     ");
 }
 

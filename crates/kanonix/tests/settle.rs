@@ -78,18 +78,18 @@ fn the_prices_of_the_proposal_are_what_a_check_then_counts() {
     assert!(counted(&repo).starts_with(&format!("{total} lines")), "{}", proposed.err);
     insta::assert_snapshot!(proposed.err, @"
     javascript · 1 file · 5 lines
-      setting                        the code already says                   proposed    another value would change
-      indent_size                    4: 100 %   2: 0 %   3: 0 %              4           2: 1 line in 1 file · 3: 1 line in 1 file
-      open_brace.function            next_line: 100 %   same_line: 0 %       next_line   same_line: 1 line in 1 file
-      inner_gap.brackets             true: 100 %   false: 0 %                true        false: 1 line in 1 file
-      statement_end                  bare: 100 %   semicolon: 0 %            bare        keep: 0 lines in 0 files · semicolon: 2 lines in 1 file
-      6 more are as usual and change nothing; the whole proposal would change 0 lines in 0 files of 5 lines (3 lines as the community has it)
+      setting                        the code already says         places  proposed    another value would change
+      indent_size                    4: 100 %  2: 0 %                   1  4           2: 1 line in 1 file · 3: 1 line in 1 file · 8: 1 line in 1 file · tab: 1 line in 1 file
+      open_brace.function            next_line: 100 %  same_line: 0 %       1  next_line   same_line: 1 line in 1 file
+      inner_gap.brackets             true: 100 %  false: 0 %            2  true        false: 1 line in 1 file
+      statement_end                  bare: 100 %  semicolon: 0 %        2  bare        keep: 0 lines in 0 files · semicolon: 2 lines in 1 file
+      the whole proposal would change 0 lines in 0 files (as the community has it: 3 lines); 6 more settings as usual
     python · 2 files · 6 lines
-      setting                        the code already says                   proposed    another value would change
-      indent_size                    2: 100 %   4: 0 %   3: 0 %              2           3: 4 lines in 2 files · 4: 4 lines in 2 files
-      inner_gap.parens               false: 67 %   true: 33 %                false       true: 4 lines in 2 files
-      quotes                         single: 75 %   double: 25 %             single      keep: 1 line in 1 file · double: 3 lines in 2 files
-      3 more are as usual and change nothing; the whole proposal would change 2 lines in 2 files of 6 lines (4 lines as the community has it)
+      setting                        the code already says         places  proposed    another value would change
+      indent_size                    2: 100 %  4: 0 %                   3  2           3: 4 lines in 2 files · 4: 4 lines in 2 files · 8: 4 lines in 2 files · tab: 4 lines in 2 files
+      inner_gap.parens               false: 67 %  true: 33 %            6  false       true: 4 lines in 2 files
+      quotes                         single: 75 %  double: 25 %         4  single      keep: 1 line in 1 file · double: 3 lines in 2 files
+      the whole proposal would change 2 lines in 2 files (as the community has it: 4 lines); 3 more settings as usual
 
 
     nothing is written; put it in place with: kanonix settle --write
@@ -145,7 +145,7 @@ fn a_canon_that_is_there_is_changed_in_its_place() {
     indent_size = 4 # 4 at 100 % of 1 place
     open_brace = { function = "next_line" }
     inner_gap = { brackets = true }
-    quotes = "keep" # double at 50 % of 2 places
+    quotes = "keep" # keep changes least
     statement_end = "bare" # bare at 100 % of 2 places
 
     [style.python]
@@ -267,14 +267,14 @@ fn a_copy_that_was_edited_or_is_of_another_canon_is_refused() {
     let said = repo.kanonix(&["settle", "--follow"]);
     all.push_str(&said.err.replace(&team.root().display().to_string(), "TEAM"));
     insta::assert_snapshot!(all, @r#"
-    kanonix: ROOT/.kanonix/followed.toml:1:1: this copy was edited by hand: change the canon that it is of, or put your own word into kanonix.toml, and take it anew with kanonix settle --follow
+    kanonix: .kanonix/followed.toml:1:1: this copy was edited by hand: change the canon that it is of, or put your own word into kanonix.toml, and take it anew with kanonix settle --follow
       1 | # A copy: `kanonix settle --follow` made it. Do not edit it; change the canon that it is of.
         | ^
     status 2
     no slips in 0 files, on touched lines
     files left alone: 2 in no known language
     status 0
-    kanonix: ROOT/kanonix.toml:2:10: the copy in .kanonix/followed.toml is of TEAM at v1: take the other one with kanonix settle --follow
+    kanonix: kanonix.toml:2:10: the copy in .kanonix/followed.toml is of TEAM at v1: take the other one with kanonix settle --follow
       2 | follow = "TEAM"
         |          ^^^^^^^^^^^^^^^^^
     status 2

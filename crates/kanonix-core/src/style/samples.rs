@@ -31,8 +31,10 @@ const fn some(values: &'static [&'static str], sample: Sample) -> Sample {
     Sample { values, ..sample }
 }
 
-const FUNCTIONS: &str = "def ebb():\n    pass\nclass Gauge:\n    def read(self):\n        pass\n    \
-                         def warn(self):\n        pass\n";
+const FUNCTIONS: &str = "def ebb():\n    pass\ndef flow():\n    pass\n";
+
+const METHODS: &str = "class Gauge:\n    def read(self):\n        pass\n    def warn(self):\n        \
+                       pass\n";
 
 const CLASSES: &str = "class Gauge:\n    level = 1\nclass Siren:\n    level = 2\n";
 
@@ -101,7 +103,7 @@ pub static SAMPLES: &[Sample] = &[
     some(&["0", "1"], of("blank_lines.after_imports", "python", "import os\na = 1\n")),
     some(&["1", "2"], of("blank_lines.between_functions", "python", FUNCTIONS)),
     some(&["1", "2"], of("blank_lines.between_types", "python", CLASSES)),
-    some(&["0", "1"], of("blank_lines.between_members", "python", FUNCTIONS)),
+    some(&["0", "1"], of("blank_lines.between_members", "python", METHODS)),
     some(
         &["0", "1"],
         of("blank_lines.at_edges", "javascript", "if (ebb) {\n\n  warn();\n\n}\n"),

@@ -312,12 +312,18 @@ fn line_text(report: &Report, line: usize, paint: Paint) -> String {
     if report.slips.is_empty() && report.formatted {
         out.push_str("it follows the canon\n");
     }
+    if !report.slips.is_empty() {
+        out.push_str("what is wanted on it\n");
+    }
+    let width = |of: fn(&Spot) -> usize| report.slips.iter().map(of).max().unwrap_or(0);
+    let messages = width(|slip| slip.message.chars().count());
+    let names = width(|slip| slip.setting.len());
     for slip in &report.slips {
-        let at = format!("{}:{}", slip.line, slip.column);
         out.push_str(&format!(
-            "  {at:>8}  {}  {}  {}\n",
+            "  column {:<4} {:messages$}  {}  {}\n",
+            slip.column,
             slip.message,
-            paint.name(slip.setting),
+            paint.name(&format!("{:names$}", slip.setting)),
             paint.faint(&by(&slip.said_at))
         ));
     }

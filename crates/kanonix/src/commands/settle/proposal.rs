@@ -17,7 +17,7 @@ use kanonix_repo::canon::Canon;
 use kanonix_repo::canon::editing::{Wish, set};
 use kanonix_repo::work::{Item, LeftAlone, NotLoaded, Selection, Why, WorkError};
 use rayon::prelude::*;
-use std::io::Write;
+use std::io::{IsTerminal, Write};
 
 /// So much of a repository is judged under every value of every setting, in bytes: a few seconds.
 const MOST_BYTES: u64 = 2_500_000;
@@ -25,7 +25,7 @@ const MOST_BYTES: u64 = 2_500_000;
 /// Of each language, at least so many files, if there are as many.
 const FEWEST_FILES: usize = 40;
 
-/// How many other values are priced in a row of the table.
+/// How many other values are priced in a row of the table that is read on a terminal.
 const MOST_RIVALS: usize = 2;
 
 pub(super) fn run(tree: &Tree, options: &Settle) -> anyhow::Result<Status> {
@@ -42,10 +42,16 @@ pub(super) fn run(tree: &Tree, options: &Settle) -> anyhow::Result<Status> {
     };
     let shown = tree.shown(&tree.canon);
     if !options.write {
-        if !options.voice.quiet {
+        // A person reads the table; the canon goes where the output does.
+        let for_person = std::io::stdout().is_terminal() && !options.voice.quiet;
+        if for_person {
+            print!("{told}");
+        } else if !options.voice.quiet {
             eprintln!("{told}");
         }
-        print!("{canon}");
+        if !for_person {
+            print!("{canon}");
+        }
         if !options.voice.quiet {
             if let Some(left) = left_alone(&left) {
                 eprintln!("{left}");
@@ -54,7 +60,8 @@ pub(super) fn run(tree: &Tree, options: &Settle) -> anyhow::Result<Status> {
                 Some(_) => "change it in its place with: kanonix settle --write",
                 None => "put it in place with: kanonix settle --write",
             };
-            eprintln!("\nnothing is written; {how}");
+            let read = if for_person { "read the canon with: kanonix settle | more\n" } else { "" };
+            eprintln!("\n{read}nothing is written; {how}");
         }
         return Ok(Status::Clean);
     }
@@ -217,8 +224,8 @@ fn table(findings: &[Finding], paint: Paint) -> String {
         let (told, silent): (Vec<&Answer>, Vec<&Answer>) =
             finding.answers.iter().partition(|answer| !answer.usual || answer.price > 0);
         let head = format!(
-            "  {:29}  {:38}  {:10}  {}",
-            "setting", "the code already says", "proposed", "another value would change"
+            "  {:29}  {:28}  {:>6}  {:10}  {}",
+            "setting", "the code already says", "places", "proposed", "another value would change"
         );
         if !told.is_empty() {
             out.push_str(&format!("{}\n", paint.faint(&head)));
@@ -228,12 +235,11 @@ fn table(findings: &[Finding], paint: Paint) -> String {
         }
         let others = match silent.len() {
             0 => String::new(),
-            others => format!("{others} more are as usual and change nothing; "),
+            others => format!("; {} as usual", count(others, "more setting")),
         };
         out.push_str(&format!(
-            "  {others}the whole proposal would change {} of {} ({} as the community has it)\n",
+            "  the whole proposal would change {} (as the community has it: {}){others}\n",
             finding.proposed.said(),
-            count(finding.lines, "line"),
             count(finding.usual.lines, "line"),
         ));
     }
@@ -246,22 +252,30 @@ fn row(answer: &Answer, paint: Paint) -> String {
         .shares
         .iter()
         .filter(|_| rivals)
-        .take(3)
+        .take(2)
         .map(|(name, share)| format!("{name}: {}", percent(*share)))
         .collect();
+    let places = match answer.places {
+        0 => String::new(),
+        places => count(places, "").trim_end_matches([' ', 's']).to_string(),
+    };
+    let most = match std::io::stdout().is_terminal() {
+        true => MOST_RIVALS,
+        false => usize::MAX,
+    };
     let said = |lines: usize, files: usize| Total { lines, files }.said();
     let mut others: Vec<_> =
         answer.costs.iter().filter(|cost| cost.value != answer.proposed).collect();
     others.sort_by_key(|cost| cost.lines);
     let others: Vec<String> = others
         .iter()
-        .take(MOST_RIVALS)
+        .take(most)
         .map(|cost| format!("{}: {}", cost.value, said(cost.lines, cost.files)))
         .collect();
     format!(
-        "  {}  {:38}  {:10}  {}\n",
+        "  {}  {:28}  {places:>6}  {:10}  {}\n",
         paint.name(&format!("{:29}", answer.name)),
-        shares.join("   "),
+        shares.join("  "),
         answer.proposed,
         others.join(" · "),
     )
@@ -345,9 +359,11 @@ fn canon_text(findings: &[Finding]) -> String {
 
 /// What speaks for a proposal, in a few words.
 fn said(answer: &Answer) -> String {
-    let Some((name, share)) = answer.shares.first() else { return String::new() };
-    match answer.places {
-        0 => format!("{name} changes least"),
-        places => format!("{name} at {} of {}", percent(*share), count(places, "place")),
+    let proposed = answer.proposed.as_str();
+    match answer.shares.iter().find(|(name, share)| name == proposed && *share > 0.0) {
+        Some((_, share)) if answer.places > 0 => {
+            format!("{proposed} at {} of {}", percent(*share), count(answer.places, "place"))
+        }
+        _ => format!("{proposed} changes least"),
     }
 }
