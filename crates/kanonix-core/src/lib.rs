@@ -198,12 +198,26 @@ pub fn mend_since(
     language: &Language,
     style: &Style,
 ) -> Result<Mended, Difference> {
-    let mut mended = mend(text, language, style, &LineSet::between(base, text))?;
+    mend_since_all(&[base], text, language, style)
+}
+
+/// As [`mend_since`], for the lines that none of several bases has.
+///
+/// # Errors
+/// As [`mend`].
+pub fn mend_since_all(
+    bases: &[impl AsRef<str>],
+    text: &str,
+    language: &Language,
+    style: &Style,
+) -> Result<Mended, Difference> {
+    let mut mended = mend(text, language, style, &LineSet::between_all(bases, text))?;
     for _ in 1..MOST_ROUNDS {
         if mended.outcome.is_clean() {
             break;
         }
-        let again = mend(&mended.text, language, style, &LineSet::between(base, &mended.text))?;
+        let set = LineSet::between_all(bases, &mended.text);
+        let again = mend(&mended.text, language, style, &set)?;
         if again.outcome.is_clean() {
             break;
         }

@@ -2,8 +2,10 @@
 
 use std::ffi::OsString;
 use std::io::{BufRead, BufReader, Read, Write};
+use std::os::unix::ffi::OsStrExt;
 use std::path::{Path, PathBuf};
 use std::process::{Child, ChildStdin, ChildStdout, Command, Stdio};
+use std::time::{Duration, Instant};
 use thiserror::Error;
 
 /// Why git did not do what it was asked.
@@ -29,6 +31,12 @@ pub enum GitError {
     /// A file that a commit does not have.
     #[error("there is no {0} in {1} at {2}")]
     NoFile(String, String, String),
+    /// Another process holds the index.
+    #[error(
+        "another process holds git's index: wait until it is done; if there is none, remove {}",
+        .0.display()
+    )]
+    Held(PathBuf),
     /// Two revisions without a common ancestor.
     #[error("`{0}` and HEAD have no commit in common")]
     NoMergeBase(String),
@@ -80,6 +88,39 @@ fn path_of(bytes: &[u8]) -> PathBuf {
 
 fn run(command: &mut Command, what: &str) -> Answer<Vec<u8>> {
     let output = command.stdin(Stdio::null()).output().map_err(GitError::NotRun)?;
+    if output.status.success() {
+        return Ok(output.stdout);
+    }
+    let message = String::from_utf8_lossy(&output.stderr).trim().to_string();
+    Err(GitError::Failed { command: what.into(), message })
+}
+
+/// A blob that is to be staged.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct Staging {
+    /// The path, from the root.
+    pub path: PathBuf,
+    /// Git's mode of the file, in octal.
+    pub mode: String,
+    /// The blob's hash.
+    pub blob: String,
+}
+
+/// How long another process that holds the index is waited for, and how often it is asked.
+const LONGEST_WAIT: Duration = Duration::from_millis(1500);
+const WAIT: Duration = Duration::from_millis(50);
+
+/// As [`run`], with something to read.
+fn run_with(command: &mut Command, what: &str, input: &[u8]) -> Answer<Vec<u8>> {
+    command.stdin(Stdio::piped()).stdout(Stdio::piped()).stderr(Stdio::piped());
+    let mut child = command.spawn().map_err(GitError::NotRun)?;
+    let mut stdin = child.stdin.take();
+    let output = std::thread::scope(|scope| {
+        // Git may answer before it has read everything, or end early: both are told by its status.
+        scope.spawn(move || stdin.as_mut().map(|stdin| stdin.write_all(input)));
+        child.wait_with_output()
+    });
+    let output = output.map_err(GitError::NotRun)?;
     if output.status.success() {
         return Ok(output.stdout);
     }
@@ -173,6 +214,12 @@ impl Repository {
             Err(GitError::Failed { .. }) => Err(GitError::NoMergeBase(revision.into())),
             Err(error) => Err(error),
         }
+    }
+
+    /// The commits that are being merged into HEAD, while a merge is going on.
+    pub fn merged(&self) -> Vec<String> {
+        let text = std::fs::read_to_string(self.git_dir.join("MERGE_HEAD")).unwrap_or_default();
+        text.lines().map(str::to_string).collect()
     }
 
     /// What differs between a tree and the files of the working tree.
@@ -303,27 +350,144 @@ impl Repository {
         Ok(Blobs { child, ask: Some(ask), answers: BufReader::new(answers) })
     }
 
-    /// Stores a text as a blob and stages it under a path.
+    /// Stores a text as a blob, as it is.
     ///
     /// # Errors
-    /// If git fails, for instance as another process holds the index.
-    pub fn stage(&self, path: &Path, mode: &str, text: &[u8]) -> Answer<()> {
+    /// If git fails.
+    pub fn store(&self, text: &[u8]) -> Answer<String> {
         let mut command = self.git();
-        command.args(["hash-object", "-w", "--stdin"]);
-        command.stdin(Stdio::piped()).stdout(Stdio::piped()).stderr(Stdio::piped());
-        let mut child = command.spawn().map_err(GitError::NotRun)?;
-        if let Some(mut input) = child.stdin.take() {
-            input.write_all(text).map_err(GitError::NotRun)?;
-        }
-        let output = child.wait_with_output().map_err(GitError::NotRun)?;
-        if !output.status.success() {
-            let message = String::from_utf8_lossy(&output.stderr).trim().to_string();
-            return Err(GitError::Failed { command: "hash-object".into(), message });
-        }
-        let blob = String::from_utf8_lossy(&output.stdout).trim().to_string();
+        command.args(["hash-object", "-w", "--stdin", "--no-filters"]);
+        let answer = run_with(&mut command, "hash-object", text)?;
+        Ok(String::from_utf8_lossy(&answer).trim().to_string())
+    }
+
+    /// The blob that is staged under a path, if one is.
+    ///
+    /// # Errors
+    /// If git fails.
+    pub fn staged_blob(&self, path: &Path) -> Answer<Option<String>> {
         let mut command = self.git();
-        command.args(["update-index", "--cacheinfo", mode, &blob]).arg(path);
-        run(&mut command, "update-index").map(|_| ())
+        command.args(["--literal-pathspecs", "ls-files", "-s", "-z", "--"]).arg(path);
+        let answer = run(&mut command, "ls-files")?;
+        let first = answer.split(|byte| *byte == 0).next().unwrap_or_default();
+        let first = String::from_utf8_lossy(first);
+        Ok(first.split(' ').nth(1).map(str::to_string))
+    }
+
+    /// Waits, shortly, until no other process holds the index.
+    ///
+    /// # Errors
+    /// [`GitError::Held`] if one holds it for long.
+    pub fn wait_for_index(&self) -> Answer<()> {
+        let mut command = self.git();
+        command.args(["rev-parse", "--git-path", "index"]);
+        let answer = run(&mut command, "rev-parse")?;
+        let mut lock = answer.strip_suffix(b"\n").unwrap_or(&answer).to_vec();
+        lock.extend_from_slice(b".lock");
+        let lock = self.root.join(path_of(&lock));
+        let begun = Instant::now();
+        while lock.exists() {
+            if begun.elapsed() > LONGEST_WAIT {
+                return Err(GitError::Held(lock));
+            }
+            std::thread::sleep(WAIT);
+        }
+        Ok(())
+    }
+
+    /// Stores files as blobs, as they are on disk, in the order of their paths.
+    ///
+    /// # Errors
+    /// If git fails, or one of them cannot be read.
+    pub fn store_files(&self, paths: &[&Path]) -> Answer<Vec<String>> {
+        if paths.iter().any(|path| path.as_os_str().as_bytes().contains(&b'\n')) {
+            let read = |path: &&Path| std::fs::read(path).map_err(GitError::NotRun);
+            return paths.iter().map(|path| self.store(&read(path)?)).collect();
+        }
+        let mut input = Vec::new();
+        for path in paths {
+            input.extend_from_slice(path.as_os_str().as_bytes());
+            input.push(b'\n');
+        }
+        let mut command = self.git();
+        command.args(["hash-object", "-w", "--no-filters", "--stdin-paths"]);
+        let answer = run_with(&mut command, "hash-object", &input)?;
+        Ok(String::from_utf8_lossy(&answer).lines().map(str::to_string).collect())
+    }
+
+    /// A blob as git writes it into the working file at a path: line ends, encodings and filters
+    /// as the attributes have them.
+    ///
+    /// # Errors
+    /// If git fails.
+    pub fn as_in_working_file(&self, blob: &str, path: &Path) -> Answer<Vec<u8>> {
+        let mut command = self.git();
+        let mut option = OsString::from("--path=");
+        option.push(path);
+        command.args(["cat-file", "--filters"]).arg(option).arg(blob);
+        run(&mut command, "cat-file")
+    }
+
+    /// Stages blobs under their paths, all of them or none. Another process that holds the index
+    /// is waited for, shortly.
+    ///
+    /// # Errors
+    /// If git fails, for instance as the index is held for long.
+    pub fn stage(&self, entries: &[Staging]) -> Answer<()> {
+        if entries.is_empty() {
+            return Ok(());
+        }
+        let hidden = self.hidden(entries)?;
+        let mut input = Vec::new();
+        for entry in entries {
+            input.extend_from_slice(format!("{} {} 0\t", entry.mode, entry.blob).as_bytes());
+            input.extend_from_slice(entry.path.as_os_str().as_bytes());
+            input.push(0);
+        }
+        self.update_index(&["-z", "--index-info"], &input)?;
+        if !hidden.is_empty() {
+            self.update_index(&["-z", "--skip-worktree", "--stdin"], &hidden)?;
+        }
+        Ok(())
+    }
+
+    /// Which of these paths a sparse checkout keeps out of the working tree, each with a zero byte
+    /// behind it.
+    fn hidden(&self, entries: &[Staging]) -> Answer<Vec<u8>> {
+        let absent = |entry: &&Staging| self.root.join(&entry.path).symlink_metadata().is_err();
+        let absent: Vec<&Staging> = entries.iter().filter(absent).collect();
+        let mut hidden = Vec::new();
+        if absent.is_empty() {
+            return Ok(hidden);
+        }
+        let mut command = self.git();
+        command.args(["--literal-pathspecs", "ls-files", "-t", "-z", "--"]);
+        command.args(absent.iter().map(|entry| &entry.path));
+        for line in run(&mut command, "ls-files")?.split(|byte| *byte == 0) {
+            if let Some(path) = line.strip_prefix(b"S ") {
+                hidden.extend_from_slice(path);
+                hidden.push(0);
+            }
+        }
+        Ok(hidden)
+    }
+
+    fn update_index(&self, words: &[&str], input: &[u8]) -> Answer<()> {
+        let begun = Instant::now();
+        loop {
+            let mut command = self.git();
+            command.arg("update-index").args(words);
+            match run_with(&mut command, "update-index", input) {
+                Ok(_) => return Ok(()),
+                Err(GitError::Failed { message, .. }) if message.contains("index.lock") => {
+                    if begun.elapsed() > LONGEST_WAIT {
+                        return Err(GitError::Held(self.git_dir.join("index.lock")));
+                    }
+                    std::thread::sleep(WAIT);
+                }
+                Err(error) => return Err(error),
+            }
+        }
     }
 
     /// The folder in which git looks for hooks.

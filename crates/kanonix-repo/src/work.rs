@@ -161,8 +161,8 @@ pub struct Item {
 /// Which lines of a text are in play.
 #[derive(Clone, Debug)]
 pub enum InPlay {
-    /// Those that this base does not have.
-    Since(String),
+    /// Those that none of these bases has: one, or the parents of a merge.
+    Since(Vec<String>),
     /// These.
     Set(LineSet),
 }
@@ -171,7 +171,7 @@ impl InPlay {
     /// The lines of `text`.
     pub fn lines(&self, text: &str) -> LineSet {
         match self {
-            InPlay::Since(base) => LineSet::between(base, text),
+            InPlay::Since(bases) => LineSet::between_all(bases, text),
             InPlay::Set(set) => set.clone(),
         }
     }
@@ -204,6 +204,8 @@ pub struct Selection {
     pub left_alone: LeftAlone,
     /// What should have been judged and cannot be: path and reason.
     pub problems: Vec<(String, String)>,
+    /// The commits that are being merged, where a merge is going on.
+    parents: Vec<String>,
     blobs: Option<Mutex<Blobs>>,
     renames: OnceLock<HashMap<PathBuf, String>>,
     unmerged: OnceLock<Vec<PathBuf>>,
@@ -285,16 +287,18 @@ impl Selection {
             Base::Lines(set) => InPlay::Set(set.clone()),
             Base::Blob(blob) => self.since(blob.as_bytes())?,
             Base::Head(name) => match self.blob(name)? {
-                Some(base) => InPlay::Since(String::from_utf8_lossy(&base).into_owned()),
+                Some(base) => InPlay::Since(vec![String::from_utf8_lossy(&base).into_owned()]),
                 None => match self.renamed_from(&item.inside) {
                     Some(blob) => self.since(blob.as_bytes())?,
                     None => InPlay::Set(LineSet::whole()),
                 },
             },
         };
+        let play = self.with_parents(item, play)?;
         Ok(match play {
-            InPlay::Since(base)
-                if item.play == Play::TouchedOrWhole && LineSet::between(&base, text).is_empty() =>
+            InPlay::Since(bases)
+                if item.play == Play::TouchedOrWhole
+                    && LineSet::between_all(&bases, text).is_empty() =>
             {
                 InPlay::Set(LineSet::whole())
             }
@@ -309,7 +313,30 @@ impl Selection {
 
     fn since(&self, blob: &[u8]) -> Result<InPlay, NotLoaded> {
         let base = self.blob(blob)?.unwrap_or_default();
-        Ok(InPlay::Since(String::from_utf8_lossy(&base).into_owned()))
+        Ok(InPlay::Since(vec![String::from_utf8_lossy(&base).into_owned()]))
+    }
+
+    /// During a merge, a line that any of the other parents has is none of the commit's own.
+    fn with_parents(&self, item: &Item, play: InPlay) -> Result<InPlay, NotLoaded> {
+        if self.parents.is_empty() || !matches!(item.source, Source::Staged { .. }) {
+            return Ok(play);
+        }
+        let mut bases = match play {
+            InPlay::Since(bases) => bases,
+            InPlay::Set(set) if item.base == Base::Whole && set.is_whole() => Vec::new(),
+            play => return Ok(play),
+        };
+        for parent in &self.parents {
+            let mut name = format!("{parent}:").into_bytes();
+            name.extend_from_slice(std::os::unix::ffi::OsStrExt::as_bytes(item.inside.as_os_str()));
+            if let Some(base) = self.blob(&name)? {
+                bases.push(String::from_utf8_lossy(&base).into_owned());
+            }
+        }
+        Ok(match bases.is_empty() {
+            true => InPlay::Set(LineSet::whole()),
+            false => InPlay::Since(bases),
+        })
     }
 
     fn blob(&self, name: &[u8]) -> Result<Option<Vec<u8>>, NotLoaded> {

@@ -1,10 +1,10 @@
 //! Git and the choice of files, with a real git in a temporary folder.
 
 use kanonix_core::text::LineSet;
-use kanonix_repo::git::{GitError, Repository};
+use kanonix_repo::git::{GitError, Repository, Staging};
 use kanonix_repo::work::{InPlay, NotLoaded, Reach, Selection, Source, Why, WorkError, select};
 use std::fs;
-use std::path::{Path, PathBuf};
+use std::path::PathBuf;
 use std::process::Command;
 use tempfile::TempDir;
 
@@ -136,14 +136,16 @@ fn what_is_staged_is_read_from_the_index_and_so_is_its_canon() {
     assert!(matches!(&item.source, Source::Staged { mode, .. } if mode == "100644"));
     let loaded = selection.load(item).unwrap();
     assert_eq!(loaded.text, "a = 2\n");
-    assert!(matches!(loaded.play, InPlay::Since(base) if base == "a = 1\n"));
+    assert!(matches!(loaded.play, InPlay::Since(base) if base == ["a = 1\n"]));
 }
 
 #[test]
 fn a_staged_text_replaces_the_one_in_the_index() {
     let tree = Tree::new(&[("a.py", "a = 1\n")]);
     let repository = tree.repository();
-    repository.stage(Path::new("a.py"), "100755", b"a = 2\n").unwrap();
+    let blob = repository.store(b"a = 2\n").unwrap();
+    let staging = Staging { path: "a.py".into(), mode: "100755".into(), blob };
+    repository.stage(&[staging]).unwrap();
     let mut blobs = repository.blobs().unwrap();
     assert_eq!(blobs.read(b":a.py").unwrap().as_deref(), Some(&b"a = 2\n"[..]));
     let changes = repository.staged("HEAD").unwrap();

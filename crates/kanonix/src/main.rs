@@ -50,6 +50,7 @@ fn main() -> ExitCode {
         Some(Command::Settle(options)) => commands::settle::run(&options),
         Some(Command::Check(options)) => commands::check::run(&options),
         Some(Command::Mend(options)) => commands::mend::run(&options),
+        Some(Command::Undo(options)) => commands::undo::run(&options),
         Some(Command::Explain(options)) => commands::explain::run(&options),
         Some(Command::Gate(options)) => commands::gate::run(&options),
         Some(Command::Tour(options)) => commands::tour::run(&options),

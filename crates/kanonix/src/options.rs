@@ -21,6 +21,8 @@ pub(crate) enum Command {
     Check(Check),
     /// Rewrites the places that depart from the canon
     Mend(Mend),
+    /// Puts back what the last mend changed
+    Undo(Undo),
     /// Says why a file or a line is treated so, and what a setting does
     Explain(Explain),
     /// The gates: where a commit or a merge is stopped
@@ -145,6 +147,16 @@ pub(crate) struct Settle {
     pub schema: bool,
     #[command(flatten)]
     pub voice: Voice,
+}
+
+#[derive(Args)]
+pub(crate) struct Undo {
+    /// Lists what can be put back, the last run first
+    #[arg(long)]
+    pub list: bool,
+    /// Whether to paint
+    #[arg(long, value_enum, default_value_t = Color::Auto)]
+    pub color: Color,
 }
 
 #[derive(Args)]

@@ -62,6 +62,31 @@ impl LineSet {
         set
     }
 
+    /// The lines of `text` that none of these bases has: those of a merge that are in no parent.
+    /// Without a base, every line.
+    pub fn between_all(bases: &[impl AsRef<str>], text: &str) -> LineSet {
+        let mut sets = bases.iter().map(|base| LineSet::between(base.as_ref(), text));
+        let Some(first) = sets.next() else { return LineSet::whole() };
+        sets.fold(first, LineSet::shared)
+    }
+
+    /// What two sets have in common; compared with what the first one was.
+    fn shared(self, other: LineSet) -> LineSet {
+        let lines = self.touched.iter().flat_map(|range| range.clone());
+        let lines: Vec<u32> =
+            lines.filter(|line| other.touches(*line as usize..*line as usize + 1)).collect();
+        let mut touched: Vec<Range<u32>> = Vec::new();
+        for line in lines {
+            match touched.last_mut() {
+                Some(last) if last.end == line => last.end += 1,
+                _ => touched.push(line..line + 1),
+            }
+        }
+        let seams = self.seams.iter().copied();
+        let seams = seams.filter(|seam| other.seams.binary_search(seam).is_ok()).collect();
+        LineSet { touched, seams, ..self }
+    }
+
     /// Whether lines are gone that may have opened or closed a block.
     pub fn unwraps(&self) -> bool {
         self.unwraps
@@ -246,6 +271,13 @@ mod tests {
     fn lines_that_may_open_a_block_are_missed() {
         assert!(LineSet::between("if a:\n    b\n", "    b\n").unwraps());
         assert!(!LineSet::between("a\nb\n", "b\n").unwraps());
+    }
+
+    #[test]
+    fn what_a_parent_of_a_merge_has_is_not_touched() {
+        let set = LineSet::between_all(&["a\nb\n", "b\nc\n"], "a\nb\nc\nd\n");
+        assert_eq!(set.ranges().collect::<Vec<_>>(), [3..4]);
+        assert!(LineSet::between_all(&[] as &[&str], "a\n").is_whole());
     }
 
     #[test]

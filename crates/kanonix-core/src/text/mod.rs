@@ -5,9 +5,11 @@
 mod edits;
 mod line_set;
 mod lines;
+mod three_way;
 mod unified;
 
 pub use edits::{Edit, apply};
 pub use line_set::LineSet;
 pub use lines::{LineEnd, Lines};
+pub use three_way::{Carried, carry};
 pub use unified::unified_diff;

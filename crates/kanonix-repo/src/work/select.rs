@@ -149,7 +149,9 @@ impl Selecting {
             }
             _ => None,
         };
+        let parents = self.repository.as_ref().map(Repository::merged).unwrap_or_default();
         Ok(Selection {
+            parents,
             repository: self.repository,
             items: self.items,
             left_alone: self.left_alone,

@@ -12,6 +12,7 @@ for the lead
 every day
     kanonix check           list the slips on the lines you touched
     kanonix mend            mend them, and nothing else
+    kanonix undo            put back what the last mend changed
     kanonix explain         why a file or a line is treated so; what a setting does
 
 at the gate

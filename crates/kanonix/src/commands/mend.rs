@@ -1,5 +1,7 @@
 //! `kanonix mend`: rewrites slips, and nothing else.
 
+mod storing;
+
 use super::{here, reach_in_words};
 use crate::Status;
 use crate::judging::judge_all;
@@ -7,10 +9,9 @@ use crate::options::Mend;
 use crate::paint::Paint;
 use crate::report::{self, Frame, ReportOption, count, left_alone};
 use kanonix_core::text::{LineSet, Lines, unified_diff};
-use kanonix_core::{Mended, judge, mend, mend_since};
-use kanonix_repo::work::{InPlay, Item, LeftAlone, NotLoaded, Reach, Selection, Source, select};
+use kanonix_core::{Mended, judge, mend, mend_since_all};
+use kanonix_repo::work::{InPlay, Item, LeftAlone, NotLoaded, Reach, Selection, select};
 use kanonix_repo::work::{Loaded, select_as};
-use kanonix_repo::write;
 use rayon::prelude::*;
 use std::io::{Read, Write};
 use std::path::Path;
@@ -26,7 +27,7 @@ pub(crate) fn run(options: &Mend) -> anyhow::Result<Status> {
 enum Done {
     Clean,
     /// The old text and the new one.
-    Mended { old: String, new: String, note: Option<&'static str> },
+    Mended { old: String, new: String, note: Option<String> },
     LeftAlone(kanonix_repo::work::Why),
     Problem(String),
 }
@@ -44,9 +45,7 @@ fn files(options: &Mend) -> anyhow::Result<Status> {
     let mut done: Vec<(&Item, Done)> =
         selection.items.par_iter().map(|item| (item, mended(&selection, item))).collect();
     if !options.dry_run {
-        for (item, done) in &mut done {
-            store(&selection, item, done);
-        }
+        storing::store(&selection, &mut done)?;
     }
     let paint = Paint::new(options.voice.color);
     let mut left: LeftAlone = selection.left_alone.clone();
@@ -78,7 +77,11 @@ fn files(options: &Mend) -> anyhow::Result<Status> {
     if !options.dry_run && !quiet {
         let summary = match files {
             0 => paint.good(&format!("nothing to mend {words}")),
-            _ => format!("{} in {} mended", count(lines, "line"), count(files, "file")),
+            _ => format!(
+                "{} in {} mended · take it back with: kanonix undo",
+                count(lines, "line"),
+                count(files, "file")
+            ),
         };
         out.push_str(&format!("{summary}\n"));
         if let Some(left) = left_alone(&left) {
@@ -109,7 +112,7 @@ fn mended(selection: &Selection, item: &Item) -> Done {
 
 fn mend_loaded(item: &Item, loaded: &Loaded) -> Result<Mended, String> {
     let mended = match &loaded.play {
-        InPlay::Since(base) => mend_since(base, &loaded.text, item.language, &item.style),
+        InPlay::Since(bases) => mend_since_all(bases, &loaded.text, item.language, &item.style),
         InPlay::Set(set) => mend(&loaded.text, item.language, &item.style, set),
     };
     mended.map_err(|difference| {
@@ -129,36 +132,6 @@ fn mend_loaded(item: &Item, loaded: &Loaded) -> Result<Mended, String> {
              its canon"
         )
     })
-}
-
-/// Said of a file that is not wholly staged.
-const PARTLY_STAGED: &str =
-    "mended in the index; the file has unstaged changes and is left as it is";
-
-/// Writes a mended text back to where it came from.
-fn store(selection: &Selection, item: &Item, done: &mut Done) {
-    let Done::Mended { old, new, note } = done else { return };
-    let outcome = match &item.source {
-        Source::Staged { mode, .. } => {
-            let Some(repository) = &selection.repository else { return };
-            match repository.stage(&item.inside, mode, new.as_bytes()) {
-                Ok(()) if selection.working_text(item).as_deref() == Some(old.as_bytes()) => {
-                    write::replace(&item.path, old.as_bytes(), new.as_bytes())
-                        .map_err(|error| error.to_string())
-                }
-                Ok(()) => {
-                    *note = Some(PARTLY_STAGED);
-                    Ok(())
-                }
-                Err(error) => Err(error.to_string()),
-            }
-        }
-        _ => write::replace(&item.path, old.as_bytes(), new.as_bytes())
-            .map_err(|error| error.to_string()),
-    };
-    if let Err(reason) = outcome {
-        *done = Done::Problem(reason);
-    }
 }
 
 /// How many lines a change adds or rewrites; where it only takes lines away, how many of those.

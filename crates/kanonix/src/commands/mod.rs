@@ -7,6 +7,7 @@ pub(crate) mod help;
 pub(crate) mod mend;
 pub(crate) mod settle;
 pub(crate) mod tour;
+pub(crate) mod undo;
 
 use kanonix_repo::work::Reach;
 

@@ -12,6 +12,8 @@ use tempfile::TempDir;
 pub struct Repo {
     folder: TempDir,
     root: PathBuf,
+    /// Where programs keep what they need from run to run.
+    state: TempDir,
 }
 
 /// What a command said.
@@ -55,7 +57,7 @@ impl Repo {
     pub fn plain() -> Repo {
         let folder = tempfile::tempdir().unwrap();
         let root = fs::canonicalize(folder.path()).unwrap();
-        Repo { folder, root }
+        Repo { folder, root, state: tempfile::tempdir().unwrap() }
     }
 
     pub fn path(&self, path: &str) -> PathBuf {
@@ -93,6 +95,7 @@ impl Repo {
         }
         command
             .env_remove("NO_COLOR")
+            .env("XDG_STATE_HOME", self.state.path())
             .env("GIT_CONFIG_GLOBAL", "/dev/null")
             .env("GIT_CONFIG_NOSYSTEM", "1")
             .env("GIT_AUTHOR_NAME", "Keeper")

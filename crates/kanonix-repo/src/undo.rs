@@ -1,0 +1,288 @@
+//! What writing commands replaced, so that it can be put back.
+//!
+//! Every run keeps one small journal. In a repository it stands in git's own folder, and the
+//! contents are git objects; elsewhere both stand in the user's state folder. Entries expire before
+//! git would sweep their objects away.
+
+use crate::git::{GitError, Repository, Staging};
+use crate::write;
+use serde::{Deserialize, Serialize};
+use sha2::{Digest, Sha256};
+use std::ffi::OsString;
+use std::fs;
+use std::io;
+use std::os::unix::ffi::{OsStrExt, OsStringExt};
+use std::path::{Path, PathBuf};
+use std::time::{Duration, SystemTime, UNIX_EPOCH};
+use thiserror::Error;
+
+/// Entries older than this are gone; git sweeps unreferenced objects away after two weeks.
+const EXPIRES: Duration = Duration::from_secs(10 * 24 * 60 * 60);
+
+/// At most so many runs are kept.
+const MOST_RUNS: usize = 50;
+
+/// Why nothing can be kept or put back.
+#[derive(Debug, Error)]
+pub enum UndoError {
+    /// The journal or a content cannot be written or read.
+    #[error("what is replaced cannot be kept in {0}: {1}")]
+    Store(PathBuf, io::Error),
+    /// Git refused.
+    #[error(transparent)]
+    Git(#[from] GitError),
+}
+
+/// A file that a run is about to change.
+#[derive(Clone, Debug)]
+pub struct Changing {
+    /// Its absolute path.
+    pub path: PathBuf,
+    /// What stands in the file, and what will; none where only the index changes.
+    pub file: Option<(Vec<u8>, Vec<u8>)>,
+    /// What stands in the index, and what will.
+    pub index: Option<(Staging, Staging)>,
+    /// How many lines change.
+    pub lines: usize,
+}
+
+/// One run, as it is kept.
+#[derive(Clone, Debug, Serialize, Deserialize)]
+pub struct Run {
+    /// When, in seconds since 1970.
+    pub when: u64,
+    /// The command.
+    pub command: String,
+    files: Vec<Kept>,
+}
+
+#[derive(Clone, Debug, Serialize, Deserialize)]
+struct Kept {
+    /// The path's bytes.
+    path: Vec<u8>,
+    lines: usize,
+    /// Where the old content is kept, and the new one's sum.
+    file: Option<(String, String)>,
+    /// Path from the root, mode, the old blob and the new one.
+    index: Option<(Vec<u8>, String, String, String)>,
+}
+
+impl Run {
+    /// How many files it changed, and how many lines of them.
+    pub fn size(&self) -> (usize, usize) {
+        (self.files.len(), self.files.iter().map(|file| file.lines).sum())
+    }
+
+    /// The files that it changed.
+    pub fn paths(&self) -> Vec<PathBuf> {
+        self.files.iter().map(Kept::path).collect()
+    }
+}
+
+impl Kept {
+    fn path(&self) -> PathBuf {
+        PathBuf::from(OsString::from_vec(self.path.clone()))
+    }
+}
+
+/// What became of a run that was put back.
+#[derive(Debug, Default)]
+pub struct PutBack {
+    /// Files that are as before.
+    pub files: Vec<PathBuf>,
+    /// Files that are left as they are, and why.
+    pub refused: Vec<(PathBuf, String)>,
+}
+
+/// Where runs are kept.
+pub struct Store {
+    folder: PathBuf,
+    repository: Option<Repository>,
+}
+
+impl Store {
+    /// The store of a repository, or of everything outside of one.
+    pub fn of(repository: Option<&Repository>) -> Store {
+        let folder = match repository {
+            Some(repository) => repository.git_dir.join("kanonix/undo"),
+            None => state_folder().join("kanonix/undo"),
+        };
+        Store { folder, repository: repository.cloned() }
+    }
+
+    /// Keeps what a run is about to replace. Nothing may be written before this.
+    ///
+    /// # Errors
+    /// If it cannot be kept; nothing should be written then.
+    pub fn keep(&self, command: &str, changes: &[Changing]) -> Result<(), UndoError> {
+        if changes.is_empty() {
+            return Ok(());
+        }
+        let problem = |error| UndoError::Store(self.folder.clone(), error);
+        fs::create_dir_all(&self.folder).map_err(problem)?;
+        let mut contents = self.keep_contents(changes)?.into_iter();
+        let mut files = Vec::new();
+        for change in changes {
+            let new = change.file.as_ref().map(|(_, new)| sum(new));
+            let file = new.and_then(|new| Some((contents.next()?, new)));
+            let index = change.index.as_ref().map(|(old, new)| {
+                let path = old.path.as_os_str().as_bytes().to_vec();
+                (path, old.mode.clone(), old.blob.clone(), new.blob.clone())
+            });
+            let path = change.path.as_os_str().as_bytes().to_vec();
+            files.push(Kept { path, lines: change.lines, file, index });
+        }
+        let run = Run { when: now(), command: command.into(), files };
+        let nanos = SystemTime::now().duration_since(UNIX_EPOCH).unwrap_or_default().as_nanos();
+        let name = format!("{nanos:024}-{}.json", std::process::id());
+        self.write(&self.folder.join(name), &run)?;
+        self.expire();
+        Ok(())
+    }
+
+    fn write(&self, path: &Path, run: &Run) -> Result<(), UndoError> {
+        let problem = |error| UndoError::Store(self.folder.clone(), error);
+        let text = serde_json::to_vec(run).map_err(|error| problem(error.into()))?;
+        let mut file = tempfile::NamedTempFile::new_in(&self.folder).map_err(problem)?;
+        io::Write::write_all(&mut file, &text).map_err(problem)?;
+        file.persist(path).map_err(|error| problem(error.error))?;
+        Ok(())
+    }
+
+    /// Keeps what stands in the files that are to be written, and gives the names that it is kept
+    /// under.
+    fn keep_contents(&self, changes: &[Changing]) -> Result<Vec<String>, UndoError> {
+        let files = changes.iter().filter(|change| change.file.is_some());
+        if let Some(repository) = &self.repository {
+            let paths: Vec<&Path> = files.map(|change| change.path.as_path()).collect();
+            return Ok(match paths.is_empty() {
+                true => Vec::new(),
+                false => repository.store_files(&paths)?,
+            });
+        }
+        let keep = |(old, _): &(Vec<u8>, Vec<u8>)| {
+            let name = sum(old);
+            fs::write(self.folder.join(&name), old)
+                .map_err(|error| UndoError::Store(self.folder.clone(), error))?;
+            Ok(name)
+        };
+        files.filter_map(|change| change.file.as_ref()).map(keep).collect()
+    }
+
+    fn content(&self, name: &str) -> Option<Vec<u8>> {
+        match &self.repository {
+            Some(repository) => repository.blobs().ok()?.read(name.as_bytes()).ok()?,
+            None => fs::read(self.folder.join(name)).ok(),
+        }
+    }
+
+    /// The runs that can be put back, the last one first.
+    pub fn runs(&self) -> Vec<Run> {
+        self.journals().into_iter().rev().map(|(_, run)| run).collect()
+    }
+
+    fn journals(&self) -> Vec<(PathBuf, Run)> {
+        let Ok(entries) = fs::read_dir(&self.folder) else { return Vec::new() };
+        let paths = entries.filter_map(|entry| Some(entry.ok()?.path()));
+        let mut paths: Vec<PathBuf> =
+            paths.filter(|path| path.extension().is_some_and(|end| end == "json")).collect();
+        paths.sort();
+        let read = |path: PathBuf| {
+            let run: Run = serde_json::from_slice(&fs::read(&path).ok()?).ok()?;
+            (now().saturating_sub(run.when) < EXPIRES.as_secs()).then_some((path, run))
+        };
+        paths.into_iter().filter_map(read).collect()
+    }
+
+    /// Forgets what is too old, and all but the last runs.
+    fn expire(&self) {
+        let journals = self.journals();
+        let kept = &journals[journals.len().saturating_sub(MOST_RUNS)..];
+        let contents: Vec<&String> = kept
+            .iter()
+            .flat_map(|(_, run)| run.files.iter().filter_map(|file| Some(&file.file.as_ref()?.0)))
+            .collect();
+        let Ok(entries) = fs::read_dir(&self.folder) else { return };
+        for path in entries.filter_map(|entry| Some(entry.ok()?.path())) {
+            let name = path.file_name().unwrap_or_default().to_string_lossy();
+            let is_kept = kept.iter().any(|(journal, _)| *journal == path)
+                || contents.iter().any(|content| **content == name);
+            let is_ours = name.ends_with(".json") || name.len() == 64;
+            if is_ours && !is_kept {
+                let _ = fs::remove_file(&path);
+            }
+        }
+    }
+
+    /// Puts the last run back. A file that was changed since stays as it is.
+    ///
+    /// # Errors
+    /// If the journal cannot be written.
+    pub fn put_back(&self) -> Result<Option<(Run, PutBack)>, UndoError> {
+        let Some((journal, run)) = self.journals().pop() else { return Ok(None) };
+        let mut done = PutBack::default();
+        let mut left = Vec::new();
+        for file in &run.files {
+            match self.put_file_back(file) {
+                Ok(()) => done.files.push(file.path()),
+                Err(reason) => {
+                    done.refused.push((file.path(), reason));
+                    left.push(file.clone());
+                }
+            }
+        }
+        if left.is_empty() {
+            let _ = fs::remove_file(&journal);
+        } else {
+            self.write(&journal, &Run { files: left, ..run.clone() })?;
+        }
+        Ok(Some((run, done)))
+    }
+
+    fn put_file_back(&self, kept: &Kept) -> Result<(), String> {
+        const CHANGED: &str = "it was changed since, and stays as it is";
+        let path = kept.path();
+        let mut back = None;
+        if let Some((content, after)) = &kept.file {
+            let now = fs::read(&path).map_err(|error| format!("it cannot be read: {error}"))?;
+            if sum(&now) != *after {
+                return Err(CHANGED.into());
+            }
+            let old = self.content(content).ok_or("what it was before is gone")?;
+            back = Some((now, old));
+        }
+        if let (Some((inside, mode, before, after)), Some(repository)) =
+            (&kept.index, &self.repository)
+        {
+            let inside = PathBuf::from(OsString::from_vec(inside.clone()));
+            let staged = repository.staged_blob(&inside).map_err(|error| error.to_string())?;
+            if staged.as_ref() != Some(after) {
+                return Err("what is staged of it was changed since, and stays as it is".into());
+            }
+            let old = Staging { path: inside, mode: mode.clone(), blob: before.clone() };
+            repository.stage(&[old]).map_err(|error| error.to_string())?;
+        }
+        match back {
+            Some((now, old)) => {
+                write::replace(&path, &now, &old).map_err(|error| error.to_string())
+            }
+            None => Ok(()),
+        }
+    }
+}
+
+fn sum(text: &[u8]) -> String {
+    Sha256::digest(text).iter().map(|byte| format!("{byte:02x}")).collect()
+}
+
+fn now() -> u64 {
+    SystemTime::now().duration_since(UNIX_EPOCH).unwrap_or_default().as_secs()
+}
+
+/// Where programs keep what they need from run to run (XDG base directory specification).
+fn state_folder() -> PathBuf {
+    let set = |name| std::env::var_os(name).map(PathBuf::from).filter(|path| path.is_absolute());
+    set("XDG_STATE_HOME")
+        .or_else(|| set("HOME").map(|home| home.join(".local/state")))
+        .unwrap_or_else(std::env::temp_dir)
+}

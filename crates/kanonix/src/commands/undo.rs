@@ -1,0 +1,74 @@
+//! `kanonix undo`: puts back what the last run changed.
+
+use super::here;
+use crate::Status;
+use crate::options::Undo;
+use crate::paint::Paint;
+use crate::report::count;
+use kanonix_repo::git::Repository;
+use kanonix_repo::undo::Store;
+use kanonix_repo::work::shown_from;
+use std::time::{Duration, SystemTime, UNIX_EPOCH};
+
+/// So many files of a run are named in the list.
+const NAMED: usize = 3;
+
+pub(crate) fn run(options: &Undo) -> anyhow::Result<Status> {
+    let here = here()?;
+    let store = Store::of(Repository::find(&here).unwrap_or(None).as_ref());
+    let paint = Paint::new(options.color);
+    if options.list {
+        list(&store, &here, paint);
+        return Ok(Status::Clean);
+    }
+    let Some((run, done)) = store.put_back()? else {
+        println!("there is nothing to put back");
+        return Ok(Status::Clean);
+    };
+    for path in &done.files {
+        println!("{}", paint.strong(&shown_from(&here, path)));
+    }
+    let files = count(done.files.len(), "file");
+    println!("{files} as before `{}`, {}", run.command, ago(run.when));
+    for (path, reason) in &done.refused {
+        eprintln!("kanonix: {}: {reason}", shown_from(&here, path));
+    }
+    Ok(if done.refused.is_empty() { Status::Clean } else { Status::Incomplete })
+}
+
+fn list(store: &Store, here: &std::path::Path, paint: Paint) {
+    let runs = store.runs();
+    if runs.is_empty() {
+        println!("there is nothing to put back");
+    }
+    for run in runs {
+        let (files, lines) = run.size();
+        println!(
+            "{:>14}  {}  {} in {}",
+            ago(run.when),
+            paint.strong(&format!("{:28}", run.command)),
+            count(lines, "line"),
+            count(files, "file")
+        );
+        let paths = run.paths();
+        let names: Vec<String> =
+            paths.iter().take(NAMED).map(|path| shown_from(here, path)).collect();
+        let more = match paths.len().saturating_sub(NAMED) {
+            0 => String::new(),
+            more => format!(" and {more} more"),
+        };
+        println!("{:>14}  {}", "", paint.faint(&format!("{}{more}", names.join(", "))));
+    }
+}
+
+/// "3 minutes ago".
+fn ago(when: u64) -> String {
+    let then = UNIX_EPOCH + Duration::from_secs(when);
+    let seconds = SystemTime::now().duration_since(then).unwrap_or_default().as_secs();
+    match seconds {
+        0..60 => "just now".into(),
+        60..3600 => format!("{} ago", count(seconds as usize / 60, "minute")),
+        3600..86_400 => format!("{} ago", count(seconds as usize / 3600, "hour")),
+        _ => format!("{} ago", count(seconds as usize / 86_400, "day")),
+    }
+}
