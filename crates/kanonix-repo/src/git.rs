@@ -444,7 +444,9 @@ impl Repository {
             input.extend_from_slice(entry.path.as_os_str().as_bytes());
             input.push(0);
         }
+        crate::write::may_end_here();
         self.update_index(&["-z", "--index-info"], &input)?;
+        crate::write::may_end_here();
         if !hidden.is_empty() {
             self.update_index(&["-z", "--skip-worktree", "--stdin"], &hidden)?;
         }

@@ -13,7 +13,7 @@ use std::fs;
 use std::io;
 use std::os::unix::ffi::{OsStrExt, OsStringExt};
 use std::path::{Path, PathBuf};
-use std::time::{Duration, SystemTime, UNIX_EPOCH};
+use std::time::{Duration, Instant, SystemTime, UNIX_EPOCH};
 use thiserror::Error;
 
 /// Entries older than this are gone; git sweeps unreferenced objects away after two weeks.
@@ -22,12 +22,19 @@ const EXPIRES: Duration = Duration::from_secs(10 * 24 * 60 * 60);
 /// At most so many runs are kept.
 const MOST_RUNS: usize = 50;
 
+/// How long another run is waited for, and how often it is asked.
+const LONGEST_WAIT: Duration = Duration::from_secs(5);
+const WAIT: Duration = Duration::from_millis(20);
+
 /// Why nothing can be kept or put back.
 #[derive(Debug, Error)]
 pub enum UndoError {
     /// The journal or a content cannot be written or read.
     #[error("what is replaced cannot be kept in {0}: {1}")]
     Store(PathBuf, io::Error),
+    /// Another run is writing.
+    #[error("another run of Kanonix is writing here: try again when it is done")]
+    Busy,
     /// Git refused.
     #[error(transparent)]
     Git(#[from] GitError),
@@ -110,6 +117,28 @@ impl Store {
         Store { folder, repository: repository.cloned() }
     }
 
+    /// Holds the store while a run writes, so that two of them do not write at once. Another one is
+    /// waited for, shortly.
+    ///
+    /// # Errors
+    /// If the other one takes long, or the folder cannot be made.
+    pub fn hold(&self) -> Result<fs::File, UndoError> {
+        let problem = |error| UndoError::Store(self.folder.clone(), error);
+        fs::create_dir_all(&self.folder).map_err(problem)?;
+        let lock = fs::File::create(self.folder.join("lock")).map_err(problem)?;
+        let begun = Instant::now();
+        loop {
+            match lock.try_lock() {
+                Ok(()) => return Ok(lock),
+                Err(fs::TryLockError::WouldBlock) if begun.elapsed() < LONGEST_WAIT => {
+                    std::thread::sleep(WAIT);
+                }
+                Err(fs::TryLockError::WouldBlock) => return Err(UndoError::Busy),
+                Err(fs::TryLockError::Error(error)) => return Err(problem(error)),
+            }
+        }
+    }
+
     /// Keeps what a run is about to replace. Nothing may be written before this.
     ///
     /// # Errors
@@ -120,6 +149,7 @@ impl Store {
         }
         let problem = |error| UndoError::Store(self.folder.clone(), error);
         fs::create_dir_all(&self.folder).map_err(problem)?;
+        write::may_end_here();
         let mut contents = self.keep_contents(changes)?.into_iter();
         let mut files = Vec::new();
         for change in changes {

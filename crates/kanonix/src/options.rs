@@ -123,6 +123,20 @@ pub(crate) struct Mend {
     pub voice: Voice,
 }
 
+impl Mend {
+    /// `mend --staged`.
+    pub fn staged(voice: Voice) -> Mend {
+        Mend {
+            paths: Vec::new(),
+            reach: ReachOptions { staged: true, since: None, lines: Vec::new(), whole: false },
+            dry_run: false,
+            stdin: None,
+            report: Vec::new(),
+            voice,
+        }
+    }
+}
+
 #[derive(Args)]
 pub(crate) struct Settle {
     /// The folder that is surveyed; without one, the whole repository
@@ -188,15 +202,37 @@ pub(crate) struct Gate {
 #[derive(Subcommand)]
 pub(crate) enum GateCommand {
     /// Puts the commit gate into this repository's hooks
-    Install,
+    Install(GateInstall),
     /// Takes it out again
     Remove,
-    /// Says what is installed, and where
+    /// Says what is installed where, and whether a commit would be stopped now
     Status,
     /// Judges what is staged; git calls this
-    Commit(GateReport),
+    Commit(GateCommit),
     /// Judges what the branch changed since it left a revision
     Merge(GateMerge),
+}
+
+#[derive(Args)]
+pub(crate) struct GateInstall {
+    /// Mends what is staged, and stops only what is left
+    #[arg(long)]
+    pub mend: bool,
+    /// Into a folder of the tree, for every clone to use
+    #[arg(long)]
+    pub shared: bool,
+    /// Lets commits through, unjudged, where the program is missing
+    #[arg(long)]
+    pub pass_without: bool,
+}
+
+#[derive(Args)]
+pub(crate) struct GateCommit {
+    /// Mends what is staged first
+    #[arg(long)]
+    pub mend: bool,
+    #[command(flatten)]
+    pub rest: GateReport,
 }
 
 #[derive(Args)]

@@ -175,10 +175,9 @@ fn staged_lines_are_mended_in_the_index() {
     repo.edit("a.py", "a = 1", "a=10");
     repo.git(&["add", "a.py"]);
     repo.edit("a.py", "e = 5", "e=50");
-    let said = repo.mend(&["--staged"]);
+    repo.mend(&["--staged"]);
     assert_eq!(repo.git(&["show", ":a.py"]), "a = 10\nb = 2\nc = 3\nd = 4\ne = 5\n");
-    assert!(repo.read("a.py").ends_with("e=50\n"));
-    assert!(said.out.contains("unstaged changes"), "{}", said.out);
+    assert_eq!(repo.read("a.py"), "a = 10\nb = 2\nc = 3\nd = 4\ne=50\n");
 }
 
 #[test]

@@ -10,6 +10,7 @@ use kanonix_repo::git::{Repository, Staging};
 use kanonix_repo::undo::{Changing, Store};
 use kanonix_repo::work::{Item, Selection, Source};
 use kanonix_repo::write;
+use std::path::Path;
 
 /// What becomes of one item.
 struct Writing {
@@ -38,7 +39,15 @@ pub(super) fn store(selection: &Selection, done: &mut [(&Item, Done)]) -> anyhow
     let words: Vec<String> = std::env::args().skip(1).collect();
     let command = format!("kanonix {}", words.join(" "));
     let changes: Vec<Changing> = writings.iter().map(|writing| writing.change.clone()).collect();
-    Store::of(selection.repository.as_ref()).keep(&command, &changes)?;
+    if changes.is_empty() {
+        return say(done, Vec::new(), problems);
+    }
+    let undo = Store::of(selection.repository.as_ref());
+    let _held = undo.hold()?;
+    let mut folders: Vec<&Path> = changes.iter().filter_map(|change| change.path.parent()).collect();
+    folders.dedup();
+    folders.into_iter().for_each(write::clear_up);
+    undo.keep(&command, &changes)?;
     let mut staged = Vec::new();
     for writing in &writings {
         let change = &writing.change;
@@ -54,6 +63,15 @@ pub(super) fn store(selection: &Selection, done: &mut [(&Item, Done)]) -> anyhow
     if let Some(repository) = &selection.repository {
         repository.stage(&staged)?;
     }
+    say(done, writings, problems)
+}
+
+/// Notes and problems, each with its item.
+fn say(
+    done: &mut [(&Item, Done)],
+    writings: Vec<Writing>,
+    problems: Vec<(usize, String)>,
+) -> anyhow::Result<()> {
     for writing in writings {
         if let (_, Done::Mended { note, .. }) = &mut done[writing.place] {
             *note = writing.note;

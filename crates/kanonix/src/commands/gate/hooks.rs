@@ -1,0 +1,195 @@
+//! The commit gate in a repository's hooks: put in, looked at, taken out.
+
+use super::repository;
+use crate::Status;
+use crate::judging::judge_all;
+use crate::options::GateInstall;
+use crate::report::count;
+use anyhow::{Context, bail};
+use kanonix_repo::git::Repository;
+use kanonix_repo::work::{Reach, select};
+use std::fs;
+use std::path::{Path, PathBuf};
+
+/// A hook that we put there says so.
+const MARK: &str = "# Put here by: kanonix gate install";
+
+/// Where a hook goes that was there before.
+const EARLIER: &str = "pre-commit.before-kanonix";
+
+/// Where a repository carries its hooks for everyone.
+const SHARED: &str = ".kanonix/hooks";
+
+/// The hook. It needs a shell, and the program on the path or where it was at installation.
+fn hook_text(program: Option<&Path>, options: &GateInstall) -> String {
+    let words = if options.mend { "gate commit --mend" } else { "gate commit" };
+    let said = if options.mend { " --mend" } else { "" };
+    // Inside single quotes, a shell reads everything but a single quote as it stands.
+    let own = program.map_or(String::new(), |program| {
+        let program = program.display().to_string().replace('\'', "'\\''");
+        format!("if [ -x '{program}' ]; then\n    exec '{program}' {words}\nfi\n")
+    });
+    let (status, what) = match options.pass_without {
+        true => (0, "the commit is let through unjudged"),
+        false => (1, "this commit cannot be judged"),
+    };
+    format!(
+        r#"#!/bin/sh
+{MARK}{said}
+# Taken out again by: kanonix gate remove
+earlier="$(dirname "$0")/{EARLIER}"
+if [ -x "$earlier" ]; then
+    "$earlier" "$@" || exit $?
+fi
+if command -v kanonix >/dev/null 2>&1; then
+    exec kanonix {words}
+fi
+{own}echo "kanonix: the program is not on the path, so {what}." >&2
+echo "Install Kanonix, or take the gate out: delete $0" >&2
+exit {status}
+"#
+    )
+}
+
+fn is_ours(hook: &Path) -> bool {
+    fs::read(hook).is_ok_and(|text| String::from_utf8_lossy(&text).contains(MARK))
+}
+
+pub(super) fn install(options: &GateInstall) -> anyhow::Result<Status> {
+    let repository = repository()?;
+    let folder = match options.shared {
+        true => repository.root.join(SHARED),
+        false => repository.hooks()?,
+    };
+    let hook = folder.join("pre-commit");
+    let earlier = folder.join(EARLIER);
+    fs::create_dir_all(&folder)
+        .with_context(|| format!("the hooks folder {} cannot be made", folder.display()))?;
+    let mut kept = earlier.exists();
+    if hook.symlink_metadata().is_ok() && !is_ours(&hook) {
+        if kept {
+            bail!(
+                "there are a hook {} and an earlier one {}: put one of them elsewhere first",
+                hook.display(),
+                earlier.display()
+            );
+        }
+        fs::rename(&hook, &earlier).with_context(|| format!("{} cannot be kept", hook.display()))?;
+        kept = true;
+    }
+    let program = std::env::current_exe().unwrap_or_else(|_| PathBuf::from("kanonix"));
+    // What everybody shares knows nothing of this machine.
+    let program = (!options.shared).then_some(program.as_path());
+    write_hook(&hook, &hook_text(program, options))?;
+    println!("the commit gate is in {}", hook.display());
+    if kept {
+        println!("the hook that was there runs first; it is kept as {}", earlier.display());
+    }
+    if options.shared {
+        println!("commit it; each clone then runs once:\n    git config core.hooksPath {SHARED}");
+        return Ok(Status::Clean);
+    }
+    if !folder.starts_with(&repository.root) && !folder.starts_with(&repository.git_dir) {
+        println!("this folder is shared: every repository that uses it is judged from now on");
+    }
+    println!("take it out again with: kanonix gate remove");
+    Ok(Status::Clean)
+}
+
+fn write_hook(hook: &Path, text: &str) -> anyhow::Result<()> {
+    use std::os::unix::fs::PermissionsExt;
+    let problem = || format!("the hook {} cannot be written", hook.display());
+    fs::write(hook, text).with_context(problem)?;
+    fs::set_permissions(hook, fs::Permissions::from_mode(0o755)).with_context(problem)
+}
+
+pub(super) fn remove() -> anyhow::Result<Status> {
+    let repository = repository()?;
+    let mut folders = vec![repository.hooks()?];
+    let shared = repository.root.join(SHARED);
+    if !folders.contains(&shared) {
+        folders.push(shared);
+    }
+    let mut removed = false;
+    for folder in &folders {
+        removed |= remove_from(folder)?;
+    }
+    if !removed {
+        println!("there is no commit gate in {}", folders[0].display());
+    }
+    Ok(Status::Clean)
+}
+
+fn remove_from(folder: &Path) -> anyhow::Result<bool> {
+    let hook = folder.join("pre-commit");
+    if !is_ours(&hook) {
+        return Ok(false);
+    }
+    let earlier = folder.join(EARLIER);
+    let problem = || format!("the hook {} cannot be taken out", hook.display());
+    if earlier.symlink_metadata().is_ok() {
+        fs::rename(&earlier, &hook).with_context(problem)?;
+        println!("the commit gate is out of {}; the hook from before is back", folder.display());
+    } else {
+        fs::remove_file(&hook).with_context(problem)?;
+        println!("the commit gate is out of {}", folder.display());
+    }
+    if folder.ends_with(SHARED) {
+        // Folders that held nothing else go, too.
+        let _ = fs::remove_dir(folder);
+        let _ = folder.parent().map(fs::remove_dir);
+    }
+    Ok(true)
+}
+
+pub(super) fn status() -> anyhow::Result<Status> {
+    let repository = repository()?;
+    let folder = repository.hooks()?;
+    let hook = folder.join("pre-commit");
+    let text = fs::read_to_string(&hook).unwrap_or_default();
+    if is_ours(&hook) {
+        let after = match folder.join(EARLIER).exists() {
+            true => ", after the hook from before",
+            false => "",
+        };
+        println!("commit gate: in {}{after}", hook.display());
+        let mends = text.contains(&format!("{MARK} --mend"));
+        let does = if mends { "it mends what is staged, and stops what is left" } else { "it stops" };
+        println!("does: {does}");
+        println!("current: {}", if is_current(&text, mends) { "yes" } else { "no, install it again" });
+    } else if hook.exists() {
+        println!("commit gate: not installed; another hook is in {}", hook.display());
+        println!("put the gate before it with: kanonix gate install");
+    } else {
+        println!("commit gate: not installed; put it in with: kanonix gate install");
+        if is_ours(&repository.root.join(SHARED).join("pre-commit")) {
+            println!("this repository carries one: git config core.hooksPath {SHARED}");
+        }
+    }
+    now(&repository)
+}
+
+/// Whether a hook is what this program would write today.
+fn is_current(text: &str, mend: bool) -> bool {
+    let program = std::env::current_exe().unwrap_or_else(|_| PathBuf::from("kanonix"));
+    let shapes = [(false, false), (false, true), (true, false), (true, true)];
+    shapes.iter().any(|(shared, pass_without)| {
+        let options = GateInstall { mend, shared: *shared, pass_without: *pass_without };
+        let program = (!shared).then_some(program.as_path());
+        hook_text(program, &options) == text
+    })
+}
+
+/// Whether a commit would be stopped now.
+fn now(repository: &Repository) -> anyhow::Result<Status> {
+    let judgement = judge_all(&select(&repository.root, &[], &Reach::Commit)?);
+    match judgement.status() {
+        Status::Clean => println!("a commit now: would go through"),
+        Status::Slips => {
+            let lines = count(judgement.lines(), "line");
+            println!("a commit now: would be stopped, for {lines}; see kanonix check --staged");
+        }
+        _ => println!("a commit now: would be stopped; see kanonix check --staged"),
+    }
+    Ok(Status::Clean)
+}
