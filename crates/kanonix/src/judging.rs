@@ -4,7 +4,7 @@ use crate::Status;
 use indicatif::{ProgressBar, ProgressDrawTarget, ProgressStyle};
 use kanonix_core::judge_with_older;
 use kanonix_core::style::Setting;
-use kanonix_core::text::Lines;
+use kanonix_core::text::{Edit, Lines, become_of};
 use kanonix_repo::work::{Item, LeftAlone, NotLoaded, Selection};
 use rayon::prelude::*;
 use std::collections::HashSet;
@@ -29,6 +29,8 @@ pub(crate) struct Place {
     /// The line as it stands; of a long one, the part around the place. Not for all places of a
     /// long list.
     pub source: Option<Box<str>>,
+    /// The line as it should be, of the first place on it. Not for all places of a long list.
+    pub wanted: Option<Box<str>>,
     /// How many characters of the line are left out before `source`.
     pub cut: u32,
 }
@@ -102,6 +104,15 @@ impl Judgement {
         !self.problems.is_empty()
             || self.files.iter().any(|file| file.stops)
     }
+}
+
+/// A zero-based line as it is once its text is mended.
+fn wanted(text: &str, lines: &Lines, edits: &[Edit], line: usize) -> Option<Box<str>> {
+    let start = lines.start(line);
+    let line = text[start..].lines().next()?;
+    let blank = line.len() - line.trim_start().len();
+    let solid = start + blank..start + line.trim_end().len().max(blank);
+    (!solid.is_empty()).then(|| become_of(text, edits, solid).into_boxed_str())
 }
 
 /// A bar on the standard error, once a run takes long and a person is watching.
@@ -214,16 +225,29 @@ fn judge_item(selection: &Selection, item: &Item) -> Result<Judged, (String, Not
             finder.place(start + over, 0, "long_line", message)
         })
         .collect();
+    let edits = match outcome.first.is_empty() {
+        true => outcome.edits.clone(),
+        false => outcome.first.clone(),
+    };
+    let mut slips: Vec<Place> = outcome
+        .slips
+        .into_iter()
+        .map(|slip| finder.place(slip.offset, slip.length, slip.setting.name(), slip.message))
+        .collect();
+    if with_source {
+        let mut last = 0;
+        for slip in slips.iter_mut().filter(|slip| slip.cut == 0) {
+            if std::mem::replace(&mut last, slip.line) != slip.line {
+                slip.wanted = wanted(text, &finder.lines, &edits, slip.line as usize - 1);
+            }
+        }
+    }
     let stops = (item.faults_stop && !faults.is_empty())
         || (item.long_lines_stop && !long_lines.is_empty());
     Ok(Judged {
         shown: item.shown.clone(),
         language: item.language.name,
-        slips: outcome
-            .slips
-            .into_iter()
-            .map(|slip| finder.place(slip.offset, slip.length, slip.setting.name(), slip.message))
-            .collect(),
+        slips,
         faults: faults
             .into_iter()
             .map(|fault| {
@@ -298,6 +322,7 @@ impl Finder<'_> {
             }
         };
         let (line, column) = (line as u32 + 1, column as u32);
-        Place { line, column, length: length as u32, setting, message, source, cut: cut as u32 }
+        let (length, cut) = (length as u32, cut as u32);
+        Place { line, column, length, setting, message, source, wanted: None, cut }
     }
 }

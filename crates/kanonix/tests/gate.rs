@@ -176,11 +176,11 @@ fn the_status_says_what_is_there_and_what_would_happen() {
     commit gate: in .git/hooks/pre-commit
     does: it mends what is staged, and stops what is left
     current: yes
-    a commit now: would be stopped, for 1 line; see kanonix check --staged
+    a commit now: 1 line would be mended first
     commit gate: in .git/hooks/pre-commit
     does: it mends what is staged, and stops what is left
     current: no, install it again
-    a commit now: would be stopped, for 1 line; see kanonix check --staged
+    a commit now: 1 line would be mended first
     ");
 }
 

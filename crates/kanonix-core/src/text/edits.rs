@@ -31,3 +31,22 @@ pub fn apply(text: &str, edits: &[Edit]) -> String {
     out.push_str(&text[done..]);
     out
 }
+/// What becomes of a stretch of one line under `edits`, from the start of the line that it then
+/// begins on to where it then ends.
+///
+/// ```
+/// use kanonix_core::text::{Edit, become_of};
+/// let edits = [Edit { range: 1..4, text: "\n  ".into() }, Edit { range: 6..6, text: ";".into() }];
+/// assert_eq!(become_of("a\n b()", &edits, 3..6), "  b();");
+/// ```
+pub fn become_of(text: &str, edits: &[Edit], stretch: Range<usize>) -> String {
+    let place = |offset: usize| {
+        let before = edits.iter().take_while(|edit| edit.range.end <= offset);
+        before.fold(offset, |place, edit| place + edit.text.len() - edit.range.len())
+    };
+    let after = apply(text, edits);
+    let (start, end) = (place(stretch.start), place(stretch.end));
+    let start = after[..start].rfind('\n').map_or(0, |at| at + 1);
+    after[start..end.max(start)].to_string()
+}
+

@@ -8,7 +8,7 @@ mod lines;
 mod three_way;
 mod unified;
 
-pub use edits::{Edit, apply};
+pub use edits::{Edit, apply, become_of};
 pub use line_set::LineSet;
 pub use lines::{LineEnd, Lines};
 pub use three_way::{Carried, carry};

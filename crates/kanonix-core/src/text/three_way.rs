@@ -26,7 +26,7 @@ struct Hunk {
 /// use kanonix_core::text::carry;
 /// let carried = carry(b"a=1\nb=2\n", b"a = 1\nb = 2\n", b"a=1\nb=3\nc\n");
 /// assert_eq!(carried.text, b"a = 1\nb=3\nc\n");
-/// assert_eq!(carried.in_the_way, [1..2]);
+/// assert_eq!(carried.in_the_way, [1..3]);
 /// ```
 pub fn carry(base: &[u8], changed: &[u8], into: &[u8]) -> Carried {
     let (news, owns) = (lines(changed), lines(into));

@@ -13,7 +13,7 @@ pub(crate) fn run(options: &Check) -> anyhow::Result<Status> {
     let judgement = judge_all(&selection);
     let (words, again) = reach_in_words(&reach, selection.repository.is_some());
     let mend = format!("kanonix mend{again}{}", as_arguments(&options.paths));
-    let frame = Frame { reach: &words, headline: None, mend: &mend };
+    let frame = Frame { reach: &words, headline: None, mend: &mend, rest: None };
     report::write(&judgement, &frame, &options.report, &options.voice)?;
     Ok(judgement.status())
 }

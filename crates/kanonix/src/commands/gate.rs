@@ -37,6 +37,7 @@ fn judge(reach: &Reach, options: &GateReport) -> anyhow::Result<Status> {
     let judgement = judge_all(&selection);
     let (words, again) = reach_in_words(reach, true);
     let mend = format!("kanonix mend{again}");
+    let rest = format!("kanonix check{again}");
     let lines = judgement.lines();
     let verb = if lines == 1 { "departs" } else { "depart" };
     let headline = (lines > 0).then(|| match reach {
@@ -50,7 +51,7 @@ fn judge(reach: &Reach, options: &GateReport) -> anyhow::Result<Status> {
         }
     });
     let is_clean = judgement.status() == Status::Clean;
-    let frame = Frame { reach: &words, headline, mend: &mend };
+    let frame = Frame { reach: &words, headline, mend: &mend, rest: Some(&rest) };
     if !(is_clean && *reach == Reach::Commit && options.report.is_empty()) {
         report::write(&judgement, &frame, &options.report, &options.voice)?;
     }

@@ -37,7 +37,7 @@ fn files(options: &Mend) -> anyhow::Result<Status> {
     let selection = select(&here()?, &options.paths, &reach)?;
     let (words, _) = reach_in_words(&reach, selection.repository.is_some());
     if !options.report.is_empty() {
-        let frame = Frame { reach: &words, headline: None, mend: "kanonix mend" };
+        let frame = Frame { reach: &words, headline: None, mend: "kanonix mend", rest: None };
         let judgement = judge_all(&selection);
         report::write_asked(&mut std::io::stdout(), &judgement, &frame, &options.report)?;
     }

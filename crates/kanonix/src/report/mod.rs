@@ -62,6 +62,9 @@ pub(crate) struct Frame<'a> {
     pub headline: Option<String>,
     /// The command that mends them.
     pub mend: &'a str,
+    /// The command that says the rest, where a reader gets a screenful and each line as it should
+    /// be.
+    pub rest: Option<&'a str>,
 }
 
 /// Writes what was asked for. Without a word, a person gets the grouped report and a pipe gets

@@ -10,18 +10,41 @@ const MESSAGE: usize = 52;
 /// Columns of a source line that are shown.
 const SOURCE: usize = 110;
 
+/// Lines of places that a gate says, so that its verdict stays on the screen.
+const SCREENFUL: usize = 28;
+
+/// Lines that an excerpt takes.
+const LINES_OF_SOURCE: usize = 2;
+
 pub(super) fn text(judgement: &Judgement, frame: &Frame, paint: Paint, quiet: bool) -> String {
     let mut out = String::new();
     if let Some(headline) = &frame.headline {
         out.push_str(&format!("{}\n", paint.bad(headline)));
     }
     let with_source = judgement.slips() <= WITH_SOURCE;
+    let mut told = 0;
     for file in &judgement.files {
         let places = file.places();
-        if !places.is_empty() {
-            out.push_str(&format!("{}\n", paint.strong(&file.shown)));
-            one_file(&mut out, &places, paint, with_source);
+        if places.is_empty() {
+            continue;
         }
+        if frame.rest.is_some() && told >= SCREENFUL {
+            break;
+        }
+        out.push_str(&format!("{}\n", paint.strong(&file.shown)));
+        for line in places.chunk_by(|a, b| a.line == b.line && a.cut == b.cut) {
+            if frame.rest.is_none() || told < SCREENFUL {
+                one_line(&mut out, line, paint, with_source);
+                if frame.rest.is_some() {
+                    told += line.len() + LINES_OF_SOURCE + wanted(&mut out, line, paint);
+                }
+            }
+        }
+    }
+    if let Some(rest) = frame.rest
+        && told >= SCREENFUL
+    {
+        out.push_str(&format!("{}\n", paint.faint(&format!("… all of them with: {rest}"))));
     }
     if !quiet {
         out.push_str(&summary(judgement, frame, paint));
@@ -29,22 +52,36 @@ pub(super) fn text(judgement: &Judgement, frame: &Frame, paint: Paint, quiet: bo
     out
 }
 
-fn one_file(out: &mut String, places: &[&Place], paint: Paint, with_source: bool) {
-    for line in places.chunk_by(|a, b| a.line == b.line && a.cut == b.cut) {
-        for place in line {
-            let at = format!("{}:{}", place.line, place.column);
-            let missing = MESSAGE.saturating_sub(place.message.chars().count());
-            let padding = " ".repeat(missing.max(2));
-            let name = match place.setting {
-                "fault" | "long_line" => paint.bad(place.setting),
-                setting => paint.name(setting),
-            };
-            out.push_str(&format!("{at:>10}  {}{padding}{name}\n", place.message));
-        }
-        if with_source {
-            excerpt(out, line, paint);
-        }
+/// What is said of one line.
+fn one_line(out: &mut String, line: &[&Place], paint: Paint, with_source: bool) {
+    for place in line {
+        let at = format!("{}:{}", place.line, place.column);
+        let missing = MESSAGE.saturating_sub(place.message.chars().count());
+        let padding = " ".repeat(missing.max(2));
+        let name = match place.setting {
+            "fault" | "long_line" => paint.bad(place.setting),
+            setting => paint.name(setting),
+        };
+        out.push_str(&format!("{at:>10}  {}{padding}{name}\n", place.message));
     }
+    if with_source {
+        excerpt(out, line, paint);
+    }
+}
+
+/// The line as it should be; says on how many lines.
+fn wanted(out: &mut String, line: &[&Place], paint: Paint) -> usize {
+    let Some(wanted) = line.iter().find_map(|place| place.wanted.as_deref()) else { return 0 };
+    let blank = wanted.len() - wanted.trim_start().len();
+    let mut lines = 0;
+    for (number, line) in wanted.lines().enumerate() {
+        let mark = if number == 0 { "wanted" } else { "" };
+        let line = line.get(blank..).unwrap_or(line.trim_start());
+        let line: String = line.chars().take(SOURCE).collect();
+        out.push_str(&format!("{mark:>10}  {}\n", paint.good(&line)));
+        lines += 1;
+    }
+    lines
 }
 
 /// The line, and a mark under each of its places. A long line is shown from a little before the

@@ -166,7 +166,7 @@ pub(super) fn status() -> anyhow::Result<Status> {
             println!("this repository carries one: git config core.hooksPath {SHARED}");
         }
     }
-    now(&repository)
+    now(&repository, is_ours(&hook) && text.contains(&format!("{MARK} --mend")))
 }
 
 /// Whether a hook is what this program would write today.
@@ -181,10 +181,14 @@ fn is_current(text: &str, mend: bool) -> bool {
 }
 
 /// Whether a commit would be stopped now.
-fn now(repository: &Repository) -> anyhow::Result<Status> {
+fn now(repository: &Repository, mends: bool) -> anyhow::Result<Status> {
     let judgement = judge_all(&select(&repository.root, &[], &Reach::Commit)?);
     match judgement.status() {
         Status::Clean => println!("a commit now: would go through"),
+        Status::Slips if mends => {
+            let lines = count(judgement.lines(), "line");
+            println!("a commit now: {lines} would be mended first");
+        }
         Status::Slips => {
             let lines = count(judgement.lines(), "line");
             println!("a commit now: would be stopped, for {lines}; see kanonix check --staged");
