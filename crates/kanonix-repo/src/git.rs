@@ -347,7 +347,7 @@ impl Repository {
         let (Some(ask), Some(answers)) = (child.stdin.take(), child.stdout.take()) else {
             return Err(GitError::NotRun(std::io::ErrorKind::BrokenPipe.into()));
         };
-        Ok(Blobs { child, ask: Some(ask), answers: BufReader::new(answers) })
+        Ok(Blobs { child, ask: Some(ask), answers: BufReader::new(answers), unread: 0 })
     }
 
     /// Stores a text as a blob, as it is.
@@ -536,6 +536,8 @@ pub struct Blobs {
     child: Child,
     ask: Option<ChildStdin>,
     answers: BufReader<ChildStdout>,
+    /// Answers that nobody waits for.
+    unread: usize,
 }
 
 impl Blobs {
@@ -548,14 +550,55 @@ impl Blobs {
         self.exchange(name).map_err(GitError::NotRun)
     }
 
+    /// As [`Blobs::read`] for several objects, asked for at once. Not for more than fit into a pipe's
+    /// buffer by their names: a thousand are fine.
+    ///
+    /// # Errors
+    /// As [`Blobs::read`].
+    pub fn read_all(&mut self, names: &[&[u8]]) -> Answer<Vec<Option<Vec<u8>>>> {
+        let Some((last, others)) = names.split_last() else { return Ok(Vec::new()) };
+        if names.iter().any(|name| name.contains(&b'\n')) {
+            return names.iter().map(|name| self.read(name)).collect();
+        }
+        let ask = |blobs: &mut Blobs| -> std::io::Result<Vec<Option<Vec<u8>>>> {
+            let Some(ask) = &mut blobs.ask else { return Ok(vec![None; names.len()]) };
+            let mut input = others.join(&b'\n');
+            input.extend_from_slice(if others.is_empty() { b"" } else { b"\n" });
+            input.extend_from_slice(last);
+            input.push(b'\n');
+            ask.write_all(&input)?;
+            ask.flush()?;
+            for _ in 0..std::mem::take(&mut blobs.unread) {
+                blobs.answer()?;
+            }
+            names.iter().map(|_| blobs.answer()).collect()
+        };
+        ask(self).map_err(GitError::NotRun)
+    }
+
+    /// Asks for an object that is wanted later, so that git reads its index in the meantime.
+    pub fn warm_up(&mut self, name: &[u8]) {
+        if let Some(ask) = &mut self.ask
+            && ask.write_all(&[name, b"\n"].concat()).is_ok()
+        {
+            self.unread += 1;
+        }
+    }
+
     fn exchange(&mut self, name: &[u8]) -> std::io::Result<Option<Vec<u8>>> {
         if name.contains(&b'\n') {
             return Ok(None);
         }
         let Some(ask) = &mut self.ask else { return Ok(None) };
-        ask.write_all(name)?;
-        ask.write_all(b"\n")?;
+        ask.write_all(&[name, b"\n"].concat())?;
         ask.flush()?;
+        for _ in 0..std::mem::take(&mut self.unread) {
+            self.answer()?;
+        }
+        self.answer()
+    }
+
+    fn answer(&mut self) -> std::io::Result<Option<Vec<u8>>> {
         let mut head = Vec::new();
         self.answers.read_until(b'\n', &mut head)?;
         let head = String::from_utf8_lossy(&head);

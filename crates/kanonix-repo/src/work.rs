@@ -207,6 +207,8 @@ pub struct Selection {
     /// The commits that are being merged, where a merge is going on.
     parents: Vec<String>,
     blobs: Option<Mutex<Blobs>>,
+    /// The contents of a small selection, read at once.
+    read: HashMap<String, Vec<u8>>,
     renames: OnceLock<HashMap<PathBuf, String>>,
     unmerged: OnceLock<Vec<PathBuf>>,
 }
@@ -340,6 +342,9 @@ impl Selection {
     }
 
     fn blob(&self, name: &[u8]) -> Result<Option<Vec<u8>>, NotLoaded> {
+        if let Some(text) = std::str::from_utf8(name).ok().and_then(|name| self.read.get(name)) {
+            return Ok(Some(text.clone()));
+        }
         let Some(blobs) = &self.blobs else { return Ok(None) };
         let mut blobs = blobs.lock().unwrap_or_else(|poisoned| poisoned.into_inner());
         blobs.read(name).map_err(|error| NotLoaded::Problem(error.to_string()))

@@ -239,3 +239,52 @@ fn undo_goes_back_run_by_run_and_works_outside_of_a_repository() {
     assert_eq!(folder.kanonix(&["undo"]).status, 0);
     assert_eq!(folder.read("a.py"), "a=1\n");
 }
+
+#[test]
+fn what_settle_writes_can_be_taken_back_too() {
+    let repo = Repo::with(&[("a.py", "a = 1\n")]);
+    repo.kanonix(&["settle", "--write", "--set", "quotes=single"]);
+    assert!(repo.read("kanonix.toml").contains("\"single\""));
+    assert_eq!(repo.kanonix(&["undo"]).status, 0);
+    assert_eq!(repo.read("kanonix.toml"), support::CANON);
+}
+
+#[test]
+fn entries_expire() {
+    let repo = Repo::with(&[("a.py", "a = 1\n")]);
+    repo.write("a.py", "a=2\n");
+    repo.mend(&[]);
+    let folder = repo.path(".git/kanonix/undo");
+    let entries = std::fs::read_dir(&folder).unwrap();
+    let paths = entries.map(|entry| entry.unwrap().path());
+    let journal = paths.filter(|path| path.extension().is_some()).next().unwrap();
+    let text = std::fs::read_to_string(&journal).unwrap();
+    let (_, rest) = text.split_once(',').unwrap();
+    std::fs::write(&journal, format!("{{\"when\":1000000000,{rest}")).unwrap();
+    assert_eq!(repo.kanonix(&["undo", "--list"]).out, "there is nothing to put back\n");
+    repo.write("a.py", "a=3\n");
+    repo.mend(&[]);
+    assert!(!journal.exists());
+}
+
+#[test]
+fn a_file_that_is_only_meant_to_be_added_has_nothing_staged() {
+    let repo = Repo::with(&[("a.py", "a = 1\n")]);
+    repo.write("b.py", "b=1\n");
+    repo.git(&["add", "--intent-to-add", "b.py"]);
+    repo.mend(&["--staged"]);
+    assert_eq!(repo.read("b.py"), "b=1\n");
+}
+
+#[test]
+fn a_linked_worktree_has_an_index_of_its_own() {
+    let repo = Repo::with(&[("a.py", "a = 1\n")]);
+    repo.git(&["worktree", "add", "--quiet", "linked"]);
+    repo.write("linked/a.py", "a=2\n");
+    repo.git(&["-C", "linked", "add", "a.py"]);
+    let mut mend = repo.command(env!("CARGO_BIN_EXE_kanonix"));
+    mend.args(["mend", "--staged", "--quiet"]).current_dir(repo.path("linked"));
+    assert!(mend.status().unwrap().success());
+    assert_eq!(repo.git(&["-C", "linked", "cat-file", "blob", ":a.py"]), "a = 2\n");
+    assert_eq!((repo.read("linked/a.py"), repo.read("a.py")), ("a = 2\n".into(), "a = 1\n".into()));
+}

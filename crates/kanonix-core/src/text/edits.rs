@@ -36,7 +36,7 @@ pub fn apply(text: &str, edits: &[Edit]) -> String {
 ///
 /// ```
 /// use kanonix_core::text::{Edit, become_of};
-/// let edits = [Edit { range: 1..4, text: "\n  ".into() }, Edit { range: 6..6, text: ";".into() }];
+/// let edits = [Edit { range: 1..3, text: "\n  ".into() }, Edit { range: 6..6, text: ";".into() }];
 /// assert_eq!(become_of("a\n b()", &edits, 3..6), "  b();");
 /// ```
 pub fn become_of(text: &str, edits: &[Edit], stretch: Range<usize>) -> String {

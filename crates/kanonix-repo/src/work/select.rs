@@ -30,7 +30,7 @@ pub(super) struct Selecting {
     left_alone: LeftAlone,
     problems: Vec<(String, String)>,
     styles: HashMap<StyleKey, Arc<kanonix_core::style::Style>>,
-    /// Reads the first lines of files whose names say nothing.
+    /// Reads the contents, and the first lines of files whose names say nothing.
     blobs: Option<Blobs>,
 }
 
@@ -61,7 +61,15 @@ impl Selecting {
             (Some(repository), Reach::Merge(_)) => committed(repository, &root, "HEAD")?,
             _ => Canons::on_disk(&root),
         };
+        // Git starts while the rest is found out.
+        let blobs = match (&repository, reach) {
+            (Some(repository), Reach::Staged | Reach::Commit | Reach::Merge(_)) => {
+                Some(repository.blobs()?)
+            }
+            _ => None,
+        };
         Ok(Selecting {
+            blobs,
             current,
             repository,
             root,
@@ -70,7 +78,6 @@ impl Selecting {
             left_alone: LeftAlone::new(),
             problems: Vec::new(),
             styles: HashMap::new(),
-            blobs: None,
         })
     }
 
@@ -115,10 +122,9 @@ impl Selecting {
     }
 
     pub fn finish(mut self, paths: &[PathBuf], reach: &Reach) -> Result<Selection, WorkError> {
-        // A wrong canon is said even where nothing is judged.
-        self.canons.governing(&self.root.join("any"))?;
         let named = self.named(paths)?;
         if named.is_empty() && !paths.is_empty() {
+            self.canons.governing(&self.root.join("any"))?;
             return self.end();
         }
         match reach {
@@ -137,17 +143,24 @@ impl Selecting {
             Reach::Since(revision) => self.since(&named, revision)?,
             Reach::Merge(revision) => self.merge(revision)?,
         }
+        // A wrong canon is said even where nothing is judged.
+        self.canons.governing(&self.root.join("any"))?;
         self.end()
     }
 
     fn end(mut self) -> Result<Selection, WorkError> {
         self.items.sort_by(|a, b| a.path.cmp(&b.path));
         self.items.dedup_by(|a, b| a.path == b.path);
-        let blobs = match &self.repository {
-            Some(repository) if self.items.iter().any(needs_blobs) => {
-                Some(Mutex::new(repository.blobs()?))
-            }
+        let mut blobs = match &self.repository {
+            Some(repository) if self.items.iter().any(needs_blobs) => match self.blobs.take() {
+                Some(blobs) => Some(blobs),
+                None => Some(repository.blobs()?),
+            },
             _ => None,
+        };
+        let read = match &mut blobs {
+            Some(blobs) if self.items.len() <= FEW => at_once(blobs, &self.items)?,
+            _ => HashMap::new(),
         };
         let parents = self.repository.as_ref().map(Repository::merged).unwrap_or_default();
         Ok(Selection {
@@ -156,7 +169,8 @@ impl Selecting {
             items: self.items,
             left_alone: self.left_alone,
             problems: self.problems,
-            blobs,
+            blobs: blobs.map(Mutex::new),
+            read,
             renames: OnceLock::new(),
             unmerged: OnceLock::new(),
         })
@@ -323,11 +337,14 @@ impl Selecting {
         play: Asked,
     ) -> Result<(), WorkError> {
         let repository = self.repository("--staged")?.clone();
-        let base = match repository.head()? {
-            Some(head) => head,
-            None => repository.empty_tree()?,
+        let changes = match repository.staged("HEAD") {
+            Ok(changes) => changes,
+            Err(error) => match repository.head()? {
+                Some(_) => return Err(error.into()),
+                None => repository.staged(&repository.empty_tree()?)?,
+            },
         };
-        for change in repository.staged(&base)? {
+        for change in changes {
             let path = self.root.join(&change.path);
             if in_scope(&path, named) && !self.is_special_in_git(&change, &path) {
                 let source = change.now.clone().map(|blob| Source::Staged {
@@ -472,6 +489,7 @@ pub fn shown_from(current: &Path, path: &Path) -> String {
 /// The canons of the index (`""`) or of a commit.
 fn committed(repository: &Repository, root: &Path, tree: &str) -> Result<Canons, WorkError> {
     let mut blobs = repository.blobs()?;
+    blobs.warm_up(format!("{tree}:{}", crate::canon::FILE_NAME).as_bytes());
     let (tree, top) = (tree.to_string(), root.to_path_buf());
     let read = move |path: &Path| {
         let inside = path.strip_prefix(&top).unwrap_or(path);
@@ -489,6 +507,26 @@ pub(super) fn first_line_of(text: impl Read) -> Option<String> {
     text.take(LONGEST_FIRST_LINE).read_to_end(&mut bytes).ok()?;
     let line = bytes.split(|byte| *byte == b'\n').next()?;
     Some(String::from_utf8_lossy(line).trim_end_matches('\r').to_string())
+}
+
+/// So many files are read from git at once; of more, each when it is judged.
+const FEW: usize = 64;
+
+/// The staged or committed contents and the bases of some items, by the blobs' names.
+fn at_once(blobs: &mut Blobs, items: &[Item]) -> Result<HashMap<String, Vec<u8>>, WorkError> {
+    let mut names: Vec<&String> = Vec::new();
+    for item in items {
+        if let Source::Staged { blob, .. } | Source::Committed { blob } = &item.source {
+            names.push(blob);
+        }
+        if let Base::Blob(blob) = &item.base {
+            names.push(blob);
+        }
+    }
+    let asked: Vec<&[u8]> = names.iter().map(|name| name.as_bytes()).collect();
+    let texts = blobs.read_all(&asked)?.into_iter();
+    let found = names.into_iter().zip(texts);
+    Ok(found.filter_map(|(name, text)| Some((name.clone(), text?))).collect())
 }
 
 fn needs_blobs(item: &Item) -> bool {

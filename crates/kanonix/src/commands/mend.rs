@@ -135,7 +135,7 @@ fn mend_loaded(item: &Item, loaded: &Loaded) -> Result<Mended, String> {
 }
 
 /// How many lines a change adds or rewrites; where it only takes lines away, how many of those.
-fn changed_lines(old: &str, new: &str) -> usize {
+pub(crate) fn changed_lines(old: &str, new: &str) -> usize {
     let count = |from: &str, to: &str| -> usize {
         LineSet::between(from, to).ranges().map(|range| range.len()).sum()
     };

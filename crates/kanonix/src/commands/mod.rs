@@ -39,3 +39,26 @@ pub(crate) fn here() -> anyhow::Result<std::path::PathBuf> {
 pub(crate) fn as_arguments(paths: &[std::path::PathBuf]) -> String {
     paths.iter().map(|path| format!(" {}", path.display())).collect()
 }
+
+/// Replaces a file that is there, and keeps what it was for `kanonix undo`.
+pub(crate) fn replace_kept(path: &std::path::Path, old: &str, new: &str) -> anyhow::Result<()> {
+    use kanonix_repo::undo::{Changing, Store};
+    let folder = path.parent().unwrap_or(path);
+    let repository = kanonix_repo::git::Repository::find(folder).unwrap_or(None);
+    let store = Store::of(repository.as_ref());
+    let _held = store.hold()?;
+    let change = Changing {
+        path: path.to_path_buf(),
+        file: Some((old.into(), new.into())),
+        index: None,
+        lines: mend::changed_lines(old, new),
+    };
+    store.keep(&as_typed(), &[change])?;
+    Ok(kanonix_repo::write::replace(path, old.as_bytes(), new.as_bytes())?)
+}
+
+/// The command, as somebody typed it.
+pub(crate) fn as_typed() -> String {
+    let words: Vec<String> = std::env::args().skip(1).collect();
+    format!("kanonix {}", words.join(" "))
+}

@@ -3,6 +3,7 @@
 //! What is replaced is kept first. Working files are written before the index, so that a run that
 //! is cut short can simply be run again.
 
+use super::super::as_typed;
 use super::{Done, changed_lines};
 use crate::report::count;
 use kanonix_core::text::carry;
@@ -36,8 +37,6 @@ pub(super) fn store(selection: &Selection, done: &mut [(&Item, Done)]) -> anyhow
     {
         repository.wait_for_index()?;
     }
-    let words: Vec<String> = std::env::args().skip(1).collect();
-    let command = format!("kanonix {}", words.join(" "));
     let changes: Vec<Changing> = writings.iter().map(|writing| writing.change.clone()).collect();
     if changes.is_empty() {
         return say(done, Vec::new(), problems);
@@ -47,7 +46,7 @@ pub(super) fn store(selection: &Selection, done: &mut [(&Item, Done)]) -> anyhow
     let mut folders: Vec<&Path> = changes.iter().filter_map(|change| change.path.parent()).collect();
     folders.dedup();
     folders.into_iter().for_each(write::clear_up);
-    undo.keep(&command, &changes)?;
+    undo.keep(&as_typed(), &changes)?;
     let mut staged = Vec::new();
     for writing in &writings {
         let change = &writing.change;

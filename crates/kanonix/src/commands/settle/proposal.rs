@@ -1,6 +1,7 @@
 //! The proposal: what the code does already, what each value would cost, and the canon that
 //! disturbs the least.
 
+use super::super::replace_kept;
 use super::{Total, Tree};
 use crate::Status;
 use crate::judging::Progress;
@@ -72,16 +73,20 @@ pub(super) fn run(tree: &Tree, options: &Settle) -> anyhow::Result<Status> {
         println!("{shown} says so already");
         return Ok(Status::Clean);
     }
-    write(tree, text.is_some(), &canon).with_context(|| format!("{shown} cannot be written"))?;
+    write(tree, text.as_deref(), &canon)
+        .with_context(|| format!("{shown} cannot be written"))?;
     println!("the canon is in {shown}");
     println!("read it, agree on it, commit it; then: kanonix gate install");
     Ok(Status::Clean)
 }
 
-fn write(tree: &Tree, is_there: bool, canon: &str) -> std::io::Result<()> {
+fn write(tree: &Tree, old: Option<&str>, canon: &str) -> anyhow::Result<()> {
+    if let Some(old) = old {
+        return replace_kept(&tree.canon, old, canon);
+    }
     let mut options = std::fs::OpenOptions::new();
-    options.write(true).truncate(is_there).create_new(!is_there);
-    options.open(&tree.canon)?.write_all(canon.as_bytes())
+    let mut file = options.write(true).create_new(true).open(&tree.canon)?;
+    Ok(file.write_all(canon.as_bytes())?)
 }
 
 /// What was found of one language.

@@ -1,5 +1,6 @@
 //! `--price`: what single choices would cost. `--set`: a choice, put into the canon that is there.
 
+use super::super::replace_kept;
 use super::{Total, Tree};
 use crate::Status;
 use crate::options::{BadOption, Settle};
@@ -56,7 +57,8 @@ pub(super) fn set_values(tree: &Tree, options: &Settle) -> anyhow::Result<Status
         return Ok(Status::Clean);
     }
     if options.write {
-        std::fs::write(&tree.canon, &with).with_context(|| format!("{shown} cannot be written"))?;
+        replace_kept(&tree.canon, &text, &with)
+            .with_context(|| format!("{shown} cannot be written"))?;
         println!("{shown} is changed: {}", options.set.join(", "));
         return Ok(Status::Clean);
     }
