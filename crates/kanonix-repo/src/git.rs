@@ -230,12 +230,12 @@ impl Repository {
         self.changes(&["diff-index", "-z", "-M", "--no-ext-diff", base, "--"])
     }
 
-    /// What differs between a tree and the index.
+    /// What differs between a tree and the index, and the paths that the index does not have.
     ///
     /// # Errors
     /// If git fails.
-    pub fn staged(&self, base: &str) -> Answer<Vec<Change>> {
-        self.changes(&["diff-index", "--cached", "-z", "-M", "--no-ext-diff", base, "--"])
+    pub fn staged(&self, base: &str) -> Answer<(Vec<Change>, Vec<PathBuf>)> {
+        self.all_changes(&["diff-index", "--cached", "-z", "-M", "--no-ext-diff", base, "--"])
     }
 
     /// What differs between two trees.
@@ -247,19 +247,26 @@ impl Repository {
     }
 
     fn changes(&self, words: &[&str]) -> Answer<Vec<Change>> {
+        self.all_changes(words).map(|(changes, _)| changes)
+    }
+
+    fn all_changes(&self, words: &[&str]) -> Answer<(Vec<Change>, Vec<PathBuf>)> {
         let answer = run(self.git().args(words), words[0])?;
         let mut fields = answer.split(|byte| *byte == 0);
-        let mut changes = Vec::new();
+        let (mut changes, mut gone) = (Vec::new(), Vec::new());
         while let Some(head) = fields.next().filter(|head| head.starts_with(b":")) {
             let head = String::from_utf8_lossy(&head[1..]).into_owned();
             let words: Vec<&str> = head.split(' ').collect();
             let [_, mode, base, now, status] = words[..] else { break };
             let Some(mut path) = fields.next() else { break };
-            if status.starts_with(['R', 'C']) {
-                path = fields.next().unwrap_or(path);
+            if status.starts_with(['D', 'R']) {
+                gone.push(path_of(path));
             }
             if status.starts_with('D') {
                 continue;
+            }
+            if status.starts_with(['R', 'C']) {
+                path = fields.next().unwrap_or(path);
             }
             let blob = |name: &str| (!name.bytes().all(|b| b == b'0')).then(|| name.to_string());
             let change = Change {
@@ -275,7 +282,7 @@ impl Repository {
                 _ => changes.push(change),
             }
         }
-        Ok(changes)
+        Ok((changes, gone))
     }
 
     /// The line of an ignore file that keeps git from seeing a path, as `FILE:LINE: PATTERN`.
@@ -347,7 +354,7 @@ impl Repository {
         let (Some(ask), Some(answers)) = (child.stdin.take(), child.stdout.take()) else {
             return Err(GitError::NotRun(std::io::ErrorKind::BrokenPipe.into()));
         };
-        Ok(Blobs { child, ask: Some(ask), answers: BufReader::new(answers), unread: 0 })
+        Ok(Blobs { child, ask: Some(ask), answers: BufReader::new(answers) })
     }
 
     /// Stores a text as a blob, as it is.
@@ -536,8 +543,6 @@ pub struct Blobs {
     child: Child,
     ask: Option<ChildStdin>,
     answers: BufReader<ChildStdout>,
-    /// Answers that nobody waits for.
-    unread: usize,
 }
 
 impl Blobs {
@@ -568,21 +573,9 @@ impl Blobs {
             input.push(b'\n');
             ask.write_all(&input)?;
             ask.flush()?;
-            for _ in 0..std::mem::take(&mut blobs.unread) {
-                blobs.answer()?;
-            }
             names.iter().map(|_| blobs.answer()).collect()
         };
         ask(self).map_err(GitError::NotRun)
-    }
-
-    /// Asks for an object that is wanted later, so that git reads its index in the meantime.
-    pub fn warm_up(&mut self, name: &[u8]) {
-        if let Some(ask) = &mut self.ask
-            && ask.write_all(&[name, b"\n"].concat()).is_ok()
-        {
-            self.unread += 1;
-        }
     }
 
     fn exchange(&mut self, name: &[u8]) -> std::io::Result<Option<Vec<u8>>> {
@@ -592,9 +585,6 @@ impl Blobs {
         let Some(ask) = &mut self.ask else { return Ok(None) };
         ask.write_all(&[name, b"\n"].concat())?;
         ask.flush()?;
-        for _ in 0..std::mem::take(&mut self.unread) {
-            self.answer()?;
-        }
         self.answer()
     }
 

@@ -148,7 +148,7 @@ fn a_staged_text_replaces_the_one_in_the_index() {
     repository.stage(&[staging]).unwrap();
     let mut blobs = repository.blobs().unwrap();
     assert_eq!(blobs.read(b":a.py").unwrap().as_deref(), Some(&b"a = 2\n"[..]));
-    let changes = repository.staged("HEAD").unwrap();
+    let (changes, _) = repository.staged("HEAD").unwrap();
     assert_eq!((changes.len(), changes[0].mode.as_str()), (1, "100755"));
 }
 

@@ -2,9 +2,10 @@
 
 use crate::Status;
 use indicatif::{ProgressBar, ProgressDrawTarget, ProgressStyle};
-use kanonix_core::judge_with_older;
-use kanonix_core::style::Setting;
-use kanonix_core::text::{Edit, Lines, become_of};
+use kanonix_core::languages::Language;
+use kanonix_core::style::{Setting, Style};
+use kanonix_core::text::{Edit, LineSet, Lines, become_of};
+use kanonix_core::{Outcome, judge, judge_with_older};
 use kanonix_repo::work::{Item, LeftAlone, NotLoaded, Selection};
 use rayon::prelude::*;
 use std::collections::HashSet;
@@ -154,11 +155,23 @@ impl Progress {
     }
 }
 
-/// Judges every item.
+/// Judges every item, and counts the slips on the lines that are not in play.
 pub(crate) fn judge_all(selection: &Selection) -> Judgement {
+    judge_each(selection, judge_with_older)
+}
+
+/// Judges every item, and nothing but the lines in play: a gate has no time for more.
+pub(crate) fn judge_in_play(selection: &Selection) -> Judgement {
+    judge_each(selection, judge)
+}
+
+/// How a text is judged.
+type Judge = fn(&str, &Language, &Style, &LineSet) -> Outcome;
+
+fn judge_each(selection: &Selection, judge: Judge) -> Judgement {
     let progress = Progress::new(selection.items.len());
     let one = |item: &Item| {
-        let judged = judge_item(selection, item);
+        let judged = judge_item(selection, item, judge);
         progress.advance(1);
         judged
     };
@@ -182,11 +195,15 @@ pub(crate) fn judge_all(selection: &Selection) -> Judgement {
     judgement
 }
 
-fn judge_item(selection: &Selection, item: &Item) -> Result<Judged, (String, NotLoaded)> {
+fn judge_item(
+    selection: &Selection,
+    item: &Item,
+    judge: Judge,
+) -> Result<Judged, (String, NotLoaded)> {
     let loaded = selection.load(item).map_err(|reason| (item.shown.clone(), reason))?;
     let set = loaded.play.lines(&loaded.text);
     let text = &loaded.text;
-    let outcome = judge_with_older(text, item.language, &item.style, &set);
+    let outcome = judge(text, item.language, &item.style, &set);
     if outcome.slips.is_empty() && outcome.faults.is_empty() && outcome.long_lines.is_empty() {
         return Ok(Judged {
             shown: item.shown.clone(),

@@ -98,6 +98,11 @@ impl Canons {
         }
     }
 
+    /// The files in a folder that may say something.
+    pub fn names_in(folder: &Path) -> [PathBuf; 2] {
+        [folder.join(FILE_NAME), folder.join(editorconfig::FILE_NAME)]
+    }
+
     /// Reads this text in place of what stands at a path, from now on.
     pub fn instead(&mut self, path: &Path, text: &str) {
         self.instead.insert(path.to_path_buf(), text.to_string());

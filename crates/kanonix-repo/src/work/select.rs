@@ -26,6 +26,8 @@ pub(super) struct Selecting {
     repository: Option<Repository>,
     root: PathBuf,
     canons: Canons,
+    /// What differs between the last commit and the index, where that was asked for.
+    staged: Vec<Change>,
     items: Vec<Item>,
     left_alone: LeftAlone,
     problems: Vec<(String, String)>,
@@ -56,19 +58,28 @@ impl Selecting {
             _ => Repository::find(folder)?,
         };
         let root = root_of(repository.as_ref());
-        let canons = match (&repository, reach) {
-            (Some(repository), Reach::Staged | Reach::Commit) => committed(repository, &root, "")?,
-            (Some(repository), Reach::Merge(_)) => committed(repository, &root, "HEAD")?,
+        // The readers start while git compares.
+        let in_git = matches!(reach, Reach::Staged | Reach::Commit | Reach::Merge(_));
+        let reader = || match &repository {
+            Some(repository) if in_git => repository.blobs().map(Some),
+            _ => Ok(None),
+        };
+        let (for_canons, blobs) = (reader()?, reader()?);
+        let mut staged = Vec::new();
+        let canons = match (&repository, for_canons) {
+            (Some(_), Some(reader)) if matches!(reach, Reach::Merge(_)) => {
+                committed(reader, &root, None)?
+            }
+            (Some(repository), Some(reader)) => {
+                let changes = staged_in(repository)?;
+                let canons = committed(reader, &root, Some(&changes))?;
+                staged = changes.0;
+                canons
+            }
             _ => Canons::on_disk(&root),
         };
-        // Git starts while the rest is found out.
-        let blobs = match (&repository, reach) {
-            (Some(repository), Reach::Staged | Reach::Commit | Reach::Merge(_)) => {
-                Some(repository.blobs()?)
-            }
-            _ => None,
-        };
         Ok(Selecting {
+            staged,
             blobs,
             current,
             repository,
@@ -336,15 +347,8 @@ impl Selecting {
         named: &[PathBuf],
         play: Asked,
     ) -> Result<(), WorkError> {
-        let repository = self.repository("--staged")?.clone();
-        let changes = match repository.staged("HEAD") {
-            Ok(changes) => changes,
-            Err(error) => match repository.head()? {
-                Some(_) => return Err(error.into()),
-                None => repository.staged(&repository.empty_tree()?)?,
-            },
-        };
-        for change in changes {
+        self.repository("--staged")?;
+        for change in std::mem::take(&mut self.staged) {
             let path = self.root.join(&change.path);
             if in_scope(&path, named) && !self.is_special_in_git(&change, &path) {
                 let source = change.now.clone().map(|blob| Source::Staged {
@@ -486,16 +490,52 @@ pub fn shown_from(current: &Path, path: &Path) -> String {
     path.display().to_string()
 }
 
-/// The canons of the index (`""`) or of a commit.
-fn committed(repository: &Repository, root: &Path, tree: &str) -> Result<Canons, WorkError> {
-    let mut blobs = repository.blobs()?;
-    blobs.warm_up(format!("{tree}:{}", crate::canon::FILE_NAME).as_bytes());
-    let (tree, top) = (tree.to_string(), root.to_path_buf());
+/// What differs between the last commit and the index; everything, where there is no commit.
+fn staged_in(repository: &Repository) -> Result<(Vec<Change>, Vec<PathBuf>), WorkError> {
+    match repository.staged("HEAD") {
+        Ok(changes) => Ok(changes),
+        Err(error) => match repository.head()? {
+            Some(_) => Err(error.into()),
+            None => Ok(repository.staged(&repository.empty_tree()?)?),
+        },
+    }
+}
+
+/// The canons of the last commit, or of the index: where that differs from the commit, its own
+/// blobs, and else the commit's, so that git need not read a large index once more.
+fn committed(
+    mut blobs: Blobs,
+    root: &Path,
+    staged: Option<&(Vec<Change>, Vec<PathBuf>)>,
+) -> Result<Canons, WorkError> {
+    let top = root.to_path_buf();
+    let mut own: HashMap<PathBuf, Option<String>> = HashMap::new();
+    if let Some((changes, gone)) = staged {
+        own.extend(gone.iter().map(|path| (path.clone(), None)));
+        own.extend(changes.iter().map(|change| (change.path.clone(), change.now.clone())));
+    }
+    let name_of = move |inside: &Path| match own.get(inside) {
+        Some(None) => None,
+        Some(Some(blob)) => Some(blob.clone().into_bytes()),
+        None => Some([b"HEAD:", inside.as_os_str().as_bytes()].concat()),
+    };
+    // Of a small commit, all that may govern it is asked for at once.
+    let few = staged.map(|(changes, _)| changes).filter(|changes| changes.len() <= FEW);
+    let mut names: Vec<Vec<u8>> = Vec::new();
+    for folder in few.into_iter().flatten().flat_map(|change| change.path.ancestors().skip(1)) {
+        names.extend(Canons::names_in(folder).iter().filter_map(|path| name_of(path)));
+    }
+    names.sort_unstable();
+    names.dedup();
+    let asked: Vec<&[u8]> = names.iter().map(Vec::as_slice).collect();
+    let found = blobs.read_all(&asked)?;
+    let known: HashMap<Vec<u8>, Option<Vec<u8>>> = names.into_iter().zip(found).collect();
     let read = move |path: &Path| {
-        let inside = path.strip_prefix(&top).unwrap_or(path);
-        let mut name = format!("{tree}:").into_bytes();
-        name.extend_from_slice(inside.as_os_str().as_bytes());
-        let bytes = blobs.read(&name).map_err(std::io::Error::other)?;
+        let Some(name) = name_of(path.strip_prefix(&top).unwrap_or(path)) else { return Ok(None) };
+        let bytes = match known.get(&name) {
+            Some(bytes) => bytes.clone(),
+            None => blobs.read(&name).map_err(std::io::Error::other)?,
+        };
         Ok(bytes.map(|bytes| String::from_utf8_lossy(&bytes).into_owned()))
     };
     Ok(Canons::from(root, Box::new(read)))

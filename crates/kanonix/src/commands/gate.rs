@@ -4,7 +4,7 @@ mod hooks;
 
 use super::{here, reach_in_words};
 use crate::Status;
-use crate::judging::judge_all;
+use crate::judging::judge_in_play;
 use crate::options::{BadOption, Gate, GateCommand, GateReport, Mend};
 use crate::report::{self, Frame, count};
 use anyhow::bail;
@@ -34,7 +34,7 @@ pub(crate) fn run(options: &Gate) -> anyhow::Result<Status> {
 fn judge(reach: &Reach, options: &GateReport) -> anyhow::Result<Status> {
     let begun = Instant::now();
     let selection = select(&here()?, &[], reach)?;
-    let judgement = judge_all(&selection);
+    let judgement = judge_in_play(&selection);
     let (words, again) = reach_in_words(reach, true);
     let mend = format!("kanonix mend{again}");
     let rest = format!("kanonix check{again}");

@@ -2,7 +2,7 @@
 
 use super::repository;
 use crate::Status;
-use crate::judging::judge_all;
+use crate::judging::judge_in_play;
 use crate::options::GateInstall;
 use crate::report::count;
 use anyhow::{Context, bail};
@@ -182,7 +182,7 @@ fn is_current(text: &str, mend: bool) -> bool {
 
 /// Whether a commit would be stopped now.
 fn now(repository: &Repository, mends: bool) -> anyhow::Result<Status> {
-    let judgement = judge_all(&select(&repository.root, &[], &Reach::Commit)?);
+    let judgement = judge_in_play(&select(&repository.root, &[], &Reach::Commit)?);
     match judgement.status() {
         Status::Clean => println!("a commit now: would go through"),
         Status::Slips if mends => {
