@@ -39,8 +39,8 @@ impl Difference {
     }
 }
 
-/// Proves that `after` is the program of `before`, but for the `declared` changes. Gives the tree of
-/// `after`.
+/// Proves that `after` is the program of `before`, but for the `declared` changes. Gives the tree
+/// of `after`.
 pub(crate) fn prove(
     grammar: &Grammar,
     tree: &Tree,

@@ -33,8 +33,8 @@ const fn some(values: &'static [&'static str], sample: Sample) -> Sample {
 
 const FUNCTIONS: &str = "def ebb():\n    pass\ndef flow():\n    pass\n";
 
-const METHODS: &str = "class Gauge:\n    def read(self):\n        pass\n    def warn(self):\n        \
-                       pass\n";
+const METHODS: &str = "class Gauge:\n    def read(self):\n        pass\n    def warn(self):\n\
+                       \x20       pass\n";
 
 const CLASSES: &str = "class Gauge:\n    level = 1\nclass Siren:\n    level = 2\n";
 
@@ -97,7 +97,7 @@ pub static SAMPLES: &[Sample] = &[
     some(&["1", "2"], of("wrap_indent.declaration", "javascript", "let a = 1,\n  b = 2;\n")),
     Sample {
         values: &["0", "1"],
-        ..narrow("wrap_indent.element", "javascript", "warn(springTide + surgeAtNight + neap, level);\n")
+        ..narrow("wrap_indent.element", "javascript", "warn(springTide + surgeAtNight + neap, a);\n")
     },
     some(&["1", "2"], of("blank_lines.most", "python", "a = 1\n\n\n\nb = 2\n")),
     some(&["0", "1"], of("blank_lines.after_imports", "python", "import os\na = 1\n")),

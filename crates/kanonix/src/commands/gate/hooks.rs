@@ -154,9 +154,13 @@ pub(super) fn status() -> anyhow::Result<Status> {
         };
         println!("commit gate: in {}{after}", hook.display());
         let mends = text.contains(&format!("{MARK} --mend"));
-        let does = if mends { "it mends what is staged, and stops what is left" } else { "it stops" };
+        let does = match mends {
+            true => "it mends what is staged, and stops what is left",
+            false => "it stops",
+        };
         println!("does: {does}");
-        println!("current: {}", if is_current(&text, mends) { "yes" } else { "no, install it again" });
+        let current = is_current(&text, mends);
+        println!("current: {}", if current { "yes" } else { "no, install it again" });
     } else if hook.exists() {
         println!("commit gate: not installed; another hook is in {}", hook.display());
         println!("put the gate before it with: kanonix gate install");

@@ -43,7 +43,8 @@ pub(super) fn store(selection: &Selection, done: &mut [(&Item, Done)]) -> anyhow
     }
     let undo = Store::of(selection.repository.as_ref());
     let _held = undo.hold()?;
-    let mut folders: Vec<&Path> = changes.iter().filter_map(|change| change.path.parent()).collect();
+    let folders = changes.iter().filter_map(|change| change.path.parent());
+    let mut folders: Vec<&Path> = folders.collect();
     folders.dedup();
     folders.into_iter().for_each(write::clear_up);
     undo.keep(&as_typed(), &changes)?;
@@ -116,8 +117,11 @@ fn planned(
     change.file = Some((working, text));
     let note = (in_the_way > 0).then(|| {
         let lines = count(in_the_way, "unstaged line");
-        let stay = if in_the_way == 1 { "is in the way and stays" } else { "are in the way and stay" };
-        format!("in the working file, {lines} {stay} as it is; what is staged is mended")
+        let stay = match in_the_way {
+            1 => "is in the way and stays as it is",
+            _ => "are in the way and stay as they are",
+        };
+        format!("in the working file, {lines} {stay}; what is staged is mended")
     });
     Ok((change, note))
 }
