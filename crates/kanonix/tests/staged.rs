@@ -288,3 +288,30 @@ fn a_linked_worktree_has_an_index_of_its_own() {
     assert_eq!(repo.git(&["-C", "linked", "cat-file", "blob", ":a.py"]), "a = 2\n");
     assert_eq!((repo.read("linked/a.py"), repo.read("a.py")), ("a = 2\n".into(), "a = 1\n".into()));
 }
+
+#[test]
+fn line_ends_that_git_converts_by_its_configuration_stay_converted() {
+    let repo = Repo::with(&[("a.py", "a = 1\n")]);
+    repo.git(&["config", "core.autocrlf", "true"]);
+    repo.write("a.py", "a=1\r\nb = 2\r\n");
+    repo.git(&["add", "a.py"]);
+    repo.write("a.py", "a=1\r\nb = 2\r\nc=3\r\n");
+    repo.mend(&["--staged"]);
+    assert_eq!(staged(&repo, "a.py"), "a = 1\nb = 2\n");
+    assert_eq!(repo.read("a.py"), "a = 1\r\nb = 2\r\nc=3\r\n");
+}
+
+#[test]
+fn hunks_that_were_picked_one_by_one_are_mended_alone() {
+    let lines = "level = 1\n".repeat(12);
+    let repo = Repo::with(&[("a.py", &lines)]);
+    repo.write("a.py", format!("first=0\n{lines}last=9\n"));
+    let mut add = repo.command("git");
+    add.args(["add", "--patch", "a.py"]).stdin(std::process::Stdio::piped());
+    let mut add = add.stdout(std::process::Stdio::null()).spawn().unwrap();
+    std::io::Write::write_all(&mut add.stdin.take().unwrap(), b"y\nn\n").unwrap();
+    assert!(add.wait().unwrap().success());
+    repo.mend(&["--staged"]);
+    assert_eq!(staged(&repo, "a.py"), format!("first = 0\n{lines}"));
+    assert_eq!(repo.read("a.py"), format!("first = 0\n{lines}last=9\n"));
+}
