@@ -319,8 +319,3 @@ fn properties_mean_settings_as_the_standard_says() {
     }
     assert!(wrong.is_empty(), "{}", wrong.join("\n"));
 }
-
-#[test]
-fn there_are_enough_rows() {
-    assert!(GLOBS.len() + TEXTS.len() + MEANINGS.len() >= 120);
-}
