@@ -140,12 +140,28 @@ struct Naming {
     language: &'static Language,
 }
 
+/// What a table of styles says: of every language, and of single ones.
+#[derive(Default)]
+struct Styles {
+    every: Vec<Assignment>,
+    own: HashMap<&'static str, Vec<Assignment>>,
+}
+
+impl Styles {
+    /// What is said of a language, the weakest first.
+    fn of(&self, language: &Language) -> impl Iterator<Item = &Assignment> {
+        let followed = language.follows.and_then(|name| self.own.get(name));
+        let own = self.own.get(language.name);
+        self.every.iter().chain(followed.into_iter().chain(own).flatten())
+    }
+}
+
 /// A part of the tree with its own agreement.
+#[derive(Default)]
 struct Part {
     paths: Vec<Pattern>,
     reach: Reach,
-    style: Vec<Assignment>,
-    language_style: HashMap<&'static str, Vec<Assignment>>,
+    style: Styles,
 }
 
 /// One `kanonix.toml`.
@@ -164,8 +180,7 @@ pub struct Canon {
     skip: Vec<Pattern>,
     languages: Vec<Naming>,
     basis: Vec<Assignment>,
-    style: Vec<Assignment>,
-    language_style: HashMap<&'static str, Vec<Assignment>>,
+    style: Styles,
     parts: Vec<Part>,
 }
 
@@ -193,8 +208,7 @@ impl Canon {
                 skip: Vec::new(),
                 languages: Vec::new(),
                 basis: Vec::new(),
-                style: Vec::new(),
-                language_style: HashMap::new(),
+                style: Styles::default(),
                 parts: Vec::new(),
             },
         };
@@ -204,10 +218,7 @@ impl Canon {
 
     /// What this canon alone says of a language, the weakest first; its parts aside.
     fn said_of(&self, language: &Language) -> impl Iterator<Item = &Assignment> {
-        let followed = language.follows.and_then(|name| self.language_style.get(name));
-        let own = self.language_style.get(language.name);
-        let own = followed.into_iter().chain(own).flatten();
-        self.basis.iter().chain(&self.style).chain(own)
+        self.basis.iter().chain(self.style.of(language))
     }
 
     /// The style that this canon alone gives a language.

@@ -263,11 +263,7 @@ impl Governing {
         }
         for (canon, part) in self.parts(file) {
             let canon = &self.canons[canon];
-            let part = &canon.parts[part];
-            let followed = language.follows.and_then(|name| part.language_style.get(name));
-            let own = part.language_style.get(language.name);
-            let own = followed.into_iter().chain(own).flatten();
-            let said = part.style.iter().chain(own);
+            let said = canon.parts[part].style.of(language);
             all.extend(said.map(|said| (canon.path.clone(), said.clone())));
         }
         all

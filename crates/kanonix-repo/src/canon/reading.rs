@@ -1,12 +1,13 @@
 //! Reading one canon: every name and value is checked, and what is wrong is shown in its place.
 
 use super::followed::Team;
-use super::{Assignment, Canon, CanonError, EDITION, Naming, Part, Pattern, Play, Reach, Spoken};
+use super::{
+    Assignment, Canon, CanonError, EDITION, Naming, Part, Pattern, Play, Reach, Spoken, Styles,
+};
 use globset::Glob;
 use kanonix_core::languages;
 use kanonix_core::style::{BASES, REGISTRY, Style, StyleError, nearest, slots};
 use kanonix_core::text::Lines;
-use std::collections::HashMap;
 use std::ops::Range;
 use std::path::Path;
 use toml_edit::{Item, TableLike, Value};
@@ -19,9 +20,6 @@ pub(super) struct Reading<'a> {
 }
 
 type Read<T = ()> = Result<T, CanonError>;
-
-/// What a table of styles says: of every language, and of single ones.
-type Styles = (Vec<Assignment>, HashMap<&'static str, Vec<Assignment>>);
 
 /// Every table and key at a canon's top.
 pub(super) const TOP: [&str; 9] =
@@ -77,10 +75,7 @@ impl Reading<'_> {
                 "team" => self.team(self.table(item, key)?, self.key_span(table, key))?,
                 "reach" => self.canon.reach = self.reach(self.table(item, key)?)?,
                 "files" => self.files(self.table(item, key)?)?,
-                "style" => {
-                    let (style, language_style) = self.style(self.table(item, key)?)?;
-                    (self.canon.style, self.canon.language_style) = (style, language_style);
-                }
+                "style" => self.canon.style = self.style(self.table(item, key)?)?,
                 "part" => self.parts(item)?,
                 _ if REGISTRY.iter().any(|entry| entry.name == key) => {
                     let message = format!("`{key}` is a setting: it belongs under `[style]`");
@@ -179,12 +174,7 @@ impl Reading<'_> {
             return self.error(item.span(), "a part of the tree is a table of its own: `[[part]]`");
         };
         for table in tables {
-            let mut part = Part {
-                paths: Vec::new(),
-                reach: Reach::default(),
-                style: Vec::new(),
-                language_style: HashMap::new(),
-            };
+            let mut part = Part::default();
             for (key, item) in table.iter() {
                 match key {
                     "paths" => part.paths = self.patterns(item, "paths")?,
@@ -197,10 +187,7 @@ impl Reading<'_> {
                             }
                         };
                     }
-                    "style" => {
-                        let styles = self.style(self.table(item, "style")?)?;
-                        (part.style, part.language_style) = styles;
-                    }
+                    "style" => part.style = self.style(self.table(item, key)?)?,
                     _ => {
                         let known = ["paths", "reach", "style"];
                         return self.unknown(table, "key of `[[part]]`", key, known);
@@ -336,8 +323,7 @@ impl Reading<'_> {
     }
 
     fn style(&self, table: &dyn TableLike) -> Read<Styles> {
-        let mut style = Vec::new();
-        let mut of_languages: HashMap<&'static str, Vec<Assignment>> = HashMap::new();
+        let mut styles = Styles::default();
         for (name, item) in table.iter() {
             if let Some(language) = languages::by_name(name) {
                 let own = self.table(item, &format!("style.{name}"))?;
@@ -360,13 +346,13 @@ impl Reading<'_> {
                         return self.error(span, message);
                     }
                     let read = self.setting(own, setting, item, Vec::new())?;
-                    of_languages.entry(language.name).or_default().extend(read);
+                    styles.own.entry(language.name).or_default().extend(read);
                 }
             } else {
-                style.extend(self.setting(table, name, item, language_names())?);
+                styles.every.extend(self.setting(table, name, item, language_names())?);
             }
         }
-        Ok((style, of_languages))
+        Ok(styles)
     }
 
     /// The values that one setting is given; a table gives one for each of its keys.

@@ -31,12 +31,8 @@ pub struct Occasion {
 
 /// All that decides how one file is treated.
 pub struct Explained {
-    /// The file, whole.
-    pub path: PathBuf,
     /// Its path from the current folder.
     pub shown: String,
-    /// The repository, if it is in one.
-    pub repository: Option<Repository>,
     /// Every file that governs it: canons, copies of followed ones, `.editorconfig` files.
     pub governed_by: Vec<PathBuf>,
     /// Its language and why.
@@ -116,8 +112,6 @@ pub fn explain(current: &Path, path: &Path) -> Result<Explained, WorkError> {
         shown: shown_from(&current, &whole),
         governed_by: governing.files(),
         agreed: language.as_ref().map(|(language, _)| governing.agreed(&whole, language)),
-        path: whole,
-        repository,
         language,
         ignored,
         alone,
