@@ -71,6 +71,9 @@ pub struct Change {
     pub unmerged: bool,
 }
 
+/// What differs between a tree and the index, and the paths that the index does not have.
+pub type Staged = (Vec<Change>, Vec<PathBuf>);
+
 impl Change {
     /// Whether it is a submodule.
     pub fn is_submodule(&self) -> bool {
@@ -131,6 +134,55 @@ fn run_with(command: &mut Command, what: &str, input: &[u8]) -> Answer<Vec<u8>> 
     Err(GitError::Failed { command: what.into(), message })
 }
 
+/// Git in a folder.
+fn git_in(folder: &Path) -> Command {
+    let mut command = Command::new("git");
+    command.arg("-C").arg(folder).args(["-c", "core.quotePath=false"]);
+    command
+}
+
+/// What differs between a tree and the index, wherever in the working tree git runs.
+fn staged_since(git: &mut Command, base: &str) -> Answer<Staged> {
+    git.args(["diff-index", "--cached", "--no-relative", "-z", "-M", "--no-ext-diff", base, "--"]);
+    differences(git, "diff-index")
+}
+
+/// The changes that git lists, and the paths that are gone.
+fn differences(git: &mut Command, what: &str) -> Answer<Staged> {
+    let answer = run(git, what)?;
+    let mut fields = answer.split(|byte| *byte == 0);
+    let (mut changes, mut gone) = (Vec::new(), Vec::new());
+    while let Some(head) = fields.next().filter(|head| head.starts_with(b":")) {
+        let head = String::from_utf8_lossy(&head[1..]).into_owned();
+        let words: Vec<&str> = head.split(' ').collect();
+        let [_, mode, base, now, status] = words[..] else { break };
+        let Some(mut path) = fields.next() else { break };
+        if status.starts_with(['D', 'R']) {
+            gone.push(path_of(path));
+        }
+        if status.starts_with('D') {
+            continue;
+        }
+        if status.starts_with(['R', 'C']) {
+            path = fields.next().unwrap_or(path);
+        }
+        let blob = |name: &str| (!name.bytes().all(|b| b == b'0')).then(|| name.to_string());
+        let change = Change {
+            path: path_of(path),
+            base: blob(base),
+            now: blob(now),
+            mode: mode.to_string(),
+            unmerged: status.starts_with('U'),
+        };
+        match changes.last_mut() {
+            // An unmerged path is listed once more, with the file's own state.
+            Some(last) if Change::same_path(last, &change) => last.unmerged |= change.unmerged,
+            _ => changes.push(change),
+        }
+    }
+    Ok((changes, gone))
+}
+
 impl Repository {
     /// The repository that a folder is in, if it is in one with a working tree.
     ///
@@ -160,10 +212,23 @@ impl Repository {
         }
     }
 
+    /// As [`Repository::find`], with what [`Repository::staged`] says of the last commit, both
+    /// asked at once. Without a last commit, nothing is said.
+    ///
+    /// # Errors
+    /// As [`Repository::find`].
+    pub fn find_with_staged(folder: &Path) -> Answer<Option<(Repository, Option<Staged>)>> {
+        let (found, staged) = std::thread::scope(|scope| {
+            let mut command = git_in(folder);
+            let staged = scope.spawn(move || staged_since(&mut command, "HEAD"));
+            (Repository::find(folder), staged.join())
+        });
+        let staged = staged.ok().and_then(Result::ok);
+        Ok(found?.map(|repository| (repository, staged)))
+    }
+
     fn git(&self) -> Command {
-        let mut command = Command::new("git");
-        command.arg("-C").arg(&self.root).args(["-c", "core.quotePath=false"]);
-        command
+        git_in(&self.root)
     }
 
     /// The commit that a revision names.
@@ -237,8 +302,8 @@ impl Repository {
     ///
     /// # Errors
     /// If git fails.
-    pub fn staged(&self, base: &str) -> Answer<(Vec<Change>, Vec<PathBuf>)> {
-        self.all_changes(&["diff-index", "--cached", "-z", "-M", "--no-ext-diff", base, "--"])
+    pub fn staged(&self, base: &str) -> Answer<Staged> {
+        staged_since(&mut self.git(), base)
     }
 
     /// What differs between two trees.
@@ -250,42 +315,7 @@ impl Repository {
     }
 
     fn changes(&self, words: &[&str]) -> Answer<Vec<Change>> {
-        self.all_changes(words).map(|(changes, _)| changes)
-    }
-
-    fn all_changes(&self, words: &[&str]) -> Answer<(Vec<Change>, Vec<PathBuf>)> {
-        let answer = run(self.git().args(words), words[0])?;
-        let mut fields = answer.split(|byte| *byte == 0);
-        let (mut changes, mut gone) = (Vec::new(), Vec::new());
-        while let Some(head) = fields.next().filter(|head| head.starts_with(b":")) {
-            let head = String::from_utf8_lossy(&head[1..]).into_owned();
-            let words: Vec<&str> = head.split(' ').collect();
-            let [_, mode, base, now, status] = words[..] else { break };
-            let Some(mut path) = fields.next() else { break };
-            if status.starts_with(['D', 'R']) {
-                gone.push(path_of(path));
-            }
-            if status.starts_with('D') {
-                continue;
-            }
-            if status.starts_with(['R', 'C']) {
-                path = fields.next().unwrap_or(path);
-            }
-            let blob = |name: &str| (!name.bytes().all(|b| b == b'0')).then(|| name.to_string());
-            let change = Change {
-                path: path_of(path),
-                base: blob(base),
-                now: blob(now),
-                mode: mode.to_string(),
-                unmerged: status.starts_with('U'),
-            };
-            match changes.last_mut() {
-                // An unmerged path is listed once more, with the file's own state.
-                Some(last) if Change::same_path(last, &change) => last.unmerged |= change.unmerged,
-                _ => changes.push(change),
-            }
-        }
-        Ok((changes, gone))
+        differences(self.git().args(words), words[0]).map(|(changes, _)| changes)
     }
 
     /// The line of an ignore file that keeps git from seeing a path, as `FILE:LINE: PATTERN`.

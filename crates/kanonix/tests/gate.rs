@@ -196,3 +196,37 @@ fn how_far_the_gate_reaches_is_the_canons_to_say() {
     };
     assert_eq!([status("touched"), status("whole"), status("off")], [0, 1, 0]);
 }
+
+#[test]
+fn a_gate_that_took_long_says_so() {
+    let repo = Repo::with(&[("a.py", "a = 1\n")]);
+    repo.write("a.py", "a = 2\n");
+    repo.git(&["add", "a.py"]);
+    assert_eq!(repo.kanonix(&["gate", "commit"]).err, "");
+    // A git that takes its time stands before the real one.
+    let slow = "#!/bin/sh\ncase \" $* \" in *' diff-index '*) sleep 1.1 ;; esac\n\
+                PATH=${PATH#*:} exec git \"$@\"\n";
+    repo.write("slow/git", slow);
+    let mut allowed = std::fs::metadata(repo.path("slow/git")).unwrap().permissions();
+    std::os::unix::fs::PermissionsExt::set_mode(&mut allowed, 0o755);
+    std::fs::set_permissions(repo.path("slow/git"), allowed).unwrap();
+    let path = format!("{}:{}", repo.path("slow").display(), std::env::var("PATH").unwrap());
+    let mut command = repo.command(env!("CARGO_BIN_EXE_kanonix"));
+    let output = command.env("PATH", path).args(["gate", "commit"]).output().unwrap();
+    let said = String::from_utf8_lossy(&output.stderr).into_owned();
+    assert!(output.status.success() && said.starts_with("kanonix: judged in "), "{said}");
+}
+
+#[test]
+fn the_gate_judges_the_same_from_a_folder_inside() {
+    let repo = Repo::with(&[("a.py", "a = 1\n"), ("in/b.py", "b = 1\n")]);
+    repo.git(&["config", "diff.relative", "true"]);
+    repo.write("a.py", "a=2\n");
+    repo.write("in/b.py", "b=2\n");
+    repo.git(&["add", "--all"]);
+    let mut command = repo.command(env!("CARGO_BIN_EXE_kanonix"));
+    let output = command.current_dir(repo.path("in")).args(["gate", "commit"]).output().unwrap();
+    let said = String::from_utf8_lossy(&output.stderr).into_owned()
+        + &String::from_utf8_lossy(&output.stdout);
+    assert!(said.contains("../a.py:1:2") && said.contains("b.py:1:2"), "{said}");
+}

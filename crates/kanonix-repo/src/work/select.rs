@@ -2,7 +2,7 @@
 
 use super::{Base, Item, LeftAlone, Reach, Selection, Source, UNMERGED, Why, WorkError};
 use crate::canon::{Canons, Governing, LayerId, Play, Reach as Said, Spoken};
-use crate::git::{Blobs, Change, Repository};
+use crate::git::{Blobs, Change, Repository, Staged};
 use kanonix_core::languages::Language;
 use kanonix_core::text::LineSet;
 use std::collections::HashMap;
@@ -52,13 +52,20 @@ impl Selecting {
     }
 
     fn in_folder(current: PathBuf, folder: &Path, reach: &Reach) -> Result<Selecting, WorkError> {
+        let mut changes = None;
         let repository = match reach {
             // Without a repository to ask, whole files need no git at all.
             Reach::Whole | Reach::Lines(_) => Repository::find(folder).unwrap_or(None),
+            Reach::Staged | Reach::Commit => {
+                let found = Repository::find_with_staged(folder)?;
+                found.map(|(repository, staged)| {
+                    changes = staged;
+                    repository
+                })
+            }
             _ => Repository::find(folder)?,
         };
         let root = root_of(repository.as_ref());
-        // The readers start while git compares.
         let in_git = matches!(reach, Reach::Staged | Reach::Commit | Reach::Merge(_));
         let reader = || match &repository {
             Some(repository) if in_git => repository.blobs().map(Some),
@@ -71,7 +78,10 @@ impl Selecting {
                 committed(reader, &root, None)?
             }
             (Some(repository), Some(reader)) => {
-                let changes = staged_in(repository)?;
+                let changes = match changes {
+                    Some(changes) => changes,
+                    None => staged_in(repository)?,
+                };
                 let canons = committed(reader, &root, Some(&changes))?;
                 staged = changes.0;
                 canons
@@ -491,7 +501,7 @@ pub fn shown_from(current: &Path, path: &Path) -> String {
 }
 
 /// What differs between the last commit and the index; everything, where there is no commit.
-fn staged_in(repository: &Repository) -> Result<(Vec<Change>, Vec<PathBuf>), WorkError> {
+fn staged_in(repository: &Repository) -> Result<Staged, WorkError> {
     match repository.staged("HEAD") {
         Ok(changes) => Ok(changes),
         Err(error) => match repository.head()? {
@@ -506,7 +516,7 @@ fn staged_in(repository: &Repository) -> Result<(Vec<Change>, Vec<PathBuf>), Wor
 fn committed(
     mut blobs: Blobs,
     root: &Path,
-    staged: Option<&(Vec<Change>, Vec<PathBuf>)>,
+    staged: Option<&Staged>,
 ) -> Result<Canons, WorkError> {
     let top = root.to_path_buf();
     let mut own: HashMap<PathBuf, Option<String>> = HashMap::new();
