@@ -16,6 +16,7 @@
 //! Arrows run one way: [`languages`] to [`layout`] to [`syntax`] to [`text`], with [`style`] beside
 //! them; [`proof`] holds the result against what was there.
 
+mod document;
 pub mod languages;
 pub mod layout;
 pub mod proof;
@@ -25,15 +26,16 @@ pub mod survey;
 pub mod syntax;
 pub mod text;
 
+pub use document::Document;
 use languages::Language;
 use layout::Sheet;
 pub use layout::compare::Slip;
-use layout::compare::{Comparison, Declared};
+use layout::compare::Declared;
 pub use proof::Difference;
 use std::ops::Range;
 use style::Style;
 use syntax::Tree;
-use text::{Edit, LineSet, apply};
+use text::{Edit, LineSet};
 
 /// What is said about a text.
 #[derive(Clone, Debug, Default, PartialEq, Eq)]
@@ -62,69 +64,14 @@ impl Outcome {
     }
 }
 
-/// How often a mended text is judged again. A second round with something to mend is rare: it takes
-/// a comparison with the base that pairs other lines after the first, or a block that was opened.
-const MOST_ROUNDS: usize = 16;
-
 /// Judges the lines of `set`.
 pub fn judge(text: &str, language: &Language, style: &Style, set: &LineSet) -> Outcome {
-    match Tree::parse(&language.grammar, text) {
-        Some(tree) => judge_tree(&tree, text, language, style, set, false),
-        None => Outcome::default(),
-    }
+    Document::new(text, language).judge(style, set)
 }
 
 /// As [`judge`], and counts the slips on all the other lines too.
 pub fn judge_with_older(text: &str, language: &Language, style: &Style, set: &LineSet) -> Outcome {
-    match Tree::parse(&language.grammar, text) {
-        Some(tree) => judge_tree(&tree, text, language, style, set, true),
-        None => Outcome::default(),
-    }
-}
-
-fn judge_tree(
-    tree: &Tree,
-    text: &str,
-    language: &Language,
-    style: &Style,
-    set: &LineSet,
-    count_older: bool,
-) -> Outcome {
-    let faults = tree.faults.clone();
-    if tree.nodes.first().is_none_or(|root| root.fault) {
-        return Outcome { faults, ..Outcome::default() };
-    }
-    let sheet = Sheet::new(tree, text, style, language.rule);
-    let moved = moved_lines(&sheet, language, style, set);
-    let set = moved.as_ref().unwrap_or(set);
-    let Comparison { edits, first, first_declared, slips, declared } = sheet.judge(set);
-    let older = if count_older && !set.is_whole() {
-        sheet.judge(&LineSet::whole()).slips.len().saturating_sub(slips.len())
-    } else {
-        0
-    };
-    let long_lines = sheet.long_lines(set, &edits);
-    Outcome { edits, first, slips, faults, long_lines, older, declared, first_declared }
-}
-
-/// The line set with the lines that have another nesting than in the base. The base is read only
-/// where a block was opened or closed.
-fn moved_lines(
-    sheet: &Sheet,
-    language: &Language,
-    style: &Style,
-    set: &LineSet,
-) -> Option<LineSet> {
-    let base = set.base().filter(|base| !base.is_empty())?;
-    if !sheet.reshapes(set) {
-        return None;
-    }
-    let tree = Tree::parse(&language.grammar, base)?;
-    if !tree.faults.is_empty() {
-        return None;
-    }
-    let before = Sheet::new(&tree, base, style, language.rule);
-    Some(sheet.with_moved(set, &before))
+    Document::new(text, language).judge_with_older(style, set)
 }
 
 /// A text that follows the style on the live lines, with its proof.
@@ -146,45 +93,7 @@ pub fn mend(
     style: &Style,
     set: &LineSet,
 ) -> Result<Mended, Difference> {
-    let Some(tree) = Tree::parse(&language.grammar, text) else {
-        return Ok(Mended { text: text.into(), outcome: Outcome::default() });
-    };
-    let outcome = judge_tree(&tree, text, language, style, set, false);
-    let mut braced = !outcome.first.is_empty();
-    let mut now = written(&tree, text, language, &outcome)?;
-    let mut mended = text.to_string();
-    for _ in 0..MOST_ROUNDS {
-        let Some((text, tree)) = now.take() else { break };
-        mended = text;
-        // Braces that are added open what was one statement, and no line is added, so the same
-        // lines are in play. Where all lines are, a short block that had to be opened may leave
-        // what is around it room.
-        if braced || set.is_whole() {
-            let next = judge_tree(&tree, &mended, language, style, set, false);
-            braced = !next.first.is_empty();
-            now = written(&tree, &mended, language, &next)?;
-        }
-    }
-    Ok(Mended { text: mended, outcome })
-}
-
-/// The text after an outcome's edits, with its tree and its proof; `None` if there are no edits.
-fn written(
-    tree: &Tree,
-    text: &str,
-    language: &Language,
-    outcome: &Outcome,
-) -> Result<Option<(String, Tree)>, Difference> {
-    let (edits, declared) = match outcome.first.is_empty() {
-        true => (&outcome.edits, &outcome.declared),
-        false => (&outcome.first, &outcome.first_declared),
-    };
-    if edits.is_empty() {
-        return Ok(None);
-    }
-    let after = apply(text, edits);
-    let tree = proof::prove(&language.grammar, tree, text, &after, declared)?;
-    Ok(Some((after, tree)))
+    Document::new(text, language).mend(style, set)
 }
 
 /// Mends the lines of `text` that `base` does not have, until a comparison with `base` finds
@@ -211,19 +120,7 @@ pub fn mend_since_all(
     language: &Language,
     style: &Style,
 ) -> Result<Mended, Difference> {
-    let mut mended = mend(text, language, style, &LineSet::between_all(bases, text))?;
-    for _ in 1..MOST_ROUNDS {
-        if mended.outcome.is_clean() {
-            break;
-        }
-        let set = LineSet::between_all(bases, &mended.text);
-        let again = mend(&mended.text, language, style, &set)?;
-        if again.outcome.is_clean() {
-            break;
-        }
-        mended.text = again.text;
-    }
-    Ok(mended)
+    Document::new(text, language).mend_since_all(bases, style)
 }
 
 /// What decides the gaps of a zero-based line: the byte that each of them ends at, and the setting.

@@ -8,8 +8,8 @@ use crate::languages::Language;
 use crate::layout::Sheet;
 use crate::style::{Kind, Setting, Style, slots};
 use crate::syntax::{Role, Tree};
-use crate::text::{LineSet, Lines};
-use crate::{Difference, judge, mend, mend_since};
+use crate::text::{Edit, LineSet, Lines};
+use crate::{Difference, Document, Outcome, judge, mend, mend_since};
 use crate::layout::plan::{Rows, Want};
 
 /// A property that does not hold on a text.
@@ -52,6 +52,8 @@ pub const ALL: &[Property] = &[
     ("scramble", scramble),
     ("there and back", there_and_back),
     ("broken text", broken_text),
+    ("part is whole", part_is_whole),
+    ("step by step", step_by_step),
 ];
 
 /// A text to check properties on.
@@ -446,4 +448,82 @@ fn broken(case: &Case, chance: &mut Chance) -> Option<String> {
         1 => format!("{before}{first}{first}{gap}{next}{after}"),
         _ => format!("{before}{next}{gap}{first}{after}"),
     })
+}
+
+/// How many sets of lines are looked at by themselves, and how many changes are followed.
+const PARTS_PER_FILE: usize = 4;
+
+/// What is said of a few lines does not depend on how much around them is looked at.
+fn part_is_whole(case: &Case) -> Option<Failure> {
+    let mut chance = case.chance(8);
+    let count = Lines::new(case.text).count();
+    for _ in 0..PARTS_PER_FILE {
+        let first = chance.below(count);
+        let set = LineSet::of([first..first + 1 + chance.below(4)]);
+        let document = Document::new(case.text, case.language);
+        let part = document.judge(case.style, &set);
+        let whole = document.judge_all_around(case.style, &set);
+        let said = |outcome: &Outcome| {
+            let edits = (outcome.edits.clone(), outcome.first.clone());
+            (edits, outcome.slips.clone(), outcome.faults.clone(), outcome.long_lines.clone())
+        };
+        if said(&part) != said(&whole) {
+            let apply = |outcome: &Outcome| {
+                let edits = match outcome.first.is_empty() {
+                    true => &outcome.edits,
+                    false => &outcome.first,
+                };
+                crate::text::apply(case.text, edits)
+            };
+            return Some(Failure {
+                what: format!("line {} by itself", first + 1),
+                expected: apply(&whole),
+                found: apply(&part),
+            });
+        }
+    }
+    None
+}
+
+/// A text that is followed from change to change is read as if it were read for the first time.
+fn step_by_step(case: &Case) -> Option<Failure> {
+    let mut chance = case.chance(9);
+    let mut document = Document::in_steps(case.text, case.language);
+    for _ in 0..PARTS_PER_FILE {
+        let edit = some_edit(document.text(), &mut chance);
+        let at = edit.range.start;
+        document.change(&[edit]);
+        let fresh = Document::new(document.text(), case.language);
+        let line = Lines::new(document.text()).line_of(at);
+        let set = LineSet::of([line..line + 1]);
+        let (known, new) = (document.mend(case.style, &set), fresh.mend(case.style, &set));
+        let what = format!("line {} of a followed text", line + 1);
+        match (known, new) {
+            (Ok(known), Ok(new)) => {
+                if let Some(failure) = Failure::of(&what, &new.text, &known.text) {
+                    return Some(failure);
+                }
+            }
+            (Err(_), Err(_)) => {}
+            (Err(difference), _) | (_, Err(difference)) => {
+                return Some(Failure::unproved(&what, document.text(), &difference));
+            }
+        }
+    }
+    None
+}
+
+/// A stretch of one line that goes, is typed once more, or gets blanks.
+fn some_edit(text: &str, chance: &mut Chance) -> Edit {
+    let boundary = |at: usize| (0..=at).rev().find(|at| text.is_char_boundary(*at)).unwrap_or(0);
+    let from = boundary(chance.below(text.len() + 1));
+    let line = text[from..].find('\n').map_or(text.len(), |end| from + end);
+    let to = boundary((from + chance.below(12)).min(line)).max(from);
+    let new = match chance.below(4) {
+        0 => String::new(),
+        1 => text[from..to].repeat(2),
+        2 => format!("{}  ", &text[from..to]),
+        _ => text[from..to].replace(' ', ""),
+    };
+    Edit { range: from..to, text: new }
 }

@@ -1,9 +1,9 @@
 //! Speed, as ratios measured in one run: `cargo bench` on the demo, `cargo bench -- DIR` on any
 //! folder of code.
 
-use kanonix_core::judge;
+use kanonix_core::{Document, judge};
 use kanonix_core::languages::{self, Language};
-use kanonix_core::text::LineSet;
+use kanonix_core::text::{Edit, LineSet};
 use std::path::{Path, PathBuf};
 use std::process::{Command, Stdio};
 use std::time::{Duration, Instant};
@@ -11,6 +11,10 @@ use std::time::{Duration, Instant};
 /// How often everything is done; the fastest counts, so that what else the machine does tells as
 /// little as it can.
 const ROUNDS: usize = 5;
+
+/// Lines of a long text in an editor, and how often it is saved.
+const LINES: usize = 10_000;
+const SAVES: usize = 200;
 
 /// Files in the repository in which one of them is mended.
 const FILES: usize = 1_000;
@@ -22,6 +26,7 @@ fn main() {
     in_the_process(&folder);
     whole_processes(&folder);
     one_file_of_many();
+    one_line_of_many();
     hostile();
 }
 
@@ -103,6 +108,45 @@ fn one_file_of_many() {
     });
     let to_diff = times(mend, diff);
     println!("\nmend FILE, {FILES} files      {mend:>10.1?}  {to_diff:.2} times git diff");
+}
+
+/// Mending one touched line of a long text that an editor holds, next to parsing it from where it
+/// changed.
+fn one_line_of_many() {
+    println!();
+    let python = |n| format!("def level_{n}(a):\n    b = a + {n}\n    return b * 2\n\n\n");
+    let javascript = |n| format!("function level{n}(a) {{\n  const b = a + {n};\n  return b;\n}}\n\n");
+    type Make<'a> = &'a dyn Fn(usize) -> String;
+    for (name, make) in [("python", &python as Make), ("javascript", &javascript)] {
+        let Some(language) = languages::by_name(name) else { continue };
+        let text: String = (0..LINES / 5).map(make).collect();
+        let style = language.style();
+        let mut document = Document::in_steps(text.clone(), language);
+        let (mut parses, mut mends) = (Vec::new(), Vec::new());
+        for round in 0..SAVES {
+            let at = text.find(&format!(" a + {}", round * LINES / 5 / SAVES)).unwrap_or(0);
+            let spoil = Edit { range: at..at + 4, text: "  a+".into() };
+            let begun = Instant::now();
+            document.change(std::slice::from_ref(&spoil));
+            parses.push(begun.elapsed());
+            let begun = Instant::now();
+            let mended = document.mend_since_all(&[&text], &style);
+            mends.push(begun.elapsed());
+            assert!(mended.is_ok_and(|mended| mended.text == text), "the line comes back");
+            document.change(&[Edit { range: at..at + 4, text: " a +".into() }]);
+        }
+        let (parse, mend) = (median(parses), median(mends));
+        let over = mend.saturating_sub(parse * 2);
+        println!(
+            "one line of {LINES}, {name:10} {mend:>10.1?}  parse from there {parse:.1?}, \
+             {over:.1?} over two of them"
+        );
+    }
+}
+
+fn median(mut times: Vec<Duration>) -> Duration {
+    times.sort_unstable();
+    times[times.len() / 2]
 }
 
 /// Inputs that nobody writes by hand, at two sizes: time should grow as the size does.

@@ -25,10 +25,15 @@ fn word(comment: &str) -> Option<Word> {
     }
 }
 
+/// Whether a text may hold such a comment.
+pub(super) fn may_ask(text: &str) -> bool {
+    memchr::memmem::find(text.as_bytes(), MARK.as_bytes()).is_some()
+}
+
 /// The tokens that are kept, as ascending ranges.
 pub(super) fn ranges(plan: &Plan, tree: &Tree, text: &str) -> Vec<Range<usize>> {
     let mut ranges = plan.fixed.clone();
-    if !text.contains(MARK) {
+    if !may_ask(text) {
         return ranges;
     }
     let mut on = None;

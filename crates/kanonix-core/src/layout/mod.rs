@@ -67,6 +67,11 @@ impl<'a> Sheet<'a> {
         Sheet { tree, text, style, lines, plan, units, measures, order }
     }
 
+    /// Whether a comment may ask for a stretch to be kept.
+    pub fn may_keep(text: &str) -> bool {
+        kept::may_ask(text)
+    }
+
     /// Holds the text against what is wanted on these lines.
     pub fn judge(&self, set: &LineSet) -> Comparison {
         let live = Live::new(&self.plan, &self.units, set);

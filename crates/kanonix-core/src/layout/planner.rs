@@ -85,7 +85,7 @@ impl<'a> Planner<'a> {
                 }
                 continue;
             }
-            if n.kind != u16::MAX && n.end > n.first {
+            if n.kind != u16::MAX && n.end > n.first && !n.folded {
                 parts.clear();
                 self.gather(node, &mut parts);
                 rule(&mut self, node, &parts);

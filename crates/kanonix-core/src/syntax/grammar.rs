@@ -8,6 +8,9 @@ use tree_sitter::{Language, Parser};
 pub enum Role {
     /// Copied with its children, by the rules laid out.
     Plain,
+    /// As `Plain`, and its children are laid out each by itself: of those far from every line in
+    /// play, nothing but where they stand has to be known.
+    Body,
     /// One token, whatever is inside: strings, templates, regular expressions.
     Atom,
     /// One token that may stand anywhere.
@@ -73,13 +76,18 @@ impl Grammar {
 
     /// The parser's own tree and nothing else: what benches compare with.
     pub fn bare_parse(&self, text: &str) -> usize {
-        self.parse(text).map_or(0, |tree| tree.root_node().end_byte())
+        self.parse(text, None).map_or(0, |tree| tree.root_node().end_byte())
     }
 
-    pub(super) fn parse(&self, text: &str) -> Option<tree_sitter::Tree> {
+    /// The parser's own tree; `old` is one of the same text but for the places that it was told of.
+    pub(super) fn parse(
+        &self,
+        text: &str,
+        old: Option<&tree_sitter::Tree>,
+    ) -> Option<tree_sitter::Tree> {
         let mut parser = Parser::new();
         parser.set_language(&self.loaded().language).ok()?;
-        parser.parse(text, None)
+        parser.parse(text, old)
     }
 }
 

@@ -4,8 +4,12 @@
 //! interface, and a language could bring another parser.
 
 mod grammar;
+mod parsed;
 mod tree;
+mod window;
 
 pub use grammar::{Grammar, KindEntry, Role};
+pub use parsed::Parsed;
 pub use tree::{Node, NodeId, Token, TokenId, Tree};
+pub use window::Window;
 pub(crate) use grammar::kinds;

@@ -1,6 +1,8 @@
 //! The arena: nodes in the order of a walk, parents before children, and their tokens.
 
 use super::grammar::{Grammar, Role};
+use super::parsed::Parsed;
+use super::window::Window;
 use std::ops::Range;
 
 /// A node, by its place in the walk; the root is 0.
@@ -20,6 +22,8 @@ pub struct Node {
     pub fault: bool,
     /// Whether it is a text of blanks alone, which is shown and has no token.
     pub shown: bool,
+    /// Whether it is one token here, as no line near it is in play.
+    pub folded: bool,
     /// The node around it; the root's is the root.
     pub parent: NodeId,
     next: NodeId,
@@ -65,19 +69,30 @@ pub struct Tree {
 impl Tree {
     /// Parses `text`. Gives `None` only if the parser itself refuses, which it does for no text.
     pub fn parse(grammar: &Grammar, text: &str) -> Option<Tree> {
-        let parsed = grammar.parse(text)?;
+        Parsed::new(grammar, text).map(|parsed| Tree::copy(grammar, &parsed, text, None))
+    }
+
+    /// Copies what the parser found; with a window, what is far from these bytes is folded.
+    pub fn copy(grammar: &Grammar, parsed: &Parsed, text: &str, window: Option<&Window>) -> Tree {
+        let expected = if window.is_some() { 1 << 10 } else { text.len() / 8 + 16 };
         let mut copy = Copying {
             text,
             tree: Tree {
-                nodes: Vec::with_capacity(text.len() / 8 + 16),
-                tokens: Vec::with_capacity(text.len() / 10 + 16),
+                nodes: Vec::with_capacity(expected),
+                tokens: Vec::with_capacity(expected),
                 faults: Vec::new(),
                 mark: if text.starts_with('\u{feff}') { 3 } else { 0 },
             },
+            window,
             missing: false,
         };
-        copy.walk(grammar, &parsed);
-        Some(copy.tree)
+        copy.walk(grammar, &parsed.tree);
+        copy.tree
+    }
+
+    /// Whether anything is folded.
+    pub fn is_folded(&self) -> bool {
+        self.nodes.iter().any(|node| node.folded)
     }
 
     /// The children of a node, comments included.
@@ -123,6 +138,8 @@ impl Tree {
 struct Copying<'a> {
     text: &'a str,
     tree: Tree,
+    /// What is copied whole, if not all of it is.
+    window: Option<&'a Window>,
     /// Whether something is missing right before the next token.
     missing: bool,
 }
@@ -133,6 +150,8 @@ impl Copying<'_> {
         let mut cursor = parsed.walk();
         // The open nodes, and of each the child that was copied last and how many are to come.
         let mut open: Vec<(NodeId, NodeId, usize)> = Vec::new();
+        // Which of the children of an open body are folded, those to come last.
+        let mut folds: Vec<(NodeId, Vec<bool>)> = Vec::new();
         loop {
             let node = cursor.node();
             // The parser's number for a stretch that does not parse is beyond all the others.
@@ -153,32 +172,70 @@ impl Copying<'_> {
                 kind,
                 fault: is_error,
                 shown: false,
+                folded: false,
                 parent,
                 next: NONE,
                 first,
                 end: first,
             });
             let children = node.child_count();
-            if role == Role::Plain && children > 0 && cursor.goto_first_child() {
+            let folded = match folds.last_mut() {
+                Some((body, folds)) if *body == parent => folds.pop().unwrap_or(false),
+                _ => false,
+            };
+            if folded {
+                self.fold(id, node.byte_range(), kind);
+            } else if matches!(role, Role::Plain | Role::Body)
+                && children > 0
+                && cursor.goto_first_child()
+            {
                 open.push((id, NONE, children as usize - 1));
+                if let (Role::Body, Some(window)) = (role, self.window) {
+                    let mut folded = window.folded(cursor.clone(), table, self.text);
+                    folded.reverse();
+                    folds.push((id, folded));
+                }
                 continue;
+            } else {
+                let role = if role == Role::Body { Role::Plain } else { role };
+                // A string whose end is missing has its fault inside.
+                let is_error =
+                    is_error || (role == Role::Atom && children > 0 && node.has_error());
+                let range = node.byte_range();
+                let is_missing = range.is_empty() && node.is_missing();
+                self.leaf(id, range, kind, role, is_error, is_missing);
             }
-            // A string whose end is missing has its fault inside.
-            let is_error = is_error || (role == Role::Atom && children > 0 && node.has_error());
-            let range = node.byte_range();
-            let is_missing = range.is_empty() && node.is_missing();
-            self.leaf(id, range, kind, role, is_error, is_missing);
             loop {
                 let Some((done, _, to_come)) = open.last_mut() else { return };
                 if *to_come > 0 && cursor.goto_next_sibling() {
                     *to_come -= 1;
                     break;
                 }
+                folds.pop_if(|(body, _)| *body == *done);
                 self.tree.nodes[*done as usize].end = self.tree.tokens.len() as TokenId;
                 open.pop();
                 cursor.goto_parent();
             }
         }
+    }
+
+    /// One token for all of a node.
+    fn fold(&mut self, node: NodeId, range: Range<usize>, kind: u16) {
+        let solid = self.text[range.clone()].trim_end_matches(BLANKS);
+        let fault = std::mem::take(&mut self.missing);
+        self.push(Token {
+            start: range.start as u32,
+            end: (range.start + solid.len()) as u32,
+            kind,
+            role: Role::Plain,
+            fault,
+            multi_line: solid.contains('\n'),
+            continues: false,
+            broken: false,
+        });
+        let folded = &mut self.tree.nodes[node as usize];
+        folded.folded = true;
+        folded.end = self.tree.tokens.len() as TokenId;
     }
 
     /// One token for each line of a text that is not blank.

@@ -19,6 +19,8 @@ pub struct LineSet {
     base: Option<String>,
     /// Whether lines are gone that may have opened or closed a block.
     unwraps: bool,
+    /// Whether every touched line stands in the place of one that opens and closes what it does.
+    keeps_shape: bool,
 }
 
 impl LineSet {
@@ -45,7 +47,11 @@ impl LineSet {
     /// ```
     pub fn between(base: &str, text: &str) -> LineSet {
         let (input, diff) = compare(base, text);
-        let mut set = LineSet { base: Some(base.to_string()), ..LineSet::default() };
+        let mut set = LineSet {
+            base: Some(base.to_string()),
+            keeps_shape: true,
+            ..LineSet::default()
+        };
         for hunk in diff.hunks() {
             if hunk.before.is_empty() || hunk.after.is_empty() {
                 set.seams.push(hunk.after.start);
@@ -55,6 +61,11 @@ impl LineSet {
             }
             let line_of = |line: u32| input.interner[input.before[line as usize]].0;
             set.unwraps |= hunk.before.clone().any(|line| may_bracket(line_of(line)));
+            let new_of = |line: u32| input.interner[input.after[line as usize]].0;
+            set.keeps_shape &= hunk.before.len() == hunk.after.len()
+                && hunk.before.clone().zip(hunk.after.clone()).all(|(old, new)| {
+                    shape(line_of(old)) == shape(new_of(new))
+                });
             if !hunk.after.is_empty() {
                 set.touched.push(hunk.after);
             }
@@ -84,12 +95,18 @@ impl LineSet {
         }
         let seams = self.seams.iter().copied();
         let seams = seams.filter(|seam| other.seams.binary_search(seam).is_ok()).collect();
-        LineSet { touched, seams, ..self }
+        LineSet { touched, seams, keeps_shape: false, ..self }
     }
 
     /// Whether lines are gone that may have opened or closed a block.
     pub fn unwraps(&self) -> bool {
         self.unwraps
+    }
+
+    /// Whether every touched line stands in the place of one that opens and closes what it does,
+    /// so that none of the others can have moved.
+    pub fn keeps_shape(&self) -> bool {
+        self.keeps_shape
     }
 
     /// What the lines were compared with.
@@ -178,6 +195,11 @@ impl LineSet {
         self.seams.get(next).is_some_and(|seam| *seam as usize <= last)
     }
 
+    /// The seams, ascending.
+    pub fn seams(&self) -> impl Iterator<Item = usize> {
+        self.seams.iter().map(|seam| *seam as usize)
+    }
+
     /// The touched ranges of zero-based lines, ascending; none if [`LineSet::is_whole`].
     pub fn ranges(&self) -> impl Iterator<Item = Range<usize>> {
         self.touched.iter().map(|range| range.start as usize..range.end as usize)
@@ -222,6 +244,18 @@ fn trimmed_pairs(
 fn may_bracket(line: &str) -> bool {
     let line = line.trim();
     line.ends_with(['{', '(', '[', ':', '>', '}', ')', ']']) || line.starts_with(['}', ')', ']'])
+}
+
+/// What a line may open and close: its indentation, its first word, how it begins and ends, and
+/// its brackets.
+fn shape(line: &str) -> (&str, &str, Option<char>, String) {
+    let solid = line.trim();
+    let indentation = &line[..line.len() - line.trim_start().len()];
+    let word_end = solid.find(|c: char| !c.is_alphanumeric() && c != '_').unwrap_or(solid.len());
+    let is_bracket =
+        |c: &char| matches!(c, '{' | '}' | '(' | ')' | '[' | ']' | '<' | '>' | '"' | '\'' | '`');
+    let brackets = solid.chars().filter(is_bracket).collect();
+    (indentation, &solid[..word_end], solid.chars().next_back(), brackets)
 }
 
 struct LinesOf<'a>(&'a str);
@@ -271,6 +305,15 @@ mod tests {
     fn lines_that_may_open_a_block_are_missed() {
         assert!(LineSet::between("if a:\n    b\n", "    b\n").unwraps());
         assert!(!LineSet::between("a\nb\n", "b\n").unwraps());
+    }
+
+    #[test]
+    fn a_line_in_the_place_of_its_like_moves_no_other() {
+        let keeps = |old, new| LineSet::between(old, new).keeps_shape();
+        assert!(keeps("if (a) {\n  b\n}\n", "if (a && b) {\n  b\n}\n"));
+        assert!(!keeps("if (a)\n  b()\n", "f(a)\n  b()\n"));
+        assert!(!keeps("if a:\n    if b:\n        c\n", "if a:\n    c\n"));
+        assert!(!keeps("a(b)\n", "a(b\n)\n"));
     }
 
     #[test]

@@ -199,6 +199,7 @@ pub(super) fn role(kind: u16) -> Role {
         Kind::String | Kind::TemplateString | Kind::TemplateLiteralType | Kind::Regex => Role::Atom,
         Kind::Comment | Kind::HtmlComment => Role::Comment,
         Kind::JsxText | Kind::HtmlCharacterReference => Role::Text,
+        Kind::Program | Kind::StatementBlock | Kind::ClassBody => Role::Body,
         _ => Role::Plain,
     }
 }

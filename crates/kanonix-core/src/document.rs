@@ -1,0 +1,239 @@
+//! A text with what the parser found in it: what judging and mending begin with.
+
+use crate::languages::Language;
+use crate::layout::Sheet;
+use crate::layout::compare::Comparison;
+use crate::proof;
+use crate::style::Style;
+use crate::syntax::{Parsed, Tree, Window};
+use crate::text::{Edit, LineSet, Lines, apply};
+use crate::{Difference, Mended, Outcome};
+use std::borrow::Cow;
+
+/// How often a mended text is judged again. A second round with something to mend is rare: it takes
+/// a comparison with the base that pairs other lines after the first, or a block that was opened.
+const MOST_ROUNDS: usize = 16;
+
+/// A text in a language, parsed. It may change little by little, as in an editor; then only what
+/// changes is parsed again.
+#[derive(Clone)]
+pub struct Document<'a> {
+    text: Cow<'a, str>,
+    language: &'a Language,
+    /// Nothing only if the parser itself refuses, which it does for no text.
+    parsed: Option<Parsed>,
+    /// Whether a mended text is parsed from where it differs, and not from its beginning.
+    in_steps: bool,
+}
+
+impl<'a> Document<'a> {
+    /// Parses a text.
+    pub fn new(text: impl Into<Cow<'a, str>>, language: &'a Language) -> Document<'a> {
+        let text = text.into();
+        let parsed = Parsed::new(&language.grammar, &text);
+        Document { text, language, parsed, in_steps: false }
+    }
+
+    /// As [`Document::new`], of a text that will change little by little.
+    ///
+    /// ```
+    /// use kanonix_core::{Document, languages, text::{Edit, LineSet}};
+    /// let python = languages::by_name("python").unwrap();
+    /// let mut document = Document::in_steps("ebb = 1\n", python);
+    /// document.change(&[Edit { range: 3..6, text: "=".into() }]);
+    /// let mended = document.mend(&python.style(), &LineSet::of([0..1])).unwrap();
+    /// assert_eq!((document.text(), mended.text.as_str()), ("ebb=1\n", "ebb = 1\n"));
+    /// ```
+    pub fn in_steps(text: impl Into<Cow<'a, str>>, language: &'a Language) -> Document<'a> {
+        Document { in_steps: true, ..Document::new(text, language) }
+    }
+
+    /// The text.
+    pub fn text(&self) -> &str {
+        &self.text
+    }
+
+    /// The language.
+    pub fn language(&self) -> &'a Language {
+        self.language
+    }
+
+    /// Changes the text; the edits stand in ascending order and do not overlap.
+    pub fn change(&mut self, edits: &[Edit]) {
+        let after = apply(&self.text, edits);
+        self.parsed = self.reparsed(edits, &after);
+        self.text = Cow::Owned(after);
+    }
+
+    fn reparsed(&self, edits: &[Edit], after: &str) -> Option<Parsed> {
+        let grammar = &self.language.grammar;
+        match &self.parsed {
+            Some(parsed) if self.in_steps => parsed.after(grammar, &self.text, edits, after),
+            _ => Parsed::new(grammar, after),
+        }
+    }
+
+    /// Judges the lines of `set`.
+    pub fn judge(&self, style: &Style, set: &LineSet) -> Outcome {
+        self.judged(style, set, false, self.window(set).as_ref()).0
+    }
+
+    /// As [`Document::judge`], from all of the tree, however few lines are in play. What the other
+    /// one is held against.
+    pub fn judge_all_around(&self, style: &Style, set: &LineSet) -> Outcome {
+        self.judged(style, set, false, None).0
+    }
+
+    /// As [`Document::judge`], and counts the slips on all the other lines too.
+    pub fn judge_with_older(&self, style: &Style, set: &LineSet) -> Outcome {
+        self.judged(style, set, true, None).0
+    }
+
+    /// What has to be looked at closely; `None` if that is everything.
+    fn window(&self, set: &LineSet) -> Option<Window> {
+        let parsed = self.parsed.as_ref()?;
+        if set.is_whole() || parsed.has_faults() || Sheet::may_keep(&self.text) {
+            return None;
+        }
+        Window::of(set, &Lines::new(&self.text), &self.text)
+    }
+
+    /// The outcome, and the tree that it speaks of.
+    fn judged(
+        &self,
+        style: &Style,
+        set: &LineSet,
+        count_older: bool,
+        window: Option<&Window>,
+    ) -> (Outcome, Option<Tree>) {
+        let Some(parsed) = &self.parsed else { return (Outcome::default(), None) };
+        let tree = Tree::copy(&self.language.grammar, parsed, &self.text, window);
+        let faults = tree.faults.clone();
+        if tree.nodes.first().is_none_or(|root| root.fault) {
+            return (Outcome { faults, ..Outcome::default() }, None);
+        }
+        let sheet = Sheet::new(&tree, &self.text, style, self.language.rule);
+        let compared = set.base().is_some_and(|base| !base.is_empty());
+        let reshapes = compared && !set.keeps_shape() && sheet.reshapes(set);
+        if reshapes && window.is_some() {
+            return self.judged(style, set, count_older, None);
+        }
+        let moved = if reshapes { self.moved_lines(&sheet, style, set) } else { None };
+        let set = moved.as_ref().unwrap_or(set);
+        let Comparison { edits, first, first_declared, slips, declared } = sheet.judge(set);
+        let older = if count_older && !set.is_whole() {
+            sheet.judge(&LineSet::whole()).slips.len().saturating_sub(slips.len())
+        } else {
+            0
+        };
+        let long_lines = sheet.long_lines(set, &edits);
+        let outcome =
+            Outcome { edits, first, slips, faults, long_lines, older, declared, first_declared };
+        (outcome, Some(tree))
+    }
+
+    /// The line set with the lines that have another nesting than in the base.
+    fn moved_lines(&self, sheet: &Sheet, style: &Style, set: &LineSet) -> Option<LineSet> {
+        let base = set.base()?;
+        let tree = Tree::parse(&self.language.grammar, base)?;
+        if !tree.faults.is_empty() {
+            return None;
+        }
+        let before = Sheet::new(&tree, base, style, self.language.rule);
+        Some(sheet.with_moved(set, &before))
+    }
+
+    /// Mends the lines of `set`, and proves that the program is the same.
+    ///
+    /// # Errors
+    /// The [`Difference`] that the mended text would make. It is a fault of Kanonix, never of the
+    /// text.
+    pub fn mend(&self, style: &Style, set: &LineSet) -> Result<Mended, Difference> {
+        let (outcome, after) = self.mended(style, set)?;
+        let text = after.map_or_else(|| self.text.to_string(), |after| after.text.into_owned());
+        Ok(Mended { text, outcome })
+    }
+
+    /// What was judged, and the mended text if anything had to change.
+    fn mended(
+        &self,
+        style: &Style,
+        set: &LineSet,
+    ) -> Result<(Outcome, Option<Document<'a>>), Difference> {
+        let (outcome, mut now) = self.written(style, set)?;
+        let mut braced = !outcome.first.is_empty();
+        let mut last = None;
+        for _ in 0..MOST_ROUNDS {
+            let Some(after) = now.take() else { break };
+            // Braces that are added open what was one statement, and no line is added, so the same
+            // lines are in play. Where all lines are, a short block that had to be opened may leave
+            // what is around it room.
+            if braced || set.is_whole() {
+                let next;
+                (next, now) = after.written(style, set)?;
+                braced = !next.first.is_empty();
+            }
+            last = Some(after);
+        }
+        Ok((outcome, last))
+    }
+
+    /// What is judged, and the text after its edits with their proof; none if there are no edits.
+    fn written(
+        &self,
+        style: &Style,
+        set: &LineSet,
+    ) -> Result<(Outcome, Option<Document<'a>>), Difference> {
+        if let Some(window) = self.window(set)
+            && let Ok(done) = self.written_in(style, set, Some(&window))
+        {
+            return Ok(done);
+        }
+        self.written_in(style, set, None)
+    }
+
+    fn written_in(
+        &self,
+        style: &Style,
+        set: &LineSet,
+        window: Option<&Window>,
+    ) -> Result<(Outcome, Option<Document<'a>>), Difference> {
+        let (outcome, tree) = self.judged(style, set, false, window);
+        let (edits, declared) = match outcome.first.is_empty() {
+            true => (&outcome.edits, &outcome.declared),
+            false => (&outcome.first, &outcome.first_declared),
+        };
+        let Some(tree) = tree.filter(|_| !edits.is_empty()) else { return Ok((outcome, None)) };
+        let grammar = &self.language.grammar;
+        let after = apply(&self.text, edits);
+        let Some(parsed) = self.reparsed(edits, &after) else {
+            return Err(Difference::Shape { offset: 0 });
+        };
+        // A tree that was copied whole after all is compared whole.
+        let window = window.filter(|_| tree.is_folded()).map(|window| window.after(edits));
+        let new = Tree::copy(grammar, &parsed, &after, window.as_ref());
+        proof::prove(&tree, &self.text, &new, &after, declared)?;
+        let after = Document { text: Cow::Owned(after), parsed: Some(parsed), ..*self };
+        Ok((outcome, Some(after)))
+    }
+
+    /// Mends the lines that none of several bases has, until a comparison with them finds nothing
+    /// more to mend.
+    ///
+    /// # Errors
+    /// As [`Document::mend`].
+    pub fn mend_since_all(
+        &self,
+        bases: &[impl AsRef<str>],
+        style: &Style,
+    ) -> Result<Mended, Difference> {
+        let (outcome, mut now) = self.mended(style, &LineSet::between_all(bases, &self.text))?;
+        let mut text = None;
+        for _ in 0..MOST_ROUNDS {
+            let Some(after) = now.take() else { break };
+            (_, now) = after.mended(style, &LineSet::between_all(bases, &after.text))?;
+            text = Some(after.text.into_owned());
+        }
+        Ok(Mended { text: text.unwrap_or_else(|| self.text.to_string()), outcome })
+    }
+}

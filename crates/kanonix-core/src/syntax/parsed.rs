@@ -1,0 +1,69 @@
+//! What the parser found in a text, kept from one version of the text to the next.
+
+use super::grammar::Grammar;
+use crate::text::Edit;
+use tree_sitter::{InputEdit, Point};
+
+/// A text's own tree as the parser has it.
+#[derive(Clone)]
+pub struct Parsed {
+    pub(super) tree: tree_sitter::Tree,
+}
+
+impl Parsed {
+    /// Parses a text. Gives `None` only if the parser itself refuses, which it does for no text.
+    pub fn new(grammar: &Grammar, text: &str) -> Option<Parsed> {
+        grammar.parse(text, None).map(|tree| Parsed { tree })
+    }
+
+    /// Parses the text `after` that these ordered edits make of `before`, which this tree is of:
+    /// what no edit touches is taken over.
+    pub fn after(
+        &self,
+        grammar: &Grammar,
+        before: &str,
+        edits: &[Edit],
+        after: &str,
+    ) -> Option<Parsed> {
+        // How a stretch that does not parse is read depends on what was read before it.
+        if self.has_faults() {
+            return Parsed::new(grammar, after);
+        }
+        let mut tree = self.tree.clone();
+        // From the last one to the first, no edit moves another one.
+        for edit in edits.iter().rev() {
+            let start = point(before, edit.range.start);
+            let old_end = point(before, edit.range.end);
+            tree.edit(&InputEdit {
+                start_byte: edit.range.start,
+                old_end_byte: edit.range.end,
+                new_end_byte: edit.range.start + edit.text.len(),
+                start_position: start,
+                old_end_position: old_end,
+                new_end_position: behind(start, &edit.text),
+            });
+        }
+        let parsed = Parsed { tree: grammar.parse(after, Some(&tree))? };
+        if parsed.has_faults() { Parsed::new(grammar, after) } else { Some(parsed) }
+    }
+
+    /// Whether a stretch does not parse.
+    pub fn has_faults(&self) -> bool {
+        self.tree.root_node().has_error()
+    }
+}
+
+fn point(text: &str, offset: usize) -> Point {
+    behind(Point { row: 0, column: 0 }, &text[..offset])
+}
+
+/// Where a text ends that begins at a point; columns in bytes.
+fn behind(start: Point, text: &str) -> Point {
+    match memchr::memrchr(b'\n', text.as_bytes()) {
+        Some(last) => Point {
+            row: start.row + memchr::memchr_iter(b'\n', text.as_bytes()).count(),
+            column: text.len() - last - 1,
+        },
+        None => Point { row: start.row, column: start.column + text.len() },
+    }
+}

@@ -1,0 +1,103 @@
+//! The part of a text that is looked at closely, where only a few of its lines are in play.
+
+use super::grammar::Role;
+use crate::text::{Edit, LineSet, Lines};
+use std::ops::Range;
+use tree_sitter::TreeCursor;
+
+/// So many constructs beside one that is looked at are looked at too, and so many at both ends of
+/// a body: what is wanted between two constructs depends on both, and on what they end with.
+const BESIDE: usize = 2;
+
+/// Ascending ranges of bytes that are looked at closely.
+#[derive(Clone, Debug)]
+pub struct Window {
+    ranges: Vec<Range<usize>>,
+}
+
+impl Window {
+    /// The touched lines of a set, and those beside its seams; `None` if all of them are.
+    pub fn of(set: &LineSet, lines: &Lines, text: &str) -> Option<Window> {
+        if set.is_whole() || set.has_moved() {
+            return None;
+        }
+        let bytes = |first: usize, end: usize| {
+            let end = if end < lines.count() { lines.start(end) } else { text.len() };
+            lines.start(first.min(lines.count() - 1))..end
+        };
+        let touched = set.ranges().map(|range| bytes(range.start.saturating_sub(1), range.end + 1));
+        let seams = set.seams().map(|seam| bytes(seam.saturating_sub(1), seam + 1));
+        let mut ranges: Vec<Range<usize>> = touched.chain(seams).collect();
+        ranges.sort_by_key(|range| range.start);
+        Some(Window { ranges })
+    }
+
+    /// The same stretches after these ordered edits of the text.
+    pub fn after(&self, edits: &[Edit]) -> Window {
+        let moved = |offset: usize, with: bool| {
+            let done = |edit: &&Edit| match with {
+                true => edit.range.start <= offset,
+                false => edit.range.end < offset,
+            };
+            let done = edits.iter().take_while(done);
+            done.fold(offset, |at, edit| (at + edit.text.len()).saturating_sub(edit.range.len()))
+        };
+        let ranges = self.ranges.iter();
+        Window {
+            ranges: ranges.map(|r| moved(r.start, false)..moved(r.end, true)).collect(),
+        }
+    }
+
+    fn touches(&self, range: &Range<usize>) -> bool {
+        // The ranges may overlap, but they end in the order in which they begin, but for seams.
+        let next = self.ranges.partition_point(|own| own.end < range.start);
+        self.ranges[next..].iter().any(|own| own.start <= range.end && range.start <= own.end)
+    }
+
+    /// Which children of a body are folded; the cursor is on the first of them.
+    pub(super) fn folded(
+        &self,
+        mut cursor: TreeCursor,
+        table: &[(u16, Role)],
+        text: &str,
+    ) -> Vec<bool> {
+        let bytes = text.as_bytes();
+        // Of each child: whether it may be folded; none for what stands between the others.
+        let mut may: Vec<Option<bool>> = Vec::new();
+        let mut last_end: Option<usize> = None;
+        loop {
+            let node = cursor.node();
+            let range = node.byte_range();
+            let role = table.get(node.kind_id() as usize).map(|(_, role)| *role);
+            let is_solid = matches!(role, Some(Role::Plain | Role::Body)) && node.child_count() > 0;
+            let begins = |end| memchr::memchr(b'\n', &bytes[end..range.start.max(end)]).is_some();
+            let begins_line = last_end.is_some_and(begins);
+            if let Some(Some(may)) = may.last_mut() {
+                *may &= begins_line;
+            }
+            may.push(is_solid.then(|| begins_line && !self.touches(&range) && !node.has_error()));
+            last_end = Some(trimmed_end(bytes, &range));
+            if !cursor.goto_next_sibling() {
+                break;
+            }
+        }
+        let solid: Vec<usize> = (0..may.len()).filter(|index| may[*index].is_some()).collect();
+        let is_near = |place: usize| {
+            let beside = &solid[place.saturating_sub(BESIDE)..(place + BESIDE + 1).min(solid.len())];
+            place < BESIDE
+                || place + BESIDE >= solid.len()
+                || beside.iter().any(|index| may[*index] == Some(false))
+        };
+        let mut folded = vec![false; may.len()];
+        for (place, index) in solid.iter().enumerate() {
+            folded[*index] = !is_near(place);
+        }
+        folded
+    }
+}
+
+/// Where a node ends but for the blanks that some grammars take along.
+fn trimmed_end(bytes: &[u8], range: &Range<usize>) -> usize {
+    let solid = bytes[range.clone()].trim_ascii_end();
+    range.start + solid.len()
+}
