@@ -457,10 +457,14 @@ const PARTS_PER_FILE: usize = 4;
 fn part_is_whole(case: &Case) -> Option<Failure> {
     let mut chance = case.chance(8);
     let count = Lines::new(case.text).count();
-    for _ in 0..PARTS_PER_FILE {
+    let edited = case.edited(8);
+    for part in 0..PARTS_PER_FILE {
         let first = chance.below(count);
-        let set = LineSet::of([first..first + 1 + chance.below(4)]);
-        let document = Document::new(case.text, case.language);
+        let (text, set) = match part {
+            0 => (edited.as_str(), LineSet::between(case.text, &edited)),
+            _ => (case.text, LineSet::of([first..first + 1 + chance.below(4)])),
+        };
+        let document = Document::new(text, case.language);
         let part = document.judge(case.style, &set);
         let whole = document.judge_all_around(case.style, &set);
         let said = |outcome: &Outcome| {
@@ -473,7 +477,7 @@ fn part_is_whole(case: &Case) -> Option<Failure> {
                     true => &outcome.edits,
                     false => &outcome.first,
                 };
-                crate::text::apply(case.text, edits)
+                crate::text::apply(text, edits)
             };
             return Some(Failure {
                 what: format!("line {} by itself", first + 1),

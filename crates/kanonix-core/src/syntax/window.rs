@@ -9,7 +9,7 @@ use tree_sitter::TreeCursor;
 /// a body: what is wanted between two constructs depends on both, and on what they end with.
 const BESIDE: usize = 2;
 
-/// Ascending ranges of bytes that are looked at closely.
+/// Ascending ranges of bytes that are looked at closely, each apart from the next.
 #[derive(Clone, Debug)]
 pub struct Window {
     ranges: Vec<Range<usize>>,
@@ -27,8 +27,15 @@ impl Window {
         };
         let touched = set.ranges().map(|range| bytes(range.start.saturating_sub(1), range.end + 1));
         let seams = set.seams().map(|seam| bytes(seam.saturating_sub(1), seam + 1));
-        let mut ranges: Vec<Range<usize>> = touched.chain(seams).collect();
-        ranges.sort_by_key(|range| range.start);
+        let mut all: Vec<Range<usize>> = touched.chain(seams).collect();
+        all.sort_by_key(|range| range.start);
+        let mut ranges: Vec<Range<usize>> = Vec::new();
+        for range in all {
+            match ranges.last_mut() {
+                Some(last) if last.end >= range.start => last.end = last.end.max(range.end),
+                _ => ranges.push(range),
+            }
+        }
         Some(Window { ranges })
     }
 
@@ -49,9 +56,8 @@ impl Window {
     }
 
     fn touches(&self, range: &Range<usize>) -> bool {
-        // The ranges may overlap, but they end in the order in which they begin, but for seams.
         let next = self.ranges.partition_point(|own| own.end < range.start);
-        self.ranges[next..].iter().any(|own| own.start <= range.end && range.start <= own.end)
+        self.ranges.get(next).is_some_and(|own| own.start <= range.end)
     }
 
     /// Which children of a body are folded; the cursor is on the first of them.
