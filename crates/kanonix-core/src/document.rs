@@ -9,6 +9,7 @@ use crate::syntax::{Parsed, Tree, Window};
 use crate::text::{Edit, LineSet, Lines, apply};
 use crate::{Difference, Mended, Outcome};
 use std::borrow::Cow;
+use std::ops::Range;
 
 /// How often a mended text is judged again. A second round with something to mend is rare: it takes
 /// a comparison with the base that pairs other lines after the first, or a block that was opened.
@@ -58,19 +59,70 @@ impl<'a> Document<'a> {
         self.language
     }
 
-    /// Changes the text; the edits stand in ascending order and do not overlap.
+    /// Changes the text; each edit speaks of the text that the ones before it made.
     pub fn change(&mut self, edits: &[Edit]) {
-        let after = apply(&self.text, edits);
-        self.parsed = self.reparsed(edits, &after);
-        self.text = Cow::Owned(after);
+        let mut parsed = self.parsed.take().filter(|_| self.in_steps);
+        let text = self.text.to_mut();
+        for edit in edits {
+            if let Some(parsed) = &mut parsed {
+                parsed.edit(text, edit);
+            }
+            text.replace_range(edit.range.clone(), &edit.text);
+        }
+        let grammar = &self.language.grammar;
+        self.parsed = match parsed {
+            Some(parsed) => parsed.again(grammar, text),
+            None => Parsed::new(grammar, text),
+        };
     }
 
-    fn reparsed(&self, edits: &[Edit], after: &str) -> Option<Parsed> {
+    /// This document after some ordered edits that do not overlap.
+    fn after(&self, edits: &[Edit]) -> Document<'a> {
+        let after = apply(&self.text, edits);
         let grammar = &self.language.grammar;
-        match &self.parsed {
-            Some(parsed) if self.in_steps => parsed.after(grammar, &self.text, edits, after),
-            _ => Parsed::new(grammar, after),
-        }
+        let parsed = match self.parsed.clone() {
+            Some(mut parsed) if self.in_steps => {
+                // From the last one to the first, no edit moves another one.
+                edits.iter().rev().for_each(|edit| parsed.edit(&self.text, edit));
+                parsed.again(grammar, &after)
+            }
+            _ => Parsed::new(grammar, &after),
+        };
+        Document { text: Cow::Owned(after), parsed, ..*self }
+    }
+
+    /// The zero-based lines of the units that a line touches, if they may be mended.
+    pub fn units_at(&self, style: &Style, line: usize) -> Option<Range<usize>> {
+        let parsed = self.parsed.as_ref()?;
+        let set = LineSet::of([line..line + 1]);
+        let window = self.window(&set);
+        let tree = Tree::copy(&self.language.grammar, parsed, &self.text, window.as_ref());
+        let sheet = Sheet::new(&tree, &self.text, style, self.language.rule);
+        let units = sheet.live_lines(&set);
+        Some(units.first()?.start..units.iter().map(|unit| unit.end).max()?)
+    }
+
+    /// The edit that asks, in a comment, for the construct on a line to be kept as it stands; none
+    /// where no comment can.
+    pub fn keep(&self, style: &Style, line: usize) -> Option<Edit> {
+        let mark = self.language.line_comment?;
+        let first = self.units_at(style, line)?.start;
+        let lines = Lines::new(&self.text);
+        let start = lines.start(first);
+        let rest = &self.text[start..];
+        let indentation = &rest[..rest.len() - rest.trim_start_matches([' ', '\t']).len()];
+        let end = lines.line_end().as_str();
+        let text = format!("{indentation}{mark} {}{end}", Sheet::KEEP);
+        let edit = Edit { range: start..start, text };
+        let kept = self.after(std::slice::from_ref(&edit));
+        let set = LineSet::of([line + 1..line + 2]);
+        // Where it is read as anything but such a comment, the line is still laid out.
+        let holds = kept.units_at(style, line + 1).is_none() && kept.judge(style, &set).is_clean();
+        (holds && !self.has_faults() && !kept.has_faults()).then_some(edit)
+    }
+
+    fn has_faults(&self) -> bool {
+        self.parsed.as_ref().is_none_or(Parsed::has_faults)
     }
 
     /// Judges the lines of `set`.
@@ -205,15 +257,14 @@ impl<'a> Document<'a> {
         };
         let Some(tree) = tree.filter(|_| !edits.is_empty()) else { return Ok((outcome, None)) };
         let grammar = &self.language.grammar;
-        let after = apply(&self.text, edits);
-        let Some(parsed) = self.reparsed(edits, &after) else {
+        let after = self.after(edits);
+        let Some(parsed) = &after.parsed else {
             return Err(Difference::Shape { offset: 0 });
         };
         // A tree that was copied whole after all is compared whole.
         let window = window.filter(|_| tree.is_folded()).map(|window| window.after(edits));
-        let new = Tree::copy(grammar, &parsed, &after, window.as_ref());
-        proof::prove(&tree, &self.text, &new, &after, declared)?;
-        let after = Document { text: Cow::Owned(after), parsed: Some(parsed), ..*self };
+        let new = Tree::copy(grammar, parsed, &after.text, window.as_ref());
+        proof::prove(&tree, &self.text, &new, &after.text, declared)?;
         Ok((outcome, Some(after)))
     }
 

@@ -85,10 +85,27 @@ pub enum Play {
     Touched,
     /// All lines.
     Whole,
-    /// Touched lines; all lines of a file that has none.
+    /// Touched lines; all lines of a file that is in no repository to compare it with.
     TouchedOrWhole,
     /// None.
     Off,
+}
+
+/// Which saves in an editor mend, by what made the editor save.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub struct SaveReasons {
+    /// Somebody asked for it.
+    pub manual: bool,
+    /// The editor did it by itself, after a while.
+    pub after_delay: bool,
+    /// The editor did it by itself, as somebody went elsewhere.
+    pub focus_out: bool,
+}
+
+impl Default for SaveReasons {
+    fn default() -> SaveReasons {
+        SaveReasons { manual: true, after_delay: false, focus_out: false }
+    }
 }
 
 /// A value that a canon gives, and the line that gives it, counted from 1.
@@ -109,6 +126,8 @@ pub struct Reach {
     pub commit: Option<Spoken<Play>>,
     /// For the merge gate.
     pub merge: Option<Spoken<Play>>,
+    /// Which saves in an editor mend.
+    pub save_reasons: Option<Spoken<SaveReasons>>,
     /// Whether a stretch that does not parse stops.
     pub faults_stop: Option<Spoken<bool>>,
     /// Whether a line stops that is too long and cannot be broken.

@@ -1,12 +1,14 @@
 //! Which files are looked at, and which of their lines are in play.
 
+mod desk;
 mod explain;
 mod select;
 
+pub use desk::Desk;
 pub use explain::{Alone, Explained, Occasion, explain};
 pub use select::shown_from;
 
-use crate::canon::{CanonError, Play};
+use crate::canon::{CanonError, Play, SaveReasons};
 use crate::git::{Blobs, GitError, Repository};
 use kanonix_core::languages::Language;
 use kanonix_core::style::Style;
@@ -22,6 +24,9 @@ use thiserror::Error;
 pub enum Reach {
     /// What the canon's `save` says, else lines touched since the last commit.
     Save,
+    /// What the canon's `save` says of a save that nobody asked to mend more than is sure: without
+    /// a repository, no line is known to be touched.
+    Saved,
     /// Lines staged for the next commit; the staged contents are read, not the files.
     Staged,
     /// As `Staged`, as far as the canon's `commit` goes.
@@ -126,6 +131,8 @@ pub enum Source {
 enum Base {
     /// Nothing: all of it is in play.
     Whole,
+    /// Nobody knows: nothing is in play, unless the canon would rather have all of it.
+    Unknown,
     /// These lines.
     Lines(LineSet),
     /// This blob.
@@ -153,6 +160,8 @@ pub struct Item {
     pub faults_stop: bool,
     /// Whether a line stops that is too long and cannot be broken.
     pub long_lines_stop: bool,
+    /// Which saves in an editor mend it.
+    pub save_reasons: SaveReasons,
     base: Base,
     play: Play,
     largest: u64,
@@ -194,6 +203,9 @@ pub enum NotLoaded {
     Problem(String),
 }
 
+/// A reader of git objects that several selections share.
+type Reader = Arc<Mutex<Blobs>>;
+
 /// The files of one run.
 pub struct Selection {
     /// The repository, if the run is in one.
@@ -206,7 +218,7 @@ pub struct Selection {
     pub problems: Vec<(String, String)>,
     /// The commits that are being merged, where a merge is going on.
     parents: Vec<String>,
-    blobs: Option<Mutex<Blobs>>,
+    blobs: Option<Reader>,
     /// The contents of a small selection, read at once.
     read: HashMap<String, Vec<u8>>,
     renames: OnceLock<HashMap<PathBuf, String>>,
@@ -247,7 +259,7 @@ pub fn select_under(
 /// # Errors
 /// As [`select`].
 pub fn select_as(current: &Path, path: &Path, reach: &Reach) -> Result<Selection, WorkError> {
-    select::Selecting::for_text(current, path, reach)
+    select::for_text(current, path, reach, |folder| Ok((Repository::find(folder)?, None)))
 }
 
 impl Selection {
@@ -266,7 +278,7 @@ impl Selection {
         if has_conflict_marks(&text) && self.is_unmerged(&item.inside) {
             return Err(NotLoaded::Problem(UNMERGED.into()));
         }
-        let play = self.in_play(item, &text)?;
+        let play = self.in_play(item)?;
         Ok(Loaded { text, play })
     }
 
@@ -278,14 +290,18 @@ impl Selection {
         unmerged.iter().any(|other| other == path)
     }
 
-    /// The lines in play of an item that has this text.
+    /// The lines in play of an item.
     ///
     /// # Errors
     /// Why its base cannot be read.
-    pub fn in_play(&self, item: &Item, text: &str) -> Result<InPlay, NotLoaded> {
+    pub fn in_play(&self, item: &Item) -> Result<InPlay, NotLoaded> {
         let play = match &item.base {
             _ if item.play == Play::Whole => InPlay::Set(LineSet::whole()),
             Base::Whole => InPlay::Set(LineSet::whole()),
+            Base::Unknown => InPlay::Set(match item.play {
+                Play::TouchedOrWhole => LineSet::whole(),
+                _ => LineSet::default(),
+            }),
             Base::Lines(set) => InPlay::Set(set.clone()),
             Base::Blob(blob) => self.since(blob.as_bytes())?,
             Base::Head(name) => match self.blob(name)? {
@@ -296,16 +312,7 @@ impl Selection {
                 },
             },
         };
-        let play = self.with_parents(item, play)?;
-        Ok(match play {
-            InPlay::Since(bases)
-                if item.play == Play::TouchedOrWhole
-                    && LineSet::between_all(&bases, text).is_empty() =>
-            {
-                InPlay::Set(LineSet::whole())
-            }
-            play => play,
-        })
+        self.with_parents(item, play)
     }
 
     /// What the working file of a staged item holds.

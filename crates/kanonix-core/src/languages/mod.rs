@@ -22,6 +22,10 @@ pub struct Language {
     pub file_names: &'static [&'static str],
     /// Programs that run it, as a file's first line names them behind `#!`, without a version.
     pub interpreters: &'static [&'static str],
+    /// Its names in the Language Server Protocol, where an editor knows no file name.
+    pub identifiers: &'static [&'static str],
+    /// What begins a comment that ends with its line, if anything does.
+    pub line_comment: Option<&'static str>,
     /// Its grammar.
     pub grammar: Grammar,
     /// The rule for a node.
@@ -61,6 +65,11 @@ pub fn of_file(name: &str) -> Option<&'static Language> {
         language.file_names.contains(&name)
             || suffix.is_some_and(|suffix| language.suffixes.contains(&suffix))
     })
+}
+
+/// The language that the Language Server Protocol calls so.
+pub fn of_identifier(identifier: &str) -> Option<&'static Language> {
+    ALL.iter().copied().find(|language| language.identifiers.contains(&identifier))
 }
 
 /// The program that a file's first line (`#!/usr/bin/env python3`) says it is run by, without its

@@ -7,6 +7,9 @@ use std::ops::Range;
 
 const MARK: &str = "kanonix:";
 
+/// Asks for what comes next.
+pub(super) const KEEP: &str = "kanonix: keep";
+
 /// What a comment asks for.
 enum Word {
     Next,

@@ -67,6 +67,9 @@ impl<'a> Sheet<'a> {
         Sheet { tree, text, style, lines, plan, units, measures, order }
     }
 
+    /// What a comment says that asks for the next construct to be kept.
+    pub const KEEP: &'static str = kept::KEEP;
+
     /// Whether a comment may ask for a stretch to be kept.
     pub fn may_keep(text: &str) -> bool {
         kept::may_ask(text)

@@ -16,34 +16,27 @@ impl Parsed {
         grammar.parse(text, None).map(|tree| Parsed { tree })
     }
 
-    /// Parses the text `after` that these ordered edits make of `before`, which this tree is of:
-    /// what no edit touches is taken over.
-    pub fn after(
-        &self,
-        grammar: &Grammar,
-        before: &str,
-        edits: &[Edit],
-        after: &str,
-    ) -> Option<Parsed> {
+    /// Tells the tree of one edit of the text `before` that it is of.
+    pub fn edit(&mut self, before: &str, edit: &Edit) {
+        let start = point(before, edit.range.start);
+        self.tree.edit(&InputEdit {
+            start_byte: edit.range.start,
+            old_end_byte: edit.range.end,
+            new_end_byte: edit.range.start + edit.text.len(),
+            start_position: start,
+            old_end_position: behind(start, &before[edit.range.clone()]),
+            new_end_position: behind(start, &edit.text),
+        });
+    }
+
+    /// Parses the text that is there after all edits that it was told of: what none of them touches
+    /// is taken over.
+    pub fn again(&self, grammar: &Grammar, after: &str) -> Option<Parsed> {
         // How a stretch that does not parse is read depends on what was read before it.
         if self.has_faults() {
             return Parsed::new(grammar, after);
         }
-        let mut tree = self.tree.clone();
-        // From the last one to the first, no edit moves another one.
-        for edit in edits.iter().rev() {
-            let start = point(before, edit.range.start);
-            let old_end = point(before, edit.range.end);
-            tree.edit(&InputEdit {
-                start_byte: edit.range.start,
-                old_end_byte: edit.range.end,
-                new_end_byte: edit.range.start + edit.text.len(),
-                start_position: start,
-                old_end_position: old_end,
-                new_end_position: behind(start, &edit.text),
-            });
-        }
-        let parsed = Parsed { tree: grammar.parse(after, Some(&tree))? };
+        let parsed = Parsed { tree: grammar.parse(after, Some(&self.tree))? };
         if parsed.has_faults() { Parsed::new(grammar, after) } else { Some(parsed) }
     }
 

@@ -2,12 +2,14 @@
 //!
 //! Nothing here knows a syntax. Offsets are bytes, ranges are half-open, lines count from zero.
 
+mod differences;
 mod edits;
 mod line_set;
 mod lines;
 mod three_way;
 mod unified;
 
+pub use differences::differences;
 pub use edits::{Edit, apply, become_of};
 pub use line_set::LineSet;
 pub use lines::{LineEnd, Lines};

@@ -2,7 +2,8 @@
 
 use super::followed::Team;
 use super::{
-    Assignment, Canon, CanonError, EDITION, Naming, Part, Pattern, Play, Reach, Spoken, Styles,
+    Assignment, Canon, CanonError, EDITION, Naming, Part, Pattern, Play, Reach, SaveReasons, Spoken,
+    Styles,
 };
 use globset::Glob;
 use kanonix_core::languages;
@@ -25,7 +26,11 @@ type Read<T = ()> = Result<T, CanonError>;
 pub(super) const TOP: [&str; 9] =
     ["edition", "needs", "editorconfig", "basis", "team", "reach", "files", "style", "part"];
 /// Every key of `[reach]`.
-pub(super) const REACH: [&str; 5] = ["save", "commit", "merge", "faults", "long_lines"];
+pub(super) const REACH: [&str; 6] =
+    ["save", "save_reasons", "commit", "merge", "faults", "long_lines"];
+
+/// What makes an editor save.
+pub(super) const SAVE_REASONS: [&str; 3] = ["manual", "after_delay", "focus_out"];
 /// Every key of `[files]`.
 pub(super) const FILES: [&str; 3] = ["skip", "largest", "language"];
 /// Every word for lines in play; the last one is for saving alone.
@@ -213,6 +218,7 @@ impl Reading<'_> {
         for (key, item) in table.iter() {
             match key {
                 "save" => reach.save = Some(self.play(item, key, true)?),
+                "save_reasons" => reach.save_reasons = Some(self.save_reasons(item, key)?),
                 "commit" => reach.commit = Some(self.play(item, key, false)?),
                 "merge" => reach.merge = Some(self.play(item, key, false)?),
                 "faults" => reach.faults_stop = Some(self.stops(item, key)?),
@@ -221,6 +227,23 @@ impl Reading<'_> {
             }
         }
         Ok(reach)
+    }
+
+    fn save_reasons(&self, item: &Item, key: &str) -> Read<Spoken<SaveReasons>> {
+        let Some(words) = item.as_array() else {
+            let message = format!("`{key}` is a list of words: `[\"manual\"]`");
+            return self.error(item.span(), message);
+        };
+        let mut value = SaveReasons { manual: false, after_delay: false, focus_out: false };
+        for word in words {
+            let word = Item::Value(word.clone());
+            match self.one_of(&word, key, &SAVE_REASONS)? {
+                "after_delay" => value.after_delay = true,
+                "focus_out" => value.focus_out = true,
+                _ => value.manual = true,
+            }
+        }
+        Ok(Spoken { value, line: self.line(item.span()) })
     }
 
     fn stops(&self, item: &Item, key: &str) -> Read<Spoken<bool>> {

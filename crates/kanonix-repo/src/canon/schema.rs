@@ -1,6 +1,6 @@
 //! The JSON Schema of `kanonix.toml`, made from the registry.
 
-use super::reading::{FILES, PLAYS, REACH, STOPS, TOP};
+use super::reading::{FILES, PLAYS, REACH, SAVE_REASONS, STOPS, TOP};
 use kanonix_core::languages::{self, Language};
 use kanonix_core::style::{BASES, Entry, Kind, REGISTRY, Slot};
 use serde_json::{Map, Value, json};
@@ -20,6 +20,7 @@ pub fn schema() -> Value {
             let values = match *key {
                 "save" => plays(true),
                 "commit" | "merge" => plays(false),
+                "save_reasons" => json!({ "type": "array", "items": { "enum": SAVE_REASONS } }),
                 _ => json!({ "enum": STOPS }),
             };
             (key.to_string(), values)

@@ -39,6 +39,11 @@ impl Blobs {
         self.exchange(name).map_err(GitError::NotRun)
     }
 
+    /// Whether the program still answers.
+    pub fn runs(&mut self) -> bool {
+        matches!(self.child.try_wait(), Ok(None))
+    }
+
     /// As [`Blobs::read`] for several objects, asked for at once. Not for more than fit into a
     /// pipe's buffer by their names: a thousand are fine.
     ///

@@ -49,16 +49,21 @@ pub struct Explained {
     pub text: Option<String>,
 }
 
-/// Says how a file is treated.
+/// Says how a file is treated; with `open`, as if it had this text.
 ///
 /// # Errors
 /// If there is no such file, git refuses, or a canon is wrong.
-pub fn explain(current: &Path, path: &Path) -> Result<Explained, WorkError> {
+pub fn explain(
+    current: &Path,
+    path: &Path,
+    open: Option<String>,
+) -> Result<Explained, WorkError> {
     let current = std::fs::canonicalize(current)
         .map_err(|_| WorkError::NoSuchPath(current.display().to_string()))?;
     let link = current.join(path);
     let is_link = link.is_symlink();
-    let whole = match is_link {
+    let named_in_folder = is_link || (open.is_some() && !link.exists());
+    let whole = match named_in_folder {
         true => present(&current, path.parent().unwrap_or(Path::new("")))?
             .join(path.file_name().unwrap_or_default()),
         false => present(&current, path)?,
@@ -67,7 +72,10 @@ pub fn explain(current: &Path, path: &Path) -> Result<Explained, WorkError> {
     let repository = Repository::find(folder)?;
     let root = root_of(repository.as_ref());
     let governing = Canons::on_disk(&root).governing(&whole)?;
-    let first_line = || first_line_of(std::fs::File::open(&whole).ok()?);
+    let first_line = || match &open {
+        Some(text) => first_line_of(text.as_bytes()),
+        None => first_line_of(std::fs::File::open(&whole).ok()?),
+    };
     let language = governing.language(&whole, first_line)?;
     let ignored = match &repository {
         Some(repository) => repository.ignored(whole.strip_prefix(&root).unwrap_or(&whole))?,
@@ -83,8 +91,15 @@ pub fn explain(current: &Path, path: &Path) -> Result<Explained, WorkError> {
         occasion("merge", governing.reach(&whole, |reach| reach.merge)),
     ];
     let (largest, largest_place) = governing.largest();
-    let size = std::fs::metadata(&whole).map_or(0, |file| file.len());
-    let bytes = if size <= largest { std::fs::read(&whole).ok() } else { None };
+    let size = match &open {
+        Some(text) => text.len() as u64,
+        None => std::fs::metadata(&whole).map_or(0, |file| file.len()),
+    };
+    let bytes = match open {
+        _ if size > largest => None,
+        Some(text) => Some(text.into_bytes()),
+        None => std::fs::read(&whole).ok(),
+    };
     let text = bytes.map(|bytes| as_text(bytes, largest));
     let because = |why, detail: String, place| Some(Alone { why, detail, place });
     let leads_out = || {

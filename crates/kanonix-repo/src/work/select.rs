@@ -1,6 +1,6 @@
 //! From a reach and some paths to the files that are judged.
 
-use super::{Base, Item, LeftAlone, Reach, Selection, Source, UNMERGED, Why, WorkError};
+use super::{Base, Item, LeftAlone, Reach, Reader, Selection, Source, UNMERGED, Why, WorkError};
 use crate::canon::{Canons, Governing, LayerId, Play, Reach as Said, Spoken};
 use crate::git::{Blobs, Change, Repository, Staged};
 use kanonix_core::languages::Language;
@@ -33,7 +33,7 @@ pub(super) struct Selecting {
     problems: Vec<(String, String)>,
     styles: HashMap<StyleKey, Arc<kanonix_core::style::Style>>,
     /// Reads the contents, and the first lines of files whose names say nothing.
-    blobs: Option<Blobs>,
+    blobs: Option<Reader>,
 }
 
 impl Selecting {
@@ -72,6 +72,7 @@ impl Selecting {
             _ => Ok(None),
         };
         let (for_canons, blobs) = (reader()?, reader()?);
+        let blobs = blobs.map(|blobs| Arc::new(Mutex::new(blobs)));
         let mut staged = Vec::new();
         let canons = match (&repository, for_canons) {
             (Some(_), Some(reader)) if matches!(reach, Reach::Merge(_)) => {
@@ -112,34 +113,21 @@ impl Selecting {
         self.canons.instead(&path, text);
     }
 
-    /// One path whose text is somewhere else.
-    pub fn for_text(current: &Path, path: &Path, reach: &Reach) -> Result<Selection, WorkError> {
-        let missing = |path: &Path| WorkError::NoSuchPath(path.display().to_string());
-        let current = std::fs::canonicalize(current).map_err(|_| missing(current))?;
-        let whole = current.join(path);
-        let (Some(folder), Some(name)) = (whole.parent(), whole.file_name()) else {
-            return Err(missing(path));
-        };
-        let folder = std::fs::canonicalize(folder).map_err(|_| missing(folder))?;
-        let mut selecting = Selecting::in_folder(current, &folder, reach)?;
-        let whole = folder.join(name);
-        match reach {
-            Reach::Whole => selecting.file(&whole, Base::Whole)?,
-            Reach::Lines(ranges) => {
-                selecting.file(&whole, Base::Lines(LineSet::of(ranges.clone())))?;
-            }
-            Reach::Since(revision) => {
-                let base = selecting.repository("--since")?.merge_base(revision)?;
-                let base = selecting.at(&base, &whole);
-                selecting.saved(&whole, base)?;
-            }
-            _ if selecting.repository.is_none() => selecting.file(&whole, Base::Whole)?,
-            _ => {
-                let base = selecting.at("HEAD", &whole);
-                selecting.saved(&whole, base)?;
-            }
+    /// What is known at once of a path in this repository.
+    fn beside(current: PathBuf, repository: Option<Repository>, blobs: Option<Reader>) -> Selecting {
+        let root = root_of(repository.as_ref());
+        Selecting {
+            canons: Canons::on_disk(&root),
+            staged: Vec::new(),
+            blobs,
+            current,
+            repository,
+            root,
+            items: Vec::new(),
+            left_alone: LeftAlone::new(),
+            problems: Vec::new(),
+            styles: HashMap::new(),
         }
-        selecting.end()
     }
 
     pub fn finish(mut self, paths: &[PathBuf], reach: &Reach) -> Result<Selection, WorkError> {
@@ -157,8 +145,8 @@ impl Selecting {
                 }
                 self.file(file, Base::Lines(LineSet::of(ranges.clone())))?;
             }
-            Reach::Save if self.repository.is_none() => self.whole(&named)?,
-            Reach::Save => self.touched(&named)?,
+            Reach::Save | Reach::Saved if self.repository.is_none() => self.whole(&named)?,
+            Reach::Save | Reach::Saved => self.touched(&named)?,
             Reach::Staged => self.staged(&named, |_| None)?,
             Reach::Commit => self.staged(&named, |reach| reach.commit)?,
             Reach::Since(revision) => self.since(&named, revision)?,
@@ -172,15 +160,18 @@ impl Selecting {
     fn end(mut self) -> Result<Selection, WorkError> {
         self.items.sort_by(|a, b| a.path.cmp(&b.path));
         self.items.dedup_by(|a, b| a.path == b.path);
-        let mut blobs = match &self.repository {
+        let blobs = match &self.repository {
             Some(repository) if self.items.iter().any(needs_blobs) => match self.blobs.take() {
                 Some(blobs) => Some(blobs),
-                None => Some(repository.blobs()?),
+                None => Some(Arc::new(Mutex::new(repository.blobs()?))),
             },
             _ => None,
         };
-        let read = match &mut blobs {
-            Some(blobs) if self.items.len() <= FEW => at_once(blobs, &self.items)?,
+        let read = match &blobs {
+            Some(blobs) if self.items.len() <= FEW => {
+                let mut blobs = blobs.lock().unwrap_or_else(|poisoned| poisoned.into_inner());
+                at_once(&mut blobs, &self.items)?
+            }
             _ => HashMap::new(),
         };
         let parents = self.repository.as_ref().map(Repository::merged).unwrap_or_default();
@@ -190,7 +181,7 @@ impl Selecting {
             items: self.items,
             left_alone: self.left_alone,
             problems: self.problems,
-            blobs: blobs.map(Mutex::new),
+            blobs,
             read,
             renames: OnceLock::new(),
             unmerged: OnceLock::new(),
@@ -445,6 +436,10 @@ impl Selecting {
             long_lines_stop: canon
                 .reach(path, |r| r.long_lines_stop)
                 .is_some_and(|(stop, _)| stop),
+            save_reasons: canon
+                .reach(path, |r| r.save_reasons)
+                .map(|(reasons, _)| reasons)
+                .unwrap_or_default(),
             base,
             play,
             largest: canon.largest().0,
@@ -464,9 +459,11 @@ impl Selecting {
             Source::File => first_line_of(std::fs::File::open(path).ok()?),
             Source::Staged { blob, .. } | Source::Committed { blob } => {
                 if blobs.is_none() {
-                    *blobs = repository.as_ref()?.blobs().ok();
+                    let reader = repository.as_ref()?.blobs().ok()?;
+                    *blobs = Some(Arc::new(Mutex::new(reader)));
                 }
-                first_line_of(&blobs.as_mut()?.read(blob.as_bytes()).ok()??[..])
+                let mut reader = blobs.as_ref()?.lock().ok()?;
+                first_line_of(&reader.read(blob.as_bytes()).ok()??[..])
             }
         };
         Ok(canon.language(path, first_line)?.map(|(language, _)| language))
@@ -476,6 +473,51 @@ impl Selecting {
     fn shown(&self, path: &Path) -> String {
         shown_from(&self.current, path)
     }
+}
+
+/// One path whose text is somewhere else. `find` gives the repository of a folder, and a reader of
+/// its objects if one is there already.
+pub(super) fn for_text(
+    current: &Path,
+    path: &Path,
+    reach: &Reach,
+    find: impl FnOnce(&Path) -> Result<(Option<Repository>, Option<Reader>), WorkError>,
+) -> Result<Selection, WorkError> {
+    let missing = |path: &Path| WorkError::NoSuchPath(path.display().to_string());
+    let current = std::fs::canonicalize(current).map_err(|_| missing(current))?;
+    let whole = current.join(path);
+    let (Some(folder), Some(name)) = (whole.parent(), whole.file_name()) else {
+        return Err(missing(path));
+    };
+    let folder = std::fs::canonicalize(folder).map_err(|_| missing(folder))?;
+    let (repository, blobs) = match find(&folder) {
+        Ok(found) => found,
+        // Without a repository to ask, whole files need no git at all.
+        Err(_) if matches!(reach, Reach::Whole | Reach::Lines(_)) => (None, None),
+        Err(error) => return Err(error),
+    };
+    let mut selecting = Selecting::beside(current, repository, blobs);
+    let whole = folder.join(name);
+    match reach {
+        Reach::Whole => selecting.file(&whole, Base::Whole)?,
+        Reach::Lines(ranges) => {
+            selecting.file(&whole, Base::Lines(LineSet::of(ranges.clone())))?;
+        }
+        Reach::Since(revision) => {
+            let base = selecting.repository("--since")?.merge_base(revision)?;
+            let base = selecting.at(&base, &whole);
+            selecting.saved(&whole, base)?;
+        }
+        Reach::Saved if selecting.repository.is_none() => {
+            selecting.saved(&whole, Base::Unknown)?;
+        }
+        _ if selecting.repository.is_none() => selecting.file(&whole, Base::Whole)?,
+        _ => {
+            let base = selecting.at("HEAD", &whole);
+            selecting.saved(&whole, base)?;
+        }
+    }
+    selecting.end()
 }
 
 /// The folder above which nothing is looked for.

@@ -198,7 +198,7 @@ fn mend_text(path: &Path, reach: &Reach, bytes: Vec<u8>) -> (Vec<u8>, anyhow::Re
     let mend = || -> anyhow::Result<Option<String>> {
         let selection = select_as(&here()?, path, reach)?;
         let Some(item) = selection.items.first() else { return Ok(None) };
-        let play = match selection.in_play(item, &text) {
+        let play = match selection.in_play(item) {
             Ok(play) => play,
             Err(NotLoaded::LeftAlone(_)) => return Ok(None),
             Err(NotLoaded::Problem(reason)) => anyhow::bail!("{}: {reason}", item.shown),

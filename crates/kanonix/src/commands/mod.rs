@@ -14,8 +14,8 @@ use kanonix_repo::work::Reach;
 /// A reach in a sentence, and the options that ask for it.
 pub(crate) fn reach_in_words(reach: &Reach, in_repository: bool) -> (String, String) {
     match reach {
-        Reach::Save if in_repository => ("on touched lines".into(), String::new()),
-        Reach::Save | Reach::Whole => ("on all lines".into(), " --whole".into()),
+        Reach::Save | Reach::Saved if in_repository => ("on touched lines".into(), String::new()),
+        Reach::Save | Reach::Saved | Reach::Whole => ("on all lines".into(), " --whole".into()),
         Reach::Staged | Reach::Commit => ("on staged lines".into(), " --staged".into()),
         Reach::Since(revision) | Reach::Merge(revision) => {
             (format!("on lines touched since {revision}"), format!(" --since {revision}"))

@@ -11,6 +11,8 @@ pub(super) static LANGUAGE: Language = Language {
     suffixes: &["json", "jsonc", "geojson", "webmanifest"],
     file_names: &[],
     interpreters: &[],
+    identifiers: &["json", "jsonc"],
+    line_comment: None,
     grammar: Grammar::new(|| tree_sitter_json::LANGUAGE.into(), layout::ENTRIES, layout::role),
     rule: layout::rule,
     // The data interchange format has no style guide; two blanks are what most tools write.

@@ -15,6 +15,8 @@ pub(super) static LANGUAGE: Language = Language {
     suffixes: &["py", "pyi", "pyw"],
     file_names: &[],
     interpreters: &["python", "pypy"],
+    identifiers: &["python"],
+    line_comment: Some("#"),
     grammar: Grammar::new(|| tree_sitter_python::LANGUAGE.into(), ENTRIES, role),
     rule,
     // PEP 8, "Style Guide for Python Code". It allows a trailing comma and leaves quotes open.

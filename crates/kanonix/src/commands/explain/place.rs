@@ -73,7 +73,7 @@ pub(super) fn run(
     line: Option<usize>,
     options: &Explain,
 ) -> anyhow::Result<Status> {
-    let explained = work::explain(here, path)?;
+    let explained = work::explain(here, path, None)?;
     let report = Explaining { here, explained: &explained }.report(line);
     if options.is_json() {
         println!("{}", serde_json::to_string_pretty(&report)?);
@@ -249,7 +249,7 @@ fn text(report: &Report, paint: Paint) -> String {
         };
         let lines = match occasion.lines {
             "off" => "off".to_string(),
-            "touched-or-whole" => "touched lines, all where there are none".into(),
+            "touched-or-whole" => "touched lines, all outside of a repository".into(),
             "whole" => "all lines".into(),
             _ => "touched lines".into(),
         };

@@ -1,0 +1,63 @@
+//! Files that are asked about again and again: those that an editor has open, or somebody watches.
+
+use super::{Reach, Reader, Selection, WorkError, select};
+use crate::git::Repository;
+use std::collections::HashMap;
+use std::path::{Path, PathBuf};
+use std::sync::{Arc, Mutex};
+
+/// Knows which repository a folder is in, and keeps a reader of its objects running. Canons are read
+/// anew for every question, so that what changed in them counts at once.
+#[derive(Default)]
+pub struct Desk {
+    /// By folder: the `.git` that was the nearest when git was asked, and what git said.
+    known: HashMap<PathBuf, (Option<PathBuf>, Option<Repository>)>,
+    /// By the repository's root.
+    readers: HashMap<PathBuf, Reader>,
+}
+
+impl Desk {
+    /// As [`super::select_as`], without asking git twice for what cannot have changed.
+    ///
+    /// # Errors
+    /// As [`super::select_as`].
+    pub fn select(&mut self, path: &Path, reach: &Reach) -> Result<Selection, WorkError> {
+        let current = path.parent().unwrap_or(path).to_path_buf();
+        select::for_text(&current, path, reach, |folder| {
+            let repository = self.repository(folder)?;
+            let reader = match &repository {
+                Some(repository) => Some(self.reader(repository)?),
+                None => None,
+            };
+            Ok((repository, reader))
+        })
+    }
+
+    /// The repository that a folder is in.
+    ///
+    /// # Errors
+    /// If git cannot be run, or refuses.
+    pub fn repository(&mut self, folder: &Path) -> Result<Option<Repository>, WorkError> {
+        let marker = folder.ancestors().map(|f| f.join(".git")).find(|marker| marker.exists());
+        if let Some((known, repository)) = self.known.get(folder)
+            && *known == marker
+        {
+            return Ok(repository.clone());
+        }
+        let found = Repository::find(folder)?;
+        self.known.insert(folder.to_path_buf(), (marker, found.clone()));
+        Ok(found)
+    }
+
+    fn reader(&mut self, repository: &Repository) -> Result<Reader, WorkError> {
+        if let Some(reader) = self.readers.get(&repository.root) {
+            let runs = reader.lock().is_ok_and(|mut blobs| blobs.runs());
+            if runs {
+                return Ok(reader.clone());
+            }
+        }
+        let reader = Arc::new(Mutex::new(repository.blobs()?));
+        self.readers.insert(repository.root.clone(), reader.clone());
+        Ok(reader)
+    }
+}
