@@ -74,7 +74,7 @@ fn by_blanks(old: &str, new: &str) -> Vec<Edit> {
     let (mut a, mut b) = (0, 0);
     loop {
         let (a_end, b_end) = (run(olds, a), run(news, b));
-        if old[a..a_end] != new[b..b_end] {
+        if olds[a..a_end] != news[b..b_end] {
             edits.push(Edit { range: a..a_end, text: new[b..b_end].into() });
         }
         (a, b) = (a_end, b_end);
