@@ -121,6 +121,21 @@ impl<'a> Document<'a> {
         (holds && !self.has_faults() && !kept.has_faults()).then_some(edit)
     }
 
+    /// Whether some ordered edits of blanks leave the program as it is.
+    pub fn stays_the_same(&self, edits: &[Edit]) -> bool {
+        let after = self.after(edits);
+        let tree = |document: &Document| {
+            let parsed = document.parsed.as_ref()?;
+            Some(Tree::copy(&self.language.grammar, parsed, &document.text, None))
+        };
+        match (tree(self), tree(&after)) {
+            (Some(old), Some(new)) => {
+                proof::prove(&old, &self.text, &new, &after.text, &[]).is_ok()
+            }
+            _ => false,
+        }
+    }
+
     fn has_faults(&self) -> bool {
         self.parsed.as_ref().is_none_or(Parsed::has_faults)
     }

@@ -23,6 +23,11 @@ use toml_edit::Document;
 /// The file's name.
 pub const FILE_NAME: &str = "kanonix.toml";
 
+/// The names of the files that may say how other files are laid out.
+pub fn names() -> [&'static str; 2] {
+    [FILE_NAME, editorconfig::FILE_NAME]
+}
+
 /// The meaning of the settings that this program knows.
 const EDITION: i64 = 1;
 

@@ -183,6 +183,15 @@ fn differences(git: &mut Command, what: &str) -> Answer<Staged> {
     Ok((changes, gone))
 }
 
+/// What the git program says of itself.
+///
+/// # Errors
+/// If it cannot be run.
+pub fn program_version() -> Answer<String> {
+    let answer = run(Command::new("git").arg("--version"), "--version")?;
+    Ok(String::from_utf8_lossy(&answer).trim().to_string())
+}
+
 impl Repository {
     /// The repository that a folder is in, if it is in one with a working tree.
     ///
@@ -338,6 +347,26 @@ impl Repository {
             Err(GitError::Failed { .. }) => Ok(None),
             Err(error) => Err(error),
         }
+    }
+
+    /// Which of these paths somebody may have saved: those that differ from what is staged, and
+    /// those that git neither tracks nor ignores.
+    ///
+    /// # Errors
+    /// If git fails.
+    pub fn differing(&self, paths: &[PathBuf]) -> Answer<Vec<PathBuf>> {
+        let mut found = Vec::new();
+        for words in [
+            &["diff-files", "--name-only", "-z", "--no-relative"][..],
+            &["ls-files", "-z", "--others", "--exclude-standard"],
+        ] {
+            let mut command = self.git();
+            command.arg("--literal-pathspecs").args(words).arg("--").args(paths);
+            let answer = run(&mut command, words[0])?;
+            let paths = answer.split(|byte| *byte == 0).filter(|path| !path.is_empty());
+            found.extend(paths.map(path_of));
+        }
+        Ok(found)
     }
 
     /// Files that git neither tracks nor ignores, in or below these paths.

@@ -9,3 +9,12 @@ pub mod git;
 pub mod undo;
 pub mod work;
 pub mod write;
+
+/// The folder in which a user's programs keep what they need from run to run.
+pub fn state_folder() -> std::path::PathBuf {
+    use std::path::PathBuf;
+    let set = |name| std::env::var_os(name).map(PathBuf::from).filter(|path| path.is_absolute());
+    set("XDG_STATE_HOME")
+        .or_else(|| set("HOME").map(|home| home.join(".local/state")))
+        .unwrap_or_else(std::env::temp_dir)
+}

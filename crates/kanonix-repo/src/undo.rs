@@ -112,7 +112,7 @@ impl Store {
     pub fn of(repository: Option<&Repository>) -> Store {
         let folder = match repository {
             Some(repository) => repository.git_dir.join("kanonix/undo"),
-            None => state_folder().join("kanonix/undo"),
+            None => crate::state_folder().join("kanonix/undo"),
         };
         Store { folder, repository: repository.cloned() }
     }
@@ -307,12 +307,4 @@ fn sum(text: &[u8]) -> String {
 
 fn now() -> u64 {
     SystemTime::now().duration_since(UNIX_EPOCH).unwrap_or_default().as_secs()
-}
-
-/// Where programs keep what they need from run to run (XDG base directory specification).
-fn state_folder() -> PathBuf {
-    let set = |name| std::env::var_os(name).map(PathBuf::from).filter(|path| path.is_absolute());
-    set("XDG_STATE_HOME")
-        .or_else(|| set("HOME").map(|home| home.join(".local/state")))
-        .unwrap_or_else(std::env::temp_dir)
 }

@@ -259,7 +259,7 @@ pub fn select_under(
 /// # Errors
 /// As [`select`].
 pub fn select_as(current: &Path, path: &Path, reach: &Reach) -> Result<Selection, WorkError> {
-    select::for_text(current, path, reach, |folder| Ok((Repository::find(folder)?, None)))
+    select::for_text(current, path, None, reach, |folder| Ok((Repository::find(folder)?, None)))
 }
 
 impl Selection {
@@ -274,7 +274,17 @@ impl Selection {
                 self.blob(blob.as_bytes())?.unwrap_or_default()
             }
         };
-        let text = as_text(text, item.largest)?;
+        self.take(item, as_text(text, item.largest)?)
+    }
+
+    /// As [`Selection::load`], of an item whose text is at hand.
+    ///
+    /// # Errors
+    /// As [`Selection::load`].
+    pub fn take(&self, item: &Item, text: String) -> Result<Loaded, NotLoaded> {
+        if text.len() as u64 > item.largest {
+            return Err(NotLoaded::LeftAlone(Why::TooLarge));
+        }
         if has_conflict_marks(&text) && self.is_unmerged(&item.inside) {
             return Err(NotLoaded::Problem(UNMERGED.into()));
         }
@@ -291,10 +301,7 @@ impl Selection {
     }
 
     /// The lines in play of an item.
-    ///
-    /// # Errors
-    /// Why its base cannot be read.
-    pub fn in_play(&self, item: &Item) -> Result<InPlay, NotLoaded> {
+    fn in_play(&self, item: &Item) -> Result<InPlay, NotLoaded> {
         let play = match &item.base {
             _ if item.play == Play::Whole => InPlay::Set(LineSet::whole()),
             Base::Whole => InPlay::Set(LineSet::whole()),

@@ -6,6 +6,7 @@ mod judging;
 mod options;
 mod paint;
 mod report;
+mod server;
 
 use clap::Parser;
 use kanonix_repo::work::WorkError;
@@ -52,6 +53,8 @@ fn main() -> ExitCode {
         Some(Command::Mend(options)) => commands::mend::run(&options),
         Some(Command::Undo(options)) => commands::undo::run(&options),
         Some(Command::Explain(options)) => commands::explain::run(&options),
+        Some(Command::Watch(options)) => commands::watch::run(&options),
+        Some(Command::Lsp(_)) => server::run(),
         Some(Command::Gate(options)) => commands::gate::run(&options),
         Some(Command::Tour(options)) => commands::tour::run(&options),
     };

@@ -25,6 +25,10 @@ pub(crate) enum Command {
     Undo(Undo),
     /// Says why a file or a line is treated so, and what a setting does
     Explain(Explain),
+    /// Mends files as they are saved, for editors without the protocol
+    Watch(Watch),
+    /// The Language Server Protocol on standard input and output, for editors
+    Lsp(Lsp),
     /// The gates: where a commit or a merge is stopped
     Gate(Gate),
     /// The whole job on a demo repository, step by step
@@ -176,8 +180,11 @@ pub(crate) struct Undo {
 #[derive(Args)]
 pub(crate) struct Explain {
     /// A file, PATH:LINE, or a setting
-    #[arg(value_name = "PATH[:LINE]|SETTING")]
-    pub what: String,
+    #[arg(value_name = "PATH[:LINE]|SETTING", required_unless_present = "editor")]
+    pub what: Option<String>,
+    /// What an editor's server sees: version, root, canon, git, last errors
+    #[arg(long, conflicts_with = "what")]
+    pub editor: bool,
     /// How it is written: text, json
     #[arg(long, value_name = "KIND", default_value = "text", value_parser = ["text", "json"])]
     pub report: String,
@@ -191,6 +198,21 @@ impl Explain {
     pub fn is_json(&self) -> bool {
         self.report == "json"
     }
+}
+
+#[derive(Args)]
+pub(crate) struct Watch {
+    /// The folder that is watched; without one, the whole repository
+    pub path: Option<PathBuf>,
+    #[command(flatten)]
+    pub voice: Voice,
+}
+
+#[derive(Args)]
+pub(crate) struct Lsp {
+    /// Says that the standard input and output are used, as some clients do; it is so in any case
+    #[arg(long)]
+    pub stdio: bool,
 }
 
 #[derive(Args)]

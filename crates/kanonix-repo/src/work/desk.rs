@@ -2,6 +2,7 @@
 
 use super::{Reach, Reader, Selection, WorkError, select};
 use crate::git::Repository;
+use kanonix_core::languages::Language;
 use std::collections::HashMap;
 use std::path::{Path, PathBuf};
 use std::sync::{Arc, Mutex};
@@ -17,13 +18,19 @@ pub struct Desk {
 }
 
 impl Desk {
-    /// As [`super::select_as`], without asking git twice for what cannot have changed.
+    /// As [`super::select_as`], without asking git twice for what cannot have changed. A text that is
+    /// no file yet says itself what language it is in.
     ///
     /// # Errors
     /// As [`super::select_as`].
-    pub fn select(&mut self, path: &Path, reach: &Reach) -> Result<Selection, WorkError> {
+    pub fn select(
+        &mut self,
+        path: &Path,
+        language: Option<&'static Language>,
+        reach: &Reach,
+    ) -> Result<Selection, WorkError> {
         let current = path.parent().unwrap_or(path).to_path_buf();
-        select::for_text(&current, path, reach, |folder| {
+        select::for_text(&current, path, language, reach, |folder| {
             let repository = self.repository(folder)?;
             let reader = match &repository {
                 Some(repository) => Some(self.reader(repository)?),

@@ -32,6 +32,8 @@ pub(super) struct Selecting {
     left_alone: LeftAlone,
     problems: Vec<(String, String)>,
     styles: HashMap<StyleKey, Arc<kanonix_core::style::Style>>,
+    /// The language of a text whose name says nothing.
+    instead_of_name: Option<&'static Language>,
     /// Reads the contents, and the first lines of files whose names say nothing.
     blobs: Option<Reader>,
 }
@@ -100,6 +102,7 @@ impl Selecting {
             left_alone: LeftAlone::new(),
             problems: Vec::new(),
             styles: HashMap::new(),
+            instead_of_name: None,
         })
     }
 
@@ -127,6 +130,7 @@ impl Selecting {
             left_alone: LeftAlone::new(),
             problems: Vec::new(),
             styles: HashMap::new(),
+            instead_of_name: None,
         }
     }
 
@@ -454,6 +458,9 @@ impl Selecting {
         path: &Path,
         source: &Source,
     ) -> Result<Option<&'static Language>, WorkError> {
+        if self.instead_of_name.is_some() {
+            return Ok(self.instead_of_name);
+        }
         let (repository, blobs) = (&self.repository, &mut self.blobs);
         let first_line = || match source {
             Source::File => first_line_of(std::fs::File::open(path).ok()?),
@@ -480,6 +487,7 @@ impl Selecting {
 pub(super) fn for_text(
     current: &Path,
     path: &Path,
+    language: Option<&'static Language>,
     reach: &Reach,
     find: impl FnOnce(&Path) -> Result<(Option<Repository>, Option<Reader>), WorkError>,
 ) -> Result<Selection, WorkError> {
@@ -497,6 +505,7 @@ pub(super) fn for_text(
         Err(error) => return Err(error),
     };
     let mut selecting = Selecting::beside(current, repository, blobs);
+    selecting.instead_of_name = language;
     let whole = folder.join(name);
     match reach {
         Reach::Whole => selecting.file(&whole, Base::Whole)?,

@@ -1,6 +1,7 @@
 //! `kanonix explain`: why a file or a line is treated so, and what a setting does.
 
-mod place;
+mod editor;
+pub(crate) mod place;
 mod setting;
 
 use crate::Status;
@@ -10,7 +11,7 @@ use std::path::Path;
 
 pub(crate) fn run(options: &Explain) -> anyhow::Result<Status> {
     let here = super::here()?;
-    let asked = options.what.as_str();
+    let Some(asked) = options.what.as_deref() else { return editor::run(&here, options) };
     let (name, key) = asked.split_once('.').unwrap_or((asked, ""));
     if let Some(entry) = REGISTRY.iter().find(|entry| entry.name == name)
         && (key.is_empty() || entry.slots.iter().any(|slot| slot.key == key))

@@ -14,6 +14,8 @@ every day
     kanonix mend            mend them, and nothing else
     kanonix undo            put back what the last mend changed
     kanonix explain         why a file or a line is treated so; what a setting does
+    kanonix watch           mend files as any program saves them
+    kanonix lsp             the server that editors start
 
 at the gate
     kanonix gate commit     judge what is staged; git calls this

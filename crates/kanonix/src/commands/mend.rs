@@ -1,6 +1,6 @@
 //! `kanonix mend`: rewrites slips, and nothing else.
 
-mod storing;
+pub(crate) mod storing;
 
 use super::{here, reach_in_words};
 use crate::Status;
@@ -9,9 +9,8 @@ use crate::options::Mend;
 use crate::paint::Paint;
 use crate::report::{self, Frame, ReportOption, count, left_alone};
 use kanonix_core::text::{LineSet, Lines, unified_diff};
-use kanonix_core::{Mended, judge, mend, mend_since_all};
-use kanonix_repo::work::{InPlay, Item, LeftAlone, NotLoaded, Reach, Selection, select};
-use kanonix_repo::work::{Loaded, select_as};
+use kanonix_core::{Difference, Document, Mended, judge};
+use kanonix_repo::work::{InPlay, Item, LeftAlone, NotLoaded, Reach, Selection, select, select_as};
 use rayon::prelude::*;
 use std::io::{Read, Write};
 use std::path::Path;
@@ -24,7 +23,7 @@ pub(crate) fn run(options: &Mend) -> anyhow::Result<Status> {
 }
 
 /// What became of one file.
-enum Done {
+pub(crate) enum Done {
     Clean,
     /// The old text and the new one.
     Mended { old: String, new: String, note: Option<String> },
@@ -103,35 +102,44 @@ fn mended(selection: &Selection, item: &Item) -> Done {
         Err(NotLoaded::LeftAlone(why)) => return Done::LeftAlone(why),
         Err(NotLoaded::Problem(reason)) => return Done::Problem(reason),
     };
-    match mend_loaded(item, &loaded) {
+    let document = Document::new(loaded.text.as_str(), item.language);
+    match mend_loaded(item, &document, &loaded.play) {
         Ok(mended) if mended.text == loaded.text => Done::Clean,
         Ok(mended) => Done::Mended { old: loaded.text, new: mended.text, note: None },
         Err(reason) => Done::Problem(reason),
     }
 }
 
-fn mend_loaded(item: &Item, loaded: &Loaded) -> Result<Mended, String> {
-    let mended = match &loaded.play {
-        InPlay::Since(bases) => mend_since_all(bases, &loaded.text, item.language, &item.style),
-        InPlay::Set(set) => mend(&loaded.text, item.language, &item.style, set),
+/// Mends the lines of a text that are in play.
+pub(crate) fn mend_loaded(
+    item: &Item,
+    document: &Document,
+    play: &InPlay,
+) -> Result<Mended, String> {
+    let mended = match play {
+        InPlay::Since(bases) => document.mend_since_all(bases, &item.style),
+        InPlay::Set(set) => document.mend(&item.style, set),
     };
-    mended.map_err(|difference| {
-        let at = difference.offset().min(loaded.text.len());
-        let (line, column) = Lines::new(&loaded.text).place(&loaded.text, at);
-        let faults = judge(&loaded.text, item.language, &item.style, &LineSet::default()).faults;
-        if let Some(fault) = faults.first() {
-            let (fault, _) = Lines::new(&loaded.text).place(&loaded.text, fault.start);
-            return format!(
-                "line {fault} does not parse, and line {line} would be read otherwise once it is \
-                 mended; the file is left as it is. Mend line {fault} by hand first"
-            );
-        }
-        format!(
-            "{line}:{column}: the mended text would not be the same program ({difference}); the \
-             file is left as it is. This is a fault of Kanonix: please report it with the file and \
-             its canon"
-        )
-    })
+    mended.map_err(|difference| unproved(item, document.text(), &difference))
+}
+
+/// What is said of a text that would be another program once it is mended.
+pub(crate) fn unproved(item: &Item, text: &str, difference: &Difference) -> String {
+    let at = difference.offset().min(text.len());
+    let (line, column) = Lines::new(text).place(text, at);
+    let faults = judge(text, item.language, &item.style, &LineSet::default()).faults;
+    if let Some(fault) = faults.first() {
+        let (fault, _) = Lines::new(text).place(text, fault.start);
+        return format!(
+            "line {fault} does not parse, and line {line} would be read otherwise once it is \
+             mended; the file is left as it is. Mend line {fault} by hand first"
+        );
+    }
+    format!(
+        "{line}:{column}: the mended text would not be the same program ({difference}); the \
+         file is left as it is. This is a fault of Kanonix: please report it with the file and \
+         its canon"
+    )
 }
 
 /// How many lines a change adds or rewrites; where it only takes lines away, how many of those.
@@ -198,13 +206,13 @@ fn mend_text(path: &Path, reach: &Reach, bytes: Vec<u8>) -> (Vec<u8>, anyhow::Re
     let mend = || -> anyhow::Result<Option<String>> {
         let selection = select_as(&here()?, path, reach)?;
         let Some(item) = selection.items.first() else { return Ok(None) };
-        let play = match selection.in_play(item) {
-            Ok(play) => play,
+        let loaded = match selection.take(item, text.clone()) {
+            Ok(loaded) => loaded,
             Err(NotLoaded::LeftAlone(_)) => return Ok(None),
             Err(NotLoaded::Problem(reason)) => anyhow::bail!("{}: {reason}", item.shown),
         };
-        let loaded = Loaded { text: text.clone(), play };
-        match mend_loaded(item, &loaded) {
+        let document = Document::new(loaded.text.as_str(), item.language);
+        match mend_loaded(item, &document, &loaded.play) {
             Ok(mended) => Ok(Some(mended.text)),
             Err(reason) => anyhow::bail!("{}: {reason}", item.shown),
         }

@@ -8,6 +8,7 @@ pub(crate) mod mend;
 pub(crate) mod settle;
 pub(crate) mod tour;
 pub(crate) mod undo;
+pub(crate) mod watch;
 
 use kanonix_repo::work::Reach;
 

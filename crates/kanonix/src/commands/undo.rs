@@ -4,11 +4,10 @@ use super::here;
 use crate::Status;
 use crate::options::Undo;
 use crate::paint::Paint;
-use crate::report::count;
+use crate::report::{ago, count};
 use kanonix_repo::git::Repository;
 use kanonix_repo::undo::Store;
 use kanonix_repo::work::shown_from;
-use std::time::{Duration, SystemTime, UNIX_EPOCH};
 
 /// So many files of a run are named in the list.
 const NAMED: usize = 3;
@@ -58,17 +57,5 @@ fn list(store: &Store, here: &std::path::Path, paint: Paint) {
             more => format!(" and {more} more"),
         };
         println!("{:>14}  {}", "", paint.faint(&format!("{}{more}", names.join(", "))));
-    }
-}
-
-/// "3 minutes ago".
-fn ago(when: u64) -> String {
-    let then = UNIX_EPOCH + Duration::from_secs(when);
-    let seconds = SystemTime::now().duration_since(then).unwrap_or_default().as_secs();
-    match seconds {
-        0..60 => "just now".into(),
-        60..3600 => format!("{} ago", count(seconds as usize / 60, "minute")),
-        3600..86_400 => format!("{} ago", count(seconds as usize / 3600, "hour")),
-        _ => format!("{} ago", count(seconds as usize / 86_400, "day")),
     }
 }

@@ -12,6 +12,7 @@ use kanonix_repo::work::LeftAlone;
 use std::io::{IsTerminal, Write};
 use std::path::PathBuf;
 use std::str::FromStr;
+use std::time::{Duration, SystemTime, UNIX_EPOCH};
 
 /// What a report is written as.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
@@ -51,6 +52,18 @@ impl ReportOption {
     /// Whether it is written to the standard output.
     pub fn takes_output(&self) -> bool {
         self.file.is_none()
+    }
+}
+
+/// "3 minutes ago".
+pub(crate) fn ago(when: u64) -> String {
+    let then = UNIX_EPOCH + Duration::from_secs(when);
+    let seconds = SystemTime::now().duration_since(then).unwrap_or_default().as_secs();
+    match seconds {
+        0..60 => "just now".into(),
+        60..3600 => format!("{} ago", count(seconds as usize / 60, "minute")),
+        3600..86_400 => format!("{} ago", count(seconds as usize / 3600, "hour")),
+        _ => format!("{} ago", count(seconds as usize / 86_400, "day")),
     }
 }
 

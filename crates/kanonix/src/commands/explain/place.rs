@@ -47,8 +47,9 @@ struct Occasion {
     said_at: Option<String>,
 }
 
+/// What is known of a file.
 #[derive(Serialize)]
-struct Report {
+pub(crate) struct Report {
     version: u32,
     path: String,
     language: Option<String>,
@@ -73,14 +74,24 @@ pub(super) fn run(
     line: Option<usize>,
     options: &Explain,
 ) -> anyhow::Result<Status> {
-    let explained = work::explain(here, path, None)?;
-    let report = Explaining { here, explained: &explained }.report(line);
+    let report = told(here, path, line, None)?;
     if options.is_json() {
         println!("{}", serde_json::to_string_pretty(&report)?);
     } else {
         print!("{}", text(&report, Paint::new(options.color)));
     }
     Ok(Status::Clean)
+}
+
+/// All that is known of a file; with `open`, as if it had this text.
+pub(crate) fn told(
+    here: &Path,
+    path: &Path,
+    line: Option<usize>,
+    open: Option<String>,
+) -> anyhow::Result<Report> {
+    let explained = work::explain(here, path, open)?;
+    Ok(Explaining { here, explained: &explained }.report(line))
 }
 
 struct Explaining<'a> {
@@ -225,7 +236,8 @@ fn in_words(play: Play) -> &'static str {
     }
 }
 
-fn text(report: &Report, paint: Paint) -> String {
+/// The report in words.
+pub(crate) fn text(report: &Report, paint: Paint) -> String {
     let mut out = format!("{}\n", paint.strong(&report.path));
     let mut row = |name: &str, value: &str| {
         out.push_str(&format!("  {}  {value}\n", paint.faint(&format!("{name:10}"))));

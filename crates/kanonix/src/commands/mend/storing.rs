@@ -22,7 +22,7 @@ struct Writing {
 }
 
 /// Writes every mended text, or says what kept it.
-pub(super) fn store(selection: &Selection, done: &mut [(&Item, Done)]) -> anyhow::Result<()> {
+pub(crate) fn store(selection: &Selection, done: &mut [(&Item, Done)]) -> anyhow::Result<()> {
     let mut writings = Vec::new();
     let mut problems = Vec::new();
     for (place, (item, done)) in done.iter().enumerate() {

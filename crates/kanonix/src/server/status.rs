@@ -1,0 +1,35 @@
+//! `kanonix/status`: why a text is or is not mended, in the words of `kanonix explain`.
+
+use super::jobs::{Office, Trouble};
+use super::record::Record;
+use super::texts::Snapshot;
+use crate::commands::explain::place;
+use crate::options::Color;
+use crate::paint::Paint;
+use serde_json::{Value, json};
+
+/// What is known of the server itself.
+pub(super) fn of_server(record: &Record) -> Value {
+    json!({
+        "version": record.version,
+        "process": record.process,
+        "roots": record.roots,
+        "positionEncoding": record.position_encoding,
+        "lastErrors": record.last_errors,
+    })
+}
+
+impl Office {
+    /// What is known of a text: as data and in words.
+    pub fn status(&self, snapshot: &Snapshot, line: Option<usize>) -> Result<Value, Trouble> {
+        let folder = snapshot.path.parent().unwrap_or(&snapshot.path);
+        let text = Some(snapshot.text().to_string());
+        match place::told(folder, &snapshot.path, line, text) {
+            Ok(report) => Ok(json!({
+                "file": report,
+                "text": place::text(&report, Paint::new(Color::Never)),
+            })),
+            Err(error) => Err(Trouble::Here(format!("{error:#}"))),
+        }
+    }
+}
