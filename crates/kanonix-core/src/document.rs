@@ -2,12 +2,12 @@
 
 use crate::languages::Language;
 use crate::layout::Sheet;
-use crate::layout::compare::Comparison;
+use crate::layout::compare::{Comparison, Declared};
 use crate::proof;
 use crate::style::Style;
 use crate::syntax::{Parsed, Tree, Window};
 use crate::text::{Edit, LineSet, Lines, apply};
-use crate::{Difference, Mended, Outcome};
+use crate::{Difference, Mended, Outcome, Slip};
 use std::borrow::Cow;
 use std::ops::Range;
 
@@ -121,19 +121,37 @@ impl<'a> Document<'a> {
         (holds && !self.has_faults() && !kept.has_faults()).then_some(edit)
     }
 
-    /// Whether some ordered edits of blanks leave the program as it is.
-    pub fn stays_the_same(&self, edits: &[Edit]) -> bool {
-        let after = self.after(edits);
-        let tree = |document: &Document| {
-            let parsed = document.parsed.as_ref()?;
-            Some(Tree::copy(&self.language.grammar, parsed, &document.text, None))
+    /// The edits that mend one slip of those lines and no other, if they alone leave the program as
+    /// it is.
+    pub fn edits_at(&self, style: &Style, set: &LineSet, slip: &Slip) -> Option<Vec<Edit>> {
+        let (outcome, tree) = self.judged(style, set, false, None);
+        let tree = tree?;
+        let end = slip.offset + slip.length;
+        let chosen = |wanted: &dyn Fn(&Range<usize>) -> bool| -> Vec<Edit> {
+            outcome.edits.iter().filter(|edit| wanted(&edit.range)).cloned().collect()
         };
-        match (tree(self), tree(&after)) {
-            (Some(old), Some(new)) => {
-                proof::prove(&old, &self.text, &new, &after.text, &[]).is_ok()
-            }
-            _ => false,
+        // A slip of a token changes that; one of a gap, the gaps beside what it names.
+        let mut edits = chosen(&|range| range.start < end && range.end > slip.offset);
+        if edits.is_empty() {
+            edits = chosen(&|range| {
+                let touches = range.start <= end && range.end >= slip.offset;
+                touches && self.text[range.clone()].trim().is_empty()
+            });
         }
+        if edits.is_empty() {
+            return None;
+        }
+        let is_changed = |declared: &&Declared| {
+            let token = &tree.tokens[declared.token as usize];
+            let (start, end) = (token.start as usize, token.end as usize);
+            edits.iter().any(|edit| edit.range.start <= end && edit.range.end > start)
+        };
+        let declared: Vec<Declared> =
+            outcome.declared.iter().filter(is_changed).cloned().collect();
+        let after = self.after(&edits);
+        let parsed = after.parsed.as_ref()?;
+        let new = Tree::copy(&self.language.grammar, parsed, &after.text, None);
+        proof::prove(&tree, &self.text, &new, &after.text, &declared).is_ok().then_some(edits)
     }
 
     fn has_faults(&self) -> bool {

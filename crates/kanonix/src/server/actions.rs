@@ -78,7 +78,7 @@ impl Office {
                 (first..=last).contains(&line)
             });
             for slip in near.take(MOST_SLIPS) {
-                let edits: Option<Vec<Edit>> = case.edits_at(&outcome, slip);
+                let edits: Option<Vec<Edit>> = case.edits_at(slip);
                 let edits = match edits {
                     Some(edits) => places.edits(&edits),
                     None => {

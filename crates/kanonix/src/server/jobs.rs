@@ -6,7 +6,7 @@ use super::session::Event;
 use super::texts::Snapshot;
 use crate::commands::mend::{mend_loaded, unproved};
 use kanonix_core::text::{Edit, LineSet, differences};
-use kanonix_core::{Document, Mended, Outcome};
+use kanonix_core::{Document, Mended, Outcome, Slip};
 use kanonix_repo::work::{Desk, InPlay, Item, NotLoaded, Reach, Selection, WorkError};
 use lsp_types::{Position, TextEdit};
 use std::ops::Range;
@@ -119,11 +119,12 @@ impl Office {
         let places = Places::new(text, self.encoding);
         let cursor = places.offset(position);
         let line_start = places.offset(Position { character: 0, ..position });
-        // Only what lies before this is touched: the line that the cursor is on is still written.
+        // Only what lies before this is touched: the line that the cursor is on is still written, and
+        // what was typed stays.
         let (line, before) = match typed {
             "\n" if position.line > 0 => (position.line - 1, line_start),
             "\n" => return Ok(Vec::new()),
-            _ => (position.line, cursor),
+            _ => (position.line, cursor.saturating_sub(typed.len())),
         };
         let rest = text[cursor..].lines().next().unwrap_or_default();
         if typed != "\n" && !rest.trim().is_empty() {
@@ -172,11 +173,9 @@ impl Case {
         self.document.judge(&self.item.style, &set)
     }
 
-    /// The edits of an outcome at one of its slips, if they alone leave the program as it is.
-    pub fn edits_at(&self, outcome: &Outcome, slip: &kanonix_core::Slip) -> Option<Vec<Edit>> {
-        let end = slip.offset + slip.length;
-        let at = |edit: &&Edit| edit.range.start <= end && edit.range.end >= slip.offset;
-        let edits: Vec<Edit> = outcome.edits.iter().filter(at).cloned().collect();
-        (!edits.is_empty() && self.document.stays_the_same(&edits)).then_some(edits)
+    /// The edits that mend one slip and no other, if there are such.
+    pub fn edits_at(&self, slip: &Slip) -> Option<Vec<Edit>> {
+        let set = self.play.lines(self.document.text());
+        self.document.edits_at(&self.item.style, &set, slip)
     }
 }

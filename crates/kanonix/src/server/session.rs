@@ -41,6 +41,8 @@ pub(crate) enum Event {
     Parsed(Url, u64, Arc<Document<'static>>),
     /// What is to be shown beside a text's version.
     Found(Url, u64, i32, Result<Vec<Diagnostic>, Trouble>),
+    /// Something that is wrong, beside an answer.
+    Wrong(Trouble),
     /// Edits that somebody asked for by a command.
     Apply(Url, Vec<TextEdit>),
     /// The last commit, the index or a canon has changed.
@@ -179,6 +181,7 @@ impl Session {
                 Event::Answer(id, of, result) => self.answer(id, of, result),
                 Event::Parsed(uri, stamp, document) => self.texts.parsed(&uri, stamp, document),
                 Event::Found(uri, stamp, version, found) => self.found(uri, stamp, version, found),
+                Event::Wrong(trouble) => self.say(trouble),
                 Event::Apply(uri, edits) => self.apply(&uri, edits),
                 Event::Changed => self.all_due = Some(Instant::now() + BURST),
             }
@@ -260,7 +263,10 @@ impl Session {
             "textDocument/diagnostic" => {
                 let asked: DocumentDiagnosticParams = serde_json::from_value(params)?;
                 self.job(id, &asked.text_document, None, false, |office, text| {
-                    let items = office.diagnostics(text)?;
+                    let items = office.diagnostics(text).unwrap_or_else(|trouble| {
+                        let _ = office.events.send(Event::Wrong(trouble));
+                        Vec::new()
+                    });
                     Ok(json!({ "kind": "full", "items": items }))
                 });
             }
@@ -669,7 +675,9 @@ fn lines_of(range: &Range) -> std::ops::Range<usize> {
 }
 
 fn path_of(uri: &Uri) -> Option<PathBuf> {
-    Url::parse(uri.as_str()).ok()?.to_file_path().ok()
+    let path = Url::parse(uri.as_str()).ok()?.to_file_path().ok()?;
+    // Without a slash at its end.
+    Some(path.components().collect())
 }
 
 fn capabilities(encoding: Encoding) -> Value {

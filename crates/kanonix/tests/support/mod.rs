@@ -2,6 +2,8 @@
 
 #![allow(dead_code, reason = "each test file uses its own part")]
 
+pub mod client;
+
 use std::fs;
 use std::io::Write;
 use std::path::{Path, PathBuf};

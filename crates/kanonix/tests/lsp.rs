@@ -1,0 +1,478 @@
+//! The editor's server, asked over pipes as an editor asks.
+
+mod support;
+
+use serde_json::{Value, json};
+use support::Repo;
+use support::client::{Client, place, uri};
+
+const OLD: &str = "a = 'ebb'\nb=1\n\n\ndef flood(level):\n    return level*2\n";
+
+fn repo() -> Repo {
+    Repo::with(&[("a.py", OLD)])
+}
+
+/// A server with the file open, after an edit of its first line.
+fn touched(repo: &Repo) -> (Client, String) {
+    let mut client = Client::of(repo);
+    let uri = uri(repo, "a.py");
+    client.open(&uri, "python", OLD);
+    client.edit(&uri, "a = 'ebb'", "a='slack'");
+    (client, uri)
+}
+
+fn of(uri: &str) -> Value {
+    json!({ "textDocument": { "uri": uri } })
+}
+
+#[test]
+fn a_save_mends_the_touched_lines_and_nothing_else() {
+    let repo = repo();
+    let (mut client, uri) = touched(&repo);
+    client.save(&uri);
+    assert_eq!(client.text(&uri), OLD.replace("a = 'ebb'", "a = \"slack\""));
+    assert_eq!(repo.read("a.py"), client.text(&uri));
+    // What is saved again needs nothing.
+    let again = json!({ "textDocument": { "uri": uri }, "reason": 1 });
+    assert_eq!(client.ask("textDocument/willSaveWaitUntil", again), Ok(Value::Null));
+    assert!(client.end().success());
+}
+
+#[test]
+fn edits_leave_what_stands_between_them() {
+    let repo = repo();
+    let (mut client, uri) = touched(&repo);
+    client.edit(&uri, "a='slack'", "a=[1,2]");
+    let asked = json!({ "textDocument": { "uri": uri }, "reason": 1 });
+    let edits = client.ask("textDocument/willSaveWaitUntil", asked).unwrap();
+    let new: Vec<&str> =
+        edits.as_array().unwrap().iter().map(|edit| edit["newText"].as_str().unwrap()).collect();
+    assert_eq!(new, [" ", " ", " "]);
+}
+
+#[test]
+fn only_the_saves_that_the_canon_lists_mend() {
+    let repo = repo();
+    let (mut client, uri) = touched(&repo);
+    let save = |client: &mut Client, reason: i64| {
+        let asked = json!({ "textDocument": { "uri": uri }, "reason": reason });
+        !client.ask("textDocument/willSaveWaitUntil", asked).unwrap().is_null()
+    };
+    assert_eq!([1, 2, 3].map(|reason| save(&mut client, reason)), [true, false, false]);
+    let canon = format!("{}[reach]\nsave_reasons = [\"manual\", \"focus_out\"]\n", support::CANON);
+    repo.write("kanonix.toml", canon);
+    assert_eq!([1, 2, 3].map(|reason| save(&mut client, reason)), [true, false, true]);
+    repo.write("kanonix.toml", format!("{}[reach]\nsave = \"off\"\n", support::CANON));
+    assert_eq!([1, 2, 3].map(|reason| save(&mut client, reason)), [false, false, false]);
+    repo.write("kanonix.toml", format!("{}[reach]\nsave = \"whole\"\n", support::CANON));
+    client.save(&uri);
+    assert!(client.text(&uri).contains("b = 1\n") && client.text(&uri).contains("level * 2"));
+}
+
+#[test]
+fn formatting_goes_as_far_as_saving_unless_all_is_wanted() {
+    let repo = repo();
+    let (mut client, uri) = touched(&repo);
+    // The editor's own tab options never override the canon.
+    let options = json!({ "tabSize": 8, "insertSpaces": false });
+    let asked = json!({ "textDocument": { "uri": uri }, "options": options });
+    let edits = client.ask("textDocument/formatting", asked.clone()).unwrap();
+    client.apply(&uri, &edits);
+    assert_eq!(client.text(&uri), OLD.replace("a = 'ebb'", "a = \"slack\""));
+    client.tell(
+        "workspace/didChangeConfiguration",
+        json!({ "settings": { "kanonix": { "formatting": "whole" } } }),
+    );
+    let edits = client.ask("textDocument/formatting", asked).unwrap();
+    client.apply(&uri, &edits);
+    assert!(client.text(&uri).contains("b = 1\n") && client.text(&uri).contains("    return level * 2"));
+}
+
+#[test]
+fn ranges_are_mended_whatever_is_touched() {
+    let repo = repo();
+    let mut client = Client::of(&repo);
+    let uri = uri(&repo, "a.py");
+    client.open(&uri, "python", OLD);
+    let line = |line: u32| json!({
+        "start": { "line": line, "character": 0 },
+        "end": { "line": line + 1, "character": 0 },
+    });
+    let options = json!({ "tabSize": 2, "insertSpaces": true });
+    let document = json!({ "uri": uri });
+    let one = json!({ "textDocument": document, "range": line(1), "options": options });
+    let edits = client.ask("textDocument/rangeFormatting", one).unwrap();
+    client.apply(&uri, &edits);
+    assert_eq!(client.text(&uri), OLD.replace("b=1", "b = 1"));
+    let two = json!({ "textDocument": document, "ranges": [line(0), line(5)], "options": options });
+    let edits = client.ask("textDocument/rangesFormatting", two).unwrap();
+    client.apply(&uri, &edits);
+    let expected = OLD.replace("b=1", "b = 1").replace('\'', "\"").replace("level*2", "level * 2");
+    assert_eq!(client.text(&uri), expected);
+}
+
+#[test]
+fn a_finished_unit_settles_and_one_that_is_still_written_does_not() {
+    let repo = repo();
+    let mut client = Client::of(&repo);
+    let uri = uri(&repo, "new.js");
+    let typed = |client: &mut Client, text: &str, ch: &str| {
+        client.open(&uri, "javascript", text);
+        let position = place(text, text.len(), "utf-16");
+        let options = json!({ "tabSize": 4, "insertSpaces": true });
+        let asked = json!({
+            "textDocument": { "uri": uri }, "position": position, "ch": ch, "options": options,
+        });
+        let edits = client.ask("textDocument/onTypeFormatting", asked).unwrap();
+        client.apply(&uri, &edits);
+        client.text(&uri).to_string()
+    };
+    assert_eq!(typed(&mut client, "x=1\n", "\n"), "x = 1\n");
+    // The line that the cursor is on is left to its writer.
+    assert_eq!(typed(&mut client, "if (a) {\n    b=1\n    ", "\n"), "if (a) {\n    b=1\n    ");
+    assert_eq!(typed(&mut client, "a=1\nb=[\n", "\n"), "a=1\nb=[\n");
+    assert_eq!(typed(&mut client, "x=[1,\n   2]\ny=(1,\n)", "\n"), "x=[1,\n   2]\ny=(1,\n)");
+    assert_eq!(typed(&mut client, "x=1;", ";"), "x = 1;");
+    assert_eq!(typed(&mut client, "if (a) {\n    b = 1;\n  }", "}"), "if (a) {\n    b = 1;\n}");
+}
+
+#[test]
+fn slips_in_reach_are_hints_and_faults_are_warnings() {
+    let repo = repo();
+    let (mut client, uri) = touched(&repo);
+    client.edit(&uri, "b=1", "b = (1");
+    let found = loop {
+        let found = client.told("textDocument/publishDiagnostics");
+        if found["version"] == 3 {
+            break found["diagnostics"].clone();
+        }
+    };
+    let said: Vec<(u64, &str, u64)> = found
+        .as_array()
+        .unwrap()
+        .iter()
+        .map(|one| {
+            let code = one["code"].as_str().unwrap();
+            let line = one["range"]["start"]["line"].as_u64().unwrap();
+            (one["severity"].as_u64().unwrap(), code, line)
+        })
+        .collect();
+    assert!(said.iter().any(|(severity, code, _)| (*severity, *code) == (2, "fault")), "{said:?}");
+    client.edit(&uri, "b = (1", "b = 1");
+    let found = client.ask("textDocument/diagnostic", of(&uri)).unwrap()["items"].clone();
+    let first = &found[0];
+    assert_eq!((&first["severity"], &first["code"]), (&json!(4), &json!("operator_gap")));
+    let message = first["message"].as_str().unwrap();
+    assert!(message.starts_with("one blank on each side of `=`\noperator_gap: "), "{message}");
+    let link = first["codeDescription"]["href"].as_str().unwrap();
+    let (file, setting) = link.strip_prefix("file://").unwrap().split_once('#').unwrap();
+    let settings = std::fs::read_to_string(file).unwrap();
+    assert!(settings.contains(&format!("## `{setting}`")), "{link}");
+    assert_eq!(found.as_array().unwrap().len(), 2, "{found}");
+}
+
+#[test]
+fn older_slips_are_shown_to_those_who_ask() {
+    let repo = repo();
+    let mut client =
+        Client::with(&repo, json!({ "initializationOptions": { "olderSlips": true } }));
+    let uri = uri(&repo, "a.py");
+    client.open(&uri, "python", OLD);
+    let older = client.ask("textDocument/diagnostic", of(&uri)).unwrap()["items"].clone();
+    let older = older.as_array().unwrap();
+    assert!(older.len() >= 3, "{older:?}");
+    assert!(older.iter().all(|one| one["message"].as_str().unwrap().contains("(older)")));
+    client.tell("workspace/didChangeConfiguration", json!({ "settings": { "olderSlips": false } }));
+    assert_eq!(client.ask("textDocument/diagnostic", of(&uri)).unwrap()["items"], json!([]));
+}
+
+fn actions(client: &mut Client, uri: &str, line: u32, only: Value) -> Vec<Value> {
+    let range = json!({
+        "start": { "line": line, "character": 0 }, "end": { "line": line, "character": 0 },
+    });
+    let mut context = json!({ "diagnostics": [] });
+    if !only.is_null() {
+        context["only"] = only;
+    }
+    let asked = json!({ "textDocument": { "uri": uri }, "range": range, "context": context });
+    client.ask("textDocument/codeAction", asked).unwrap().as_array().unwrap().clone()
+}
+
+#[test]
+fn every_action_does_what_it_says() {
+    let repo = repo();
+    let (mut client, uri) = touched(&repo);
+    let all = actions(&mut client, &uri, 0, Value::Null);
+    let titles: Vec<&str> = all.iter().map(|one| one["title"].as_str().unwrap()).collect();
+    insta::assert_snapshot!(titles.join("\n"), @"
+    Mend: one blank on each side of `=`
+    Mend: double quotes
+    Mend what is on line 1
+    Mend the lines in reach
+    Mend the whole file
+    Explain line 1
+    Keep this as it stands
+    ");
+    let after = |title: &str| {
+        let mut text = OLD.replace("a = 'ebb'", "a='slack'");
+        let action = all.iter().find(|one| one["title"] == title).unwrap();
+        let edits = action["edit"]["changes"][&uri].as_array().unwrap();
+        for edit in edits.iter().rev() {
+            let (start, end) = (&edit["range"]["start"], &edit["range"]["end"]);
+            assert_eq!((&start["line"], &end["line"]), (&json!(0), &json!(0)));
+            let at = |place: &Value| place["character"].as_u64().unwrap() as usize;
+            text.replace_range(at(start)..at(end), edit["newText"].as_str().unwrap());
+        }
+        text.lines().take(2).map(str::to_string).collect::<Vec<_>>().join("|")
+    };
+    assert_eq!(after(titles[0]), "a = 'slack'|b=1");
+    assert_eq!(after(titles[1]), "a=\"slack\"|b=1");
+    assert_eq!(after("Mend what is on line 1"), "a = \"slack\"|b=1");
+    assert_eq!(after("Mend the lines in reach"), "a = \"slack\"|b=1");
+    assert_eq!(after("Keep this as it stands"), "# kanonix: keep|a='slack'");
+    let only = actions(&mut client, &uri, 0, json!(["source.fixAll"]));
+    assert_eq!(only.len(), 1, "{only:?}");
+}
+
+#[test]
+fn commands_mend_the_whole_file_and_explain_a_line() {
+    let repo = repo();
+    let (mut client, uri) = touched(&repo);
+    let command = |command: &str, argument: Value| json!({
+        "command": command, "arguments": [uri, argument],
+    });
+    client.ask("workspace/executeCommand", command("kanonix.mend", json!("whole"))).unwrap();
+    let edits = client.told("workspace/applyEdit")["edit"]["changes"][&uri].clone();
+    client.apply(&uri, &edits);
+    assert!(client.text(&uri).contains("b = 1\n"));
+    let asked = command("kanonix.explain", json!(2));
+    let said = client.ask("workspace/executeCommand", asked).unwrap();
+    let said = said.as_str().unwrap();
+    assert!(said.contains("line 2 is laid out by") && said.contains("python, by its name"), "{said}");
+    assert_eq!(client.told("window/showMessage")["message"], said);
+}
+
+#[test]
+fn the_status_says_why_in_the_words_of_explain() {
+    let repo = repo();
+    repo.write("third_party/b.py", "a=1\n");
+    let mut client = Client::of(&repo);
+    let uri = uri(&repo, "third_party/b.py");
+    client.open(&uri, "python", "a=1\n");
+    let status = client.ask("kanonix/status", of(&uri)).unwrap();
+    let explained = repo.kanonix(&["explain", "third_party/b.py"]).out;
+    let why = explained.lines().find(|line| line.contains("left alone")).unwrap();
+    let said = status["text"].as_str().unwrap();
+    assert!(said.contains(why.split("(kanonix").next().unwrap().trim_end()), "{said}\n{explained}");
+    assert_eq!(status["file"]["formatted"], false);
+    let server = client.ask("kanonix/status", json!({})).unwrap();
+    assert_eq!(server["roots"][0], repo.root().display().to_string());
+    assert_eq!(server["process"], client.process());
+}
+
+#[test]
+fn a_canon_that_changes_counts_at_once_and_a_broken_one_is_said_once() {
+    let repo = repo();
+    let (mut client, uri) = touched(&repo);
+    let diagnosed = |client: &mut Client| {
+        let found = client.ask("textDocument/diagnostic", of(&uri)).unwrap()["items"].clone();
+        found.as_array().unwrap().len()
+    };
+    assert_eq!(diagnosed(&mut client), 2);
+    repo.write("kanonix.toml", "[style]\nqutoes = \"double\"\n");
+    assert_eq!((diagnosed(&mut client), diagnosed(&mut client)), (0, 0));
+    let message = client.told("window/showMessage")["message"].as_str().unwrap().to_string();
+    assert!(message.contains("kanonix.toml:2:1") && message.contains("`quotes`"), "{message}");
+    client.save(&uri);
+    assert_eq!(client.count_told("window/showMessage"), 0);
+    assert!(client.text(&uri).starts_with("a='slack'"));
+    repo.write("kanonix.toml", "[style]\nquotes = \"keep\"\n");
+    client.save(&uri);
+    assert!(client.text(&uri).starts_with("a = 'slack'"));
+    let editor = repo.kanonix(&["explain", "--editor"]).out;
+    assert!(editor.contains("for lookout") && editor.contains("kanonix.toml:2:1"), "{editor}");
+}
+
+/// The next diagnostics that are pushed and of which this is true.
+fn pushed(client: &mut Client, wanted: impl Fn(usize) -> bool) {
+    loop {
+        let found = client.told("textDocument/publishDiagnostics");
+        if wanted(found["diagnostics"].as_array().unwrap().len()) {
+            return;
+        }
+    }
+}
+
+#[test]
+fn what_is_shown_follows_the_last_commit_and_the_canon() {
+    let repo = repo();
+    let (mut client, uri) = touched(&repo);
+    pushed(&mut client, |count| count == 2);
+    repo.write("kanonix.toml", "[style]\nquotes = \"keep\"\n");
+    pushed(&mut client, |count| count == 1);
+    repo.write("a.py", client.text(&uri));
+    repo.commit("as it is");
+    pushed(&mut client, |count| count == 0);
+    repo.git(&["reset", "--quiet", "--soft", "HEAD~1"]);
+    pushed(&mut client, |count| count == 1);
+}
+
+#[test]
+fn files_outside_a_repository_and_texts_without_a_file() {
+    let plain = Repo::plain();
+    plain.write("a.py", "a=1\n");
+    let mut client = Client::of(&plain);
+    let file = uri(&plain, "a.py");
+    client.open(&file, "python", "a=1\n");
+    client.save(&file);
+    assert_eq!(client.text(&file), "a=1\n", "nobody knows what is touched");
+    plain.write("kanonix.toml", "[reach]\nsave = \"touched-or-whole\"\n");
+    client.save(&file);
+    assert_eq!(client.text(&file), "a = 1\n");
+
+    let repo = repo();
+    let mut client = Client::of(&repo);
+    let untitled = "untitled:Untitled-1";
+    client.open(untitled, "python", "a='ebb'\n");
+    let options = json!({ "tabSize": 4, "insertSpaces": true });
+    let asked = json!({ "textDocument": { "uri": untitled }, "options": options });
+    let edits = client.ask("textDocument/formatting", asked).unwrap();
+    client.apply(untitled, &edits);
+    assert_eq!(client.text(untitled), "a = \"ebb\"\n");
+}
+
+#[test]
+fn several_roots_keep_their_own_canons() {
+    let (one, other) = (repo(), Repo::with(&[("a.py", OLD)]));
+    other.write("kanonix.toml", "[style.python]\nquotes = \"single\"\n");
+    let folders = json!([
+        { "uri": uri(&one, ""), "name": "one" }, { "uri": uri(&other, ""), "name": "other" },
+    ]);
+    let mut client = Client::with(&one, json!({ "workspaceFolders": folders }));
+    for (repo, wanted) in [(&one, "a = \"x\"\n"), (&other, "a = 'x'\n")] {
+        let file = uri(repo, "a.py");
+        client.open(&file, "python", OLD);
+        client.edit(&file, "a = 'ebb'", "a=\"x\"");
+        client.save(&file);
+        assert!(client.text(&file).starts_with(wanted), "{}", client.text(&file));
+    }
+}
+
+#[test]
+fn places_are_counted_as_was_agreed() {
+    for encoding in ["utf-8", "utf-16", "utf-32"] {
+        let repo = Repo::with(&[("a.py", "ebb = '𝄞é'\n")]);
+        let capabilities = json!({ "general": { "positionEncodings": [encoding] } });
+        let mut client = Client::with(&repo, json!({ "capabilities": capabilities }));
+        assert_eq!(client.encoding, encoding);
+        let file = uri(&repo, "a.py");
+        client.open(&file, "python", "ebb = '𝄞é'\n");
+        client.edit(&file, "'\n", "'+'𝄞𝄞'+ß\n");
+        client.save(&file);
+        assert_eq!(client.text(&file), "ebb = \"𝄞é\" + \"𝄞𝄞\" + ß\n");
+    }
+}
+
+#[test]
+fn conflicts_and_unknown_languages_are_left_alone() {
+    let repo = repo();
+    let mut client = Client::of(&repo);
+    let notes = uri(&repo, "notes.tide");
+    client.open(&notes, "plaintext", "a=1\n");
+    client.save(&notes);
+    assert_eq!(client.text(&notes), "a=1\n");
+    repo.git(&["checkout", "--quiet", "-b", "other"]);
+    repo.edit("a.py", "b=1", "b=2");
+    repo.commit("two");
+    repo.git(&["checkout", "--quiet", "main"]);
+    repo.edit("a.py", "b=1", "b=3");
+    repo.commit("three");
+    assert_ne!(repo.try_git(&["merge", "other"]).status, 0);
+    let file = uri(&repo, "a.py");
+    let text = repo.read("a.py");
+    client.open(&file, "python", &text);
+    client.save(&file);
+    assert_eq!(client.text(&file), text);
+}
+
+#[test]
+fn long_work_tells_its_progress_and_can_be_cancelled() {
+    let long: String = (0..20_000).map(|n| format!("level_{n}=[{n},1]\n")).collect();
+    let repo = repo();
+    let mut client = Client::of(&repo);
+    let file = uri(&repo, "long.py");
+    client.open(&file, "python", &long);
+    let options = json!({ "tabSize": 4, "insertSpaces": true });
+    let document = json!({ "uri": file });
+    let asked = json!({ "textDocument": document, "options": options, "workDoneToken": "w" });
+    let id = client.begin("textDocument/formatting", asked.clone());
+    client.tell("$/cancelRequest", json!({ "id": id }));
+    assert_eq!(client.answer(id).unwrap_err()["code"], -32800);
+    // The next keystroke is taken while there is work going on, and what is old by then is said so.
+    let id = client.begin("textDocument/formatting", asked);
+    client.edit(&file, "level_0=", "level__0=");
+    assert_eq!(client.answer(id).unwrap_err()["code"], -32801);
+    let kinds: Vec<Value> = (0..4).map(|_| client.told("$/progress")["value"]["kind"].take()).collect();
+    assert_eq!(kinds, ["begin", "end", "begin", "end"]);
+}
+
+#[test]
+fn nonsense_is_answered_as_the_protocol_says() {
+    let repo = repo();
+    let mut client = Client::bare(&repo);
+    assert_eq!(client.ask("textDocument/formatting", json!({})).unwrap_err()["code"], -32002);
+    client.tell("textDocument/didOpen", json!({}));
+    client.send_bytes(b"Content-Length: 9\r\n\r\n{\"id\": 1,");
+    let answer = client.next(|message| message["error"]["code"] == -32700);
+    assert_eq!(answer["id"], Value::Null);
+    assert_eq!(client.ask("initialize", json!({ "capabilities": 3 })).unwrap_err()["code"], -32602);
+    client.ask("initialize", json!({ "capabilities": {} })).unwrap();
+    assert_eq!(client.ask("initialize", json!({ "capabilities": {} })).unwrap_err()["code"], -32600);
+    assert_eq!(client.ask("tide/rise", json!({})).unwrap_err()["code"], -32601);
+    assert_eq!(client.ask("textDocument/formatting", json!({})).unwrap_err()["code"], -32602);
+    let closed = uri(&repo, "a.py");
+    let asked = json!({ "textDocument": { "uri": closed }, "reason": 1 });
+    assert_eq!(client.ask("textDocument/willSaveWaitUntil", asked).unwrap_err()["code"], -32602);
+    // Places out of range are brought back; what does not fit in any way is said and left.
+    let file = uri(&repo, "a.py");
+    client.open(&file, "python", "a = 1\n");
+    client.tell("textDocument/didChange", json!({
+        "textDocument": { "uri": file, "version": 2 },
+        "contentChanges": [{
+            "range": {
+                "start": { "line": 7, "character": 9 }, "end": { "line": 0, "character": 99 },
+            },
+            "text": "\nb = 2",
+        }],
+    }));
+    client.tell("textDocument/didChange", json!({ "textDocument": 1 }));
+    client.tell("textDocument/didClose", json!({ "textDocument": { "uri": "no uri" } }));
+    let status = client.ask("kanonix/status", of(&file)).unwrap();
+    assert_eq!(status["file"]["formatted"], true);
+    client.ask("shutdown", Value::Null).unwrap();
+    assert_eq!(client.ask("kanonix/status", json!({})).unwrap_err()["code"], -32600);
+    client.tell("exit", Value::Null);
+    assert!(client.wait().0.success());
+}
+
+#[test]
+fn what_cannot_be_understood_any_more_ends_it_cleanly() {
+    let endings: [&[u8]; 6] = [
+        b"",
+        b"Content-Length: 100\r\n\r\n{}",
+        b"Content-Length: 18446744073709551615\r\n\r\n{}",
+        b"Content-Length: many\r\n\r\n{}",
+        b"tide tables\r\n\r\n",
+        &[0xff; 20_000],
+    ];
+    for ending in endings {
+        let repo = repo();
+        let mut client = Client::of(&repo);
+        client.open(&uri(&repo, "a.py"), "python", OLD);
+        client.send_bytes(ending);
+        client.close();
+        let (status, said) = client.wait();
+        assert_eq!(status.code(), Some(1), "{said}");
+        assert!(!said.contains("panicked"), "{said}");
+    }
+}
