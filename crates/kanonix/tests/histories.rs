@@ -6,18 +6,7 @@
 mod support;
 
 use support::Repo;
-
-/// A generator of numbers that are the same on every machine (Marsaglia, *Xorshift RNGs*, 2003).
-struct Random(u64);
-
-impl Random {
-    fn below(&mut self, limit: usize) -> usize {
-        self.0 ^= self.0 << 13;
-        self.0 ^= self.0 >> 7;
-        self.0 ^= self.0 << 17;
-        (self.0 % limit.max(1) as u64) as usize
-    }
-}
+use support::random::Random;
 
 const FILE: &str = "levels.py";
 
@@ -40,7 +29,7 @@ struct History {
 impl History {
     fn new(seed: u64) -> History {
         let repo = Repo::with(&[]);
-        let random = Random(seed.wrapping_mul(0x9e37_79b9_7f4a_7c15) | 1);
+        let random = Random::new(seed);
         let mut history = History { repo, random, next: 0, seed };
         let text: String = (0..12).map(|_| history.fresh()).collect();
         history.repo.write(FILE, text);

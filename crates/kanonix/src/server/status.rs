@@ -26,6 +26,8 @@ impl Office {
         let text = Some(snapshot.text().to_string());
         match place::told(folder, &snapshot.path, line, text) {
             Ok(report) => Ok(json!({
+                "length": snapshot.text().len(),
+                "version": snapshot.version,
                 "file": report,
                 "text": place::text(&report, Paint::new(Color::Never)),
             })),

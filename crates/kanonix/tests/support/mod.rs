@@ -3,6 +3,7 @@
 #![allow(dead_code, reason = "each test file uses its own part")]
 
 pub mod client;
+pub mod random;
 
 use std::fs;
 use std::io::Write;
@@ -151,4 +152,26 @@ fn said(output: Output) -> Said {
         out: String::from_utf8_lossy(&output.stdout).into_owned(),
         err: String::from_utf8_lossy(&output.stderr).into_owned(),
     }
+}
+
+/// Every file of a language below a folder: name, text and language.
+pub fn code(folder: &Path) -> Vec<(PathBuf, String, &'static kanonix_core::languages::Language)> {
+    let walk = ignore::WalkBuilder::new(folder).sort_by_file_path(Ord::cmp).build();
+    let files = walk.flatten().map(ignore::DirEntry::into_path).filter(|path| path.is_file());
+    let read = |path: PathBuf| {
+        let name = path.file_name()?.to_str()?;
+        let language = kanonix_core::languages::of_file(name)?;
+        Some((path.clone(), fs::read_to_string(path).ok()?, language))
+    };
+    files.filter_map(read).collect()
+}
+
+/// The files of the demo repository.
+pub fn demo() -> PathBuf {
+    Path::new(env!("CARGO_MANIFEST_DIR")).join("../../demo/tidewatch")
+}
+
+/// A number from the environment, or another one.
+pub fn times(name: &str, usual: usize) -> usize {
+    std::env::var(name).ok().and_then(|text| text.parse().ok()).unwrap_or(usual)
 }
