@@ -1,0 +1,91 @@
+//! Save, commit and merge agree: what the server mended on a save, both gates let pass.
+//!
+//! `KANONIX_ROUNDS=300 KANONIX_CODE=DIR cargo test --release --test agreement` goes on for as long as
+//! one likes, over any folder of code.
+
+mod support;
+
+use support::client::{Client, uri};
+use support::random::Random;
+use support::{Repo, code, demo, times};
+
+/// No file is longer, in bytes.
+const LONGEST: usize = 60_000;
+
+/// The text with a few of its lines as somebody types them in a hurry.
+fn hurried(random: &mut Random, text: &str) -> Vec<(std::ops::Range<usize>, String)> {
+    let mut changes = Vec::new();
+    let mut at = 0;
+    let lines: Vec<&str> = text.split_inclusive('\n').collect();
+    let picks: Vec<usize> = (0..1 + random.below(4)).map(|_| random.below(lines.len())).collect();
+    for (number, line) in lines.iter().enumerate() {
+        let range = at..at + line.len();
+        at = range.end;
+        if !picks.contains(&number) {
+            continue;
+        }
+        let solid = line.trim_end();
+        let new = match random.below(8) {
+            0 => line.replace(" = ", "=").replace(", ", ","),
+            1 => line.replace(" = ", "  =  ").replace("(", "( "),
+            2 => format!("{solid}   \n"),
+            3 => format!("{line}{line}"),
+            4 => String::new(),
+            5 => format!("\n\n\n{line}"),
+            6 => format!(" {line}"),
+            _ => line.replace('"', "'"),
+        };
+        changes.push((range, new));
+    }
+    changes
+}
+
+#[test]
+fn what_a_save_mended_the_gates_let_pass() {
+    let folder = std::env::var("KANONIX_CODE").map_or_else(|_| demo(), Into::into);
+    let mut files = code(&folder);
+    files.retain(|(_, text, _)| text.len() < LONGEST);
+    let canons = ["buoy", "quay", "mole", "lock"];
+    for (seed, canon) in canons.into_iter().enumerate() {
+        let mut random = Random::new(seed as u64 + 1);
+        let repo = Repo::new();
+        let canons = std::path::Path::new(env!("CARGO_MANIFEST_DIR")).join("../xtask/canons");
+        repo.write("kanonix.toml", std::fs::read(canons.join(format!("{canon}.toml"))).unwrap());
+        let mut names = Vec::new();
+        for number in 0..files.len().min(12) {
+            let (path, text, language) = &files[random.below(files.len())];
+            let name = format!("{number}/{}", path.file_name().unwrap().to_str().unwrap());
+            repo.write(&name, text);
+            names.push((name, language.identifiers[0]));
+        }
+        repo.commit("before");
+        repo.git(&["checkout", "--quiet", "-b", "work"]);
+        let mut client = Client::of(&repo);
+        for (name, identifier) in &names {
+            client.open(&uri(&repo, name), identifier, &repo.read(name));
+        }
+        for round in 0..times("KANONIX_ROUNDS", 12) {
+            let (name, _) = &names[random.below(names.len())];
+            let uri = uri(&repo, name);
+            let before = client.text(&uri).to_string();
+            for (range, new) in hurried(&mut random, &before).into_iter().rev() {
+                client.change(&uri, range, &new);
+            }
+            let hurried = client.text(&uri).to_string();
+            client.save(&uri);
+            assert_eq!(repo.read(name), client.text(&uri));
+            let at = || {
+                format!("{canon}, round {round}, {name}\n--- before\n{before}\n--- typed\n{hurried}")
+            };
+            let check = repo.kanonix(&["check", name]);
+            assert_eq!(check.status, 0, "check: {}\n{}", check.out, at());
+            repo.git(&["add", "--all"]);
+            let commit = repo.kanonix(&["gate", "commit"]);
+            assert_eq!(commit.status, 0, "commit: {}{}\n{}", commit.out, commit.err, at());
+            repo.git(&["commit", "--quiet", "--allow-empty", "-m", "work"]);
+            let merge = repo.kanonix(&["gate", "merge", "--into", "main"]);
+            assert_eq!(merge.status, 0, "merge: {}{}\n{}", merge.out, merge.err, at());
+        }
+        assert!(client.end().success());
+    }
+}
