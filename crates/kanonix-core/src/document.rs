@@ -192,6 +192,9 @@ impl<'a> Document<'a> {
         window: Option<&Window>,
     ) -> (Outcome, Option<Tree>) {
         let Some(parsed) = &self.parsed else { return (Outcome::default(), None) };
+        if set.is_empty() && !count_older && !parsed.has_faults() {
+            return (Outcome::default(), None);
+        }
         let tree = Tree::copy(&self.language.grammar, parsed, &self.text, window);
         let faults = tree.faults.clone();
         if tree.nodes.first().is_none_or(|root| root.fault) {

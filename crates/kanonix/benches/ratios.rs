@@ -1,12 +1,18 @@
 //! Speed, as ratios measured in one run: `cargo bench` on the demo, `cargo bench -- DIR` on any
 //! folder of code.
 
+#[path = "../tests/support/mod.rs"]
+mod support;
+
 use kanonix_core::{Document, judge};
 use kanonix_core::languages::{self, Language};
 use kanonix_core::text::{Edit, LineSet};
+use serde_json::json;
 use std::path::{Path, PathBuf};
 use std::process::{Command, Stdio};
 use std::time::{Duration, Instant};
+use support::Repo;
+use support::client::{Client, uri};
 
 /// How often everything is done; the fastest counts, so that what else the machine does tells as
 /// little as it can.
@@ -15,6 +21,9 @@ const ROUNDS: usize = 5;
 /// Lines of a long text in an editor, and how often it is saved.
 const LINES: usize = 10_000;
 const SAVES: usize = 200;
+
+/// Files that a server has open.
+const OPEN: usize = 200;
 
 /// Files in the repository in which one of them is mended.
 const FILES: usize = 1_000;
@@ -27,6 +36,7 @@ fn main() {
     whole_processes(&folder);
     one_file_of_many();
     one_line_of_many();
+    beside_an_editor(&folder);
     hostile();
 }
 
@@ -110,38 +120,92 @@ fn one_file_of_many() {
     println!("\nmend FILE, {FILES} files      {mend:>10.1?}  {to_diff:.2} times git diff");
 }
 
-/// Mending one touched line of a long text that an editor holds, next to parsing it from where it
-/// changed.
+/// Mending one touched line of a long text that an editor holds, and the same over the protocol,
+/// next to parsing it from where it changed.
 fn one_line_of_many() {
     println!();
     let python = |n| format!("def level_{n}(a):\n    b = a + {n}\n    return b * 2\n\n\n");
-    let javascript = |n| format!("function level{n}(a) {{\n  const b = a + {n};\n  return b;\n}}\n\n");
+    let javascript =
+        |n| format!("function level{n}(a) {{\n  const b = a + {n};\n  return b;\n}}\n\n");
     type Make<'a> = &'a dyn Fn(usize) -> String;
     for (name, make) in [("python", &python as Make), ("javascript", &javascript)] {
         let Some(language) = languages::by_name(name) else { continue };
         let text: String = (0..LINES / 5).map(make).collect();
         let style = language.style();
         let mut document = Document::in_steps(text.clone(), language);
-        let (mut parses, mut mends) = (Vec::new(), Vec::new());
+        let file = format!("levels.{}", language.suffixes[0]);
+        let repo = Repo::with(&[("kanonix.toml", ""), (&file, &text)]);
+        let mut client = Client::of(&repo);
+        let uri = uri(&repo, &file);
+        client.open(&uri, language.identifiers[0], &text);
+        let (mut parses, mut mends, mut saves) = (Vec::new(), Vec::new(), Vec::new());
         for round in 0..SAVES {
             let at = text.find(&format!(" a + {}", round * LINES / 5 / SAVES)).unwrap_or(0);
             let spoil = Edit { range: at..at + 4, text: "  a+".into() };
-            let begun = Instant::now();
-            document.change(std::slice::from_ref(&spoil));
-            parses.push(begun.elapsed());
-            let begun = Instant::now();
-            let mended = document.mend_since_all(&[&text], &style);
-            mends.push(begun.elapsed());
-            assert!(mended.is_ok_and(|mended| mended.text == text), "the line comes back");
+            parses.push(timed(|| document.change(std::slice::from_ref(&spoil))));
+            mends.push(timed(|| {
+                let mended = document.mend_since_all(&[&text], &style);
+                assert!(mended.is_ok_and(|mended| mended.text == text), "the line comes back");
+            }));
             document.change(&[Edit { range: at..at + 4, text: " a +".into() }]);
+            client.change(&uri, at..at + 4, "  a+");
+            let asked = json!({ "textDocument": { "uri": uri }, "reason": 1 });
+            let begun = Instant::now();
+            let edits = client.ask("textDocument/willSaveWaitUntil", asked);
+            saves.push(begun.elapsed());
+            client.apply(&uri, &edits.unwrap_or_default());
+            assert!(client.text(&uri) == text, "the line comes back");
         }
-        let (parse, mend) = (median(parses), median(mends));
-        let over = mend.saturating_sub(parse * 2);
-        println!(
-            "one line of {LINES}, {name:10} {mend:>10.1?}  parse from there {parse:.1?}, \
-             {over:.1?} over two of them"
-        );
+        let (parse, mend, save) = (median(parses), median(mends), median(saves));
+        println!("one line of {LINES}, {name}: parsed from there {parse:.1?}, mended {mend:.1?}");
+        println!("    over the protocol {save:.1?}, {:.1?} over two such parses", save - parse * 2);
     }
+}
+
+/// What a server holds that has many files open, and how soon the watcher mends a save.
+fn beside_an_editor(folder: &Path) {
+    let mut files = support::code(folder);
+    files.truncate(OPEN);
+    let repo = Repo::with(&[("kanonix.toml", "")]);
+    let mut client = Client::of(&repo);
+    let mut bytes = 0;
+    for (number, (path, text, language)) in files.iter().cycle().take(OPEN).enumerate() {
+        let name = path.file_name().unwrap_or_default().to_string_lossy();
+        let name = format!("{number}/{name}");
+        repo.write(&name, text);
+        bytes += text.len();
+        let uri = uri(&repo, &name);
+        client.open(&uri, language.identifiers[0], text);
+        client.edit(&uri, "\n", "\n\n");
+        let asked = json!({ "textDocument": { "uri": uri }, "reason": 1 });
+        let _ = client.ask("textDocument/willSaveWaitUntil", asked);
+    }
+    let status = std::fs::read_to_string(format!("/proc/{}/status", client.process()));
+    let held = status.unwrap_or_default();
+    let held = held.lines().find(|line| line.starts_with("VmHWM")).unwrap_or("VmHWM: unknown");
+    println!("\n{OPEN} open files of {bytes} bytes: {held}");
+
+    let mut watch = repo.command(env!("CARGO_BIN_EXE_kanonix"));
+    let Ok(mut watcher) = watch.arg("watch").stdout(Stdio::null()).spawn() else { return };
+    repo.write("a.py", "a = 1\n");
+    std::thread::sleep(Duration::from_secs(1));
+    let mut waits = Vec::new();
+    for round in 0..ROUNDS * 4 {
+        let begun = Instant::now();
+        repo.write("a.py", format!("a={round}\n"));
+        while !repo.read("a.py").contains(" = ") && begun.elapsed() < Duration::from_secs(5) {
+            std::thread::sleep(Duration::from_millis(1));
+        }
+        waits.push(begun.elapsed());
+    }
+    println!("watch: from the save to the mended file {:.1?}, 40 ms of it waiting", median(waits));
+    let _ = watcher.kill().and_then(|()| watcher.wait());
+}
+
+fn timed(work: impl FnOnce()) -> Duration {
+    let begun = Instant::now();
+    work();
+    begun.elapsed()
 }
 
 fn median(mut times: Vec<Duration>) -> Duration {

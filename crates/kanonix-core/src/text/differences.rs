@@ -1,7 +1,7 @@
 //! What has to be done to one text so that it becomes another one: small edits, so that whatever
 //! stands between them (a cursor, a mark, a fold) stays where it is.
 
-use super::Edit;
+use super::{Edit, common};
 use imara_diff::{Algorithm, Diff, InternedInput};
 use std::ops::Range;
 
@@ -53,11 +53,9 @@ pub fn differences(old: &str, new: &str) -> Vec<Edit> {
 
 /// Where two texts begin to differ, and where they do no more.
 fn middle(old: &str, new: &str) -> (usize, usize, usize) {
-    let same = old.bytes().zip(new.bytes()).take_while(|(a, b)| a == b).count();
+    let same = common::prefix(old.as_bytes(), new.as_bytes());
     let start = (0..=same).rev().find(|at| old.is_char_boundary(*at)).unwrap_or(0);
-    let most = old.len().min(new.len()) - start;
-    let ends = old.bytes().rev().zip(new.bytes().rev()).take(most);
-    let same = ends.take_while(|(a, b)| a == b).count();
+    let same = common::suffix(&old.as_bytes()[start..], &new.as_bytes()[start..]);
     let end = (old.len() - same..=old.len()).find(|at| old.is_char_boundary(*at));
     let end = end.unwrap_or(old.len());
     (start, end, new.len() - (old.len() - end))

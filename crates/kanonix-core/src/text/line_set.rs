@@ -1,3 +1,4 @@
+use super::common;
 use imara_diff::{Algorithm, Diff, IndentHeuristic, IndentLevel, InternedInput, TokenSource};
 use std::ops::Range;
 
@@ -46,17 +47,20 @@ impl LineSet {
     /// assert!(set.touches(1..2) && !set.touches(0..1) && !set.touches(2..3));
     /// ```
     pub fn between(base: &str, text: &str) -> LineSet {
-        let (input, diff) = compare(base, text);
+        let (from, to_base, to_text) = middle(base, text);
+        let (input, diff) = compare(&base[from..to_base], &text[from..to_text]);
+        let before = memchr::memchr_iter(b'\n', &text.as_bytes()[..from]).count() as u32;
         let mut set = LineSet {
             base: Some(base.to_string()),
             keeps_shape: true,
             ..LineSet::default()
         };
         for hunk in diff.hunks() {
-            if hunk.before.is_empty() || hunk.after.is_empty() {
-                set.seams.push(hunk.after.start);
-                if hunk.after.end != hunk.after.start {
-                    set.seams.push(hunk.after.end);
+            let after = before + hunk.after.start..before + hunk.after.end;
+            if hunk.before.is_empty() || after.is_empty() {
+                set.seams.push(after.start);
+                if !after.is_empty() {
+                    set.seams.push(after.end);
                 }
             }
             let line_of = |line: u32| input.interner[input.before[line as usize]].0;
@@ -66,8 +70,8 @@ impl LineSet {
                 && hunk.before.clone().zip(hunk.after.clone()).all(|(old, new)| {
                     shape(line_of(old)) == shape(new_of(new))
                 });
-            if !hunk.after.is_empty() {
-                set.touched.push(hunk.after);
+            if !after.is_empty() {
+                set.touched.push(after);
             }
         }
         set
@@ -206,6 +210,22 @@ impl LineSet {
     }
 }
 
+/// The stretch in which two texts differ: where it begins in both, and where it ends in each. Lines
+/// that are the same are left beside it for hunks to slide over.
+fn middle(base: &str, text: &str) -> (usize, usize, usize) {
+    let (olds, news) = (base.as_bytes(), text.as_bytes());
+    let same = common::prefix(olds, news);
+    let from = memchr::memrchr_iter(b'\n', &olds[..same]).nth(BESIDE).map_or(0, |at| at + 1);
+    let same = common::suffix(&olds[from..], &news[from..]);
+    let behind = olds.len() - same;
+    let rest = memchr::memchr_iter(b'\n', &olds[behind..]).nth(BESIDE);
+    let rest = rest.map_or(0, |at| same - at - 1);
+    (from, olds.len() - rest, news.len() - rest)
+}
+
+/// So many lines are left on either side; a hunk slides over fewer.
+const BESIDE: usize = 120;
+
 /// Compares two texts line by line, with hunks slid to where a person expects them.
 fn compare<'a>(base: &'a str, text: &'a str) -> (InternedInput<(&'a str, bool)>, Diff) {
     let input = InternedInput::new(LinesOf(base), LinesOf(text));
@@ -321,6 +341,16 @@ mod tests {
         let set = LineSet::between_all(&["a\nb\n", "b\nc\n"], "a\nb\nc\nd\n");
         assert_eq!(set.ranges().collect::<Vec<_>>(), [3..4]);
         assert!(LineSet::between_all(&[] as &[&str], "a\n").is_whole());
+    }
+
+    #[test]
+    fn what_is_far_from_a_change_makes_no_difference() {
+        let far: String = (0..500).map(|n| format!("level {n}\n")).collect();
+        let set = LineSet::between(&format!("{far}a\nb\n{far}"), &format!("{far}a\nB\n\nb\n{far}"));
+        assert_eq!(set.ranges().collect::<Vec<_>>(), [501..503]);
+        assert!(set.has_seam(501, 501) && set.has_seam(503, 503) && !set.has_seam(504, 1100));
+        let shorter = LineSet::between(&format!("{far}{far}"), &far);
+        assert!(shorter.ranges().next().is_none() && shorter.has_seam(500, 500));
     }
 
     #[test]

@@ -2,6 +2,7 @@
 //!
 //! Nothing here knows a syntax. Offsets are bytes, ranges are half-open, lines count from zero.
 
+mod common;
 mod differences;
 mod edits;
 mod line_set;

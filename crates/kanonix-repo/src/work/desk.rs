@@ -63,7 +63,7 @@ impl Desk {
                 return Ok(reader.clone());
             }
         }
-        let reader = Arc::new(Mutex::new(repository.blobs()?));
+        let reader = Arc::new(Mutex::new(repository.remembering_blobs()?));
         self.readers.insert(repository.root.clone(), reader.clone());
         Ok(reader)
     }
