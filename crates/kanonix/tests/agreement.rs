@@ -5,6 +5,8 @@
 
 mod support;
 
+use kanonix_core::judge;
+use kanonix_core::text::LineSet;
 use support::client::{Client, uri};
 use support::random::Random;
 use support::{Repo, code, demo, times};
@@ -56,19 +58,29 @@ fn what_a_save_mended_the_gates_let_pass() {
             let (path, text, language) = &files[random.below(files.len())];
             let name = format!("{number}/{}", path.file_name().unwrap().to_str().unwrap());
             repo.write(&name, text);
-            names.push((name, language.identifiers[0]));
+            names.push((name, *language));
         }
         repo.commit("before");
         repo.git(&["checkout", "--quiet", "-b", "work"]);
         let mut client = Client::of(&repo);
-        for (name, identifier) in &names {
-            client.open(&uri(&repo, name), identifier, &repo.read(name));
+        for (name, language) in &names {
+            client.open(&uri(&repo, name), language.identifiers[0], &repo.read(name));
         }
         for round in 0..times("KANONIX_ROUNDS", 12) {
-            let (name, _) = &names[random.below(names.len())];
-            let uri = uri(&repo, name);
+            let (name, language) = &names[random.below(names.len())];
+            let (name, uri) = (name.as_str(), uri(&repo, name));
             let before = client.text(&uri).to_string();
-            for (range, new) in hurried(&mut random, &before).into_iter().rev() {
+            let changes = hurried(&mut random, &before);
+            let mut typed = before.clone();
+            for (range, new) in changes.iter().rev() {
+                typed.replace_range(range.clone(), new);
+            }
+            // Nobody commits what does not parse.
+            let outcome = judge(&typed, language, &language.style(), &LineSet::default());
+            if !outcome.faults.is_empty() {
+                continue;
+            }
+            for (range, new) in changes.into_iter().rev() {
                 client.change(&uri, range, &new);
             }
             let hurried = client.text(&uri).to_string();

@@ -476,3 +476,31 @@ fn what_cannot_be_understood_any_more_ends_it_cleanly() {
         assert!(!said.contains("panicked"), "{said}");
     }
 }
+
+#[test]
+fn it_ends_when_nobody_listens_any_more_and_leaves_no_process_behind() {
+    let repo = repo();
+    let (mut client, uri) = touched(&repo);
+    client.save(&uri);
+    let children = format!("/proc/{0}/task/{0}/children", client.process());
+    let children = std::fs::read_to_string(children).unwrap_or_default();
+    client.close();
+    assert_eq!(client.wait().0.code(), Some(1));
+    for child in children.split_whitespace() {
+        let begun = std::time::Instant::now();
+        while std::path::Path::new(&format!("/proc/{child}/stat")).exists() {
+            assert!(begun.elapsed().as_secs() < 20, "process {child} is still there");
+            std::thread::sleep(std::time::Duration::from_millis(5));
+        }
+    }
+
+    // A client that has closed its end of the pipe.
+    let mut command = repo.command(env!("CARGO_BIN_EXE_kanonix"));
+    let (input, output) = (std::process::Stdio::piped(), std::process::Stdio::piped());
+    let mut server = command.arg("lsp").stdin(input).stdout(output).spawn().unwrap();
+    drop(server.stdout.take());
+    let body = json!({ "jsonrpc": "2.0", "id": 1, "method": "initialize", "params": {} }).to_string();
+    let message = format!("Content-Length: {}\r\n\r\n{body}", body.len());
+    std::io::Write::write_all(server.stdin.as_mut().unwrap(), message.as_bytes()).unwrap();
+    assert_eq!(server.wait().unwrap().code(), Some(1));
+}
