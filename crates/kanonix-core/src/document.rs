@@ -6,7 +6,7 @@ use crate::layout::compare::{Comparison, Declared};
 use crate::proof;
 use crate::style::Style;
 use crate::syntax::{Parsed, Tree, Window};
-use crate::text::{Edit, LineSet, Lines, apply};
+use crate::text::{Bases, Edit, LineSet, Lines, apply};
 use crate::{Difference, Mended, Outcome, Slip};
 use std::borrow::Cow;
 use std::ops::Range;
@@ -304,21 +304,17 @@ impl<'a> Document<'a> {
         Ok((outcome, Some(after)))
     }
 
-    /// Mends the lines that none of several bases has, until a comparison with them finds nothing
-    /// more to mend.
+    /// Mends the lines that are in play beside these bases, until a comparison with them finds
+    /// nothing more to mend.
     ///
     /// # Errors
     /// As [`Document::mend`].
-    pub fn mend_since_all(
-        &self,
-        bases: &[impl AsRef<str>],
-        style: &Style,
-    ) -> Result<Mended, Difference> {
-        let (outcome, mut now) = self.mended(style, &LineSet::between_all(bases, &self.text))?;
+    pub fn mend_since(&self, bases: &Bases, style: &Style) -> Result<Mended, Difference> {
+        let (outcome, mut now) = self.mended(style, &bases.lines(&self.text))?;
         let mut text = None;
         for _ in 0..MOST_ROUNDS {
             let Some(after) = now.take() else { break };
-            (_, now) = after.mended(style, &LineSet::between_all(bases, &after.text))?;
+            (_, now) = after.mended(style, &bases.lines(&after.text))?;
             text = Some(after.text.into_owned());
         }
         Ok(Mended { text: text.unwrap_or_else(|| self.text.to_string()), outcome })

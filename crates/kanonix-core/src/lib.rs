@@ -35,7 +35,7 @@ pub use proof::Difference;
 use std::ops::Range;
 use style::Style;
 use syntax::Tree;
-use text::{Edit, LineSet};
+use text::{Bases, Edit, LineSet};
 
 /// What is said about a text.
 #[derive(Clone, Debug, Default, PartialEq, Eq)]
@@ -107,20 +107,7 @@ pub fn mend_since(
     language: &Language,
     style: &Style,
 ) -> Result<Mended, Difference> {
-    mend_since_all(&[base], text, language, style)
-}
-
-/// As [`mend_since`], for the lines that none of several bases has.
-///
-/// # Errors
-/// As [`mend`].
-pub fn mend_since_all(
-    bases: &[impl AsRef<str>],
-    text: &str,
-    language: &Language,
-    style: &Style,
-) -> Result<Mended, Difference> {
-    Document::new(text, language).mend_since_all(bases, style)
+    Document::new(text, language).mend_since(&Bases::of([base]), style)
 }
 
 /// What decides the gaps of a zero-based line: the byte that each of them ends at, and the setting.

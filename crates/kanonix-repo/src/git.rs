@@ -3,6 +3,7 @@
 mod blobs;
 
 pub use blobs::Blobs;
+use std::collections::HashMap;
 use std::ffi::OsString;
 use std::io::Write;
 use std::os::unix::ffi::OsStrExt;
@@ -112,6 +113,9 @@ pub struct Staging {
     pub blob: String,
 }
 
+/// The commits of a branch, one after the other, are looked at up to so many.
+const MOST_STEPS: usize = 500;
+
 /// How long another process that holds the index is waited for, and how often it is asked.
 const LONGEST_WAIT: Duration = Duration::from_millis(1500);
 const WAIT: Duration = Duration::from_millis(50);
@@ -150,20 +154,46 @@ fn staged_since(git: &mut Command, base: &str) -> Answer<Staged> {
 /// The changes that git lists, and the paths that are gone.
 fn differences(git: &mut Command, what: &str) -> Answer<Staged> {
     let answer = run(git, what)?;
-    let mut fields = answer.split(|byte| *byte == 0);
     let (mut changes, mut gone) = (Vec::new(), Vec::new());
+    for Record { change, from, status } in records(&answer) {
+        match (status, from) {
+            (b'D', _) => {
+                gone.push(change.path);
+                continue;
+            }
+            (b'R', Some(from)) => gone.push(from),
+            _ => {}
+        }
+        match changes.last_mut() {
+            // An unmerged path is listed once more, with the file's own state.
+            Some(last) if Change::same_path(last, &change) => last.unmerged |= change.unmerged,
+            _ => changes.push(change),
+        }
+    }
+    Ok((changes, gone))
+}
+
+/// One entry of a list of changes.
+struct Record {
+    change: Change,
+    /// The path before a rename or a copy.
+    from: Option<PathBuf>,
+    /// Git's letter for what happened.
+    status: u8,
+}
+
+/// The entries of a list of changes in git's raw format, ended by zero bytes.
+fn records(answer: &[u8]) -> Vec<Record> {
+    let mut fields = answer.split(|byte| *byte == 0);
+    let mut records = Vec::new();
     while let Some(head) = fields.next().filter(|head| head.starts_with(b":")) {
         let head = String::from_utf8_lossy(&head[1..]).into_owned();
         let words: Vec<&str> = head.split(' ').collect();
         let [_, mode, base, now, status] = words[..] else { break };
         let Some(mut path) = fields.next() else { break };
-        if status.starts_with(['D', 'R']) {
-            gone.push(path_of(path));
-        }
-        if status.starts_with('D') {
-            continue;
-        }
+        let mut from = None;
         if status.starts_with(['R', 'C']) {
+            from = Some(path_of(path));
             path = fields.next().unwrap_or(path);
         }
         let blob = |name: &str| (!name.bytes().all(|b| b == b'0')).then(|| name.to_string());
@@ -174,13 +204,10 @@ fn differences(git: &mut Command, what: &str) -> Answer<Staged> {
             mode: mode.to_string(),
             unmerged: status.starts_with('U'),
         };
-        match changes.last_mut() {
-            // An unmerged path is listed once more, with the file's own state.
-            Some(last) if Change::same_path(last, &change) => last.unmerged |= change.unmerged,
-            _ => changes.push(change),
-        }
+        let status = status.as_bytes().first().copied().unwrap_or(b'M');
+        records.push(Record { change, from, status });
     }
-    Ok((changes, gone))
+    records
 }
 
 /// What the git program says of itself.
@@ -321,6 +348,45 @@ impl Repository {
     /// If git fails.
     pub fn between(&self, base: &str, now: &str) -> Answer<Vec<Change>> {
         self.changes(&["diff-tree", "-r", "-z", "-M", "--no-ext-diff", base, now, "--"])
+    }
+
+    /// Of every file that the commits between `base` and HEAD changed, by its path in HEAD: the
+    /// blobs that it had after each of them, the oldest first. Of a merge, its first parent counts.
+    ///
+    /// # Errors
+    /// If git fails.
+    pub fn ways(&self, base: &str) -> Answer<HashMap<PathBuf, Vec<String>>> {
+        let mut list = self.git();
+        list.args(["rev-list", "--first-parent", "--reverse", &format!("{base}..HEAD")]);
+        let commits = run(&mut list, "rev-list")?;
+        let commits = String::from_utf8_lossy(&commits).into_owned();
+        let commits: Vec<&str> = commits.lines().collect();
+        let mut ways: HashMap<PathBuf, Vec<String>> = HashMap::new();
+        // A single step is the whole way; one of very many is not gone again.
+        if !(2..=MOST_STEPS).contains(&commits.len()) {
+            return Ok(ways);
+        }
+        // Each commit beside the one before it; the first one beside its own first parent.
+        let first = self.commit(&format!("{}^", commits[0])).unwrap_or_else(|_| base.to_string());
+        let before = std::iter::once(first.as_str()).chain(commits.iter().copied());
+        let pairs = commits.iter().zip(before);
+        let input: String =
+            pairs.map(|(commit, before)| format!("{commit} {before}\n")).collect();
+        let mut trees = self.git();
+        trees.args(["diff-tree", "--stdin", "-r", "-z", "-M", "--no-commit-id", "--no-ext-diff"]);
+        let answer = run_with(&mut trees, "diff-tree", input.as_bytes())?;
+        for record in records(&answer) {
+            let known = match (&record.from, record.status) {
+                (Some(from), b'R') => ways.remove(from).unwrap_or_default(),
+                _ => ways.remove(&record.change.path).unwrap_or_default(),
+            };
+            if let (Some(now), false) = (record.change.now, record.status == b'D') {
+                let mut known = known;
+                known.push(now);
+                ways.insert(record.change.path, known);
+            }
+        }
+        Ok(ways)
     }
 
     fn changes(&self, words: &[&str]) -> Answer<Vec<Change>> {

@@ -12,7 +12,7 @@ use crate::canon::{CanonError, Play, SaveReasons};
 use crate::git::{Blobs, GitError, Repository};
 use kanonix_core::languages::Language;
 use kanonix_core::style::Style;
-use kanonix_core::text::LineSet;
+use kanonix_core::text::{Bases, LineSet};
 use std::collections::{BTreeMap, HashMap};
 use std::ops::Range;
 use std::path::{Path, PathBuf};
@@ -163,6 +163,8 @@ pub struct Item {
     /// Which saves in an editor mend it.
     pub save_reasons: SaveReasons,
     base: Base,
+    /// The blobs of its versions between the base and what is judged, the oldest first.
+    way: Vec<String>,
     play: Play,
     largest: u64,
 }
@@ -170,8 +172,8 @@ pub struct Item {
 /// Which lines of a text are in play.
 #[derive(Clone, Debug)]
 pub enum InPlay {
-    /// Those that none of these bases has: one, or the parents of a merge.
-    Since(Vec<String>),
+    /// Those that are in play beside these bases.
+    Since(Bases),
     /// These.
     Set(LineSet),
 }
@@ -180,7 +182,7 @@ impl InPlay {
     /// The lines of `text`.
     pub fn lines(&self, text: &str) -> LineSet {
         match self {
-            InPlay::Since(bases) => LineSet::between_all(bases, text),
+            InPlay::Since(bases) => bases.lines(text),
             InPlay::Set(set) => set.clone(),
         }
     }
@@ -310,11 +312,11 @@ impl Selection {
                 _ => LineSet::default(),
             }),
             Base::Lines(set) => InPlay::Set(set.clone()),
-            Base::Blob(blob) => self.since(blob.as_bytes())?,
+            Base::Blob(blob) => self.since(blob.as_bytes(), &item.way)?,
             Base::Head(name) => match self.blob(name)? {
-                Some(base) => InPlay::Since(vec![String::from_utf8_lossy(&base).into_owned()]),
+                Some(base) => InPlay::Since(Bases::of([String::from_utf8_lossy(&base)])),
                 None => match self.renamed_from(&item.inside) {
-                    Some(blob) => self.since(blob.as_bytes())?,
+                    Some(blob) => self.since(blob.as_bytes(), &[])?,
                     None => InPlay::Set(LineSet::whole()),
                 },
             },
@@ -327,9 +329,14 @@ impl Selection {
         std::fs::read(&item.path).ok()
     }
 
-    fn since(&self, blob: &[u8]) -> Result<InPlay, NotLoaded> {
-        let base = self.blob(blob)?.unwrap_or_default();
-        Ok(InPlay::Since(vec![String::from_utf8_lossy(&base).into_owned()]))
+    fn since(&self, blob: &[u8], way: &[String]) -> Result<InPlay, NotLoaded> {
+        let text = |name: &[u8]| -> Result<String, NotLoaded> {
+            let text = self.blob(name)?.unwrap_or_default();
+            Ok(String::from_utf8_lossy(&text).into_owned())
+        };
+        let way: Result<Vec<String>, NotLoaded> =
+            way.iter().map(|blob| text(blob.as_bytes())).collect();
+        Ok(InPlay::Since(Bases::of([text(blob)?]).by_way_of(way?)))
     }
 
     /// During a merge, a line that any of the other parents has is none of the commit's own.
@@ -339,7 +346,7 @@ impl Selection {
         }
         let mut bases = match play {
             InPlay::Since(bases) => bases,
-            InPlay::Set(set) if item.base == Base::Whole && set.is_whole() => Vec::new(),
+            InPlay::Set(set) if item.base == Base::Whole && set.is_whole() => Bases::default(),
             play => return Ok(play),
         };
         for parent in &self.parents {
@@ -349,10 +356,7 @@ impl Selection {
                 bases.push(String::from_utf8_lossy(&base).into_owned());
             }
         }
-        Ok(match bases.is_empty() {
-            true => InPlay::Set(LineSet::whole()),
-            false => InPlay::Since(bases),
-        })
+        Ok(InPlay::Since(bases))
     }
 
     fn blob(&self, name: &[u8]) -> Result<Option<Vec<u8>>, NotLoaded> {

@@ -1,6 +1,6 @@
 //! Git and the choice of files, with a real git in a temporary folder.
 
-use kanonix_core::text::LineSet;
+use kanonix_core::text::{Bases, LineSet};
 use kanonix_repo::git::{GitError, Repository, Staging};
 use kanonix_repo::work::{InPlay, NotLoaded, Reach, Selection, Source, Why, WorkError, select};
 use std::fs;
@@ -136,7 +136,7 @@ fn what_is_staged_is_read_from_the_index_and_so_is_its_canon() {
     assert!(matches!(&item.source, Source::Staged { mode, .. } if mode == "100644"));
     let loaded = selection.load(item).unwrap();
     assert_eq!(loaded.text, "a = 2\n");
-    assert!(matches!(loaded.play, InPlay::Since(base) if base == ["a = 1\n"]));
+    assert!(matches!(loaded.play, InPlay::Since(bases) if bases == Bases::of(["a = 1\n"])));
 }
 
 #[test]

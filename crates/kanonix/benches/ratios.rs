@@ -6,7 +6,7 @@ mod support;
 
 use kanonix_core::{Document, judge};
 use kanonix_core::languages::{self, Language};
-use kanonix_core::text::{Edit, LineSet};
+use kanonix_core::text::{Bases, Edit, LineSet};
 use serde_json::json;
 use std::path::{Path, PathBuf};
 use std::process::{Command, Stdio};
@@ -133,6 +133,7 @@ fn one_line_of_many() {
         let text: String = (0..LINES / 5).map(make).collect();
         let style = language.style();
         let mut document = Document::in_steps(text.clone(), language);
+        let bases = Bases::of([text.as_str()]);
         let file = format!("levels.{}", language.suffixes[0]);
         let repo = Repo::with(&[("kanonix.toml", ""), (&file, &text)]);
         let mut client = Client::of(&repo);
@@ -144,7 +145,7 @@ fn one_line_of_many() {
             let spoil = Edit { range: at..at + 4, text: "  a+".into() };
             parses.push(timed(|| document.change(std::slice::from_ref(&spoil))));
             mends.push(timed(|| {
-                let mended = document.mend_since_all(&[&text], &style);
+                let mended = document.mend_since(&bases, &style);
                 assert!(mended.is_ok_and(|mended| mended.text == text), "the line comes back");
             }));
             document.change(&[Edit { range: at..at + 4, text: " a +".into() }]);

@@ -94,6 +94,10 @@ fn the_server_has_the_clients_text_and_mends_it_as_mend_does() {
         let fresh = fresh.map_or(before, |mended| mended.text);
         assert_eq!(client.text(&open.uri), fresh, "round {round}, {}", open.uri);
         mended_any += usize::from(!edits.is_null());
+        // What is shown beside the text is found meanwhile.
+        if random.below(2) == 0 {
+            client.tell("textDocument/didSave", json!({ "textDocument": { "uri": open.uri } }));
+        }
         if round % 50 == 0 {
             let status = client.ask("kanonix/status", json!({ "textDocument": { "uri": open.uri } }));
             assert_eq!(status.unwrap()["length"], client.text(&open.uri).len());

@@ -22,6 +22,8 @@ pub struct LineSet {
     unwraps: bool,
     /// Whether every touched line stands in the place of one that opens and closes what it does.
     keeps_shape: bool,
+    /// Ascending lines of the base that are gone.
+    gone: Vec<Range<u32>>,
 }
 
 impl LineSet {
@@ -73,33 +75,58 @@ impl LineSet {
             if !after.is_empty() {
                 set.touched.push(after);
             }
+            if !hunk.before.is_empty() {
+                set.gone.push(before + hunk.before.start..before + hunk.before.end);
+            }
         }
         set
     }
 
-    /// The lines of `text` that none of these bases has: those of a merge that are in no parent.
-    /// Without a base, every line.
-    pub fn between_all(bases: &[impl AsRef<str>], text: &str) -> LineSet {
-        let mut sets = bases.iter().map(|base| LineSet::between(base.as_ref(), text));
-        let Some(first) = sets.next() else { return LineSet::whole() };
-        sets.fold(first, LineSet::shared)
-    }
-
     /// What two sets have in common; compared with what the first one was.
-    fn shared(self, other: LineSet) -> LineSet {
-        let lines = self.touched.iter().flat_map(|range| range.clone());
-        let lines: Vec<u32> =
-            lines.filter(|line| other.touches(*line as usize..*line as usize + 1)).collect();
-        let mut touched: Vec<Range<u32>> = Vec::new();
-        for line in lines {
-            match touched.last_mut() {
-                Some(last) if last.end == line => last.end += 1,
-                _ => touched.push(line..line + 1),
-            }
-        }
+    pub(super) fn shared(self, other: LineSet) -> LineSet {
         let seams = self.seams.iter().copied();
         let seams = seams.filter(|seam| other.seams.binary_search(seam).is_ok()).collect();
+        let touched = self.chosen(|line| other.touches(line..line + 1));
         LineSet { touched, seams, keeps_shape: false, ..self }
+    }
+
+    /// This set but for the lines that are marked.
+    pub(super) fn without(self, marked: &[bool]) -> LineSet {
+        let touched = self.chosen(|line| !marked.get(line).copied().unwrap_or(false));
+        LineSet { touched, keeps_shape: false, ..self }
+    }
+
+    /// Which lines of the last step are those of `base`, unchanged in every step.
+    pub(super) fn carried<'a>(base: &str, steps: impl Iterator<Item = &'a str>) -> Vec<bool> {
+        let mut carried = vec![true; base.split_inclusive('\n').count()];
+        let mut before = base;
+        for text in steps {
+            let set = LineSet::between(before, text);
+            let mut lost = set.gone.iter().flat_map(|range| range.clone()).peekable();
+            let kept = carried.iter().enumerate().filter(|(line, _)| {
+                lost.next_if(|lost| *lost as usize == *line).is_none()
+            });
+            let mut kept = kept.map(|(_, carried)| *carried);
+            let count = text.split_inclusive('\n').count();
+            let lines = 0..count;
+            let next = lines.map(|line| !set.touches(line..line + 1) && kept.next() == Some(true));
+            carried = next.collect();
+            before = text;
+        }
+        carried
+    }
+
+    /// The touched lines that are chosen, as ranges.
+    fn chosen(&self, choose: impl Fn(usize) -> bool) -> Vec<Range<u32>> {
+        let mut chosen: Vec<Range<u32>> = Vec::new();
+        let lines = self.touched.iter().flat_map(|range| range.clone());
+        for line in lines.filter(|line| choose(*line as usize)) {
+            match chosen.last_mut() {
+                Some(last) if last.end == line => last.end += 1,
+                _ => chosen.push(line..line + 1),
+            }
+        }
+        chosen
     }
 
     /// Whether lines are gone that may have opened or closed a block.
@@ -148,15 +175,7 @@ impl LineSet {
 
     /// This set, with some ascending lines in play for their indentation alone.
     pub fn with_moved(&self, lines: Vec<usize>) -> LineSet {
-        let is_moved = |line: u32| lines.binary_search(&(line as usize)).is_ok();
-        let mut touched: Vec<Range<u32>> = Vec::new();
-        for line in self.touched.iter().flat_map(|range| range.clone()) {
-            match touched.last_mut() {
-                _ if is_moved(line) => {}
-                Some(last) if last.end == line => last.end += 1,
-                _ => touched.push(line..line + 1),
-            }
-        }
+        let touched = self.chosen(|line| lines.binary_search(&line).is_err());
         let moved = lines.iter().map(|line| *line as u32).collect();
         LineSet { touched, moved, ..self.clone() }
     }
@@ -337,10 +356,10 @@ mod tests {
     }
 
     #[test]
-    fn what_a_parent_of_a_merge_has_is_not_touched() {
-        let set = LineSet::between_all(&["a\nb\n", "b\nc\n"], "a\nb\nc\nd\n");
-        assert_eq!(set.ranges().collect::<Vec<_>>(), [3..4]);
-        assert!(LineSet::between_all(&[] as &[&str], "a\n").is_whole());
+    fn what_came_through_every_step_is_carried() {
+        let steps = ["a\nx\nb\nc\n", "x\nb\nC\n", "x\nb\nC\nc\n"];
+        assert_eq!(LineSet::carried("a\nb\nc\n", steps.into_iter()), [false, true, false, false]);
+        assert_eq!(LineSet::carried("a\n", ["a"].into_iter()), [false]);
     }
 
     #[test]

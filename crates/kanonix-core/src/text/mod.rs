@@ -2,6 +2,7 @@
 //!
 //! Nothing here knows a syntax. Offsets are bytes, ranges are half-open, lines count from zero.
 
+mod bases;
 mod common;
 mod differences;
 mod edits;
@@ -10,6 +11,7 @@ mod lines;
 mod three_way;
 mod unified;
 
+pub use bases::Bases;
 pub use differences::differences;
 pub use edits::{Edit, apply, become_of};
 pub use line_set::LineSet;

@@ -32,6 +32,8 @@ pub(super) struct Selecting {
     left_alone: LeftAlone,
     problems: Vec<(String, String)>,
     styles: HashMap<StyleKey, Arc<kanonix_core::style::Style>>,
+    /// By path from the root: the blobs of a file's versions since the base, the oldest first.
+    ways: HashMap<PathBuf, Vec<String>>,
     /// The language of a text whose name says nothing.
     instead_of_name: Option<&'static Language>,
     /// Reads the contents, and the first lines of files whose names say nothing.
@@ -102,6 +104,7 @@ impl Selecting {
             left_alone: LeftAlone::new(),
             problems: Vec::new(),
             styles: HashMap::new(),
+            ways: HashMap::new(),
             instead_of_name: None,
         })
     }
@@ -130,6 +133,7 @@ impl Selecting {
             left_alone: LeftAlone::new(),
             problems: Vec::new(),
             styles: HashMap::new(),
+            ways: HashMap::new(),
             instead_of_name: None,
         }
     }
@@ -290,6 +294,7 @@ impl Selecting {
     fn since(&mut self, named: &[PathBuf], revision: &str) -> Result<(), WorkError> {
         let repository = self.repository("--since")?.clone();
         let base = repository.merge_base(revision)?;
+        self.ways = repository.ways(&base)?;
         self.files_since(&repository, Some(base), named)
     }
 
@@ -369,6 +374,7 @@ impl Selecting {
     fn merge(&mut self, revision: &str) -> Result<(), WorkError> {
         let repository = self.repository("a merge gate")?.clone();
         let base = repository.merge_base(revision)?;
+        self.ways = repository.ways(&base)?;
         for change in repository.between(&base, "HEAD")? {
             let path = self.root.join(&change.path);
             if !self.is_special_in_git(&change, &path) {
@@ -429,9 +435,11 @@ impl Selecting {
         let folder = path.parent().unwrap_or(path).to_path_buf();
         let style = self.styles.entry((language.name, folder, canon.layers(path)));
         let style = style.or_insert_with(|| Arc::new(canon.style(path, language))).clone();
+        let inside = path.strip_prefix(&self.root).unwrap_or(path).to_path_buf();
         self.items.push(Item {
+            way: self.ways.remove(&inside).unwrap_or_default(),
             path: path.to_path_buf(),
-            inside: path.strip_prefix(&self.root).unwrap_or(path).to_path_buf(),
+            inside,
             shown: self.shown(path),
             language,
             style,
@@ -513,7 +521,10 @@ pub(super) fn for_text(
             selecting.file(&whole, Base::Lines(LineSet::of(ranges.clone())))?;
         }
         Reach::Since(revision) => {
-            let base = selecting.repository("--since")?.merge_base(revision)?;
+            let repository = selecting.repository("--since")?;
+            let base = repository.merge_base(revision)?;
+            let ways = repository.ways(&base)?;
+            selecting.ways = ways;
             let base = selecting.at(&base, &whole);
             selecting.saved(&whole, base)?;
         }

@@ -117,7 +117,7 @@ pub(crate) fn mend_loaded(
     play: &InPlay,
 ) -> Result<Mended, String> {
     let mended = match play {
-        InPlay::Since(bases) => document.mend_since_all(bases, &item.style),
+        InPlay::Since(bases) => document.mend_since(bases, &item.style),
         InPlay::Set(set) => document.mend(&item.style, set),
     };
     mended.map_err(|difference| unproved(item, document.text(), &difference))

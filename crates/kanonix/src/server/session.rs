@@ -375,7 +375,7 @@ impl Session {
         let work: Work = Box::new(work);
         rayon::spawn(move || {
             let of = holds_for_now.then(|| (snapshot.uri.clone(), snapshot.stamp));
-            let result = work(&office, &snapshot);
+            let result = guarded(|| work(&office, &snapshot));
             let _ = office.events.send(Event::Answer(id, of, result));
         });
     }
@@ -578,7 +578,7 @@ impl Session {
             }
             let office = self.office();
             rayon::spawn(move || {
-                let found = office.diagnostics(&snapshot);
+                let found = guarded(|| office.diagnostics(&snapshot));
                 let (stamp, version) = (snapshot.stamp, snapshot.version);
                 let _ = office.events.send(Event::Found(uri, stamp, version, found));
             });
@@ -659,6 +659,15 @@ impl Session {
     fn progress(&self, token: &ProgressToken, value: Value) {
         self.notify("$/progress", json!({ "token": token, "value": value }));
     }
+}
+
+/// Does some work; a fault of Kanonix in it costs its answer and nothing else.
+fn guarded<T>(work: impl FnOnce() -> Result<T, Trouble>) -> Result<T, Trouble> {
+    let done = std::panic::catch_unwind(std::panic::AssertUnwindSafe(work));
+    done.unwrap_or_else(|_| {
+        let message = "this is a fault of Kanonix: please report it with the text and its canon";
+        Err(Trouble::Here(message.into()))
+    })
 }
 
 fn shown(typ: MessageType, message: &str) -> Message {

@@ -20,8 +20,8 @@ pub(super) struct OpenText {
     /// Grows with every change.
     pub stamp: u64,
     pub identifier: String,
-    /// What was parsed last, and what has been changed since.
-    parsed: Option<Arc<Document<'static>>>,
+    /// What was parsed last, at which stamp, and what has been changed since.
+    parsed: Option<(u64, Arc<Document<'static>>)>,
     since: Vec<(u64, Edit)>,
     /// A tree of a text from before this one is of no use.
     replaced: u64,
@@ -146,7 +146,7 @@ impl Texts {
             path: file.unwrap_or_else(|| untitled(roots, language)),
             identifier: open.identifier.clone(),
             text: open.text.clone(),
-            parsed: open.parsed.clone(),
+            parsed: open.parsed.as_ref().map(|(_, document)| document.clone()),
             since: open.since.iter().map(|(_, edit)| edit.clone()).collect(),
         })
     }
@@ -154,11 +154,13 @@ impl Texts {
     /// Keeps what was parsed of a text as it was at a stamp.
     pub fn parsed(&mut self, uri: &Url, stamp: u64, document: Arc<Document<'static>>) {
         let Some(open) = self.open.get_mut(uri) else { return };
-        if stamp < open.replaced {
+        // Jobs end in any order: what was parsed later counts.
+        let known = open.parsed.as_ref().map_or(0, |(known, _)| *known);
+        if stamp < open.replaced.max(known) {
             return;
         }
         open.since.retain(|(later, _)| *later > stamp);
-        open.parsed = Some(document);
+        open.parsed = Some((stamp, document));
         self.recent.retain(|other| other != uri);
         self.recent.push_back(uri.clone());
         while self.recent.len() > MOST_PARSED {
@@ -177,4 +179,42 @@ fn untitled(roots: &[PathBuf], language: Option<&Language>) -> PathBuf {
     let folder = roots.first().cloned().or_else(|| std::env::current_dir().ok());
     let suffix = language.and_then(|language| language.suffixes.first()).unwrap_or(&"txt");
     folder.unwrap_or_else(|| Path::new("/").to_path_buf()).join(format!("untitled.{suffix}"))
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use lsp_types::{Position, Range};
+
+    fn change(line: u32, text: &str) -> TextDocumentContentChangeEvent {
+        let at = Position { line, character: 0 };
+        let range = Some(Range { start: at, end: at });
+        TextDocumentContentChangeEvent { range, range_length: None, text: text.into() }
+    }
+
+    #[test]
+    fn what_was_parsed_is_of_use_in_whatever_order_it_comes() {
+        let python = languages::by_name("python").unwrap();
+        let uri = Url::parse("file:///tide/a.py").unwrap();
+        let mut texts = Texts::default();
+        texts.open(uri.clone(), "python".into(), 1, "a = 1\n".into());
+        let parse = |texts: &Texts| {
+            let snapshot = texts.snapshot(&uri, &[]).unwrap();
+            let document = snapshot.document(python);
+            assert_eq!(document.text(), texts.get(&uri).unwrap().text);
+            (snapshot.stamp, Arc::new(document))
+        };
+        let first = parse(&texts);
+        texts.parsed(&uri, first.0, first.1.clone());
+        texts.change(&uri, 2, vec![change(1, "b = 2\n")], Encoding::Utf16);
+        let second = parse(&texts);
+        texts.change(&uri, 3, vec![change(0, "c = 3\n")], Encoding::Utf16);
+        texts.parsed(&uri, second.0, second.1);
+        parse(&texts);
+        texts.parsed(&uri, first.0, first.1);
+        let third = parse(&texts);
+        texts.change(&uri, 4, vec![change(2, "d = 4\n")], Encoding::Utf16);
+        texts.parsed(&uri, third.0, third.1);
+        assert_eq!(parse(&texts).1.text(), "c = 3\na = 1\nd = 4\nb = 2\n");
+    }
 }

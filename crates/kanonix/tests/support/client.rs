@@ -116,7 +116,13 @@ impl Client {
             return self.kept.remove(at);
         }
         loop {
-            let message = self.messages.recv_timeout(LONGEST_WAIT).expect("a message");
+            let message = match self.messages.recv_timeout(LONGEST_WAIT) {
+                Ok(message) => message,
+                Err(error) => {
+                    let _ = self.child.kill();
+                    panic!("no message: {error}; the server said: {:?}", self.wait());
+                }
+            };
             if wanted(&message) {
                 return message;
             }
