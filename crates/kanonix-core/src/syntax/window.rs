@@ -89,7 +89,8 @@ impl Window {
         }
         let solid: Vec<usize> = (0..may.len()).filter(|index| may[*index].is_some()).collect();
         let is_near = |place: usize| {
-            let beside = &solid[place.saturating_sub(BESIDE)..(place + BESIDE + 1).min(solid.len())];
+            let end = (place + BESIDE + 1).min(solid.len());
+            let beside = &solid[place.saturating_sub(BESIDE)..end];
             place < BESIDE
                 || place + BESIDE >= solid.len()
                 || beside.iter().any(|index| may[*index] == Some(false))

@@ -7,8 +7,8 @@ use std::collections::HashMap;
 use std::path::{Path, PathBuf};
 use std::sync::{Arc, Mutex};
 
-/// Knows which repository a folder is in, and keeps a reader of its objects running. Canons are read
-/// anew for every question, so that what changed in them counts at once.
+/// Knows which repository a folder is in, and keeps a reader of its objects running. Canons are
+/// read anew for every question, so that what changed in them counts at once.
 #[derive(Default)]
 pub struct Desk {
     /// By folder: the `.git` that was the nearest when git was asked, and what git said.
@@ -18,8 +18,8 @@ pub struct Desk {
 }
 
 impl Desk {
-    /// As [`super::select_as`], without asking git twice for what cannot have changed. A text that is
-    /// no file yet says itself what language it is in.
+    /// As [`super::select_as`], without asking git twice for what cannot have changed. A text that
+    /// is no file yet says itself what language it is in.
     ///
     /// # Errors
     /// As [`super::select_as`].

@@ -120,7 +120,11 @@ impl Selecting {
     }
 
     /// What is known at once of a path in this repository.
-    fn beside(current: PathBuf, repository: Option<Repository>, blobs: Option<Reader>) -> Selecting {
+    fn beside(
+        current: PathBuf,
+        repository: Option<Repository>,
+        blobs: Option<Reader>,
+    ) -> Selecting {
         let root = root_of(repository.as_ref());
         Selecting {
             canons: Canons::on_disk(&root),

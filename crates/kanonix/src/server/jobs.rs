@@ -119,8 +119,8 @@ impl Office {
         let places = Places::new(text, self.encoding);
         let cursor = places.offset(position);
         let line_start = places.offset(Position { character: 0, ..position });
-        // Only what lies before this is touched: the line that the cursor is on is still written, and
-        // what was typed stays.
+        // Only what lies before this is touched: the line that the cursor is on is still written,
+        // and what was typed stays.
         let (line, before) = match typed {
             "\n" if position.line > 0 => (position.line - 1, line_start),
             "\n" => return Ok(Vec::new()),

@@ -51,7 +51,8 @@ impl Folders {
         }
     }
 
-    /// Watches a folder that is new, unless it is ignored, and gives the files that are in it by now.
+    /// Watches a folder that is new, unless it is ignored, and gives the files that are in it by
+    /// now.
     pub fn add(&mut self, folder: &Path) -> Vec<PathBuf> {
         let mut files = Vec::new();
         if !is_visible(folder) {

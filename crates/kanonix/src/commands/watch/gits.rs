@@ -6,8 +6,15 @@ use std::collections::BTreeSet;
 use std::path::{Path, PathBuf};
 
 /// Files of git that change only when it brings other contents into the working tree.
-const OF_GIT: [&str; 7] =
-    ["stash", "MERGE_HEAD", "AUTO_MERGE", "REBASE_HEAD", "CHERRY_PICK_HEAD", "REVERT_HEAD", "rebase-merge"];
+const OF_GIT: [&str; 7] = [
+    "stash",
+    "MERGE_HEAD",
+    "AUTO_MERGE",
+    "REBASE_HEAD",
+    "CHERRY_PICK_HEAD",
+    "REVERT_HEAD",
+    "rebase-merge",
+];
 
 pub(super) struct Gits {
     repository: Repository,
