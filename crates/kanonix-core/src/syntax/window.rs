@@ -78,7 +78,10 @@ impl Window {
             let is_solid = matches!(role, Some(Role::Plain | Role::Body)) && node.child_count() > 0;
             let begins = |end| memchr::memchr(b'\n', &bytes[end..range.start.max(end)]).is_some();
             let begins_line = last_end.is_some_and(begins);
-            if let Some(Some(may)) = may.last_mut() {
+            // A separator stands on the line of what it ends.
+            let separates = matches!(&bytes[range.clone()], b"," | b";");
+            let last = may.iter_mut().rev().flatten().next();
+            if let Some(may) = last.filter(|_| !separates) {
                 *may &= begins_line;
             }
             may.push(is_solid.then(|| begins_line && !self.touches(&range) && !node.has_error()));

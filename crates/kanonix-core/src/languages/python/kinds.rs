@@ -135,7 +135,7 @@ pub(super) fn role(kind: u16) -> Role {
         Kind::String => Role::Atom,
         Kind::Comment => Role::Comment,
         Kind::LineContinuation => Role::Join,
-        Kind::Module | Kind::Block => Role::Body,
+        Kind::Module | Kind::Block | Kind::Dictionary | Kind::List => Role::Body,
         _ => Role::Plain,
     }
 }
