@@ -318,6 +318,26 @@ fn what_is_shown_follows_the_last_commit_and_the_canon() {
 }
 
 #[test]
+fn a_client_that_pulls_is_told_when_to_pull_again() {
+    let repo = repo();
+    let capabilities = json!({
+        "textDocument": { "diagnostic": {} },
+        "workspace": { "diagnostics": { "refreshSupport": true } },
+    });
+    let mut client = Client::with(&repo, json!({ "capabilities": capabilities }));
+    let uri = uri(&repo, "a.py");
+    client.open(&uri, "python", OLD);
+    client.edit(&uri, "a = 'ebb'", "a='slack'");
+    let found = client.ask("textDocument/diagnostic", of(&uri)).unwrap();
+    assert_eq!(found["items"].as_array().unwrap().len(), 2);
+    repo.write("kanonix.toml", "[style]\nquotes = \"keep\"\n");
+    client.told("workspace/diagnostic/refresh");
+    let found = client.ask("textDocument/diagnostic", of(&uri)).unwrap();
+    assert_eq!(found["items"].as_array().unwrap().len(), 1);
+    assert_eq!(client.count_told("textDocument/publishDiagnostics"), 0);
+}
+
+#[test]
 fn files_outside_a_repository_and_texts_without_a_file() {
     let plain = Repo::plain();
     plain.write("a.py", "a=1\n");

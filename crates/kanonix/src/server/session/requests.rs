@@ -226,6 +226,9 @@ impl Session {
     }
 
     fn initialize(&mut self, request: Request) {
+        // The protocol says `diagnostics`, the types' package `diagnostic`.
+        let refreshes = request.params.pointer("/capabilities/workspace/diagnostics/refreshSupport");
+        let refreshes = refreshes.and_then(Value::as_bool).unwrap_or(false);
         let asked: InitializeParams = match serde_json::from_value(request.params) {
             Ok(asked) => asked,
             Err(error) => {
@@ -237,14 +240,8 @@ impl Session {
         let offered = general.and_then(|general| general.position_encodings.as_deref());
         self.encoding = Encoding::negotiated(offered);
         let text = asked.capabilities.text_document.as_ref();
-        let workspace = asked.capabilities.workspace.as_ref();
-        self.client = Client {
-            pulls: text.is_some_and(|text| text.diagnostic.is_some()),
-            refreshes: workspace
-                .and_then(|workspace| workspace.diagnostic.as_ref())
-                .and_then(|diagnostic| diagnostic.refresh_support)
-                .unwrap_or(false),
-        };
+        let pulls = text.is_some_and(|text| text.diagnostic.is_some());
+        self.client = Client { pulls, refreshes };
         let folders = asked.workspace_folders.unwrap_or_default();
         self.roots = folders.iter().filter_map(|folder| path_of(&folder.uri)).collect();
         #[allow(deprecated, reason = "older clients name one root")]
