@@ -135,6 +135,13 @@ impl Client {
         self.next(|message| message["method"] == method)["params"].clone()
     }
 
+    /// How many answers are there by now that nobody waits for.
+    pub fn spare_answers(&mut self) -> usize {
+        self.kept.extend(self.messages.try_iter());
+        let is_answer = |one: &&Value| one["id"].is_i64() && one.get("method").is_none();
+        self.kept.iter().filter(is_answer).count()
+    }
+
     /// How often something was told by now.
     pub fn count_told(&mut self, method: &str) -> usize {
         self.kept.extend(self.messages.try_iter());

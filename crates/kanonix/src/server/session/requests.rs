@@ -227,8 +227,8 @@ impl Session {
 
     fn initialize(&mut self, request: Request) {
         // The protocol says `diagnostics`, the types' package `diagnostic`.
-        let refreshes = request.params.pointer("/capabilities/workspace/diagnostics/refreshSupport");
-        let refreshes = refreshes.and_then(Value::as_bool).unwrap_or(false);
+        let place = "/capabilities/workspace/diagnostics/refreshSupport";
+        let refreshes = request.params.pointer(place).and_then(Value::as_bool).unwrap_or(false);
         let asked: InitializeParams = match serde_json::from_value(request.params) {
             Ok(asked) => asked,
             Err(error) => {

@@ -55,7 +55,12 @@ impl Session {
         }
     }
 
-    pub(super) fn publish(&mut self, uri: &Url, version: Option<i32>, diagnostics: Vec<Diagnostic>) {
+    pub(super) fn publish(
+        &mut self,
+        uri: &Url,
+        version: Option<i32>,
+        diagnostics: Vec<Diagnostic>,
+    ) {
         let Ok(uri) = uri.as_str().parse() else { return };
         let params = PublishDiagnosticsParams { uri, diagnostics, version };
         self.notify("textDocument/publishDiagnostics", json!(params));
