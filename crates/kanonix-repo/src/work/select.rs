@@ -93,20 +93,7 @@ impl Selecting {
             }
             _ => Canons::on_disk(&root),
         };
-        Ok(Selecting {
-            staged,
-            blobs,
-            current,
-            repository,
-            root,
-            canons,
-            items: Vec::new(),
-            left_alone: LeftAlone::new(),
-            problems: Vec::new(),
-            styles: HashMap::new(),
-            ways: HashMap::new(),
-            instead_of_name: None,
-        })
+        Ok(Selecting { staged, canons, ..Selecting::beside(current, repository, blobs) })
     }
 
     /// Reads this text in place of the canon at a path.
@@ -119,7 +106,7 @@ impl Selecting {
         self.canons.instead(&path, text);
     }
 
-    /// What is known at once of a path in this repository.
+    /// What is known of a repository before anything is asked, or outside of one.
     fn beside(
         current: PathBuf,
         repository: Option<Repository>,

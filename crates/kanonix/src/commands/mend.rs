@@ -97,12 +97,24 @@ fn files(options: &Mend) -> anyhow::Result<Status> {
 }
 
 fn mended(selection: &Selection, item: &Item) -> Done {
+    mended_unless(selection, item, |_| None)
+}
+
+/// A file once it is mended, unless something about it keeps it as it is.
+pub(crate) fn mended_unless(
+    selection: &Selection,
+    item: &Item,
+    kept: impl Fn(&Document) -> Option<String>,
+) -> Done {
     let loaded = match selection.load(item) {
         Ok(loaded) => loaded,
         Err(NotLoaded::LeftAlone(why)) => return Done::LeftAlone(why),
         Err(NotLoaded::Problem(reason)) => return Done::Problem(reason),
     };
     let document = Document::new(loaded.text.as_str(), item.language);
+    if let Some(reason) = kept(&document) {
+        return Done::Problem(reason);
+    }
     match mend_loaded(item, &document, &loaded.play) {
         Ok(mended) if mended.text == loaded.text => Done::Clean,
         Ok(mended) => Done::Mended { old: loaded.text, new: mended.text, note: None },

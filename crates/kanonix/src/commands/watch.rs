@@ -3,7 +3,7 @@
 mod folders;
 mod gits;
 
-use super::mend::{Done, changed_lines, mend_loaded, storing};
+use super::mend::{Done, changed_lines, mended_unless, storing};
 use crate::Status;
 use crate::options::{BadOption, Watch};
 use crate::paint::Paint;
@@ -11,10 +11,9 @@ use crate::report::count;
 use anyhow::Context;
 use folders::Folders;
 use gits::Gits;
-use kanonix_core::Document;
 use kanonix_core::text::{LineSet, Lines};
 use kanonix_repo::git::Repository;
-use kanonix_repo::work::{Item, NotLoaded, Reach, Selection, select, shown_from};
+use kanonix_repo::work::{Item, Reach, Selection, select, shown_from};
 use rayon::prelude::*;
 use std::collections::{BTreeSet, HashMap};
 use std::io::Write;
@@ -200,23 +199,9 @@ impl Watching {
 
 /// A saved file once it is mended. One that does not parse is still being written.
 fn mended(selection: &Selection, item: &Item) -> Done {
-    let loaded = match selection.load(item) {
-        Ok(loaded) => loaded,
-        Err(NotLoaded::LeftAlone(why)) => return Done::LeftAlone(why),
-        Err(NotLoaded::Problem(reason)) => return Done::Problem(reason),
-    };
-    let document = Document::new(loaded.text.as_str(), item.language);
-    let faults = document.judge(&item.style, &LineSet::default()).faults;
-    if let Some(fault) = faults.first() {
-        let (line, _) = Lines::new(&loaded.text).place(&loaded.text, fault.start);
-        return Done::Problem(format!("line {line} does not parse: it is left as it is"));
-    }
-    match mend_loaded(item, &document, &loaded.play) {
-        Ok(mended) if mended.text == loaded.text => Done::Clean,
-        Ok(mended) => {
-            drop(document);
-            Done::Mended { old: loaded.text, new: mended.text, note: None }
-        }
-        Err(reason) => Done::Problem(reason),
-    }
+    mended_unless(selection, item, |document| {
+        let faults = document.judge(&item.style, &LineSet::default()).faults;
+        let (line, _) = Lines::new(document.text()).place(document.text(), faults.first()?.start);
+        Some(format!("line {line} does not parse: it is left as it is"))
+    })
 }
