@@ -70,6 +70,8 @@ impl Window {
         let bytes = text.as_bytes();
         // Of each child: whether it may be folded; none for what stands between the others.
         let mut may: Vec<Option<bool>> = Vec::new();
+        // Of each child: whether it is in the window, comments and marks too.
+        let mut near: Vec<bool> = Vec::new();
         let mut last_end: Option<usize> = None;
         loop {
             let node = cursor.node();
@@ -84,7 +86,9 @@ impl Window {
             if let Some(may) = last.filter(|_| !separates) {
                 *may &= begins_line;
             }
-            may.push(is_solid.then(|| begins_line && !self.touches(&range) && !node.has_error()));
+            let touches = self.touches(&range);
+            near.push(touches);
+            may.push(is_solid.then(|| begins_line && !touches && !node.has_error()));
             last_end = Some(trimmed_end(bytes, &range));
             if !cursor.goto_next_sibling() {
                 break;
@@ -92,11 +96,12 @@ impl Window {
         }
         let solid: Vec<usize> = (0..may.len()).filter(|index| may[*index].is_some()).collect();
         let is_near = |place: usize| {
-            let end = (place + BESIDE + 1).min(solid.len());
-            let beside = &solid[place.saturating_sub(BESIDE)..end];
+            let first = solid[place.saturating_sub(BESIDE)];
+            let last = solid.get(place + BESIDE).copied().unwrap_or(may.len() - 1);
             place < BESIDE
                 || place + BESIDE >= solid.len()
-                || beside.iter().any(|index| may[*index] == Some(false))
+                || near[first..=last].contains(&true)
+                || solid[place - BESIDE..=place + BESIDE].iter().any(|at| may[*at] == Some(false))
         };
         let mut folded = vec![false; may.len()];
         for (place, index) in solid.iter().enumerate() {
