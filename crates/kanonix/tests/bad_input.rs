@@ -93,12 +93,7 @@ fn a_detached_head_is_a_base_like_any_other() {
 #[test]
 fn a_file_in_the_middle_of_a_merge_is_left_as_it_is() {
     let repo = Repo::with(&[("a.py", "a = 1\n")]);
-    repo.git(&["switch", "--quiet", "-c", "other"]);
-    repo.write("a.py", "a=2\n");
-    repo.commit("two");
-    repo.git(&["switch", "--quiet", "main"]);
-    repo.write("a.py", "a=3\n");
-    repo.commit("three");
+    repo.fork("a.py", "a=2\n", "a=3\n");
     assert_ne!(repo.try_git(&["merge", "other"]).status, 0);
     let before = repo.read("a.py");
     let said = repo.kanonix(&["mend"]);

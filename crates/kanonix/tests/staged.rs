@@ -169,13 +169,8 @@ fn of_a_merge_only_lines_that_no_parent_has_are_judged() {
 #[test]
 fn files_in_conflict_are_named_and_left_alone() {
     let repo = Repo::with(&[("a.py", "a = 1\n"), ("b.py", "b = 1\n")]);
-    repo.git(&["switch", "--quiet", "-c", "side"]);
-    repo.write("a.py", "a = 2\n");
-    repo.commit("side");
-    repo.git(&["switch", "--quiet", "main"]);
-    repo.write("a.py", "a = 3\n");
-    repo.commit("main");
-    assert_ne!(repo.try_git(&["merge", "side"]).status, 0);
+    repo.fork("a.py", "a = 2\n", "a = 3\n");
+    assert_ne!(repo.try_git(&["merge", "other"]).status, 0);
     repo.write("b.py", "b=2\n");
     repo.git(&["add", "b.py"]);
     let before = repo.read("a.py");

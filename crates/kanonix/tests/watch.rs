@@ -179,12 +179,7 @@ fn what_does_not_parse_or_has_conflicts_is_left_alone() {
     repo.write("a.py", "a=1\nb=(1)\n");
     assert_eq!(watcher.line(), "a.py  2 lines");
     repo.git(&["checkout", "--quiet", "--", "a.py"]);
-    repo.git(&["checkout", "--quiet", "-b", "other"]);
-    repo.write("a.py", "a = 'one'\nb=1\n");
-    repo.commit("one");
-    repo.git(&["checkout", "--quiet", "main"]);
-    repo.write("a.py", "a = 'two'\nb=1\n");
-    repo.commit("two");
+    repo.fork("a.py", "a = 'one'\nb=1\n", "a = 'two'\nb=1\n");
     watcher.lines.try_iter().count();
     repo.try_git(&["merge", "other"]);
     assert!(watcher.is_still());

@@ -123,6 +123,16 @@ impl Repo {
         self.git(&["commit", "--quiet", "--no-verify", "--allow-empty", "-m", message]);
     }
 
+    /// Commits one text of a file on the branch `other` and another one on `main`, where it stays.
+    pub fn fork(&self, path: &str, other: &str, main: &str) {
+        self.git(&["switch", "--quiet", "-c", "other"]);
+        self.write(path, other);
+        self.commit("other");
+        self.git(&["switch", "--quiet", "main"]);
+        self.write(path, main);
+        self.commit("main");
+    }
+
     pub fn kanonix(&self, words: &[&str]) -> Said {
         let mut command = self.command(env!("CARGO_BIN_EXE_kanonix"));
         said(command.args(words).stdin(Stdio::null()).output().unwrap())
