@@ -285,12 +285,13 @@ fn spoil(clean: &str, case: &Case) -> Option<String> {
     (spoilt_any && crate::proof::same(&case.language.grammar, clean, &out)).then_some(out)
 }
 
-/// Whether a blank at this place could split what is one word to a reader.
+/// Whether a blank at this place could split what is one word to a reader, or one mark.
 fn fuses(text: &str, at: usize) -> bool {
     let before = text[..at].chars().next_back();
     let after = text[at..].chars().next();
     let is_word = |c: Option<char>| c.is_some_and(|c| c.is_alphanumeric() || c == '_');
-    is_word(before) && is_word(after)
+    let is_mark = |c: Option<char>| c.is_some_and(|c| "+-*/<>=!&|?^.:".contains(c));
+    (is_word(before) && is_word(after)) || (is_mark(before) && is_mark(after))
 }
 
 fn word_on_both_sides(text: &str, range: &std::ops::Range<usize>) -> bool {

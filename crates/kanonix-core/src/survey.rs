@@ -285,6 +285,13 @@ impl Survey {
             .collect()
     }
 
+    /// Whether the guide of the language's community says itself that this stays as it stands.
+    fn guide_keeps(&self, question: &Question) -> bool {
+        let (name, slot) = (question.entry.name, question.slot.key);
+        let mut defaults = self.language.defaults.iter();
+        defaults.any(|(n, key, value)| *n == name && *key == slot && *value == "keep")
+    }
+
     fn settled(&self) -> &[Vec<Price>] {
         self.settled.as_ref().unwrap_or(&self.prices)
     }
@@ -346,7 +353,13 @@ impl Survey {
         let lists = question.entry.setting == Setting::ListWrap;
         let chosen = match keeping {
             // Nobody is divided over lists: what was opened by hand stays, unless that costs more.
-            Some(keeping) if lists && prices[keeping].all <= prices[best].all => keeping,
+            // What a language's guide wants kept is kept, too.
+            Some(keeping)
+                if (lists || self.guide_keeps(question))
+                    && prices[keeping].all <= prices[best].all =>
+            {
+                keeping
+            }
             Some(keeping)
                 if (lists || !agrees)
                     && per_thousand(prices[best].all.saturating_sub(prices[keeping].all))

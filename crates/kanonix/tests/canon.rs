@@ -288,7 +288,7 @@ fn explain_lays_the_same_lines_out_under_each_value() {
       have them.
 
       takes `true`, `false`
-      by default `true` in javascript, typescript, tsx, python
+      by default `true` in javascript, typescript, tsx, python, rust
 
         true                  false
         let a = h * 2 + 1;    let a=h*2+1;
@@ -302,7 +302,7 @@ fn explain_lays_the_same_lines_out_under_each_value() {
 
     wrap_indent.chain  calls and operators one after another
       takes a number from 1 to 4
-      by default `1` in javascript, typescript, tsx, python
+      by default `1` in javascript, typescript, tsx, python, rust
 
         1                 2
         gauges            gauges

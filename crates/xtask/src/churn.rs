@@ -28,7 +28,13 @@ impl Package {
 }
 
 /// Prints the table of packages, and the most frequent kinds of change with `show` examples each.
-pub fn run(dir: &Path, language: Option<&str>, show: usize, diff: bool) -> Result<bool> {
+pub fn run(
+    dir: &Path,
+    language: Option<&str>,
+    usual: bool,
+    show: usize,
+    diff: bool,
+) -> Result<bool> {
     let mut packages = Vec::new();
     let mut folders: Vec<PathBuf> = std::fs::read_dir(dir)?
         .filter_map(|entry| Some(entry.ok()?.path()))
@@ -38,7 +44,7 @@ pub fn run(dir: &Path, language: Option<&str>, show: usize, diff: bool) -> Resul
     for folder in folders {
         for candidate in languages::ALL {
             if language.is_none_or(|name| name == candidate.name) {
-                packages.extend(package(&folder, candidate, diff)?);
+                packages.extend(package(&folder, candidate, usual, diff)?);
             }
         }
     }
@@ -56,7 +62,12 @@ pub fn run(dir: &Path, language: Option<&str>, show: usize, diff: bool) -> Resul
     Ok(true)
 }
 
-fn package(folder: &Path, language: &'static Language, diff: bool) -> Result<Option<Package>> {
+fn package(
+    folder: &Path,
+    language: &'static Language,
+    usual: bool,
+    diff: bool,
+) -> Result<Option<Package>> {
     let files = super::corpus::files(folder, Some(language))?;
     let read = files.into_iter().filter_map(|(path, _)| std::fs::read_to_string(path).ok());
     let texts: Vec<String> = read.collect();
@@ -70,8 +81,12 @@ fn package(folder: &Path, language: &'static Language, diff: bool) -> Result<Opt
     if texts.is_empty() {
         return Ok(None);
     }
-    let settled = Survey::settle(&texts, language, |texts, base| survey(texts, language, base));
-    let style = settled.style();
+    let style = match usual {
+        true => language.style(),
+        false => {
+            Survey::settle(&texts, language, |texts, base| survey(texts, language, base)).style()
+        }
+    };
     if diff {
         println!("=== {} {}", folder.display(), said(language, &style));
         for text in &texts {

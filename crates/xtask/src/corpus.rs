@@ -4,7 +4,8 @@ use anyhow::{Context, bail};
 use kanonix_core::languages::{self, Language};
 use kanonix_core::properties::{self, Case, Failure};
 use kanonix_core::text::{LineSet, unified_diff};
-use kanonix_core::{judge, kept_units, style::Style};
+use kanonix_core::{judge, kept_units, mend, style::Style};
+use super::witness;
 use rayon::prelude::*;
 use std::collections::BTreeMap;
 use std::panic::{AssertUnwindSafe, catch_unwind};
@@ -24,6 +25,8 @@ struct Found {
     kept_count: usize,
     slips: usize,
     failures: Vec<(usize, Failure)>,
+    /// What another parser says of the mended text, if there is one that reads the language.
+    witness: Option<Result<(), String>>,
 }
 
 /// Prints the table, and says whether every property holds.
@@ -70,7 +73,8 @@ pub fn run(
             }
         }
     }
-    Ok(found.iter().all(|file| file.failures.is_empty()))
+    let agrees = witnessed(&found, show);
+    Ok(agrees && found.iter().all(|file| file.failures.is_empty()))
 }
 
 /// Every file of a folder in a known language, or in this one, ordered by path.
@@ -131,6 +135,7 @@ fn examine(
         kept_count: 0,
         slips: 0,
         failures: Vec::new(),
+        witness: None,
     };
     let looked = catch_unwind(AssertUnwindSafe(|| {
         let outcome = judge(text, language, style, &LineSet::whole());
@@ -163,6 +168,10 @@ fn examine(
         if let Some(failure) = failure {
             found.failures.push((number, failure));
         }
+    }
+    if let Ok(mended) = mend(text, language, style, &LineSet::whole()) {
+        let judged = witness::same(language, text, &mended.text);
+        found.witness = judged.map(|judged| judged.map_err(|error| error.to_string()));
     }
     found
 }
@@ -201,6 +210,22 @@ fn table(found: &[Found]) {
         }
         println!();
     }
+}
+
+/// What the judges of their own say; whether they find the same program in every file.
+fn witnessed(found: &[Found], show: usize) -> bool {
+    let judged: Vec<(&Found, &Result<(), String>)> =
+        found.iter().filter_map(|file| Some((file, file.witness.as_ref()?))).collect();
+    if judged.is_empty() {
+        return true;
+    }
+    let failed = judged.iter().filter_map(|(file, said)| Some((file, said.as_ref().err()?)));
+    let failed: Vec<_> = failed.collect();
+    println!("another parser reads {} files: {} differ", judged.len(), failed.len());
+    for (file, error) in failed.iter().take(show) {
+        println!("  {}: {error}", file.path.display());
+    }
+    failed.is_empty()
 }
 
 fn kept_table(found: &[Found]) {

@@ -4,6 +4,7 @@ mod churn;
 mod corpus;
 mod docs;
 mod moved;
+mod witness;
 
 use clap::{Parser, Subcommand};
 use std::path::PathBuf;
@@ -42,6 +43,9 @@ enum Task {
         /// Only this language
         #[arg(long)]
         language: Option<String>,
+        /// Settles nothing: judges by what each language's community expects
+        #[arg(long)]
+        usual: bool,
         /// How many examples of each kind of change are shown
         #[arg(long, default_value_t = 2)]
         show: usize,
@@ -75,8 +79,8 @@ fn main() -> anyhow::Result<ExitCode> {
         Task::Corpus { dir, language, canon, show, kept } => {
             corpus::run(&dir, language.as_deref(), canon.as_deref(), show, kept)?
         }
-        Task::Churn { dir, language, show, diff } => {
-            churn::run(&dir, language.as_deref(), show, diff)?
+        Task::Churn { dir, language, usual, show, diff } => {
+            churn::run(&dir, language.as_deref(), usual, show, diff)?
         }
         Task::Moved { revision, dir, canon, show } => {
             moved::run(&revision, dir.as_deref(), canon.as_deref(), show)?;

@@ -5,6 +5,7 @@
 mod ecmascript;
 mod json;
 mod python;
+mod rust;
 
 use crate::layout::planner::Rule;
 use crate::style::Style;
@@ -45,6 +46,7 @@ pub static ALL: &[&Language] = &[
     &ecmascript::TSX,
     &python::LANGUAGE,
     &json::LANGUAGE,
+    &rust::LANGUAGE,
 ];
 
 /// The language of this name.

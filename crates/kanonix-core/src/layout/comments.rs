@@ -103,6 +103,10 @@ impl Placing<'_> {
             if is_closer {
                 gap.level = 1;
                 gap.inside = true;
+            } else if *at == starts[0] {
+                // What holds at a block's edge holds for the first comment there.
+                gap.most = wanted.most;
+                plan.gaps[next].most = self.most.max(wanted.most);
             }
             while let Some(block) = open.pop() {
                 let column = self.column(block.first as usize);

@@ -80,6 +80,7 @@ pub(super) fn fill(sheet: &Sheet, live: &Live, set: &LineSet, style: &Style) -> 
         indents: Indents::new(style.indent_step(), tab),
         states: vec![State::Still; sheet.plan.groups.len()],
         leading: vec![false; sheet.plan.groups.len()],
+        beneath: vec![false; sheet.plan.groups.len()],
         indent_of: vec![IndentId::MAX; sheet.tree.tokens.len()],
         line_start: 0,
         column: 0,
@@ -107,6 +108,8 @@ pub(super) struct Filler<'a> {
     pub(super) states: Vec<State>,
     /// Of each group, whether its first token begins a line.
     pub(super) leading: Vec<bool>,
+    /// Of each chain, whether its head takes several lines.
+    beneath: Vec<bool>,
     /// By token: the indentation of the line that it stands on; `MAX` where it is not live.
     indent_of: Vec<IndentId>,
     /// The token that the line begins with.
@@ -248,7 +251,7 @@ impl Filler<'_> {
             self.indents.of(&text)
         } else {
             let base = self.base(gap.group);
-            let level = self.level(&gap);
+            let level = self.level(index, &gap);
             self.line_indent = self.indents.deeper(base, level);
             self.line_indent
         };
@@ -261,12 +264,17 @@ impl Filler<'_> {
     }
 
     /// How many steps a line is in that begins at a gap.
-    fn level(&self, gap: &Gap) -> u8 {
+    fn level(&mut self, index: usize, gap: &Gap) -> u8 {
         let group = match gap.group {
             ROOT | NO_GROUP => return gap.level,
             group => group as usize,
         };
-        match self.sheet.plan.groups[group].leading_level {
+        let plan = &self.sheet.plan.groups[group];
+        if plan.opening as usize == index {
+            self.beneath[group] = plan.beneath && self.line_start > plan.first as usize;
+        }
+        match plan.leading_level {
+            _ if self.beneath[group] => 0,
             Some(level) if self.leading[group] && gap.level > 0 => level,
             _ => gap.level,
         }

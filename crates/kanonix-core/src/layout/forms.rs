@@ -123,7 +123,7 @@ impl Filler<'_> {
     pub(super) fn closing_state(&self, id: GroupId) -> State {
         let tail = self.sheet.plan.groups[id as usize].tail;
         match self.state(id) {
-            State::Flat if tail != NO_GROUP => self.state(tail),
+            State::Flat if tail != NO_GROUP => self.closing_state(tail),
             state => state,
         }
     }

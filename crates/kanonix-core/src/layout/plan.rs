@@ -118,6 +118,8 @@ pub struct Group {
     /// The level of a chain's gaps where its first token begins a line; `None` where that makes no
     /// difference.
     pub leading_level: Option<u8>,
+    /// Whether the lines of a chain stand right beneath its head where that takes several lines.
+    pub beneath: bool,
     /// The token whose line the group's levels count from.
     pub base: TokenId,
     /// A group in its last element: where that is open, the closing bracket has its own line too.
@@ -133,6 +135,8 @@ pub enum Rows {
     Never,
     /// As they stand, if somebody broke the line after the opening bracket.
     Bracketed,
+    /// As `Bracketed`, however few elements share a line.
+    Shared,
     /// As they stand.
     Loose,
     /// There are some.
@@ -155,6 +159,7 @@ impl Group {
             reluctant: false,
             stand_in: 0,
             leading_level: None,
+            beneath: false,
             base: first,
             tail: NO_GROUP,
             rows: Rows::Never,

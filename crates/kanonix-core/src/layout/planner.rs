@@ -121,6 +121,7 @@ impl<'a> Planner<'a> {
             let group = &mut self.plan.groups[index];
             let in_rows = match group.rows {
                 Rows::Bracketed => broken && joins >= ends,
+                Rows::Shared => broken && joins > 0,
                 Rows::Loose => ends > 0 && joins >= ends,
                 Rows::Never | Rows::Kept => false,
             };
@@ -204,6 +205,13 @@ impl<'a> Planner<'a> {
     /// Whether the text has a line break between a token and the one before it.
     pub fn broken_before(&self, token: TokenId) -> bool {
         self.tree.broken(token as usize, self.text)
+    }
+
+    /// What the line of the text begins with on which a token stands.
+    pub fn line_indent(&self, token: TokenId) -> &'a str {
+        let start = self.tree.tokens[token as usize].start as usize;
+        let line = &self.text[self.text[..start].rfind('\n').map_or(0, |at| at + 1)..];
+        &line[..line.len() - line.trim_start_matches([' ', '\t']).len()]
     }
 
     /// Whether a node's tokens stand on more than one line.

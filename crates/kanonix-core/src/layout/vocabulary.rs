@@ -136,11 +136,18 @@ impl Planner<'_> {
     /// As [`Planner::open_brace`] for a block that `short_block` may keep on its header's line. It
     /// is handed its group then.
     pub fn open_block(&mut self, block: NodeId, header: TokenId, key: &str) {
+        self.open_block_as(block, header, key, key);
+    }
+
+    /// As [`Planner::open_block`] for a block that `short_block` knows by another key, `short`.
+    pub fn open_block_as(&mut self, block: NodeId, header: TokenId, key: &str, short: &str) {
         let (brace, end) = (self.first(block), self.end(block));
-        if self.short_opening(block, key).is_none() {
+        let next_line = self.brace_on_next_line(key);
+        let is_short = self.keeps_short(block, short) && !(next_line && self.broken_before(brace));
+        if !is_short {
             return self.open_brace(brace, header, key);
         }
-        let group = if self.brace_on_next_line(key) {
+        let group = if next_line {
             // Where it does not fit after all, its brace is on the next line.
             let group = self.group(Shape::List, brace - 1, end);
             self.base(group, header);
@@ -224,6 +231,19 @@ impl Planner<'_> {
         self.may_break(inner, group, 1, blanks, Setting::InnerGap);
         self.may_break(last, group, 0, blanks, Setting::InnerGap);
         group
+    }
+
+    /// How far the cases of a block are in, whose lines have been planned.
+    pub fn case_indent(&mut self, cases: &[NodeId]) {
+        if self.choices.case_indent {
+            return;
+        }
+        for case in cases {
+            let token = self.first(*case);
+            let gap = self.gap(token);
+            gap.level = 0;
+            gap.breaks = Setting::CaseIndent;
+        }
     }
 
     /// The line of a block's closing bracket, and the blank lines at the block's edges.

@@ -188,6 +188,7 @@ pub static REGISTRY: &[Entry] = &[
             key("control", "`if`, `for`, `try` and the like", SHORT, "open"),
             key("case", "what a `case` does", SHORT, "open"),
             key("lambda", "functions without a name", SHORT, "open"),
+            key("value", "blocks of one value: `if a { b } else { c }`", SHORT, "open"),
         ],
         one_for_all: true,
     },

@@ -19,6 +19,18 @@ pub enum Role {
     Join,
     /// Text between markup: one token a line, without the blanks around it.
     Text,
+    /// A bracketed stretch that the grammar leaves unread, read once more by itself: copied as what
+    /// it is read as, or as one token where it is nothing that may be laid out.
+    Unread,
+}
+
+/// How a stretch between brackets is read that the grammar leaves unread.
+#[derive(Debug)]
+pub struct Reading {
+    /// What makes a statement of it.
+    pub end: &'static str,
+    /// Whether what it is read as may be laid out, by the kinds of its parts, brackets included.
+    pub accepts: fn(&[u16]) -> bool,
 }
 
 /// The grammar's name for a kind of node, and what it is to the walk.
@@ -35,6 +47,7 @@ pub struct Grammar {
     load: fn() -> Language,
     kinds: &'static [KindEntry],
     roles: fn(u16) -> Role,
+    reading: Option<Reading>,
     loaded: OnceLock<Loaded>,
 }
 
@@ -51,7 +64,36 @@ impl Grammar {
         kinds: &'static [KindEntry],
         roles: fn(u16) -> Role,
     ) -> Grammar {
-        Grammar { load, kinds, roles, loaded: OnceLock::new() }
+        Grammar { load, kinds, roles, reading: None, loaded: OnceLock::new() }
+    }
+
+    /// As [`Grammar::new`], with a way to read what the grammar leaves unread.
+    pub const fn with_reading(
+        load: fn() -> Language,
+        kinds: &'static [KindEntry],
+        roles: fn(u16) -> Role,
+        reading: Reading,
+    ) -> Grammar {
+        Grammar { load, kinds, roles, reading: Some(reading), loaded: OnceLock::new() }
+    }
+
+    /// What a stretch between brackets is if it is read by itself: the tree of it as a statement.
+    /// `None` where that does not parse or is nothing to lay out. The construct itself is the first
+    /// child of the tree's first child.
+    pub(super) fn read_again(&self, stretch: &str) -> Option<tree_sitter::Tree> {
+        let reading = self.reading.as_ref()?;
+        let tree = self.parse(&format!("{stretch}{}", reading.end), None)?;
+        let root = tree.root_node();
+        let inner = root.child(0)?.child(0)?;
+        let table = &self.loaded().table;
+        let mut cursor = inner.walk();
+        let entry = |node: tree_sitter::Node| table.get(node.kind_id() as usize);
+        let children = inner.children(&mut cursor);
+        let kinds: Option<Vec<u16>> = children.map(|node| entry(node).map(|e| e.0)).collect();
+        let is_whole = inner.byte_range() == (0..stretch.len());
+        let accepted = is_whole && !root.has_error() && (reading.accepts)(&kinds?);
+        drop(cursor);
+        accepted.then_some(tree)
     }
 
     pub(super) fn loaded(&self) -> &Loaded {

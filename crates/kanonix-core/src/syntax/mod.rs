@@ -8,7 +8,7 @@ mod parsed;
 mod tree;
 mod window;
 
-pub use grammar::{Grammar, KindEntry, Role};
+pub use grammar::{Grammar, KindEntry, Reading, Role};
 pub use parsed::Parsed;
 pub use tree::{Node, NodeId, Token, TokenId, Tree};
 pub use window::Window;

@@ -4,6 +4,7 @@ use super::grammar::{Grammar, Role};
 use super::parsed::Parsed;
 use super::window::Window;
 use std::ops::Range;
+use tree_sitter::TreeCursor;
 
 /// A node, by its place in the walk; the root is 0.
 pub type NodeId = u32;
@@ -85,8 +86,11 @@ impl Tree {
             },
             window,
             missing: false,
+            ends: &BLANKS,
+            offset: 0,
+            readings: 0,
         };
-        copy.walk(grammar, &parsed.tree);
+        copy.walk(grammar, parsed.tree.walk(), Vec::new());
         copy.tree
     }
 
@@ -142,14 +146,25 @@ struct Copying<'a> {
     window: Option<&'a Window>,
     /// Whether something is missing right before the next token.
     missing: bool,
+    /// What does not belong to a leaf at its end.
+    ends: &'static [char],
+    /// Where the tree that is copied begins in the text.
+    offset: usize,
+    /// How many readings of a stretch the copied tree is inside of.
+    readings: usize,
 }
 
+/// How many stretches inside one another are read again; deeper ones are one token. Each reading
+/// takes in those inside it once more.
+const MOST_READINGS: usize = 16;
+
+/// An open node, its child that was copied last, and how many of its children are to come.
+type Open = (NodeId, NodeId, usize);
+
 impl Copying<'_> {
-    fn walk(&mut self, grammar: &Grammar, parsed: &tree_sitter::Tree) {
+    /// Copies what the cursor is on, as the next child of the innermost open node.
+    fn walk(&mut self, grammar: &Grammar, mut cursor: TreeCursor, mut open: Vec<Open>) {
         let table = &grammar.loaded().table;
-        let mut cursor = parsed.walk();
-        // The open nodes, and of each the child that was copied last and how many are to come.
-        let mut open: Vec<(NodeId, NodeId, usize)> = Vec::new();
         // Which of the children of an open body are folded, those to come last.
         let mut folds: Vec<(NodeId, Vec<bool>)> = Vec::new();
         loop {
@@ -183,14 +198,17 @@ impl Copying<'_> {
                 Some((body, folds)) if *body == parent => folds.pop().unwrap_or(false),
                 _ => false,
             };
+            let range = node.start_byte() + self.offset..node.end_byte() + self.offset;
             if folded {
-                self.fold(id, node.byte_range(), kind);
+                self.fold(id, range, kind);
+            } else if role == Role::Unread {
+                self.unread(grammar, id, range, kind, node.has_error());
             } else if matches!(role, Role::Plain | Role::Body)
                 && children > 0
                 && cursor.goto_first_child()
             {
                 open.push((id, NONE, children as usize - 1));
-                if let (Role::Body, Some(window)) = (role, self.window) {
+                if let (Role::Body, Some(window), 0) = (role, self.window, self.readings) {
                     let mut folded = window.folded(cursor.clone(), table, self.text);
                     folded.reverse();
                     folds.push((id, folded));
@@ -201,8 +219,12 @@ impl Copying<'_> {
                 // A string whose end is missing has its fault inside.
                 let is_error =
                     is_error || (role == Role::Atom && children > 0 && node.has_error());
-                let range = node.byte_range();
                 let is_missing = range.is_empty() && node.is_missing();
+                // What the grammar reads in a comment is a text of the program, blanks and all.
+                self.ends = match role {
+                    Role::Comment if node.named_child_count() > 0 => &LINE_ENDS,
+                    _ => &BLANKS,
+                };
                 self.leaf(id, range, kind, role, is_error, is_missing);
             }
             loop {
@@ -216,6 +238,33 @@ impl Copying<'_> {
                 open.pop();
                 cursor.goto_parent();
             }
+        }
+    }
+
+    /// A stretch that the grammar leaves unread: what it is read as by itself, or one token.
+    fn unread(
+        &mut self,
+        grammar: &Grammar,
+        node: NodeId,
+        range: Range<usize>,
+        kind: u16,
+        is_error: bool,
+    ) {
+        let is_deep = self.readings == MOST_READINGS;
+        let stretch = &self.text[range.clone()];
+        let read = if is_deep || is_error { None } else { grammar.read_again(stretch) };
+        let Some(tree) = read else {
+            return self.leaf(node, range, kind, Role::Atom, is_error, false);
+        };
+        let mut cursor = tree.walk();
+        let goes_in = cursor.goto_first_child() && cursor.goto_first_child();
+        let parts = cursor.node().child_count() as usize;
+        if goes_in && cursor.goto_first_child() {
+            let outside = std::mem::replace(&mut self.offset, range.start);
+            self.readings += 1;
+            self.walk(grammar, cursor, vec![(node, NONE, parts - 1)]);
+            self.readings -= 1;
+            self.offset = outside;
         }
     }
 
@@ -289,9 +338,9 @@ impl Copying<'_> {
             return self.lines_of_text(node, range, kind);
         }
         let mut solid = &self.text[range.clone()];
-        if solid.ends_with(BLANKS) {
+        if solid.ends_with(self.ends) {
             // A grammar's leaf may take blanks along at its end; they belong to the gap.
-            solid = solid.trim_end_matches(BLANKS);
+            solid = solid.trim_end_matches(self.ends);
         }
         if solid.is_empty() {
             return;
@@ -317,7 +366,7 @@ impl Copying<'_> {
             if role == Role::Comment && is_starred(solid) {
                 let mut at = range.start;
                 for line in solid.split_inclusive('\n') {
-                    let inner = line.trim_end();
+                    let inner = line.trim_end_matches(self.ends);
                     let body = inner.trim_start_matches([' ', '\t']);
                     token.start = (at + inner.len() - body.len()) as u32;
                     token.end = (at + inner.len()) as u32;
@@ -345,6 +394,8 @@ impl Copying<'_> {
 
 /// Blanks and line ends as the languages know them; others are text.
 const BLANKS: [char; 4] = [' ', '\t', '\r', '\n'];
+
+const LINE_ENDS: [char; 2] = ['\r', '\n'];
 
 /// Whether every later line of a block comment begins with a star, so that the lines may be moved
 /// together.

@@ -29,7 +29,12 @@ pub(super) static JAVASCRIPT: Language = Language {
     grammar: Grammar::new(|| tree_sitter_javascript::LANGUAGE.into(), ENTRIES, role),
     rule,
     defaults: DEFAULTS,
-    without: &["open_brace.namespace", "open_brace.other", "inner_gap.angles"],
+    without: &[
+        "open_brace.namespace",
+        "open_brace.other",
+        "inner_gap.angles",
+        "short_block.value",
+    ],
     samples: &[
         ("siren.js", include_str!("samples/siren.js")),
         ("dashboard.mjs", include_str!("samples/dashboard.mjs")),
@@ -57,6 +62,7 @@ pub(super) static TYPESCRIPT: Language = Language {
         "open_brace.other",
         "inner_gap.markup",
         "markup_quotes",
+        "short_block.value",
         "tag_end",
     ],
     samples: &[
@@ -77,7 +83,7 @@ pub(super) static TSX: Language = Language {
     grammar: Grammar::new(|| tree_sitter_typescript::LANGUAGE_TSX.into(), ENTRIES, role),
     rule,
     defaults: DEFAULTS,
-    without: &["open_brace.namespace", "open_brace.other"],
+    without: &["open_brace.namespace", "open_brace.other", "short_block.value"],
     samples: &[
         ("chart.tsx", include_str!("samples/chart.tsx")),
         ("panel.tsx", include_str!("samples/panel.jsx")),

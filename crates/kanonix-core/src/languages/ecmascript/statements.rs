@@ -412,11 +412,7 @@ fn switch_body(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let group = p.group(Shape::Block, opener, closer + 1);
     p.base(group, p.first(p.parent(node)));
     p.statements(cases, group, 1, |_, _| Sort::Other);
-    for case in cases.iter().filter(|_| !p.choices.case_indent).copied().collect::<Vec<_>>() {
-        let gap = p.gap(p.first(case));
-        gap.level = 0;
-        gap.breaks = Setting::CaseIndent;
-    }
+    p.case_indent(cases);
     p.close_block(group, p.first(cases[0]), closer);
 }
 

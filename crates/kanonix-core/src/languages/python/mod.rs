@@ -39,6 +39,7 @@ pub(super) static LANGUAGE: Language = Language {
         "inner_gap.markup",
         "open_brace",
         "short_block.lambda",
+        "short_block.value",
         "wrap_indent.declaration",
         "else_line",
         "bare_body",

@@ -1,0 +1,438 @@
+//! Statements, blocks and what rules them, in the grammar's order.
+
+use super::expressions::{assigned, breakable};
+use super::items::header;
+use super::kinds::Kind;
+use super::{is, may_rewrite, position};
+use crate::layout::plan::{Change, GroupId, NO_GROUP, ROOT, Shape};
+use crate::layout::planner::Planner;
+use crate::layout::vocabulary::Sort;
+use crate::style::Setting;
+use crate::syntax::{NodeId, TokenId};
+
+/// The rule for a statement or for something with a block; says whether `kind` is one.
+pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) -> bool {
+    match kind {
+        Kind::ExpressionStatement => p.tight(parts),
+        Kind::EmptyStatement => {}
+        Kind::LetDeclaration => let_declaration(p, node, parts),
+        Kind::IfExpression => if_expression(p, node, parts),
+        Kind::LetCondition => let_condition(p, node, parts),
+        Kind::ElseClause => else_clause(p, node, parts),
+        Kind::MatchExpression => match_expression(p, node, parts),
+        Kind::MatchBlock => match_block(p, node, parts),
+        Kind::MatchArm => match_arm(p, node, parts),
+        Kind::MatchPattern => match_pattern(p, node, parts),
+        Kind::WhileExpression | Kind::LoopExpression | Kind::ForExpression => {
+            header(p, parts);
+            ruled(p, node, parts, "control");
+        }
+        Kind::ConstBlock
+        | Kind::UnsafeBlock
+        | Kind::AsyncBlock
+        | Kind::GenBlock
+        | Kind::TryBlock => {
+            p.words(parts);
+            if let [.., block] = parts {
+                block_behind(p, *block, p.first(node), "other", "control");
+            }
+        }
+        Kind::Block => block(p, node, parts),
+        _ => return false,
+    }
+    true
+}
+
+/// What a statement is to the blank lines around it.
+fn sort(p: &Planner, node: NodeId) -> Sort {
+    match Kind::of(p.kind(node)) {
+        Kind::UseDeclaration | Kind::ExternCrateDeclaration => Sort::Import,
+        Kind::FunctionItem | Kind::FunctionSignatureItem => {
+            match Kind::of(p.kind(p.parent(node))) {
+                Kind::DeclarationList => Sort::Member,
+                _ => Sort::Function,
+            }
+        }
+        Kind::StructItem
+        | Kind::UnionItem
+        | Kind::EnumItem
+        | Kind::TraitItem
+        | Kind::ImplItem => Sort::Type,
+        _ => Sort::Other,
+    }
+}
+
+/// Statements, each on a line of its own behind its attributes, which have lines of theirs.
+pub(super) fn statements(p: &mut Planner, parts: &[NodeId], block: GroupId, level: u8) {
+    let mut before: Option<Sort> = None;
+    let mut first: Option<NodeId> = None;
+    for part in parts {
+        let token = p.first(*part);
+        if is(p, *part, Kind::EmptyStatement) && before.is_some() && !p.broken_before(token) {
+            p.word(token, 0);
+            continue;
+        }
+        let breaks = match before {
+            None if first.is_none() => Setting::ShortBlock,
+            _ => Setting::StatementEnd,
+        };
+        match level {
+            0 if block != ROOT => p.line_beside(token, block, breaks),
+            _ => p.line(token, block, level, breaks),
+        }
+        if first.is_some() {
+            p.at_most(token, 0);
+        }
+        let first_part = *first.get_or_insert(*part);
+        if is(p, *part, Kind::AttributeItem) {
+            continue;
+        }
+        let now = sort(p, *part);
+        if let Some(before) = before {
+            p.blank_lines_between(p.first(first_part), before, now);
+        }
+        (before, first) = (Some(now), None);
+    }
+}
+
+/// The opening and the closing token and what stands between; an empty pair is laid out at once.
+fn bracketed<'n>(
+    p: &mut Planner,
+    parts: &'n [NodeId],
+) -> Option<(TokenId, TokenId, &'n [NodeId])> {
+    match parts {
+        [opener, inner @ .., closer] if !inner.is_empty() => {
+            Some((p.first(*opener), p.first(*closer), inner))
+        }
+        [_, closer] if p.is_breakable(p.first(*closer)) => None,
+        _ => {
+            p.list(parts, &[], crate::layout::planner::List::PLAIN);
+            None
+        }
+    }
+}
+
+/// `{ … }` around statements or items, so many steps further in than the line of `base`.
+pub(super) fn enclosed_statements(
+    p: &mut Planner,
+    parts: &[NodeId],
+    base: TokenId,
+    level: u8,
+) {
+    let Some((opener, closer, inner)) = bracketed(p, parts) else { return };
+    let group = p.group(Shape::Block, opener, closer + 1);
+    p.base(group, base);
+    statements(p, inner, group, level);
+    p.close_block(group, p.first(inner[0]), closer);
+}
+
+/// `'ebb: { … }`
+fn block(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    let Some(brace) = position(p, parts, Kind::OpenBrace) else { return };
+    header(p, &parts[..=brace]);
+    let parts = &parts[brace..];
+    let handed = p.handed(node).or_else(|| {
+        let alone = block_base(p, node) == p.first(node) && brace == 0;
+        let short = alone && is_value(p, node) && p.keeps_short(node, "value");
+        short.then(|| p.group(Shape::List, p.first(node), p.end(node)))
+    });
+    if let Some(group) = handed {
+        let Some((_, closer, inner)) = bracketed(p, parts) else { return };
+        p.group_mut(group).holds_lines = false;
+        for part in inner {
+            p.may_break(p.first(*part), group, 1, 1, Setting::ShortBlock);
+        }
+        return p.may_break(closer, group, 0, 1, Setting::ShortBlock);
+    }
+    enclosed_statements(p, parts, block_base(p, node), 1);
+}
+
+/// The token whose line a block's lines count from: its header's first one.
+fn block_base(p: &Planner, node: NodeId) -> TokenId {
+    let parent = p.parent(node);
+    match Kind::of(p.kind(parent)) {
+        Kind::FunctionItem
+        | Kind::IfExpression
+        | Kind::ElseClause
+        | Kind::WhileExpression
+        | Kind::LoopExpression
+        | Kind::ForExpression
+        | Kind::ConstBlock
+        | Kind::UnsafeBlock
+        | Kind::AsyncBlock
+        | Kind::GenBlock
+        | Kind::TryBlock
+        | Kind::ClosureExpression
+        | Kind::LetDeclaration
+        | Kind::MatchArm => p.first(parent),
+        _ => p.first(node),
+    }
+}
+
+/// Whether a block is nothing but one value.
+fn is_value(p: &Planner, block: NodeId) -> bool {
+    match p.parts(block)[..] {
+        [_, value, _] => !matches!(
+            Kind::of(p.kind(value)),
+            Kind::ExpressionStatement
+                | Kind::LetDeclaration
+                | Kind::EmptyStatement
+                | Kind::Block
+                | Kind::Label
+        ),
+        _ => false,
+    }
+}
+
+/// A block behind a header, by the key that `open_brace` knows it by, and by the one that
+/// `short_block` does unless it is nothing but a value.
+pub(super) fn block_behind(
+    p: &mut Planner,
+    block: NodeId,
+    header: TokenId,
+    key: &str,
+    short: &str,
+) {
+    let is_value = matches!(key, "other" | "lambda") && is_value(p, block);
+    p.open_block_as(block, header, key, if is_value { "value" } else { short });
+}
+
+/// The block behind a condition, a pattern or a value: behind it on its line, or on a line of its
+/// own where that goes on over several lines of its own.
+fn ruled(p: &mut Planner, node: NodeId, parts: &[NodeId], key: &str) {
+    let [.., value, block] = parts else { return };
+    let header = p.first(node);
+    block_behind(p, *block, header, key, key);
+    brace_behind(p, *value, *block, header, key);
+}
+
+/// Where a header's last value goes on over several lines, the brace behind it has a line of its
+/// own.
+fn brace_behind(p: &mut Planner, value: NodeId, block: NodeId, header: TokenId, key: &str) {
+    let brace = p.first(block);
+    if !p.style.is(Setting::OpenBrace, key, "same_line") || p.handed(block).is_some() {
+        return;
+    }
+    let tail = match is(p, value, Kind::LetCondition) {
+        true => {
+            let group = p.group(Shape::LastResort, p.first(value), p.end(value));
+            p.base(group, header);
+            p.hand(value, group);
+            group
+        }
+        false => handed_chain(p, value, header),
+    };
+    behind(p, brace, header, tail, Setting::OpenBrace);
+}
+
+/// A value behind a sign, in the group of what it belongs to: where the value goes on over several
+/// lines, so does that.
+fn assigned_in(p: &mut Planner, group: GroupId, value: NodeId, base: TokenId) {
+    let first = p.first(value);
+    let blanks = p.unfused(first, p.choices.operator_gap);
+    p.may_break(first, group, 1, blanks, Setting::OperatorGap);
+    let tail = handed_chain(p, value, base);
+    p.group_mut(group).tail = tail;
+}
+
+/// The operation or the chain of calls in a value, handed on to it with a base of its own;
+/// [`NO_GROUP`] if there is none.
+fn handed_chain(p: &mut Planner, value: NodeId, base: TokenId) -> GroupId {
+    let Some(inner) = breakable(p, value) else { return NO_GROUP };
+    let group = p.group(Shape::Chain, p.first(inner), p.end(inner));
+    p.base(group, base);
+    p.hand(inner, group);
+    group
+}
+
+/// What stands behind a header has a line of its own where all of it but this would fit, and where
+/// the group `tail` before it goes on over several lines.
+pub(super) fn behind(p: &mut Planner, token: TokenId, header: TokenId, tail: GroupId, setting: Setting) {
+    let group = p.group(Shape::LastResort, token - 1, token + 1);
+    p.base(group, header);
+    p.group_mut(group).tail = tail;
+    p.may_break(token, group, 0, 1, setting);
+}
+
+/// `let Some(level) = gauge.level() else { … };`
+fn let_declaration(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    header(p, parts);
+    let Some(sign) = position(p, parts, Kind::Equals) else { return };
+    let Some(&value) = parts.get(sign + 1) else { return };
+    let [.., other, block, _] = parts else { return };
+    if !is(p, *other, Kind::Else) {
+        return assigned(p, parts[sign], value);
+    }
+    let (header, other) = (p.first(node), p.first(*other));
+    block_behind(p, *block, header, "other", "control");
+    let group = p.group(Shape::LastResort, p.first(parts[sign]), p.end(value));
+    p.base(group, header);
+    assigned_in(p, group, value, header);
+    match p.choices.else_own_line {
+        true => else_on_own_line(p, other, header),
+        false => behind(p, other, header, group, Setting::ElseLine),
+    }
+}
+
+/// `if let Some(level) = gauge.level() && level > high { … } else { … }`
+fn if_expression(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    p.words(parts);
+    let [_, condition, consequence, rest @ ..] = parts else { return };
+    let header = p.first(node);
+    if let [other] = rest
+        && let Some(alternative) = p.part(*other, 1)
+        && stands_as_value(p, node, *consequence, alternative)
+    {
+        let group = p.group(Shape::List, p.first(*consequence), p.end(node));
+        p.base(group, header);
+        p.hand(*consequence, group);
+        p.hand(alternative, group);
+        p.flat(p.first(*consequence), 1, Setting::OpenBrace);
+        return p.flat(p.first(*other), 1, Setting::ElseLine);
+    }
+    block_behind(p, *consequence, header, "control", "control");
+    brace_behind(p, *condition, *consequence, header, "control");
+    if let Some(other) = rest.first() {
+        let token = p.first(*other);
+        match p.choices.else_own_line {
+            true => else_on_own_line(p, token, header),
+            false => p.flat(token, 1, Setting::ElseLine),
+        }
+    }
+}
+
+fn else_on_own_line(p: &mut Planner, word: TokenId, header: TokenId) {
+    let group = p.group(Shape::Block, header, word);
+    p.line(word, group, 0, Setting::ElseLine);
+    p.at_most(word, 0);
+}
+
+/// Whether an `if` is a value that stands on one line: one value in each block, and not itself a
+/// statement.
+fn stands_as_value(p: &Planner, node: NodeId, consequence: NodeId, alternative: NodeId) -> bool {
+    let outer = p.parent(node);
+    let is_statement = is(p, outer, Kind::ExpressionStatement) && {
+        let list = p.parent(outer);
+        let is_last = p.end(outer) + 1 == p.end(list) && !is(p, list, Kind::SourceFile);
+        p.end(outer) != p.end(node) || !is_last
+    };
+    !is_statement
+        && !is(p, outer, Kind::ElseClause)
+        && is(p, alternative, Kind::Block)
+        && is_value(p, consequence)
+        && is_value(p, alternative)
+        && p.keeps_short(node, "value")
+}
+
+/// `let Some(level) = gauge.level()`, in a condition.
+fn let_condition(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    header(p, parts);
+    let [.., sign, value] = parts else { return };
+    match p.handed(node) {
+        Some(group) => {
+            let base = p.group_mut(group).base;
+            assigned_in(p, group, *value, base);
+        }
+        None => assigned(p, *sign, *value),
+    }
+}
+
+fn else_clause(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    let [_, inner] = parts else { return };
+    match is(p, *inner, Kind::Block) {
+        true if p.handed(*inner).is_some() => p.flat(p.first(*inner), 1, Setting::OpenBrace),
+        true => block_behind(p, *inner, p.first(node), "control", "control"),
+        false => p.word(p.first(*inner), 1),
+    }
+}
+
+fn match_expression(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    p.words(parts);
+    if let [_, value, cases] = parts {
+        p.open_brace(p.first(*cases), p.first(node), "control");
+        brace_behind(p, *value, *cases, p.first(node), "control");
+    }
+}
+
+/// The arms of a `match`, each on its line.
+fn match_block(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    let Some((opener, closer, arms)) = bracketed(p, parts) else { return };
+    let group = p.group(Shape::Block, opener, closer + 1);
+    p.base(group, p.first(p.parent(node)));
+    p.statements(arms, group, 1, |_, _| Sort::Other);
+    p.case_indent(arms);
+    p.close_block(group, p.first(arms[0]), closer);
+    if let Some(last) = arms.last().filter(|_| may_rewrite(p, node)) {
+        last_arm(p, *last);
+    }
+}
+
+/// The comma behind the last arm, where its value is no block.
+fn last_arm(p: &mut Planner, arm: NodeId) {
+    let parts = p.parts(arm);
+    let comma = parts.last().copied().filter(|part| is(p, *part, Kind::Comma));
+    let value = parts.iter().rev().find(|part| !is(p, **part, Kind::Comma));
+    if value.is_none_or(|value| is(p, *value, Kind::Block)) {
+        return;
+    }
+    match comma {
+        Some(comma) if p.choices.drop_last_comma => {
+            p.rewrite(p.first(comma), Change::Drop, Setting::LastComma);
+        }
+        None if p.choices.add_last_comma => {
+            if let Some(token) = p.tree.last_solid(arm) {
+                p.rewrite(token, Change::Append(","), Setting::LastComma);
+            }
+        }
+        _ => {}
+    }
+}
+
+/// `Some(level) if level > high => warn(level),`
+fn match_arm(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    let Some(pattern) = position(p, parts, Kind::MatchPattern) else { return };
+    for part in parts.iter().take(pattern + 1).skip(1) {
+        let group = p.group(Shape::Block, p.first(node), p.first(*part));
+        p.newline(p.first(*part), group, 0, Setting::WordGap);
+    }
+    let [arrow, value, rest @ ..] = &parts[pattern + 1..] else { return };
+    let (arrow, first) = (p.first(*arrow), p.first(*value));
+    p.word(arrow, 1);
+    if is(p, *value, Kind::Block) {
+        block_behind(p, *value, p.first(parts[pattern]), "control", "case");
+        guard(p, parts[pattern], Some(*value));
+    } else {
+        let group = p.group(Shape::LastResort, arrow, p.end(*value));
+        p.may_break(first, group, 1, 1, Setting::WordGap);
+        guard(p, parts[pattern], None);
+    }
+    if let [comma] = rest {
+        p.word(p.first(*comma), 0);
+    }
+}
+
+/// `Some(level) if level > high`: the guard may have lines of its own.
+fn match_pattern(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    p.words(parts);
+    if let Some(group) = p.handed(node)
+        && let Some(word) = position(p, parts, Kind::If)
+    {
+        p.may_break(p.first(parts[word]), group, 1, 1, Setting::WordGap);
+    }
+}
+
+/// Where a pattern's guard has lines of its own, the brace behind it has one, too.
+fn guard(p: &mut Planner, pattern: NodeId, block: Option<NodeId>) {
+    if position(p, &p.parts(pattern), Kind::If).is_none() {
+        return;
+    }
+    let block = block.filter(|block| {
+        p.handed(*block).is_none() && p.style.is(Setting::OpenBrace, "control", "same_line")
+    });
+    let end = block.map_or(p.end(pattern), |block| p.first(block) + 1);
+    let group = p.group(Shape::Chain, p.first(pattern), end);
+    p.hand(pattern, group);
+    if let Some(block) = block {
+        p.may_break(p.first(block), group, 0, 1, Setting::OpenBrace);
+    }
+}

@@ -1,0 +1,460 @@
+//! Expressions, in the grammar's order.
+
+use super::blocks::block_behind;
+use super::items::{attributes, header};
+use super::kinds::Kind;
+use super::{is, may_rewrite};
+use crate::layout::plan::{GroupId, NO_GROUP, ROOT, Rows, Shape};
+use crate::layout::planner::{List, Planner};
+use crate::layout::vocabulary::Binary;
+use crate::style::Setting;
+use crate::syntax::{NodeId, TokenId};
+
+/// The rule for an expression; says whether `kind` is one.
+pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) -> bool {
+    match kind {
+        Kind::RangeExpression => range(p, parts),
+        Kind::UnaryExpression => unary_expression(p, parts),
+        Kind::ReferenceExpression => super::types::reference(p, parts),
+        Kind::BinaryExpression | Kind::LetChain => binary_expression(p, node, parts),
+        Kind::AssignmentExpression | Kind::CompoundAssignmentExpression => {
+            assignment(p, node, parts);
+        }
+        Kind::TypeCastExpression => {
+            p.words(parts);
+            if let [value, word, _] = parts {
+                let group = p.group(Shape::LastResort, p.end(*value) - 1, p.end(node));
+                p.may_break(p.first(*word), group, 1, 1, Setting::WordGap);
+            }
+        }
+        Kind::ReturnExpression
+        | Kind::YieldExpression
+        | Kind::BreakExpression
+        | Kind::ContinueExpression => p.words(parts),
+        Kind::CallExpression => {
+            chain(p, node);
+            if let [called, arguments] = parts {
+                match is_leaving(p, *called) {
+                    true => p.word(p.first(*arguments), 1),
+                    false => p.parens(p.first(*arguments), p.choices.call_parens),
+                }
+            }
+        }
+        Kind::TryExpression => {
+            chain(p, node);
+            p.tight(parts);
+        }
+        Kind::AwaitExpression | Kind::FieldExpression => {
+            chain(p, node);
+            member(p, parts);
+        }
+        Kind::IndexExpression => index_expression(p, parts),
+        Kind::GenericFunction => p.tight(parts),
+        Kind::Arguments => arguments(p, node, parts),
+        Kind::ArrayExpression => array_expression(p, node, parts),
+        Kind::ParenthesizedExpression => parenthesized_expression(p, parts),
+        Kind::TupleExpression => {
+            tuple(p, node, parts);
+        }
+        Kind::UnitExpression => {
+            p.list(parts, &[], List::PLAIN);
+        }
+        Kind::StructExpression => p.words(parts),
+        Kind::FieldInitializerList => field_initializer_list(p, node, parts),
+        Kind::ShorthandFieldInitializer => attributes(p, parts, None),
+        Kind::FieldInitializer => field_initializer(p, parts),
+        Kind::BaseFieldInitializer => p.tight(parts),
+        Kind::ClosureExpression => closure_expression(p, node, parts),
+        Kind::ClosureParameters => closure_parameters(p, node, parts),
+        Kind::LineComment => p.comment_mark(p.first(node), "//"),
+        _ => return false,
+    }
+    true
+}
+
+/// A value after a sign: on the same line, unless nothing else helps.
+pub(super) fn assigned(p: &mut Planner, sign: NodeId, value: NodeId) {
+    p.assigned(p.first(sign), value, p.choices.operator_gap, Setting::OperatorGap);
+}
+
+/// The operation or the chain of calls that gives a value lines of its own, where there is one.
+pub(super) fn breakable(p: &Planner, value: NodeId) -> Option<NodeId> {
+    match Kind::of(p.kind(value)) {
+        Kind::BinaryExpression | Kind::LetChain => Some(value),
+        Kind::UnaryExpression | Kind::ReferenceExpression => {
+            breakable(p, *p.parts(value).last()?)
+        }
+        Kind::ParenthesizedExpression => breakable(p, *p.parts(value).get(1)?),
+        Kind::CallExpression
+        | Kind::TryExpression
+        | Kind::AwaitExpression
+        | Kind::FieldExpression => Links::of(p, value).map(|_| value),
+        _ => None,
+    }
+}
+
+/// Whether what stands before brackets is a word such as `return`: the grammar reads what it
+/// returns as a call's arguments or an index.
+fn is_leaving(p: &Planner, node: NodeId) -> bool {
+    matches!(
+        Kind::of(p.kind(node)),
+        Kind::BreakExpression | Kind::ReturnExpression | Kind::YieldExpression
+    )
+}
+
+/// `low..=high`
+pub(super) fn range(p: &mut Planner, parts: &[NodeId]) {
+    for part in parts.iter().skip(1) {
+        let token = p.first(*part);
+        let blanks = p.unfused(token, 0);
+        p.word(token, blanks);
+    }
+}
+
+/// `-level`, `!quiet`
+fn unary_expression(p: &mut Planner, parts: &[NodeId]) {
+    let [sign, value] = parts else { return };
+    let token = p.first(*value);
+    match is(p, *sign, Kind::Bang) {
+        true => p.flat(token, p.choices.not_gap, Setting::NotGap),
+        false => p.word(token, 0),
+    }
+}
+
+/// Operators of one number are broken together.
+fn precedence(operator: &str) -> u8 {
+    match operator {
+        "||" => 1,
+        "&&" => 2,
+        "|" => 4,
+        "^" => 5,
+        "&" => 6,
+        "<<" | ">>" => 7,
+        "+" | "-" => 8,
+        "*" | "/" | "%" => 9,
+        // Comparisons, which stand only once.
+        _ => 3,
+    }
+}
+
+/// Whether an operand is a range that goes on with what stands behind the operator: the grammar
+/// reads `low..-high` as `low..` less `high`, and the `=` of a `..=high` as a sign of its own.
+fn is_begun_range(p: &Planner, left: NodeId) -> bool {
+    is(p, left, Kind::RangeExpression) && p.token_text(p.end(left) - 1) == ".."
+}
+
+/// `level = 2`, `level += surge`
+fn assignment(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    let [left, sign, value] = parts else { return };
+    if is_begun_range(p, *left) {
+        return p.tight(parts);
+    }
+    p.operator(p.first(*sign));
+    assigned(p, *sign, *value);
+    if !may_rewrite(p, node) {
+        // A name and its value, rather than a statement.
+        let group = p.gap(p.first(*value)).group;
+        p.group_mut(group).stays = true;
+    }
+}
+
+/// `level + surge`, and conditions with a `let` among them, which stand side by side.
+fn binary_expression(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    if is(p, node, Kind::LetChain) {
+        let group = match p.handed(node) {
+            Some(group) => group,
+            None => p.group(Shape::Chain, p.first(node), p.end(node)),
+        };
+        p.hand(node, group);
+        let first = parts[0];
+        let operator = p.part(first, 1).map(|operator| p.token_text(p.first(operator)));
+        if is(p, first, Kind::BinaryExpression) && operator == Some("&&") {
+            p.hand(first, group);
+        }
+    }
+    for triple in parts.windows(3).step_by(2) {
+        let [left, operator, right] = triple else { continue };
+        if is_begun_range(p, *left) {
+            p.word(p.first(*operator), 0);
+            p.word(p.first(*right), 0);
+            continue;
+        }
+        p.binary(Binary {
+            node,
+            left: *left,
+            operator: p.first(*operator),
+            right: *right,
+            precedence,
+            breakable: true,
+            word: false,
+            stand_in: 0,
+        });
+    }
+}
+
+/// The links of a chain of calls and fields (`gauges.iter().map(…).level`) that may begin a line.
+struct Links {
+    dots: Vec<TokenId>,
+    by_hand: bool,
+    /// The arguments of the last call, where that ends the chain.
+    last: Option<NodeId>,
+}
+
+impl Links {
+    /// The links of the chain that ends with `node`; `None` if it has no place for a line to end.
+    fn of(p: &Planner, node: NodeId) -> Option<Links> {
+        let mut dots: Vec<TokenId> = Vec::new();
+        let mut last = None;
+        let mut at = node;
+        loop {
+            let link = match Kind::of(p.kind(at)) {
+                Kind::AwaitExpression | Kind::FieldExpression => p.part(at, 1),
+                Kind::CallExpression => {
+                    if dots.is_empty() && last.is_none() {
+                        last = p.part(at, 1);
+                    }
+                    None
+                }
+                Kind::TryExpression | Kind::GenericFunction => None,
+                _ => break,
+            };
+            dots.extend(link.map(|dot| p.first(dot)));
+            at = p.part(at, 0)?;
+        }
+        dots.reverse();
+        let by_hand = p.choices.keep_open && dots.iter().any(|dot| p.broken_before(*dot));
+        // The first links stay with what is no longer than a step; where somebody broke the chain,
+        // the first one stays where it stood.
+        let is_name = matches!(Kind::of(p.kind(at)), Kind::Identifier | Kind::SelfValue);
+        let begins = p.tree.tokens[p.first(at) as usize].start;
+        let mut staying = 0;
+        for dot in &dots {
+            let width = p.tree.tokens[*dot as usize - 1].end - begins;
+            let is_short = (width as usize) <= p.style.indent_columns();
+            let stays = match by_hand {
+                true => !p.broken_before(*dot) && (is_short || staying == 0),
+                false => is_short && !p.broken_between(p.first(at), *dot - 1),
+            };
+            if !stays {
+                break;
+            }
+            staying += 1;
+        }
+        dots.drain(..staying);
+        let worth = by_hand || dots.len() > usize::from(is_name && staying == 0);
+        (!dots.is_empty() && worth).then_some(Links { dots, by_hand, last })
+    }
+}
+
+/// `gauges.iter().map(…)?`: broken before each link. The outermost node of the chain plans its
+/// breaks; the nodes inside it know that they are part of one.
+fn chain(p: &mut Planner, node: NodeId) {
+    let handed = p.handed(node);
+    if handed == Some(ROOT) {
+        return;
+    }
+    let links = Links::of(p, node);
+    let mut at = node;
+    while let Some(inner) = p.part(at, 0) {
+        match Kind::of(p.kind(inner)) {
+            Kind::AwaitExpression
+            | Kind::FieldExpression
+            | Kind::CallExpression
+            | Kind::TryExpression
+            | Kind::GenericFunction => p.hand(inner, ROOT),
+            _ => break,
+        }
+        at = inner;
+    }
+    let Some(Links { dots, by_hand, last }) = links else { return };
+    let group = match handed {
+        Some(group) => group,
+        None => p.group(Shape::Chain, p.first(node), p.end(node)),
+    };
+    p.group_mut(group).beneath = true;
+    if let Some(last) = last.filter(|last| p.end(*last) > p.first(*last) + 2)
+        && dots.len() == 1
+    {
+        p.group_mut(group).stand_in = p.first(last) + 1;
+    }
+    if by_hand {
+        p.force(group);
+    }
+    for dot in dots {
+        p.may_break(dot, group, p.choices.chain_steps, 0, Setting::WordGap);
+    }
+}
+
+/// `gauge.level`, `reading.await`: nothing around the point, unless a chain breaks there or a
+/// number stands before it, which may be a tuple's field (`tide.0 .1`).
+fn member(p: &mut Planner, parts: &[NodeId]) {
+    let [object, dot, name] = parts else { return };
+    let dot = p.first(*dot);
+    if matches!(Kind::of(p.kind(*object)), Kind::IntegerLiteral | Kind::FloatLiteral) {
+        return;
+    }
+    p.word(p.first(*name), 0);
+    let is_number = |text: &str| text.starts_with(|c: char| c.is_ascii_digit());
+    let numbers = is_number(p.token_text(dot - 1)) && is_number(p.token_text(p.first(*name)));
+    match numbers {
+        _ if p.is_breakable(dot) => {}
+        true => p.keep_gap(dot),
+        false => p.word(dot, 0),
+    }
+}
+
+/// `gauges[0]`
+fn index_expression(p: &mut Planner, parts: &[NodeId]) {
+    let [value, opener, index, closer] = parts else { return };
+    let leaving = is_leaving(p, *value);
+    p.word(p.first(*opener), u8::from(leaving));
+    let group = p.group(Shape::LastResort, p.first(*opener), p.end(*closer));
+    p.may_break(p.first(*index), group, 1, p.choices.brackets_gap, Setting::InnerGap);
+    p.may_break(p.first(*closer), group, 0, p.choices.brackets_gap, Setting::InnerGap);
+}
+
+/// The elements of a bracketed list, without its separators and attributes.
+fn elements(p: &Planner, parts: &[NodeId]) -> Vec<NodeId> {
+    let [_, inner @ .., _] = parts else { return Vec::new() };
+    let is_element = |part: &NodeId| {
+        !matches!(
+            Kind::of(p.kind(*part)),
+            Kind::Comma | Kind::Semicolon | Kind::AttributeItem
+        )
+    };
+    inner.iter().copied().filter(is_element).collect()
+}
+
+/// How many constructs around it a bracket is looked for in.
+const STAND_IN_DEPTH: usize = 8;
+
+/// Where the last argument can be broken in place of the whole list: inside its literal, or, if it
+/// is the only one, its own arguments.
+fn stand_in(p: &Planner, last: NodeId, only: bool) -> Option<TokenId> {
+    let mut node = last;
+    for _ in 0..STAND_IN_DEPTH {
+        let inner = *p.parts(node).last()?;
+        let filled = |node: NodeId| (p.end(node) > p.first(node) + 2).then(|| p.first(node) + 1);
+        match Kind::of(p.kind(node)) {
+            Kind::ClosureExpression if is(p, inner, Kind::Block) => {
+                return p.keeps_short(inner, "lambda").then(|| p.first(inner) + 1);
+            }
+            Kind::ClosureExpression | Kind::ReferenceExpression | Kind::UnaryExpression => {}
+            Kind::ArrayExpression | Kind::TupleExpression if only => return filled(node),
+            Kind::StructExpression | Kind::CallExpression | Kind::MacroInvocation if only => {
+                return filled(inner);
+            }
+            _ => return None,
+        }
+        node = inner;
+    }
+    None
+}
+
+/// `(level, |gauge| …)`
+pub(super) fn arguments(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    let elements = elements(p, parts);
+    let last = elements.last();
+    let stand_in = last.and_then(|last| stand_in(p, *last, elements.len() == 1)).unwrap_or(0);
+    let list = List {
+        inner: p.choices.parens_gap,
+        collection: false,
+        last_comma: may_rewrite(p, node),
+        holds_lines: true,
+        stand_in,
+    };
+    let group = p.list(parts, &[Kind::Comma as u16], list);
+    attributes(p, parts, None);
+    if is(p, node, Kind::TokenTree) && group != NO_GROUP {
+        // Texts and what they are made of stand as somebody has set them.
+        p.group_mut(group).rows = Rows::Shared;
+        let is_plain = |element: &NodeId| {
+            matches!(
+                Kind::of(p.kind(*element)),
+                Kind::Identifier
+                    | Kind::ScopedIdentifier
+                    | Kind::AssignmentExpression
+                    | Kind::CallExpression
+                    | Kind::StringLiteral
+            )
+        };
+        if is(p, p.parent(node), Kind::Attribute) && !elements.iter().all(is_plain) {
+            p.group_mut(group).stays = true;
+        }
+    }
+}
+
+/// `[low, high]`, `[0.0; 24]`
+pub(super) fn array_expression(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    let repeats = parts.iter().any(|part| is(p, *part, Kind::Semicolon));
+    let list = List {
+        inner: p.choices.brackets_gap,
+        collection: !repeats,
+        last_comma: may_rewrite(p, node) && !repeats,
+        holds_lines: true,
+        stand_in: 0,
+    };
+    p.list(parts, &[Kind::Comma as u16, Kind::Semicolon as u16], list);
+    attributes(p, parts, None);
+}
+
+/// `(ebb || flood)`: broken inside what it holds, not at its parentheses.
+fn parenthesized_expression(p: &mut Planner, parts: &[NodeId]) {
+    for part in parts.iter().skip(1) {
+        p.flat(p.first(*part), p.choices.parens_gap, Setting::InnerGap);
+    }
+}
+
+/// `(low, high)`: the comma behind the only element of a tuple is part of it.
+pub(super) fn tuple(p: &mut Planner, node: NodeId, parts: &[NodeId]) -> GroupId {
+    let list = List {
+        inner: p.choices.parens_gap,
+        collection: true,
+        last_comma: may_rewrite(p, node) && elements(p, parts).len() > 1,
+        holds_lines: true,
+        stand_in: 0,
+    };
+    let group = p.list(parts, &[Kind::Comma as u16], list);
+    attributes(p, parts, None);
+    group
+}
+
+/// `{ level, unit: "m", ..tide }`
+fn field_initializer_list(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    let is_base = |part: &NodeId| is(p, *part, Kind::BaseFieldInitializer);
+    let list = List {
+        inner: p.choices.braces_gap,
+        collection: true,
+        last_comma: may_rewrite(p, node) && !parts.iter().any(is_base),
+        ..List::PLAIN
+    };
+    p.list(parts, &[Kind::Comma as u16], list);
+}
+
+/// `level: 5.1`
+fn field_initializer(p: &mut Planner, parts: &[NodeId]) {
+    header(p, parts);
+    attributes(p, parts, None);
+    if let [.., colon, value] = parts {
+        p.assigned(p.first(*colon), *value, 1, Setting::WordGap);
+    }
+}
+
+/// `async move |level| -> bool { … }`
+fn closure_expression(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    p.words(parts);
+    if let [.., body] = parts
+        && is(p, *body, Kind::Block)
+    {
+        block_behind(p, *body, p.first(node), "lambda", "lambda");
+    }
+}
+
+/// `|level, (low, high)|`: where somebody has given them several lines, they keep those.
+fn closure_parameters(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    if p.choices.keep_open && p.is_spread(node) {
+        return;
+    }
+    let list = List { holds_lines: true, ..List::PLAIN };
+    p.list(parts, &[Kind::Comma as u16], list);
+}

@@ -1,0 +1,417 @@
+//! Items and what belongs to them, in the grammar's order.
+
+use super::blocks::{block_behind, enclosed_statements, statements};
+use super::expressions::assigned;
+use super::kinds::Kind;
+use super::{IN_MACRO, is, may_rewrite, position};
+use crate::layout::plan::{Change, GroupId, NO_GROUP, ROOT, Rows, Shape};
+use crate::layout::planner::{List, Planner};
+use crate::style::Setting;
+use crate::syntax::NodeId;
+
+/// The rule for an item; says whether `kind` is one.
+pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) -> bool {
+    match kind {
+        Kind::SourceFile => statements(p, parts, ROOT, 0),
+        Kind::AttributeItem | Kind::InnerAttributeItem => p.tight(parts),
+        Kind::Attribute => attribute(p, parts),
+        Kind::MacroDefinition => macro_definition(p, node, parts),
+        Kind::MacroInvocation => macro_invocation(p, parts),
+        Kind::TokenTree => token_tree(p, node, parts),
+        Kind::ModItem | Kind::ForeignModItem => {
+            header(p, parts);
+            body(p, node, parts, "namespace");
+        }
+        Kind::ImplItem => {
+            header(p, parts);
+            body(p, node, parts, "type");
+            impl_header(p, node, parts);
+        }
+        Kind::TraitItem => {
+            header(p, parts);
+            body(p, node, parts, "type");
+            trait_header(p, node, parts);
+        }
+        Kind::StructItem | Kind::UnionItem | Kind::EnumItem => {
+            header(p, parts);
+            body(p, node, parts, "type");
+        }
+        Kind::FunctionItem => {
+            header(p, parts);
+            body(p, node, parts, "function");
+        }
+        Kind::FunctionSignatureItem | Kind::AssociatedType => {
+            header(p, parts);
+            where_clause_of(p, node, parts);
+        }
+        Kind::ConstItem | Kind::StaticItem | Kind::TypeItem => {
+            header(p, parts);
+            value(p, parts);
+            where_clause_of(p, node, parts);
+        }
+        Kind::DeclarationList => enclosed_statements(p, parts, p.first(p.parent(node)), 1),
+        Kind::EnumVariantList => {
+            spread_members(p, node, parts);
+        }
+        Kind::FieldDeclarationList => field_declaration_list(p, node, parts),
+        Kind::OrderedFieldDeclarationList => ordered_field_declaration_list(p, node, parts),
+        Kind::EnumVariant | Kind::FieldDeclaration => {
+            header(p, parts);
+            value(p, parts);
+        }
+        Kind::ExternCrateDeclaration | Kind::UseDeclaration => header(p, parts),
+        Kind::FunctionModifiers | Kind::ExternModifier | Kind::UseAsClause => p.words(parts),
+        Kind::VisibilityModifier => visibility_modifier(p, parts),
+        Kind::WhereClause => where_clause(p, node, parts),
+        Kind::WherePredicate => p.tight(parts),
+        Kind::ScopedUseList | Kind::UseWildcard => p.tight(parts),
+        Kind::UseList => use_list(p, node, parts),
+        Kind::Parameters => parameters(p, node, parts),
+        Kind::SelfParameter => super::types::reference(p, parts),
+        Kind::Parameter | Kind::VariadicParameter => header(p, parts),
+        _ => return false,
+    }
+    true
+}
+
+/// The words, names and marks of a header: one blank between them, none before what belongs to a
+/// name.
+pub(super) fn header(p: &mut Planner, parts: &[NodeId]) {
+    for pair in parts.windows(2) {
+        let [before, part] = [pair[0], pair[1]];
+        let token = p.first(part);
+        match Kind::of(p.kind(part)) {
+            Kind::Comma
+            | Kind::Semicolon
+            | Kind::Colon
+            | Kind::TypeParameters
+            | Kind::TypeArguments
+            | Kind::TraitBounds => p.word(token, 0),
+            Kind::Parameters | Kind::OrderedFieldDeclarationList => {
+                p.parens(token, p.choices.declaration_parens);
+            }
+            Kind::Equals => p.operator(token),
+            _ if is(p, before, Kind::Equals) => p.operator(token),
+            _ if is(p, before, Kind::Bang) => p.word(token, 0),
+            _ => p.word(token, 1),
+        }
+    }
+}
+
+/// The value behind a header's `=`.
+fn value(p: &mut Planner, parts: &[NodeId]) {
+    if let Some(sign) = position(p, parts, Kind::Equals)
+        && let Some(value) = parts.get(sign + 1)
+    {
+        assigned(p, parts[sign], *value);
+    }
+}
+
+/// What stands behind an item's header: its clause of bounds, and its body or its end.
+fn body(p: &mut Planner, node: NodeId, parts: &[NodeId], key: &str) {
+    let Some(last) = parts.last() else { return };
+    let header = p.first(node);
+    match Kind::of(p.kind(*last)) {
+        Kind::Block => block_behind(p, *last, header, key, key),
+        Kind::FieldDeclarationList | Kind::EnumVariantList if p.keeps_short(*last, "type") => {
+            p.flat(p.first(*last), 1, Setting::OpenBrace);
+        }
+        Kind::FieldDeclarationList | Kind::EnumVariantList | Kind::DeclarationList => {
+            p.open_brace(p.first(*last), header, key);
+        }
+        _ => {}
+    }
+    where_clause_of(p, node, parts);
+}
+
+/// The body behind an item's clause of bounds, if it has one.
+fn body_behind(p: &Planner, parts: &[NodeId], clause: usize) -> Option<NodeId> {
+    let body = parts.get(clause + 1).copied();
+    body.filter(|body| p.token_text(p.first(*body)) == "{")
+}
+
+/// The clause of bounds of an item is on lines of its own, and so is the brace behind it. In front
+/// of an empty body all of it may stand on the header's line.
+fn where_clause_of(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    let Some(place) = position(p, parts, Kind::WhereClause) else { return };
+    let (header, clause) = (p.first(node), parts[place]);
+    let body = body_behind(p, parts, place);
+    let empty = body.filter(|body| p.end(*body) == p.first(*body) + 2);
+    let end = match (empty, body) {
+        (Some(body), _) => p.end(body),
+        (None, Some(body)) => p.first(body) + 1,
+        (None, None) => p.end(clause),
+    };
+    let group = p.group(Shape::List, header, end);
+    p.group_mut(group).holds_lines = false;
+    if !stays_behind_parameters(p, parts, place) {
+        p.may_break(p.first(clause), group, 0, 1, Setting::WordGap);
+    }
+    if let Some(body) = body {
+        p.may_break(p.first(body), group, 0, 1, Setting::OpenBrace);
+    }
+    match empty {
+        Some(body) => p.may_break(p.end(body) - 1, group, 0, 0, Setting::InnerGap),
+        None => p.force(group),
+    }
+    p.hand(clause, group);
+}
+
+/// Whether somebody has left the word `where` behind parameters that have lines of their own.
+fn stays_behind_parameters(p: &Planner, parts: &[NodeId], clause: usize) -> bool {
+    let Some(before) = parts[..clause].last() else { return false };
+    let word = p.first(parts[clause]);
+    p.choices.keep_open
+        && is(p, *before, Kind::Parameters)
+        && p.broken_before(word - 1)
+        && !p.broken_before(word)
+}
+
+/// `where Level: Ord, Gauge: Copy,`
+fn where_clause(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    let (Some(group), Some((_, predicates))) = (p.handed(node), parts.split_first()) else {
+        return;
+    };
+    for part in predicates {
+        match is(p, *part, Kind::Comma) {
+            true => p.word(p.first(*part), 0),
+            false => p.may_break(p.first(*part), group, 1, 1, Setting::WordGap),
+        }
+    }
+    let siblings = p.parts(p.parent(node));
+    let place = siblings.iter().position(|part| *part == node);
+    let has_body = place.is_some_and(|place| body_behind(p, &siblings, place).is_some());
+    if has_body && may_rewrite(p, node) {
+        last_comma(p, predicates, group);
+    }
+}
+
+/// The comma behind the last of several elements that have no closing bracket.
+fn last_comma(p: &mut Planner, elements: &[NodeId], group: GroupId) {
+    let Some(&last) = elements.last() else { return };
+    let is_comma = is(p, last, Kind::Comma);
+    if is_comma {
+        let change = match p.choices.drop_last_comma {
+            true => Change::Drop,
+            false => Change::DropIfFlat(group),
+        };
+        p.rewrite(p.first(last), change, Setting::LastComma);
+    } else if p.choices.add_last_comma
+        && let Some(token) = p.tree.last_solid(last)
+    {
+        p.rewrite(token, Change::AppendIfOpen(",", group), Setting::LastComma);
+    }
+}
+
+/// `impl<T> Ebb<T> for Gauge<T> {`: broken before `for`, or else behind the parameters, and then
+/// before the brace.
+fn impl_header(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    let Some(place) = position(p, parts, Kind::For) else { return };
+    let header = p.first(node);
+    let brace = opening_brace(p, parts);
+    let end = p.end(parts[place + 1]);
+    let parameters = position(p, parts, Kind::TypeParameters);
+    let bound = parts[parameters.map_or(1, |place| place + 1)];
+    let chain = p.group(Shape::Chain, p.first(bound), end);
+    p.base(chain, header);
+    p.may_break(p.first(parts[place]), chain, 1, 1, Setting::WordGap);
+    let mut tail = chain;
+    if parameters.is_some() {
+        tail = p.group(Shape::LastResort, header, end);
+        p.group_mut(tail).tail = chain;
+        p.may_break(p.first(bound), tail, 1, 1, Setting::WordGap);
+    }
+    if let Some(body) = brace {
+        super::blocks::behind(p, p.first(body), header, tail, Setting::OpenBrace);
+    }
+}
+
+/// The body whose brace stands behind a header, where the canon has it there and no clause has
+/// put it on its own line.
+fn opening_brace(p: &mut Planner, parts: &[NodeId]) -> Option<NodeId> {
+    let body = *parts.last()?;
+    let brace = p.first(body);
+    let stays = p.token_text(brace) == "{" && !p.is_breakable(brace) && p.end(body) > brace + 2;
+    (stays && p.style.is(Setting::OpenBrace, "type", "same_line")).then_some(body)
+}
+
+/// `trait Tide: Ebb + Flood {`: broken behind the colon, and then before the brace.
+fn trait_header(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    let Some(place) = position(p, parts, Kind::TraitBounds) else { return };
+    let bounds = parts[place];
+    let brace = opening_brace(p, &parts[place..]);
+    let group = p.group(Shape::LastResort, p.first(bounds), p.end(bounds));
+    p.base(group, p.first(node));
+    if let Some(body) = brace {
+        super::blocks::behind(p, p.first(body), p.first(node), group, Setting::OpenBrace);
+    }
+    p.hand(bounds, group);
+}
+
+/// `pub(in crate::tide)`
+fn visibility_modifier(p: &mut Planner, parts: &[NodeId]) {
+    for pair in parts.windows(2) {
+        let token = p.first(pair[1]);
+        if is(p, pair[0], Kind::OpenParen) || is(p, pair[1], Kind::CloseParen) {
+            p.flat(token, p.choices.parens_gap, Setting::InnerGap);
+        } else {
+            let is_path = is(p, pair[0], Kind::In);
+            p.word(token, u8::from(is_path));
+        }
+    }
+}
+
+/// `derive(Clone, Copy)`, `path = "tide.rs"`
+fn attribute(p: &mut Planner, parts: &[NodeId]) {
+    match parts {
+        [_, sign, value] => {
+            p.operator(p.first(*sign));
+            p.operator(p.first(*value));
+        }
+        _ => p.tight(parts),
+    }
+}
+
+/// `macro_rules! ebb { (…) => {…}; }`: each rule on its line, kept as it stands.
+fn macro_definition(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    let Some(opener) = position(p, parts, Kind::OpenBrace) else {
+        // Between other brackets, all of it stays as it stands.
+        return;
+    };
+    p.words(&parts[..=opener]);
+    let (Some(first), Some(closer)) = (parts.get(opener + 1), parts.last()) else { return };
+    if first == closer {
+        return p.tight(&parts[opener..]);
+    }
+    let group = p.group(Shape::Block, p.first(parts[opener]), p.end(*closer));
+    p.base(group, p.first(node));
+    for part in &parts[opener + 1..parts.len() - 1] {
+        match is(p, *part, Kind::Semicolon) {
+            true => p.word(p.first(*part), 0),
+            false => p.line(p.first(*part), group, 1, Setting::ShortBlock),
+        }
+    }
+    p.close_block(group, p.first(*first), p.first(*closer));
+}
+
+/// `warn!(level)`, `tides! { … }`
+fn macro_invocation(p: &mut Planner, parts: &[NodeId]) {
+    p.tight(parts);
+    let Some(arguments) = parts.last() else { return };
+    let token = p.first(*arguments);
+    if p.end(*arguments) == token + 1 {
+        // Whoever reads them has an order of their own.
+        p.keep_gap(token);
+    } else if p.token_text(token) == "{" {
+        p.word(token, 1);
+    }
+}
+
+/// What stands between a macro's brackets, as far as it is expressions or items.
+fn token_tree(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    p.set_context(node, IN_MACRO);
+    match Kind::of(p.kind(parts[0])) {
+        Kind::OpenBrace => {
+            let level = u8::from(!stands_beside(p, node, parts[1]));
+            enclosed_statements(p, parts, p.first(p.parent(node)), level);
+        }
+        Kind::OpenBracket => super::expressions::array_expression(p, node, parts),
+        _ => super::expressions::arguments(p, node, parts),
+    }
+}
+
+/// Whether somebody has set the items in a macro's braces no further in than the macro itself.
+fn stands_beside(p: &Planner, braces: NodeId, item: NodeId) -> bool {
+    let (own, item) = (p.first(p.parent(braces)), p.first(item));
+    p.choices.keep_open && p.broken_before(item) && p.line_indent(own) == p.line_indent(item)
+}
+
+/// An element of a list, with the attributes before it: each on a line of its own, or, where a
+/// list may stand on one line, on the line of what it belongs to as it stands.
+pub(super) fn attributes(p: &mut Planner, parts: &[NodeId], group: Option<GroupId>) {
+    for pair in parts.windows(2) {
+        let token = p.first(pair[1]);
+        if !is(p, pair[0], Kind::AttributeItem) {
+            continue;
+        }
+        match group {
+            Some(group) => p.may_break(token, group, 1, 1, Setting::WordGap),
+            None if p.broken_before(token) => {
+                let group = p.group(Shape::Block, p.first(pair[0]), token);
+                p.newline(token, group, 0, Setting::WordGap);
+            }
+            None => p.word(token, 1),
+        }
+    }
+}
+
+/// `{ Ebb, Flood(Level) }`: one a line.
+fn spread_members(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    let list = List {
+        inner: p.choices.braces_gap,
+        collection: true,
+        last_comma: may_rewrite(p, node),
+        ..List::PLAIN
+    };
+    let group = p.list(parts, &[Kind::Comma as u16], list);
+    attributes(p, parts, Some(group));
+    if parts.len() > 2 && !p.keeps_short(node, "type") {
+        p.force(group);
+    }
+}
+
+/// The fields of a structure, one a line; those of a variant may stand on its line.
+fn field_declaration_list(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    if !is(p, p.parent(node), Kind::EnumVariant) {
+        return spread_members(p, node, parts);
+    }
+    let list = List {
+        inner: p.choices.braces_gap,
+        collection: true,
+        last_comma: may_rewrite(p, node),
+        ..List::PLAIN
+    };
+    let group = p.list(parts, &[Kind::Comma as u16], list);
+    attributes(p, parts, Some(group));
+}
+
+/// `(pub Level, Gauge)`
+fn ordered_field_declaration_list(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    p.words(&parts[..parts.len() - 1]);
+    let list = List {
+        inner: p.choices.parens_gap,
+        collection: true,
+        last_comma: may_rewrite(p, node),
+        holds_lines: true,
+        stand_in: 0,
+    };
+    p.list(parts, &[Kind::Comma as u16], list);
+    attributes(p, parts, None);
+}
+
+/// `{ebb, flood::{self, High}}`; the names keep their order.
+fn use_list(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    let list = List {
+        collection: true,
+        last_comma: may_rewrite(p, node),
+        holds_lines: true,
+        ..List::PLAIN
+    };
+    let group = p.list(parts, &[Kind::Comma as u16], list);
+    if group != NO_GROUP {
+        p.group_mut(group).rows = Rows::Shared;
+    }
+}
+
+/// `(&self, level: Level)`
+fn parameters(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    let is_variadic = |part: &NodeId| is(p, *part, Kind::VariadicParameter);
+    let list = List {
+        inner: p.choices.parens_gap,
+        last_comma: may_rewrite(p, node) && !parts.iter().any(is_variadic),
+        holds_lines: true,
+        ..List::PLAIN
+    };
+    p.list(parts, &[Kind::Comma as u16], list);
+    attributes(p, parts, None);
+}

@@ -1,0 +1,143 @@
+//! Types, bounds and paths, in the grammar's order.
+
+use super::expressions::tuple;
+use super::is;
+use super::items::{attributes, header};
+use super::kinds::Kind;
+use crate::layout::plan::{NO_GROUP, Shape};
+use crate::layout::planner::{List, Planner};
+use crate::style::Setting;
+use crate::syntax::NodeId;
+
+/// The rule for a type; says whether `kind` is one.
+pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) -> bool {
+    match kind {
+        Kind::TraitBounds => trait_bounds(p, node, parts),
+        Kind::HigherRankedTraitBound | Kind::AbstractType | Kind::FunctionType => {
+            header(p, parts);
+            function_type(p, parts);
+        }
+        Kind::ConstParameter
+        | Kind::TypeParameter
+        | Kind::LifetimeParameter
+        | Kind::TypeBinding => header(p, parts),
+        Kind::TypeParameters | Kind::TypeArguments => angles(p, kind, parts),
+        Kind::ForLifetimes | Kind::UseBounds | Kind::BracketedType => inner_angles(p, parts),
+        Kind::ArrayType => array_type(p, parts),
+        Kind::TupleType => {
+            let group = tuple(p, node, parts);
+            p.group_mut(group).stays = true;
+        }
+        Kind::UnitType => {
+            p.list(parts, &[], List::PLAIN);
+        }
+        Kind::BoundedType => bounded_type(p, node, parts),
+        Kind::ReferenceType => reference(p, parts),
+        Kind::PointerType => {
+            p.words(parts);
+            if let [_, kind, ..] = parts {
+                p.word(p.first(*kind), 0);
+            }
+        }
+        Kind::DynamicType | Kind::QualifiedType => p.words(parts),
+        Kind::GenericType
+        | Kind::GenericTypeWithTurbofish
+        | Kind::ScopedIdentifier
+        | Kind::ScopedTypeIdentifier
+        | Kind::RemovedTraitBound => p.tight(parts),
+        _ => return false,
+    }
+    true
+}
+
+/// `&'tide mut Gauge`: nothing behind the mark, one blank between the words.
+pub(super) fn reference(p: &mut Planner, parts: &[NodeId]) {
+    for pair in parts.windows(2) {
+        let tight = is(p, pair[0], Kind::Ampersand);
+        p.word(p.first(pair[1]), u8::from(!tight));
+    }
+}
+
+/// `: Ebb + Flood`
+fn trait_bounds(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    let [_, first, rest @ ..] = parts else { return };
+    match p.handed(node) {
+        Some(group) => p.may_break(p.first(*first), group, 1, 1, Setting::WordGap),
+        None => p.word(p.first(*first), 1),
+    }
+    if let [.., last] = rest {
+        let group = p.group(Shape::Chain, p.first(*first), p.end(*last));
+        sum(p, group, rest);
+    }
+}
+
+/// `+ Flood + 'static`, behind the first of several bounds.
+fn sum(p: &mut Planner, group: u32, rest: &[NodeId]) {
+    let gap = p.choices.operator_gap;
+    for part in rest {
+        let token = p.first(*part);
+        let breaks = is(p, *part, Kind::Plus) == p.choices.wrap_before;
+        match breaks {
+            true => p.may_break(token, group, 1, gap, Setting::OperatorGap),
+            false => p.flat(token, gap, Setting::OperatorGap),
+        }
+    }
+}
+
+/// `Ebb + Send + 'static`
+fn bounded_type(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    let [left, rest @ ..] = parts else { return };
+    let group = match p.handed(node) {
+        Some(group) => group,
+        None => p.group(Shape::Chain, p.first(node), p.end(node)),
+    };
+    if is(p, *left, Kind::BoundedType) {
+        p.hand(*left, group);
+    }
+    sum(p, group, rest);
+}
+
+/// `Fn(Level) -> bool`, `for<'tide> fn(&'tide Level)`: nothing before the parentheses.
+fn function_type(p: &mut Planner, parts: &[NodeId]) {
+    for part in parts.iter().skip(1) {
+        if is(p, *part, Kind::Parameters) {
+            p.word(p.first(*part), 0);
+        }
+    }
+}
+
+/// `<'tide, T: Ebb, const N: usize>`, `<Level, Unit = Metre>`
+fn angles(p: &mut Planner, kind: Kind, parts: &[NodeId]) {
+    let list = List { inner: p.choices.angles_gap, holds_lines: true, ..List::PLAIN };
+    let group = p.list(parts, &[Kind::Comma as u16], list);
+    attributes(p, parts, None);
+    for part in parts {
+        if is(p, *part, Kind::TraitBounds) {
+            p.word(p.first(*part), 0);
+        }
+    }
+    if group != NO_GROUP {
+        // What stands before them on the line opens, and arguments by hand alone.
+        p.group_mut(group).reluctant = true;
+        p.group_mut(group).stays = kind == Kind::TypeArguments;
+    }
+}
+
+/// `<Gauge as Tide>`, `for<'tide>`, `use<'tide, T>`
+fn inner_angles(p: &mut Planner, parts: &[NodeId]) {
+    p.commas(parts, Kind::Comma as u16);
+    for (index, part) in parts.iter().enumerate().skip(1) {
+        let token = p.first(*part);
+        if is(p, *part, Kind::OpenAngle) {
+            p.word(token, 0);
+        } else if is(p, parts[index - 1], Kind::OpenAngle) || index + 1 == parts.len() {
+            p.flat(token, p.choices.angles_gap, Setting::InnerGap);
+        }
+    }
+}
+
+/// `[Level; 24]`
+fn array_type(p: &mut Planner, parts: &[NodeId]) {
+    let list = List { inner: p.choices.brackets_gap, ..List::PLAIN };
+    p.list(parts, &[Kind::Semicolon as u16], list);
+}

@@ -1,0 +1,147 @@
+//! A judge of its own: another parser than ours says whether a text is still the same program.
+
+use anyhow::{Result, anyhow};
+use kanonix_core::languages::Language;
+use proc_macro2::{Delimiter, Literal, Spacing, TokenStream, TokenTree};
+use syn::visit_mut::VisitMut;
+
+/// Whether `after` is the program that `before` is; `None` where there is no judge for the
+/// language, or where it does not read `before`.
+pub fn same(language: &Language, before: &str, after: &str) -> Option<Result<()>> {
+    if language.name != "rust" {
+        return None;
+    }
+    let before = rust(before).ok()?;
+    Some(rust(after).and_then(|after| match before == after {
+        true => Ok(()),
+        false => {
+            let differs = before.lines().zip(after.lines()).find(|(a, b)| a != b);
+            let (a, b) = differs.unwrap_or_default();
+            let same = a.bytes().zip(b.bytes()).take_while(|(a, b)| a == b).count();
+            let (a, b) = (shown(a, same), shown(b, same));
+            Err(anyhow!("{a} became {b}"))
+        }
+    }))
+}
+
+/// A line from a little before the first difference.
+fn shown(line: &str, same: usize) -> String {
+    let from = (0..=same.saturating_sub(30)).rev().find(|at| line.is_char_boundary(*at));
+    line[from.unwrap_or(0)..].chars().take(60).collect()
+}
+
+/// A text's syntax tree, written down without what stands between the elements of a list, which
+/// may have a comma behind its last one or none.
+fn rust(text: &str) -> Result<String> {
+    // As the language's reference has it: line ends are one character before anything is read.
+    let mut file = syn::parse_file(&text.replace("\r\n", "\n"))?;
+    Macros.visit_file_mut(&mut file);
+    let tree = format!("{file:#?}");
+    let is_comma = |line: &&str| {
+        let line = line.trim();
+        line == "Comma," || line == "Some(Comma)," || line.starts_with("comma: ")
+    };
+    // An optional comma takes three lines: `comma: Some(`, the comma, and the bracket.
+    let mut kept: Vec<&str> = Vec::new();
+    let mut lines = tree.lines().peekable();
+    while let Some(line) = lines.next() {
+        if line.trim() == "comma: Some(" {
+            lines.by_ref().take(2).for_each(drop);
+        } else if !is_comma(&line) {
+            kept.push(line);
+        }
+    }
+    Ok(kept.join("\n"))
+}
+
+/// Writes what stands in a macro's brackets down as its tokens, however they are apart.
+struct Macros;
+
+impl VisitMut for Macros {
+    fn visit_macro_mut(&mut self, found: &mut syn::Macro) {
+        found.tokens = written(found.tokens.clone());
+    }
+
+    fn visit_meta_list_mut(&mut self, found: &mut syn::MetaList) {
+        found.tokens = written(found.tokens.clone());
+    }
+}
+
+fn written(tokens: TokenStream) -> TokenStream {
+    let mut words = Vec::new();
+    write(tokens, &mut words);
+    TokenTree::from(Literal::string(&words.join(" "))).into()
+}
+
+/// What a compiler takes for one token although it is several marks, the longest first.
+const OPERATORS: &[&str] = &[
+    "<<=", ">>=", "...", "..=", "&&", "||", "<<", ">>", "+=", "-=", "*=", "/=", "%=", "^=", "&=",
+    "|=", "==", "!=", ">=", "<=", "..", "::", "->", "=>", "<-",
+];
+
+fn write(tokens: TokenStream, words: &mut Vec<String>) {
+    let mut marks = String::new();
+    let end = |marks: &mut String, words: &mut Vec<String>| {
+        let mut rest = std::mem::take(marks);
+        while let Some(first) = rest.chars().next() {
+            let found = OPERATORS.iter().find(|operator| rest.starts_with(**operator));
+            let length = found.map_or(first.len_utf8(), |operator| operator.len());
+            words.push(rest.drain(..length).collect());
+        }
+    };
+    for token in tokens {
+        match token {
+            TokenTree::Punct(mark) => {
+                marks.push(mark.as_char());
+                if mark.spacing() == Spacing::Alone {
+                    end(&mut marks, words);
+                }
+                continue;
+            }
+            TokenTree::Group(group) => {
+                end(&mut marks, words);
+                let (opener, closer) = match group.delimiter() {
+                    Delimiter::Parenthesis => ("(", ")"),
+                    Delimiter::Bracket => ("[", "]"),
+                    Delimiter::Brace => ("{", "}"),
+                    Delimiter::None => ("", ""),
+                };
+                words.push(opener.to_string());
+                write(group.stream(), words);
+                words.push(closer.to_string());
+            }
+            other => {
+                end(&mut marks, words);
+                words.push(other.to_string());
+            }
+        }
+    }
+    end(&mut marks, words);
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use kanonix_core::languages::by_name;
+
+    fn judge(before: &str, after: &str) -> Option<bool> {
+        same(by_name("rust").unwrap(), before, after).map(|judged| judged.is_ok())
+    }
+
+    #[test]
+    fn blanks_and_last_commas_are_no_part_of_a_program() {
+        let spread = "fn ebb() {\n    warn!(1, a  <b);\n    call(\n        1,\n    )\n}";
+        assert_eq!(judge(spread, "fn ebb(){warn!(1,a< b);call(1)}"), Some(true));
+        assert_eq!(judge("fn f() { match a { _ => 1, } }", "fn f() { match a { _ => 1 } }"), Some(true));
+    }
+
+    #[test]
+    fn anything_else_is() {
+        assert_eq!(judge("fn f() { a[..=b] }", "fn f() { a[.. =b] }"), Some(false));
+        assert_eq!(judge("fn f() { m!(a <- b) }", "fn f() { m!(a < -b) }"), Some(false));
+        assert_eq!(judge("fn f() { (a,) }", "fn f() { (a) }"), Some(false));
+        assert_eq!(judge("fn f() { m!(a,) }", "fn f() { m!(a) }"), Some(false));
+        assert_eq!(judge("/// high\nfn f() {}", "///  high\nfn f() {}"), Some(false));
+        assert_eq!(judge("fn f( {", "fn f() {}"), None);
+    }
+}
