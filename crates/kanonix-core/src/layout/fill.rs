@@ -76,6 +76,7 @@ pub(super) fn fill(sheet: &Sheet, live: &Live, set: &LineSet, style: &Style) -> 
             .map_or(usize::MAX / 2, |columns| columns as usize),
         trim: style.flag(Setting::TrimTrailingWhitespace, ""),
         final_line: style.flag(Setting::InsertFinalNewline, ""),
+        keeps: style.is(Setting::ListWrap, "", "keep_open"),
         gaps: vec![Filled::Present; sheet.tree.tokens.len() + 1],
         indents: Indents::new(style.indent_step(), tab),
         states: vec![State::Still; sheet.plan.groups.len()],
@@ -103,6 +104,8 @@ pub(super) struct Filler<'a> {
     pub(super) max: usize,
     trim: bool,
     final_line: bool,
+    /// Whether the text has a say.
+    pub(super) keeps: bool,
     gaps: Vec<Filled>,
     pub(super) indents: Indents,
     pub(super) states: Vec<State>,
@@ -271,7 +274,10 @@ impl Filler<'_> {
         };
         let plan = &self.sheet.plan.groups[group];
         if plan.opening as usize == index {
-            self.beneath[group] = plan.beneath && self.line_start > plan.first as usize;
+            let head = &self.sheet.tree.tokens[plan.first as usize..index];
+            let goes_on = self.line_start > plan.first as usize;
+            self.beneath[group] =
+                plan.beneath && (goes_on || head.iter().any(|token| token.multi_line));
         }
         match plan.leading_level {
             _ if self.beneath[group] => 0,

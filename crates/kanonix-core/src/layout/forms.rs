@@ -32,11 +32,31 @@ impl Filler<'_> {
             State::Flat
         } else if group.remembers {
             State::Open
-        } else if self.gives_way(id, index) {
+        } else if self.gives_way(id, index) || (self.keeps && self.is_idle(id)) {
             State::Flat
         } else {
             State::Open
         };
+    }
+
+    /// Whether opening a group would not help: it has one element, which is too long for a line of
+    /// its own, too, and can be broken nowhere.
+    fn is_idle(&mut self, id: GroupId) -> bool {
+        let sheet = self.sheet;
+        let group = &sheet.plan.groups[id as usize];
+        let first = group.opening as usize;
+        let end = match group.shape {
+            Shape::List if first == group.first as usize + 1 => group.end as usize - 1,
+            Shape::LastResort => group.end as usize,
+            _ => return false,
+        };
+        if first >= end || sheet.measures.next_break(first + 1) < end {
+            return false;
+        }
+        let base = self.base(id);
+        let inside = self.indents.deeper(base, sheet.plan.gaps[first].level);
+        let width = sheet.measures.head(first, end);
+        width.is_some_and(|width| self.indents.columns(inside) + width > self.max)
     }
 
     /// Whether each of the lines that a group has in the text fits.

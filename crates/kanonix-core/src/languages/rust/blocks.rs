@@ -3,6 +3,7 @@
 use super::expressions::{assigned, breakable};
 use super::items::header;
 use super::kinds::Kind;
+use super::patterns::ends_open;
 use super::{is, may_rewrite, position};
 use crate::layout::plan::{Change, GroupId, NO_GROUP, ROOT, Shape};
 use crate::layout::planner::Planner;
@@ -131,6 +132,14 @@ fn block(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let Some(brace) = position(p, parts, Kind::OpenBrace) else { return };
     header(p, &parts[..=brace]);
     let parts = &parts[brace..];
+    if let [_, closer] = parts
+        && is(p, p.parent(node), Kind::IfExpression)
+        && p.end(p.parent(node)) > p.end(node)
+    {
+        // In front of an `else`.
+        let group = p.group(Shape::Block, p.first(p.parent(node)), p.end(node));
+        return p.line(p.first(*closer), group, 0, Setting::ShortBlock);
+    }
     let handed = p.handed(node).or_else(|| {
         let alone = block_base(p, node) == p.first(node) && brace == 0;
         let short = alone && is_value(p, node) && p.keeps_short(node, "value");
@@ -222,7 +231,13 @@ fn brace_behind(p: &mut Planner, value: NodeId, block: NodeId, header: TokenId, 
         }
         false => handed_chain(p, value, header),
     };
-    behind(p, brace, header, tail, Setting::OpenBrace);
+    let group = behind(p, brace, header, tail, Setting::OpenBrace);
+    if is(p, value, Kind::LetCondition)
+        && let Some(pattern) = p.part(value, 1)
+        && ends_open(p, pattern)
+    {
+        p.force(group);
+    }
 }
 
 /// A value behind a sign, in the group of what it belongs to: where the value goes on over several
@@ -247,11 +262,18 @@ fn handed_chain(p: &mut Planner, value: NodeId, base: TokenId) -> GroupId {
 
 /// What stands behind a header has a line of its own where all of it but this would fit, and where
 /// the group `tail` before it goes on over several lines.
-pub(super) fn behind(p: &mut Planner, token: TokenId, header: TokenId, tail: GroupId, setting: Setting) {
+pub(super) fn behind(
+    p: &mut Planner,
+    token: TokenId,
+    header: TokenId,
+    tail: GroupId,
+    setting: Setting,
+) -> GroupId {
     let group = p.group(Shape::LastResort, token - 1, token + 1);
     p.base(group, header);
     p.group_mut(group).tail = tail;
     p.may_break(token, group, 0, 1, setting);
+    group
 }
 
 /// `let Some(level) = gauge.level() else { … };`
@@ -270,7 +292,12 @@ fn let_declaration(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     assigned_in(p, group, value, header);
     match p.choices.else_own_line {
         true => else_on_own_line(p, other, header),
-        false => behind(p, other, header, group, Setting::ElseLine),
+        false => {
+            let own = behind(p, other, header, group, Setting::ElseLine);
+            if ends_open(p, parts[1]) {
+                p.force(own);
+            }
+        }
     }
 }
 

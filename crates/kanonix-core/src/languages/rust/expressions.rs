@@ -102,12 +102,12 @@ fn is_leaving(p: &Planner, node: NodeId) -> bool {
     )
 }
 
-/// `low..=high`
+/// `low..=high`; a number may end with a point of its own.
 pub(super) fn range(p: &mut Planner, parts: &[NodeId]) {
     for part in parts.iter().skip(1) {
         let token = p.first(*part);
-        let blanks = p.unfused(token, 0);
-        p.word(token, blanks);
+        let points = p.token_text(token - 1).ends_with('.') && p.token_text(token).starts_with('.');
+        p.word(token, u8::from(points));
     }
 }
 
@@ -368,15 +368,17 @@ pub(super) fn arguments(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     if is(p, node, Kind::TokenTree) && group != NO_GROUP {
         // Texts and what they are made of stand as somebody has set them.
         p.group_mut(group).rows = Rows::Shared;
-        let is_plain = |element: &NodeId| {
-            matches!(
-                Kind::of(p.kind(*element)),
+        let is_plain = |element: &NodeId| match Kind::of(p.kind(*element)) {
+            Kind::AssignmentExpression => {
+                p.part(*element, 2).is_some_and(|value| is(p, value, Kind::StringLiteral))
+            }
+            kind => matches!(
+                kind,
                 Kind::Identifier
                     | Kind::ScopedIdentifier
-                    | Kind::AssignmentExpression
                     | Kind::CallExpression
                     | Kind::StringLiteral
-            )
+            ),
         };
         if is(p, p.parent(node), Kind::Attribute) && !elements.iter().all(is_plain) {
             p.group_mut(group).stays = true;

@@ -206,20 +206,23 @@ fn last_comma(p: &mut Planner, elements: &[NodeId], group: GroupId) {
 /// `impl<T> Ebb<T> for Gauge<T> {`: broken before `for`, or else behind the parameters, and then
 /// before the brace.
 fn impl_header(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
-    let Some(place) = position(p, parts, Kind::For) else { return };
     let header = p.first(node);
-    let brace = opening_brace(p, parts);
-    let end = p.end(parts[place + 1]);
     let parameters = position(p, parts, Kind::TypeParameters);
-    let bound = parts[parameters.map_or(1, |place| place + 1)];
-    let chain = p.group(Shape::Chain, p.first(bound), end);
-    p.base(chain, header);
-    p.may_break(p.first(parts[place]), chain, 1, 1, Setting::WordGap);
-    let mut tail = chain;
+    let word = position(p, parts, Kind::For);
+    let bound = parameters.map_or(1, |place| place + 1);
+    let Some(&last) = parts.get(word.map_or(bound, |place| place + 1)) else { return };
+    let brace = opening_brace(p, parts);
+    let (first, end) = (p.first(parts[bound]), p.end(last));
+    let mut tail = NO_GROUP;
+    if let Some(place) = word {
+        tail = p.group(Shape::Chain, first, end);
+        p.base(tail, header);
+        p.may_break(p.first(parts[place]), tail, 1, 1, Setting::WordGap);
+    }
     if parameters.is_some() {
-        tail = p.group(Shape::LastResort, header, end);
-        p.group_mut(tail).tail = chain;
-        p.may_break(p.first(bound), tail, 1, 1, Setting::WordGap);
+        let group = p.group(Shape::LastResort, header, end);
+        p.group_mut(group).tail = std::mem::replace(&mut tail, group);
+        p.may_break(first, group, 1, 1, Setting::WordGap);
     }
     if let Some(body) = brace {
         super::blocks::behind(p, p.first(body), header, tail, Setting::OpenBrace);

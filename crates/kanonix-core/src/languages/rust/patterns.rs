@@ -63,11 +63,32 @@ fn struct_pattern(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         inner: p.choices.braces_gap,
         collection: true,
         last_comma: may_rewrite(p, node) && !parts.iter().any(is_rest),
-        ..List::PLAIN
+        holds_lines: true,
+        stand_in: 0,
     };
     let group = p.list(rest, &[Kind::Comma as u16], list);
     if group != NO_GROUP {
         p.group_mut(group).rows = Rows::Shared;
+    }
+}
+
+/// Whether somebody has spread a pattern over lines, so that it ends with a bracket on its own.
+pub(super) fn ends_open(p: &Planner, pattern: NodeId) -> bool {
+    let mut node = pattern;
+    loop {
+        let parts = p.parts(node);
+        let opener = parts.iter().position(|part| {
+            let kind = Kind::of(p.kind(*part));
+            matches!(kind, Kind::OpenParen | Kind::OpenBracket | Kind::OpenBrace)
+        });
+        let inner = opener.and_then(|opener| parts.get(opener + 1..parts.len() - 1));
+        match inner {
+            Some([first, ..]) if p.choices.keep_open && p.broken_before(p.first(*first)) => {
+                return true;
+            }
+            Some([.., last]) => node = *last,
+            _ => return false,
+        }
     }
 }
 
