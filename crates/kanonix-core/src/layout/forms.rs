@@ -97,7 +97,7 @@ impl Filler<'_> {
             return true;
         }
         let stop = match group.shape {
-            Shape::LastResort => measures.next_break(index + 2),
+            Shape::LastResort => measures.next_break((index + 2).max(group.opening as usize + 1)),
             _ => group.stand_in as usize,
         };
         stop > index

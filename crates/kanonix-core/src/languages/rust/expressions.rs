@@ -231,9 +231,10 @@ impl Links {
         for dot in &dots {
             let width = p.tree.tokens[*dot as usize - 1].end - begins;
             let is_short = (width as usize) <= p.style.indent_columns();
+            let on_one_line = !p.broken_between(p.first(at), *dot - 1);
             let stays = match by_hand {
-                true => !p.broken_before(*dot) && (is_short || staying == 0),
-                false => is_short && !p.broken_between(p.first(at), *dot - 1),
+                true => !p.broken_before(*dot) && on_one_line && (is_short || staying == 0),
+                false => is_short && on_one_line,
             };
             if !stays {
                 break;
@@ -356,11 +357,17 @@ pub(super) fn arguments(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let elements = elements(p, parts);
     let last = elements.last();
     let stand_in = last.and_then(|last| stand_in(p, *last, elements.len() == 1)).unwrap_or(0);
+    let ends_with_block = |element: &NodeId| {
+        let last = p.parts(*element).last().copied();
+        last.is_some_and(|last| matches!(Kind::of(p.kind(last)), Kind::Block | Kind::MatchBlock))
+    };
+    let before = &elements[..elements.len().saturating_sub(1)];
     let list = List {
         inner: p.choices.parens_gap,
         collection: false,
         last_comma: may_rewrite(p, node),
-        holds_lines: true,
+        // A block stays with its call where nothing follows it.
+        holds_lines: !before.iter().any(ends_with_block),
         stand_in,
     };
     let group = p.list(parts, &[Kind::Comma as u16], list);

@@ -415,6 +415,10 @@ fn parameters(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         holds_lines: true,
         ..List::PLAIN
     };
-    p.list(parts, &[Kind::Comma as u16], list);
+    let group = p.list(parts, &[Kind::Comma as u16], list);
     attributes(p, parts, None);
+    if is(p, p.parent(node), Kind::FunctionType) {
+        p.group_mut(group).reluctant = true;
+        p.group_mut(group).stays = true;
+    }
 }

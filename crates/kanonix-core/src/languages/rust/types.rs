@@ -91,6 +91,7 @@ fn bounded_type(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         Some(group) => group,
         None => p.group(Shape::Chain, p.first(node), p.end(node)),
     };
+    p.group_mut(group).reluctant = true;
     if is(p, *left, Kind::BoundedType) {
         p.hand(*left, group);
     }

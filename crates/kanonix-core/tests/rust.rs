@@ -1,0 +1,652 @@
+//! How Rust is laid out, construct by construct.
+
+mod support;
+
+use support::{lay, lay_with, lines};
+
+fn rust(text: &[&str]) -> String {
+    lay("rust", &lines(text))
+}
+
+#[test]
+fn items() {
+    insta::assert_snapshot!(rust(&[
+        "#![no_std] extern   crate alloc;",
+        "pub( crate )  mod tide ;",
+        "use a::{self,b :: *,c as d}; pub use ::e;",
+        "pub const  A:u8=1 ; static mut B : [ u8;2 ]=[0;2];",
+        "type C<T>=Vec< T >;",
+        "struct D; struct E<T>( pub T,u8 ) ;",
+        "#[derive( Clone,Copy )] pub struct F{ a:u8,#[b] pub c : u8 }",
+        "enum G{ H,I( u8 ),J{ k:u8 },#[default] L=1<<2 }",
+        "union M { n:u8 }",
+        "pub unsafe  extern \"C\" fn  o( p:* const u8,... ){}",
+        "unsafe extern \"C\" { fn q( ) ; static R:u8; }",
+    ]), @r#"
+    #![no_std]
+    extern crate alloc;
+    pub(crate) mod tide;
+    use a::{self, b::*, c as d};
+    pub use ::e;
+    pub const A: u8 = 1;
+    static mut B: [u8; 2] = [0; 2];
+    type C<T> = Vec<T>;
+    struct D;
+    struct E<T>(pub T, u8);
+    #[derive(Clone, Copy)]
+    pub struct F {
+        a: u8,
+        #[b]
+        pub c: u8,
+    }
+    enum G {
+        H,
+        I(u8),
+        J { k: u8 },
+        #[default]
+        L = 1 << 2,
+    }
+    union M {
+        n: u8,
+    }
+    pub unsafe extern "C" fn o(p: *const u8, ...) {}
+    unsafe extern "C" {
+        fn q();
+        static R: u8;
+    }
+    "#);
+}
+
+#[test]
+fn functions_and_their_bounds() {
+    insta::assert_snapshot!(rust(&[
+        "async fn a<'t,T : Ebb+'t,const N:usize=1>( &'t mut self,mut b: T )->impl Fn( u8 )->u8+use<'t,T> where T:Send,for<'a> &'a T: Into<u8>{ }",
+        "fn b( self:&mut Self,_:&dyn Fn()->! ) where Self:Sized;",
+        "fn c() -> Box<dyn Ebb + Send> { d() }",
+        "impl<T:?Sized> Ebb for Gauge<T> where T: Flood {}",
+        "impl<T:?Sized> Ebb for Gauge<T> where T: Flood { const A:u8=1; type B=u8; fn e(){} }",
+        "unsafe impl !Sync for Gauge{}",
+        "pub trait Source:Ebb+Flood{ type Item<'a>:Copy where Self:'a; fn f( & self ); }",
+    ]), @"
+    async fn a<'t, T: Ebb + 't, const N: usize = 1>(
+        &'t mut self,
+        mut b: T,
+    ) -> impl Fn(u8) -> u8 + use<'t, T>
+    where
+        T: Send,
+        for<'a> &'a T: Into<u8>,
+    {
+    }
+    fn b(self: &mut Self, _: &dyn Fn() -> !)
+    where
+        Self: Sized;
+    fn c() -> Box<dyn Ebb + Send> {
+        d()
+    }
+    impl<T: ?Sized> Ebb for Gauge<T> where T: Flood {}
+    impl<T: ?Sized> Ebb for Gauge<T>
+    where
+        T: Flood,
+    {
+        const A: u8 = 1;
+        type B = u8;
+        fn e() {}
+    }
+    unsafe impl !Sync for Gauge {}
+    pub trait Source: Ebb + Flood {
+        type Item<'a>: Copy
+        where
+            Self: 'a;
+        fn f(&self);
+    }
+    ");
+}
+
+#[test]
+fn a_header_that_is_too_long_is_broken_where_its_parts_meet() {
+    insta::assert_snapshot!(rust(&[
+        "pub fn schedule(gauges: &[Gauge], from: Hour, until: Hour, fallback: impl Fn(&Gauge) -> Level) -> Vec<Level> { work() }",
+        "impl<Reading, Quality: Ord + Default> From<Measurement<Reading, Quality>> for Observation<Reading, Quality> { fn f() {} }",
+        "pub trait ObservationSource: Iterator<Item = Observation> + ExactSizeIterator + Clone + Send + Sync { fn f(); }",
+        "impl<const READINGS_IN_AN_HOUR: usize, Quality: Ord + Default + Clone> HourOfReadings<READINGS_IN_AN_HOUR, Quality> { fn f() {} }",
+    ]), @"
+    pub fn schedule(
+        gauges: &[Gauge],
+        from: Hour,
+        until: Hour,
+        fallback: impl Fn(&Gauge) -> Level,
+    ) -> Vec<Level> {
+        work()
+    }
+    impl<Reading, Quality: Ord + Default> From<Measurement<Reading, Quality>>
+        for Observation<Reading, Quality>
+    {
+        fn f() {}
+    }
+    pub trait ObservationSource: Iterator<Item = Observation> + ExactSizeIterator + Clone + Send + Sync
+    {
+        fn f();
+    }
+    impl<const READINGS_IN_AN_HOUR: usize, Quality: Ord + Default + Clone>
+        HourOfReadings<READINGS_IN_AN_HOUR, Quality>
+    {
+        fn f() {}
+    }
+    ");
+}
+
+#[test]
+fn statements_and_blocks() {
+    insta::assert_snapshot!(rust(&[
+        "fn a(){",
+        "  let  mut b :u8=1;let( c,d )=e else{return};",
+        "  let Some(level) = gauge.read() else { warn(); return; };",
+        "  if b{c}else if d{e}else{f}",
+        "  let g=if h{1}else{2};let i = unsafe{j()};",
+        "  'k : while let Some( l )=m&&n{ break 'k; }",
+        "  for( o,p ) in q.iter( ).enumerate( ){continue}",
+        "  let r='s: {break 's 1};",
+        "  loop{} ;return  t",
+        "}",
+    ]), @"
+    fn a() {
+        let mut b: u8 = 1;
+        let (c, d) = e else { return };
+        let Some(level) = gauge.read() else {
+            warn();
+            return;
+        };
+        if b {
+            c
+        } else if d {
+            e
+        } else {
+            f
+        }
+        let g = if h { 1 } else { 2 };
+        let i = unsafe { j() };
+        'k: while let Some(l) = m && n {
+            break 'k;
+        }
+        for (o, p) in q.iter().enumerate() {
+            continue
+        }
+        let r = 's: {
+            break 's 1
+        };
+        loop {};
+        return t
+    }
+    ");
+}
+
+#[test]
+fn matches() {
+    insta::assert_snapshot!(rust(&[
+        "fn a() { match b { Some( c )if c>1=>{d( )} E::F{g,..}|E::H( _,.. )=>i,",
+        "1..=2|3.. =>j,ref k@..4=>l, [m,..,n]=>{},&( ref mut o,-1 )=>if p{1}else{2} #[q] _=>unreachable!( ) } }",
+    ]), @"
+    fn a() {
+        match b {
+            Some(c) if c > 1 => {
+                d()
+            }
+            E::F { g, .. } | E::H(_, ..) => i,
+            1..=2 | 3.. => j,
+            ref k @ ..4 => l,
+            [m, .., n] => {},
+            &(ref mut o, -1) => if p {
+                1
+            } else {
+                2
+            }
+            #[q]
+            _ => unreachable!(),
+        }
+    }
+    ");
+}
+
+#[test]
+fn what_stands_behind_a_header_of_several_lines_has_a_line_of_its_own() {
+    insta::assert_snapshot!(rust(&[
+        "fn a() {",
+        "    if first_condition_of_several(one, two) && second_condition_of_several(three, four) && !third {",
+        "        b();",
+        "    }",
+        "    let Some(level) = readings_of_the_last_hour.iter().rev().find_map(|reading| reading.level(unit)) else { return };",
+        "    match gauge.readings().filter(|reading| reading.is_good()).map(|reading| reading.level).max_by(compare) {",
+        "        Some(level) if level > highest_level_of_the_year && level.is_plausible_at(harbour, quay, mole) => { warn(); }",
+        "        _ => (),",
+        "    }",
+        "    if let Observation {",
+        "        level,",
+        "    } = observation { c(level); }",
+        "    for pixel in picture_of_the_harbour.rows_of_pixels_from_the_top(usize::from(bits_per_pixel / 8)) { d(); }",
+        "}",
+    ]), @"
+    fn a() {
+        if first_condition_of_several(one, two) && second_condition_of_several(three, four) && !third {
+            b();
+        }
+        let Some(level) = readings_of_the_last_hour.iter().rev().find_map(|reading| reading.level(unit))
+        else {
+            return
+        };
+        match gauge
+            .readings()
+            .filter(|reading| reading.is_good())
+            .map(|reading| reading.level)
+            .max_by(compare)
+        {
+            Some(level)
+                if level > highest_level_of_the_year && level.is_plausible_at(harbour, quay, mole) =>
+            {
+                warn();
+            }
+            _ => (),
+        }
+        if let Observation {
+            level,
+        } = observation
+        {
+            c(level);
+        }
+        for pixel in picture_of_the_harbour.rows_of_pixels_from_the_top(usize::from(bits_per_pixel / 8))
+        {
+            d();
+        }
+    }
+    ");
+}
+
+#[test]
+fn expressions() {
+    insta::assert_snapshot!(rust(&[
+        "fn a() {",
+        "b( c,&mut d,&raw const e,!f,-1,* g,h as u8,i? ) ;j[ 0 ]=k[ 1.. ][ ..=l ][ ..-1 ][ m..*n ];",
+        "o.p . q( ).0 .1.await? ;r::<u8>::s::<( ) >( );<T as U>::v( );",
+        "w+=1;x= y<<2|z&&!b;( a,) ;( a+b )*c;[ d,e ];[0;f ];",
+        "G{h,i :1,..j( ) };k( || l,|m:u8|->u8{m},async move|n|{o( )} );",
+        "return (p, q)",
+        "}",
+    ]), @"
+    fn a() {
+        b(c, &mut d, &raw const e, !f, -1, *g, h as u8, i?);
+        j[0] = k[1..][..=l][..-1][m..*n];
+        o.p.q().0.1.await?;
+        r::<u8>::s::<()>();
+        <T as U>::v();
+        w += 1;
+        x = y << 2 | z && !b;
+        (a,);
+        (a + b) * c;
+        [d, e];
+        [0; f];
+        G { h, i: 1, ..j() };
+        k(|| l, |m: u8| -> u8 { m }, async move |n| { o() });
+        return (p, q)
+    }
+    ");
+}
+
+#[test]
+fn a_chain_is_broken_before_each_link() {
+    insta::assert_snapshot!(rust(&[
+        "fn a() {",
+        "    let levels = gauges.iter().filter(|gauge| gauge.is_open()).map(|gauge| gauge.level()).collect::<Vec<_>>();",
+        "    self.source.lock().expect(\"nobody panics with the lock\").read_all(from, until).await.context(\"reading\")?;",
+        "    let level = Gauge::open(",
+        "        quay,",
+        "    ).read()",
+        "        .await;",
+        "    a.0.iter()",
+        "        .sum()",
+        "}",
+    ]), @r#"
+    fn a() {
+        let levels = gauges
+            .iter()
+            .filter(|gauge| gauge.is_open())
+            .map(|gauge| gauge.level())
+            .collect::<Vec<_>>();
+        self.source
+            .lock()
+            .expect("nobody panics with the lock")
+            .read_all(from, until)
+            .await
+            .context("reading")?;
+        let level = Gauge::open(
+            quay,
+        )
+        .read()
+        .await;
+        a.0.iter()
+            .sum()
+    }
+    "#);
+}
+
+#[test]
+fn operators_and_lists_that_are_too_long() {
+    insta::assert_snapshot!(rust(&[
+        "fn a() {",
+        "    let late = spring_tide_at_the_quay + surge_of_the_night + neap_correction - river_level_upstream * 2;",
+        "    warn(spring_tide_at_the_quay + surge_of_the_night + neap_correction, river_level_upstream, keepers_on_duty);",
+        "    listen(keepers_on_duty, siren_at_the_mole, |warning| { ring(warning); }, retries_before_giving_up, last);",
+        "    let b = Observation { gauge: gauge_at_the_quay, level: level_above_zero, quality: Quality::Good, unit };",
+        "    describe(\"a text that is so long that no line of a hundred columns could ever hold all of it at once, alas\");",
+        "    let c = \"another text that is so long that no line of a hundred columns could ever hold it, not even alone\";",
+        "}",
+        "use crate::observations::{error::UrlError, http::StatusCode, level::Level, Gauge, Observation, Quality, Unit};",
+        "use crate::{",
+        "    kept, within, rows::{a, b},",
+        "    as_they, stand,",
+        "};",
+    ]), @r#"
+    fn a() {
+        let late = spring_tide_at_the_quay
+            + surge_of_the_night
+            + neap_correction
+            - river_level_upstream * 2;
+        warn(
+            spring_tide_at_the_quay + surge_of_the_night + neap_correction,
+            river_level_upstream,
+            keepers_on_duty,
+        );
+        listen(
+            keepers_on_duty,
+            siren_at_the_mole,
+            |warning| {
+                ring(warning);
+            },
+            retries_before_giving_up,
+            last,
+        );
+        let b = Observation {
+            gauge: gauge_at_the_quay,
+            level: level_above_zero,
+            quality: Quality::Good,
+            unit,
+        };
+        describe("a text that is so long that no line of a hundred columns could ever hold all of it at once, alas");
+        let c = "another text that is so long that no line of a hundred columns could ever hold it, not even alone";
+    }
+    use crate::observations::{
+        error::UrlError,
+        http::StatusCode,
+        level::Level,
+        Gauge,
+        Observation,
+        Quality,
+        Unit,
+    };
+    use crate::{
+        kept, within, rows::{a, b},
+        as_they, stand,
+    };
+    "#);
+}
+
+#[test]
+fn macros_of_expressions_and_items_are_laid_out() {
+    insta::assert_snapshot!(rust(&[
+        "macro_rules! a { ( $b:expr ) => { $b  +  1 } ; () => {}; }",
+        "thread_local!{ static C:u8=const{1}; }",
+        "fn d() {",
+        "println!( \"{}\",e+f ( 1 ) );let g=vec! [ 1,2 ];",
+        "assert_eq!(left_side_of_the_comparison(one, two, three), right_side_of_the_comparison(four, five), \"{} of {}\", six, seven);",
+        "    write!(",
+        "  h, \"{} {}\",",
+        "  i, j,",
+        ")?;",
+        "}",
+    ]), @r#"
+    macro_rules! a {
+        ( $b:expr ) => { $b  +  1 };
+        () => {};
+    }
+    thread_local! {
+        static C: u8 = const { 1 };
+    }
+    fn d() {
+        println!("{}", e + f(1));
+        let g = vec![1, 2];
+        assert_eq!(
+            left_side_of_the_comparison(one, two, three),
+            right_side_of_the_comparison(four, five),
+            "{} of {}",
+            six,
+            seven
+        );
+        write!(
+            h, "{} {}",
+            i, j,
+        )?;
+    }
+    "#);
+}
+
+#[test]
+fn other_macros_are_kept_as_they_stand() {
+    let text = lines(&[
+        "fn a() {",
+        "    select! {",
+        "      b = c  => d,",
+        "           else => e }",
+        "    matches!(f,Some( g )  if g>1);",
+        "    json!({ \"h\" : [1,2] });",
+        "}",
+    ]);
+    assert_eq!(lay("rust", &text), text);
+}
+
+#[test]
+fn a_macro_is_given_the_tokens_that_it_was_given() {
+    let settings = [
+        ("last_comma", "", "never"),
+        ("operator_gap", "", "false"),
+        ("inner_gap", "angles", "true"),
+    ];
+    let laid = lay_with("rust", &settings, &lines(&[
+        "fn a() {",
+        "    b!(c::<Vec<Vec<u8>>>(d, e,), f == -1, |g| &&h, match i { _ => 1, },);",
+        "    c::<Vec<Vec<u8>>>(",
+        "        d, e,",
+        "    );",
+        "}",
+    ]));
+    insta::assert_snapshot!(laid, @"
+    fn a() {
+        b!(c::< Vec< Vec< u8 >>>(d, e,), f== -1, |g| &&h, match i {
+            _ => 1,
+        },);
+        c::< Vec< Vec< u8 > > >(
+            d, e
+        );
+    }
+    ");
+}
+
+#[test]
+fn macros_inside_macros() {
+    // Deeper than any reading goes: the innermost are kept.
+    let depth = 40;
+    let text = format!("fn a() {{ {}1{}; }}\n", "b!( ".repeat(depth), " )".repeat(depth));
+    let laid = lay("rust", &text);
+    assert!(laid.starts_with("fn a() {\n    b!(b!(b!("), "{laid}");
+    assert!(laid.contains("b!( b!( b!( 1 ) ) )"), "{laid}");
+}
+
+#[test]
+fn comments_and_what_they_document() {
+    insta::assert_snapshot!(rust(&[
+        "//! Of the file, with a blank at its end. ",
+        "",
+        "",
+        "",
+        "use a; // beside",
+        "/// Of the item. ",
+        "#[b]",
+        "/** Also",
+        "  * of it. */",
+        "fn c( /* none */ ) {",
+        "    // First of all.",
+        "",
+        "    d(",
+        "      e, // the first",
+        "      // the second",
+        "      f );",
+        "  if g {",
+        "  } // of the if",
+        "  // of the else",
+        "  else { h( ) }",
+        "}",
+    ]), @"
+    //! Of the file, with a blank at its end. 
+
+    use a; // beside
+    /// Of the item. 
+    #[b]
+    /** Also
+     * of it. */
+    fn c( /* none */ ) {
+        // First of all.
+
+        d(
+            e, // the first
+            // the second
+            f,
+        );
+        if g {
+        } // of the if
+      // of the else
+      else {
+          h()
+      }
+    }
+    ");
+}
+
+#[test]
+fn blank_lines() {
+    insta::assert_snapshot!(rust(&[
+        "mod a {",
+        "",
+        "    use b;",
+        "",
+        "",
+        "",
+        "    #[c]",
+        "",
+        "    fn d() {",
+        "",
+        "    }",
+        "",
+        "}",
+    ]), @"
+    mod a {
+        use b;
+
+        #[c]
+        fn d() {}
+    }
+    ");
+}
+
+#[test]
+fn a_short_block_is_one_of_a_value() {
+    let text = lines(&[
+        "fn a() -> u8 {",
+        "    let b = if c { d } else { e };",
+        "    let f = || -> u8 { g() };",
+        "    if h { i } else { j }",
+        "}",
+    ]);
+    assert_eq!(lay("rust", &text), text);
+    insta::assert_snapshot!(lay_with("rust", &[("short_block", "value", "open")], &text), @"
+    fn a() -> u8 {
+        let b = if c {
+            d
+        } else {
+            e
+        };
+        let f = || -> u8 {
+            g()
+        };
+        if h {
+            i
+        } else {
+            j
+        }
+    }
+    ");
+}
+
+#[test]
+fn other_canons() {
+    let settings = [
+        ("open_brace", "", "next_line"),
+        ("else_line", "", "own_line"),
+        ("case_indent", "", "false"),
+        ("list_wrap", "", "fit"),
+        ("short_block", "", "open"),
+        ("inner_gap", "parens", "true"),
+        ("gap_before_parens", "declaration", "true"),
+        ("operator_wrap", "", "after"),
+        ("max_line_length", "", "60"),
+    ];
+    insta::assert_snapshot!(lay_with("rust", &settings, &lines(&[
+        "impl A { fn b(c: u8) { if d { e() } else { f() } } }",
+        "fn g() { match h { 1 => 2, _ => { i() } } }",
+        "fn j() { let k = long_name_of_something + another_long_name + third; }",
+        "fn m() { n(|| { o(); }); unsafe { p(); } mod q { use r; } }",
+    ])), @"
+    impl A
+    {
+        fn b ( c: u8 )
+        {
+            if d
+            {
+                e()
+            }
+            else
+            {
+                f()
+            }
+        }
+    }
+    fn g ()
+    {
+        match h
+        {
+        1 => 2,
+        _ =>
+        {
+            i()
+        }
+        }
+    }
+    fn j ()
+    {
+        let k = long_name_of_something +
+            another_long_name +
+            third;
+    }
+    fn m ()
+    {
+        n( ||
+        {
+            o();
+        } );
+        unsafe
+        {
+            p();
+        }
+        mod q
+        {
+            use r;
+        }
+    }
+    ");
+}
