@@ -274,7 +274,7 @@ fn expressions() {
     fn a() {
         b(c, &mut d, &raw const e, !f, -1, *g, h as u8, i?);
         j[0] = k[1..][..=l][..-1][m..*n];
-        o.p.q().0.1.await?;
+        o.p.q().0 .1.await?;
         r::<u8>::s::<()>();
         <T as U>::v();
         w += 1;

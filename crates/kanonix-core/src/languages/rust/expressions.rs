@@ -223,20 +223,16 @@ impl Links {
         }
         dots.reverse();
         let by_hand = p.choices.keep_open && dots.iter().any(|dot| p.broken_before(*dot));
-        // The first links stay with what is no longer than a step; where somebody broke the chain,
-        // the first one stays where it stood.
+        // The first links stay with what is no longer than a step, unless somebody broke them off.
         let is_name = matches!(Kind::of(p.kind(at)), Kind::Identifier | Kind::SelfValue);
         let begins = p.tree.tokens[p.first(at) as usize].start;
         let mut staying = 0;
         for dot in &dots {
             let width = p.tree.tokens[*dot as usize - 1].end - begins;
             let is_short = (width as usize) <= p.style.indent_columns();
-            let on_one_line = !p.broken_between(p.first(at), *dot - 1);
-            let stays = match by_hand {
-                true => !p.broken_before(*dot) && on_one_line && (is_short || staying == 0),
-                false => is_short && on_one_line,
-            };
-            if !stays {
+            let is_apart = p.broken_between(p.first(at), *dot - 1)
+                || (by_hand && p.broken_before(*dot));
+            if !is_short || is_apart {
                 break;
             }
             staying += 1;
@@ -282,7 +278,8 @@ fn chain(p: &mut Planner, node: NodeId) {
         p.force(group);
     }
     for dot in dots {
-        p.may_break(dot, group, p.choices.chain_steps, 0, Setting::WordGap);
+        let blanks = u8::from(joins_numbers(p, dot) && !p.gap_text(dot).is_empty());
+        p.may_break(dot, group, p.choices.chain_steps, blanks, Setting::WordGap);
     }
 }
 
@@ -295,13 +292,20 @@ fn member(p: &mut Planner, parts: &[NodeId]) {
         return;
     }
     p.word(p.first(*name), 0);
-    let is_number = |text: &str| text.starts_with(|c: char| c.is_ascii_digit());
-    let numbers = is_number(p.token_text(dot - 1)) && is_number(p.token_text(p.first(*name)));
-    match numbers {
+    match joins_numbers(p, dot) {
         _ if p.is_breakable(dot) => {}
         true => p.keep_gap(dot),
         false => p.word(dot, 0),
     }
+}
+
+/// Whether a point stands between two numbers.
+fn joins_numbers(p: &Planner, dot: TokenId) -> bool {
+    let is_number = |token: TokenId| {
+        let is_there = (token as usize) < p.tree.tokens.len();
+        is_there && p.token_text(token).starts_with(|c: char| c.is_ascii_digit())
+    };
+    dot > 0 && is_number(dot - 1) && is_number(dot + 1)
 }
 
 /// `gauges[0]`

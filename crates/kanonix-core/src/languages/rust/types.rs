@@ -21,7 +21,7 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
         | Kind::TypeParameter
         | Kind::LifetimeParameter
         | Kind::TypeBinding => header(p, parts),
-        Kind::TypeParameters | Kind::TypeArguments => angles(p, kind, parts),
+        Kind::TypeParameters | Kind::TypeArguments => angles(p, node, kind, parts),
         Kind::ForLifetimes | Kind::UseBounds | Kind::BracketedType => inner_angles(p, parts),
         Kind::ArrayType => array_type(p, parts),
         Kind::TupleType => {
@@ -108,7 +108,7 @@ fn function_type(p: &mut Planner, parts: &[NodeId]) {
 }
 
 /// `<'tide, T: Ebb, const N: usize>`, `<Level, Unit = Metre>`
-fn angles(p: &mut Planner, kind: Kind, parts: &[NodeId]) {
+fn angles(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) {
     let list = List { inner: p.choices.angles_gap, holds_lines: true, ..List::PLAIN };
     let group = p.list(parts, &[Kind::Comma as u16], list);
     attributes(p, parts, None);
@@ -121,6 +121,14 @@ fn angles(p: &mut Planner, kind: Kind, parts: &[NodeId]) {
         // What stands before them on the line opens, and arguments by hand alone.
         p.group_mut(group).reluctant = true;
         p.group_mut(group).stays = kind == Kind::TypeArguments;
+        let outer = p.parent(p.parent(node));
+        if is(p, outer, Kind::TraitBounds) && p.part(outer, 2).is_some() {
+            // Further bounds follow, a step further in than the line on which these begin.
+            for part in parts {
+                let gap = p.gap(p.first(*part));
+                gap.level += u8::from(gap.group == group);
+            }
+        }
     }
 }
 
@@ -139,6 +147,6 @@ fn inner_angles(p: &mut Planner, parts: &[NodeId]) {
 
 /// `[Level; 24]`
 fn array_type(p: &mut Planner, parts: &[NodeId]) {
-    let list = List { inner: p.choices.brackets_gap, ..List::PLAIN };
+    let list = List { inner: p.choices.brackets_gap, holds_lines: true, ..List::PLAIN };
     p.list(parts, &[Kind::Semicolon as u16], list);
 }
