@@ -146,8 +146,7 @@ impl<'a> Document<'a> {
             let (start, end) = (token.start as usize, token.end as usize);
             edits.iter().any(|edit| edit.range.start <= end && edit.range.end > start)
         };
-        let declared: Vec<Declared> =
-            outcome.declared.iter().filter(is_changed).cloned().collect();
+        let declared: Vec<Declared> = outcome.declared.iter().filter(is_changed).cloned().collect();
         let after = self.after(&edits);
         let parsed = after.parsed.as_ref()?;
         let new = Tree::copy(&self.language.grammar, parsed, &after.text, None);

@@ -370,8 +370,7 @@ impl Repository {
         let first = self.commit(&format!("{}^", commits[0])).unwrap_or_else(|_| base.to_string());
         let before = std::iter::once(first.as_str()).chain(commits.iter().copied());
         let pairs = commits.iter().zip(before);
-        let input: String =
-            pairs.map(|(commit, before)| format!("{commit} {before}\n")).collect();
+        let input: String = pairs.map(|(commit, before)| format!("{commit} {before}\n")).collect();
         let mut trees = self.git();
         trees.args(["diff-tree", "--stdin", "-r", "-z", "-M", "--no-commit-id", "--no-ext-diff"]);
         let answer = run_with(&mut trees, "diff-tree", input.as_bytes())?;

@@ -250,8 +250,11 @@ const MEANINGS: &[(&str, &[(&str, &str)], &str)] = &[
     ("line ends that no setting has", &[("", "[*]\nend_of_line=cr")], ""),
     ("an encoding", &[("", "[*]\ncharset=utf-8-bom")], "charset=utf-8-bom"),
     ("an encoding that no setting has", &[("", "[*]\ncharset=latin1")], ""),
-    ("blanks at a line's end", &[("", "[*]\ntrim_trailing_whitespace=false")],
-        "trim_trailing_whitespace=false"),
+    (
+        "blanks at a line's end",
+        &[("", "[*]\ntrim_trailing_whitespace=false")],
+        "trim_trailing_whitespace=false",
+    ),
     ("the last line", &[("", "[*]\ninsert_final_newline=FALSE")], "insert_final_newline=false"),
     ("a value that means nothing", &[("", "[*]\nindent_size=many")], ""),
     ("a property that nobody knows", &[("", "[*]\nspelling_language=en")], ""),

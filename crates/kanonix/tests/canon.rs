@@ -96,7 +96,10 @@ fn a_part_may_be_out_of_reach() {
     repo.write("b.py", "b=2\n");
     assert_eq!(repo.kanonix(&["check"]).out.lines().count(), 1);
     let said = repo.kanonix(&["explain", "old/a.py"]).out;
-    assert!(said.contains("left alone  it is out of reach by the canon (kanonix.toml:3)"), "{said}");
+    assert!(
+        said.contains("left alone  it is out of reach by the canon (kanonix.toml:3)"),
+        "{said}"
+    );
 }
 
 #[test]
@@ -115,8 +118,7 @@ fn a_language_is_found_by_name_by_pattern_and_by_first_line() {
         let said = repo.kanonix(&["explain", path]).out;
         said.lines().nth(1).unwrap().trim().to_string()
     };
-    let lines: Vec<String> =
-        ["a.py", "level.tide", "ingest", "watch", "notes"].map(line).into();
+    let lines: Vec<String> = ["a.py", "level.tide", "ingest", "watch", "notes"].map(line).into();
     insta::assert_snapshot!(lines.join("\n"), @"
     language    python, by its name
     language    json, `*.tide` at kanonix.toml:2

@@ -15,7 +15,21 @@ use support::{Repo, code, demo, times};
 
 /// What a person types and pastes.
 const TYPED: [&str; 16] = [
-    " ", "  ", "\n", "\n    ", "(", ")", "{", "}", "[1,2]", "x=1", "\"", "'", ", ", "é𝄞", "# note\n",
+    " ",
+    "  ",
+    "\n",
+    "\n    ",
+    "(",
+    ")",
+    "{",
+    "}",
+    "[1,2]",
+    "x=1",
+    "\"",
+    "'",
+    ", ",
+    "é𝄞",
+    "# note\n",
     "if a:\n",
 ];
 
@@ -100,7 +114,10 @@ fn the_server_has_the_clients_text_and_mends_it_as_mend_does() {
             client.tell("textDocument/didSave", json!({ "textDocument": { "uri": open.uri } }));
         }
         if round % 50 == 0 {
-            let status = client.ask("kanonix/status", json!({ "textDocument": { "uri": open.uri } }));
+            let status = client.ask(
+                "kanonix/status",
+                json!({ "textDocument": { "uri": open.uri } }),
+            );
             assert_eq!(status.unwrap()["length"], client.text(&open.uri).len());
         }
     }

@@ -12,7 +12,11 @@ const FILE: &str = "levels.py";
 
 /// A line with a number that tells it from all others; every other one departs from the canon.
 fn line(number: usize) -> String {
-    if number % 2 == 0 { format!("level_{number} = {number}\n") } else { format!("level_{number}={number}\n") }
+    if number % 2 == 0 {
+        format!("level_{number} = {number}\n")
+    } else {
+        format!("level_{number}={number}\n")
+    }
 }
 
 fn clean(text: &str) -> String {

@@ -85,7 +85,9 @@ fn formatting_goes_as_far_as_saving_unless_all_is_wanted() {
     );
     let edits = client.ask("textDocument/formatting", asked).unwrap();
     client.apply(&uri, &edits);
-    assert!(client.text(&uri).contains("b = 1\n") && client.text(&uri).contains("    return level * 2"));
+    assert!(
+        client.text(&uri).contains("b = 1\n") && client.text(&uri).contains("    return level * 2")
+    );
 }
 
 #[test]
@@ -248,7 +250,10 @@ fn commands_mend_the_whole_file_and_explain_a_line() {
     let asked = command("kanonix.explain", json!(2));
     let said = client.ask("workspace/executeCommand", asked).unwrap();
     let said = said.as_str().unwrap();
-    assert!(said.contains("line 2 is laid out by") && said.contains("python, by its name"), "{said}");
+    assert!(
+        said.contains("line 2 is laid out by") && said.contains("python, by its name"),
+        "{said}"
+    );
     assert_eq!(client.told("window/showMessage")["message"], said);
 }
 
@@ -432,7 +437,9 @@ fn long_work_tells_its_progress_and_can_be_cancelled() {
     let id = client.begin("textDocument/formatting", asked);
     client.edit(&file, "level_0=", "level__0=");
     assert_eq!(client.answer(id).unwrap_err()["code"], -32801);
-    let kinds: Vec<Value> = (0..4).map(|_| client.told("$/progress")["value"]["kind"].take()).collect();
+    let kinds: Vec<Value> = (0..4)
+        .map(|_| client.told("$/progress")["value"]["kind"].take())
+        .collect();
     assert_eq!(kinds, ["begin", "end", "begin", "end"]);
 }
 
@@ -447,7 +454,10 @@ fn nonsense_is_answered_as_the_protocol_says() {
     assert_eq!(answer["id"], Value::Null);
     assert_eq!(client.ask("initialize", json!({ "capabilities": 3 })).unwrap_err()["code"], -32602);
     client.ask("initialize", json!({ "capabilities": {} })).unwrap();
-    assert_eq!(client.ask("initialize", json!({ "capabilities": {} })).unwrap_err()["code"], -32600);
+    assert_eq!(
+        client.ask("initialize", json!({ "capabilities": {} })).unwrap_err()["code"],
+        -32600
+    );
     assert_eq!(client.ask("tide/rise", json!({})).unwrap_err()["code"], -32601);
     assert_eq!(client.ask("textDocument/formatting", json!({})).unwrap_err()["code"], -32602);
     let closed = uri(&repo, "a.py");
@@ -519,7 +529,8 @@ fn it_ends_when_nobody_listens_any_more_and_leaves_no_process_behind() {
     let (input, output) = (std::process::Stdio::piped(), std::process::Stdio::piped());
     let mut server = command.arg("lsp").stdin(input).stdout(output).spawn().unwrap();
     drop(server.stdout.take());
-    let body = json!({ "jsonrpc": "2.0", "id": 1, "method": "initialize", "params": {} }).to_string();
+    let body = json!({ "jsonrpc": "2.0", "id": 1, "method": "initialize", "params": {} })
+        .to_string();
     let message = format!("Content-Length: {}\r\n\r\n{body}", body.len());
     std::io::Write::write_all(server.stdin.as_mut().unwrap(), message.as_bytes()).unwrap();
     assert_eq!(server.wait().unwrap().code(), Some(1));

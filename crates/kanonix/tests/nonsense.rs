@@ -48,7 +48,14 @@ impl Nonsense {
     }
 
     fn number(&mut self) -> Value {
-        let odd = [json!(-1), json!(u32::MAX), json!(u64::MAX), json!(1e300), json!(3.5), Value::Null];
+        let odd = [
+            json!(-1),
+            json!(u32::MAX),
+            json!(u64::MAX),
+            json!(1e300),
+            json!(3.5),
+            Value::Null,
+        ];
         match self.random.below(4) {
             0 => self.one(&odd),
             _ => json!(self.random.below(9)),
@@ -84,7 +91,10 @@ impl Nonsense {
             ("ranges", json!([self.range(), self.range()])),
             ("ch", json!(self.one(&["\n", ";", "}", "x", ""]))),
             ("options", json!({ "tabSize": self.random.below(9), "insertSpaces": true })),
-            ("context", json!({ "diagnostics": [], "only": [self.one(&["quickfix", "source", ""])] })),
+            (
+                "context",
+                json!({ "diagnostics": [], "only": [self.one(&["quickfix", "source", ""])] }),
+            ),
             ("reason", json!(self.random.below(5))),
             ("contentChanges", json!(changes)),
             ("command", json!(self.one(&["kanonix.mend", "kanonix.explain", "tide"]))),
@@ -112,7 +122,11 @@ fn every_request_has_one_answer_and_the_end_is_clean() {
     let uris = ["a.py", "none/b.js", "%FF.py"].map(|path| uri(&repo, path));
     let odd = ["untitled:x", "", "http://tide.example/b.py", "file://host/a.py", "file:///"];
     let uris: Vec<String> =
-        [uris[0].clone(), odd[0].into()].into_iter().chain(uris).chain(odd.map(Into::into)).collect();
+        [uris[0].clone(), odd[0].into()]
+            .into_iter()
+            .chain(uris)
+            .chain(odd.map(Into::into))
+            .collect();
     let mut nonsense = Nonsense { random: Random::new(11), uris };
     let mut client = Client::of(&repo);
     let mut asked = Vec::new();

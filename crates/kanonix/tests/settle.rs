@@ -301,7 +301,9 @@ fn the_schema_takes_every_canon_and_refuses_the_wrong_ones() {
     right.push(support::CANON.into());
     right.push("needs = \">=0.1\"\neditorconfig = false\nbasis = \"allman\"\n".into());
     right.push("[team]\nfollow = \"../style\"\nat = \"v1\"\n".into());
-    right.push("[[part]]\npaths = [\"a\"]\nreach = \"off\"\nstyle.python.quotes = \"keep\"\n".into());
+    right.push(
+        "[[part]]\npaths = [\"a\"]\nreach = \"off\"\nstyle.python.quotes = \"keep\"\n".into(),
+    );
     let proposed = divided();
     right.push(proposed.kanonix(&["settle"]).out);
     for text in right {

@@ -132,7 +132,10 @@ mod tests {
     fn blanks_and_last_commas_are_no_part_of_a_program() {
         let spread = "fn ebb() {\n    warn!(1, a  <b);\n    call(\n        1,\n    )\n}";
         assert_eq!(judge(spread, "fn ebb(){warn!(1,a< b);call(1)}"), Some(true));
-        assert_eq!(judge("fn f() { match a { _ => 1, } }", "fn f() { match a { _ => 1 } }"), Some(true));
+        assert_eq!(
+            judge("fn f() { match a { _ => 1, } }", "fn f() { match a { _ => 1 } }"),
+            Some(true)
+        );
     }
 
     #[test]

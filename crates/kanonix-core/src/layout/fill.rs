@@ -91,8 +91,7 @@ pub(super) fn fill(sheet: &Sheet, live: &Live, set: &LineSet, style: &Style) -> 
     filler.run();
     let groups = 0..sheet.plan.groups.len() as GroupId;
     let states = groups.map(|group| filler.closing_state(group)).collect();
-    let live_tokens =
-        sheet.units.of_token.iter().map(|unit| live.unit[*unit as usize]).collect();
+    let live_tokens = sheet.units.of_token.iter().map(|unit| live.unit[*unit as usize]).collect();
     Filling { gaps: filler.gaps, indents: filler.indents, states, live_tokens }
 }
 
@@ -496,8 +495,7 @@ impl Filler<'_> {
             return;
         }
         let breaks = u32::from(self.final_line);
-        self.gaps[count] =
-            Filled::Lines { breaks: Some(breaks), indent: Some(0), trim: self.trim };
+        self.gaps[count] = Filled::Lines { breaks: Some(breaks), indent: Some(0), trim: self.trim };
     }
 }
 

@@ -66,7 +66,6 @@ fn tokens_agree(
     new: &Tree,
     after: &str,
     declared: &[Declared],
-
 ) -> Result<Vec<TokenId>, Difference> {
     let mut added = Vec::new();
     let mut found = new.tokens.iter().enumerate();

@@ -100,7 +100,11 @@ pub static SAMPLES: &[Sample] = &[
     some(&["1", "2"], of("wrap_indent.declaration", "javascript", "let a = 1,\n  b = 2;\n")),
     Sample {
         values: &["0", "1"],
-        ..narrow("wrap_indent.element", "javascript", "warn(springTide + surgeAtNight + neap, a);\n")
+        ..narrow(
+            "wrap_indent.element",
+            "javascript",
+            "warn(springTide + surgeAtNight + neap, a);\n",
+        )
     },
     some(&["1", "2"], of("blank_lines.most", "python", "a = 1\n\n\n\nb = 2\n")),
     some(&["0", "1"], of("blank_lines.after_imports", "python", "import os\na = 1\n")),

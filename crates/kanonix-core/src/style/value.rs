@@ -217,8 +217,7 @@ impl Style {
                 return Err(StyleError::WrongShape { name: entry.name, wants });
             }
             for (index, slot) in entry.slots.iter().enumerate() {
-                self.values[start + index] =
-                    Slot { key: "", ..*slot }.read(entry, text)?;
+                self.values[start + index] = Slot { key: "", ..*slot }.read(entry, text)?;
             }
             return Ok(());
         }

@@ -217,8 +217,7 @@ impl Copying<'_> {
             } else {
                 let role = if role == Role::Body { Role::Plain } else { role };
                 // A string whose end is missing has its fault inside.
-                let is_error =
-                    is_error || (role == Role::Atom && children > 0 && node.has_error());
+                let is_error = is_error || (role == Role::Atom && children > 0 && node.has_error());
                 let is_missing = range.is_empty() && node.is_missing();
                 // What the grammar reads in a comment is a text of the program, blanks and all.
                 self.ends = match role {

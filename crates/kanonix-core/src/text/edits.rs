@@ -49,4 +49,3 @@ pub fn become_of(text: &str, edits: &[Edit], stretch: Range<usize>) -> String {
     let start = after[..start].rfind('\n').map_or(0, |at| at + 1);
     after[start..end.max(start)].to_string()
 }
-

@@ -76,8 +76,7 @@ pub fn set(text: &str, wish: &Wish, comment: Option<&str>) -> Result<String, Edi
         if !table.contains_key(name) {
             let mut new = Table::new();
             new.set_implicit(depth + 1 < way.len());
-            let item =
-                if inline { value(InlineTable::new()) } else { Item::Table(new) };
+            let item = if inline { value(InlineTable::new()) } else { Item::Table(new) };
             table.insert(name, item);
         }
         table = table.get_mut(name).and_then(Item::as_table_like_mut).ok_or_else(no_table)?;

@@ -48,8 +48,7 @@ pub struct Properties {
 impl EditorConfig {
     /// Reads a file's text. There is nothing that it cannot read.
     pub fn read(path: &Path, text: &str) -> EditorConfig {
-        let mut file =
-            EditorConfig { path: path.to_path_buf(), root: false, sections: Vec::new() };
+        let mut file = EditorConfig { path: path.to_path_buf(), root: false, sections: Vec::new() };
         let text = text.strip_prefix('\u{feff}').unwrap_or(text);
         let mut in_section = true;
         let mut is_preamble = true;

@@ -136,8 +136,7 @@ fn tag(p: &mut Planner, node: NodeId, parts: &[NodeId], kind: Kind) {
     let only = attributes.len() == 1;
     p.group_mut(group).holds_lines = only;
     let alone = kind == Kind::JsxSelfClosingElement;
-    p.group_mut(group).stays =
-        p.context(node) == IN_SENTENCE || (alone && in_sentence(p, node));
+    p.group_mut(group).stays = p.context(node) == IN_SENTENCE || (alone && in_sentence(p, node));
     if only {
         p.group_mut(group).stand_in = stand_in(p, attributes[0]);
         p.group_mut(group).stays |= has_plain_value(p, attributes[0]);

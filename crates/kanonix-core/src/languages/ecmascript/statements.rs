@@ -240,8 +240,18 @@ pub(super) fn may_go_bare(p: &Planner, node: NodeId, end: TokenId) -> bool {
         Kind::FieldDefinition | Kind::PublicFieldDefinition
     ) && matches!(
         name,
-        "get" | "set" | "static" | "async" | "accessor" | "readonly" | "declare" | "abstract"
-            | "public" | "private" | "protected" | "override"
+        "get"
+            | "set"
+            | "static"
+            | "async"
+            | "accessor"
+            | "readonly"
+            | "declare"
+            | "abstract"
+            | "public"
+            | "private"
+            | "protected"
+            | "override"
     );
     !joins && !modifies
 }

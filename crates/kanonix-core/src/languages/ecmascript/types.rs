@@ -280,8 +280,7 @@ fn interface_body(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let Some((opener, closer, inner)) = bracketed(p, parts) else { return };
     let group = p.group(Shape::Block, opener, closer + 1);
     p.base(group, p.first(p.parent(node)));
-    let members: Vec<NodeId> =
-        inner.iter().copied().filter(|part| !is_end(p, *part)).collect();
+    let members: Vec<NodeId> = inner.iter().copied().filter(|part| !is_end(p, *part)).collect();
     p.statements(&members, group, 1, sort);
     for pair in inner.windows(2) {
         // A type at a line's end and a `<` on the next one: only the lines keep the two apart.

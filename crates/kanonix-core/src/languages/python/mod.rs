@@ -61,8 +61,7 @@ fn rule(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         // A word or a mark: nothing to decide inside.
         return;
     }
-    let known =
-        expressions::rule(p, node, kind, parts) || statements::rule(p, node, kind, parts);
+    let known = expressions::rule(p, node, kind, parts) || statements::rule(p, node, kind, parts);
     if !known && p.end(node) > p.first(node) + 1 {
         p.keep(node);
     }

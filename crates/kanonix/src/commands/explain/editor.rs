@@ -76,8 +76,7 @@ fn text(report: &Report, paint: Paint) -> String {
         false => "in no git repository: only touched-or-whole and whole mend on a save",
     };
     row("root", &format!("{}, {kind}", report.root.display()));
-    let files: Vec<String> =
-        report.canon.iter().map(|path| path.display().to_string()).collect();
+    let files: Vec<String> = report.canon.iter().map(|path| path.display().to_string()).collect();
     match &report.canon_problem {
         Some(problem) => row("canon", &format!("wrong, so nothing is mended: {problem}")),
         None if files.is_empty() => row("canon", "none: what the language's community expects"),

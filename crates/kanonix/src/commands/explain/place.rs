@@ -252,9 +252,11 @@ pub(crate) fn text(report: &Report, paint: Paint) -> String {
     if let Some(ignored) = &report.ignored_by_git {
         row("ignored", &format!("{ignored} (only --whole and its own name reach it)"));
     }
-    for (name, occasion) in
-        [("saving", &report.save), ("commit", &report.commit), ("merge", &report.merge)]
-    {
+    for (name, occasion) in [
+        ("saving", &report.save),
+        ("commit", &report.commit),
+        ("merge", &report.merge),
+    ] {
         let place = match &occasion.said_at {
             Some(place) => format!("  {}", paint.faint(place)),
             None => String::new(),

@@ -184,8 +184,7 @@ fn measure(selection: &Selection, item: &Item, style: &Style) -> Result<Measured
 impl Measured {
     fn add(&mut self, other: &Measured) {
         self.lines += other.lines;
-        for (mine, theirs) in
-            [(&mut self.proposed, other.proposed), (&mut self.usual, other.usual)]
+        for (mine, theirs) in [(&mut self.proposed, other.proposed), (&mut self.usual, other.usual)]
         {
             mine.lines += theirs.lines;
             mine.files += theirs.files;
