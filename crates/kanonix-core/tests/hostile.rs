@@ -23,17 +23,22 @@ fn a_hundred_thousand_nested_brackets() {
     survives("json", &nested("[", "]"));
     survives("python", &format!("x = {}", nested("[", "]")));
     survives("javascript", &format!("x = {}", nested("[", "]")));
+    survives("rust", &format!("const X: u8 = {}", nested("(", ")").replace('\n', ";\n")));
+    let macros = ["b!( ", " )"].map(|bracket| bracket.repeat(20_000)).concat();
+    survives("rust", &format!("fn a() {{ {macros}; }}"));
 }
 
 #[test]
 fn brackets_that_are_never_closed() {
-    for language in ["javascript", "python", "json"] {
+    for language in ["javascript", "python", "json", "rust"] {
         survives(language, &"([{".repeat(20_000));
     }
 }
 
 #[test]
 fn chains_without_end() {
+    survives("rust", &format!("fn a() {{ a{}; }}\n", ".b()?".repeat(20_000)));
+    survives("rust", &format!("const X: u8 = a{};\n", " | a".repeat(20_000)));
     survives("javascript", &format!("a{}\n", "+a".repeat(20_000)));
     survives("javascript", &format!("a{}\n", ".b()".repeat(20_000)));
     survives("javascript", &format!("x = {}a\n", "!".repeat(20_000)));

@@ -120,7 +120,8 @@ pub(crate) struct Mend {
     /// Reads the text on standard input as if it were PATH, writes the result to standard output
     #[arg(long, value_name = "PATH", conflicts_with_all = ["paths", "dry_run", "staged"])]
     pub stdin: Option<PathBuf>,
-    /// Also writes the slips that are mended: lines, json, each with =FILE if not to the standard output
+    /// Also writes the slips that are mended: lines, json, each with =FILE if not to the standard
+    /// output
     #[arg(long, value_name = "KIND[=FILE]", conflicts_with = "stdin")]
     pub report: Vec<ReportOption>,
     #[command(flatten)]

@@ -294,6 +294,10 @@ fn a_canon_that_changes_counts_at_once_and_a_broken_one_is_said_once() {
     repo.write("kanonix.toml", "[style]\nquotes = \"keep\"\n");
     client.save(&uri);
     assert!(client.text(&uri).starts_with("a = 'slack'"));
+    // Wrong again in the same way, it is said again.
+    repo.write("kanonix.toml", "[style]\nqutoes = \"double\"\n");
+    client.save(&uri);
+    assert_eq!(client.told("window/showMessage")["message"], message.as_str());
     let editor = repo.kanonix(&["explain", "--editor"]).out;
     assert!(editor.contains("for lookout") && editor.contains("kanonix.toml:2:1"), "{editor}");
 }

@@ -156,7 +156,7 @@ struct Copying<'a> {
 
 /// How many stretches inside one another are read again; deeper ones are one token. Each reading
 /// takes in those inside it once more.
-const MOST_READINGS: usize = 16;
+const MOST_READINGS: usize = 8;
 
 /// An open node, its child that was copied last, and how many of its children are to come.
 type Open = (NodeId, NodeId, usize);

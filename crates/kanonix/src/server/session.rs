@@ -16,7 +16,7 @@ use kanonix_repo::work::Desk;
 use lsp_server::{ErrorCode, Message, Notification, Request, RequestId, Response};
 use lsp_types::*;
 use serde_json::{Value, json};
-use std::collections::HashMap;
+use std::collections::{BTreeSet, HashMap};
 use std::path::PathBuf;
 use std::sync::{Arc, Mutex, mpsc};
 use std::time::{Duration, Instant};
@@ -82,8 +82,8 @@ pub(super) struct Session {
     /// When something has to be shown anew.
     due: HashMap<Url, Instant>,
     all_due: Option<Instant>,
-    /// The last thing that was told to a person about all texts.
-    told: Option<String>,
+    /// The last thing that was told to a person about all texts, and where it was found.
+    told: Option<(String, BTreeSet<Url>)>,
     asked: i32,
 }
 
@@ -162,7 +162,7 @@ impl Session {
                 Event::Answer(id, of, result) => self.answer(id, of, result),
                 Event::Parsed(uri, stamp, document) => self.texts.parsed(&uri, stamp, document),
                 Event::Found(uri, stamp, version, found) => self.found(uri, stamp, version, found),
-                Event::Wrong(trouble) => self.say(trouble),
+                Event::Wrong(trouble) => self.say(trouble, None),
                 Event::Apply(uri, edits) => self.apply(&uri, edits),
                 Event::Changed => self.all_due = Some(Instant::now() + BURST),
             }
@@ -189,17 +189,21 @@ impl Session {
         if let Some(token) = token {
             self.progress(&token, json!({ "kind": "end" }));
         }
-        let is_old = of.is_some_and(|(uri, stamp)| {
-            self.texts.get(&uri).is_none_or(|open| open.stamp != stamp)
+        let is_old = of.as_ref().is_some_and(|(uri, stamp)| {
+            self.texts.get(uri).is_none_or(|open| open.stamp != *stamp)
         });
+        let uri = of.map(|(uri, _)| uri);
         match result {
             Ok(_) if is_old => {
                 let message = "the text has changed since";
                 self.fail(id, ErrorCode::ContentModified, message);
             }
-            Ok(value) => self.reply(id, value),
+            Ok(value) => {
+                self.is_right(uri.as_ref());
+                self.reply(id, value);
+            }
             Err(trouble) => {
-                self.say(trouble);
+                self.say(trouble, uri.as_ref());
                 self.reply(id, Value::Null);
             }
         }

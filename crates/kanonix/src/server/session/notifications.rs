@@ -18,7 +18,7 @@ impl Session {
         }
         let Notification { method, params } = notification;
         if let Err(error) = self.notified(&method, params) {
-            self.say(Trouble::Here(format!("{method}: {error}")));
+            self.say(Trouble::Here(format!("{method}: {error}")), None);
         }
     }
 

@@ -4,6 +4,7 @@ use super::super::jobs::Trouble;
 use super::{Event, Session, guarded, shown};
 use lsp_types::*;
 use serde_json::{Value, json};
+use std::collections::BTreeSet;
 use std::time::Instant;
 use url::Url;
 
@@ -47,9 +48,12 @@ impl Session {
             return;
         }
         match found {
-            Ok(diagnostics) => self.publish(&uri, Some(version), diagnostics),
+            Ok(diagnostics) => {
+                self.is_right(Some(&uri));
+                self.publish(&uri, Some(version), diagnostics);
+            }
             Err(trouble) => {
-                self.say(trouble);
+                self.say(trouble, Some(&uri));
                 self.publish(&uri, Some(version), Vec::new());
             }
         }
@@ -66,13 +70,17 @@ impl Session {
         self.notify("textDocument/publishDiagnostics", json!(params));
     }
 
-    /// Says what is wrong. What concerns all texts is told to a person once, until it changes.
-    pub(super) fn say(&mut self, trouble: Trouble) {
+    /// Says what is wrong, and in which text, if in one. What concerns all texts is told to a
+    /// person once, until it changes or is right again.
+    pub(super) fn say(&mut self, trouble: Trouble, uri: Option<&Url>) {
         let message = match trouble {
             Trouble::Everywhere(message) => {
-                if self.told.as_ref() != Some(&message) {
+                if self.told.as_ref().is_none_or(|(told, _)| *told != message) {
                     self.writer.send(&shown(MessageType::ERROR, &message));
-                    self.told = Some(message.clone());
+                    self.told = Some((message.clone(), BTreeSet::new()));
+                }
+                if let Some((_, texts)) = &mut self.told {
+                    texts.extend(uri.cloned());
                 }
                 message
             }
@@ -84,6 +92,15 @@ impl Session {
         };
         if let Some(record) = &mut self.record {
             record.add(&message);
+        }
+    }
+
+    /// Where something was wrong that concerned all texts, it is not any more; should it come
+    /// again, it is told again.
+    pub(super) fn is_right(&mut self, uri: Option<&Url>) {
+        let is_one = |(_, texts): &(String, BTreeSet<Url>)| uri.is_some_and(|u| texts.contains(u));
+        if self.told.as_ref().is_some_and(is_one) {
+            self.told = None;
         }
     }
 
