@@ -284,6 +284,8 @@ fn explain_says_what_decides_a_line_and_what_is_wanted_there() {
 #[test]
 fn explain_lays_the_same_lines_out_under_each_value() {
     let repo = Repo::plain();
+    let of_one_language = repo.kanonix(&["explain", "short_block.value"]).out;
+    assert!(of_one_language.contains("--price style.rust.short_block.value=open"));
     insta::assert_snapshot!(repo.kanonix(&["explain", "operator_gap"]).out, @"
     operator_gap
       One blank on each side of an operator with two operands, or none. Words that are operators always

@@ -58,8 +58,8 @@ pub(super) fn run(entry: &'static Entry, key: &str, options: &Explain) -> anyhow
     for one in &all {
         print!("\n{}", text(one, entry, paint));
     }
-    let language = languages::ALL.iter().find(|language| language.has(entry.name, ""));
-    let language = language.map_or("python", |language| language.name);
+    let has = |language: &&&Language| language.has(entry.name, "") && language.has(entry.name, key);
+    let language = languages::ALL.iter().find(has).map_or("python", |language| language.name);
     let value = all.first().and_then(|one| one.sample.as_ref()?.values.first());
     let value = value.map_or("…", |laid| laid.value);
     let name = all.first().map_or(entry.name, |one| one.name.as_str());
