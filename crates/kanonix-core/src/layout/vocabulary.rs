@@ -233,16 +233,23 @@ impl Planner<'_> {
         group
     }
 
-    /// How far the cases of a block are in, whose lines have been planned.
-    pub fn case_indent(&mut self, cases: &[NodeId]) {
-        if self.choices.case_indent {
-            return;
-        }
+    /// The cases of a `switch` or the arms of a `match`, each on a line of its own, between two
+    /// braces whose header begins at `header`.
+    pub fn cases(&mut self, opener: TokenId, cases: &[NodeId], closer: TokenId, header: TokenId) {
+        let group = self.group(Shape::Block, opener, closer + 1);
+        self.base(group, header);
+        self.statements(cases, group, 1, |_, _| Sort::Other);
+        let deeper = self.choices.case_indent;
         for case in cases {
             let token = self.first(*case);
             let gap = self.gap(token);
-            gap.level = 0;
-            gap.breaks = Setting::CaseIndent;
+            if !deeper {
+                gap.level = 0;
+                gap.breaks = Setting::CaseIndent;
+            }
+        }
+        if let Some(first) = cases.first() {
+            self.close_block(group, self.first(*first), closer);
         }
     }
 

@@ -419,11 +419,7 @@ fn switch_statement(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
 
 fn switch_body(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let Some((opener, closer, cases)) = bracketed(p, parts) else { return };
-    let group = p.group(Shape::Block, opener, closer + 1);
-    p.base(group, p.first(p.parent(node)));
-    p.statements(cases, group, 1, |_, _| Sort::Other);
-    p.case_indent(cases);
-    p.close_block(group, p.first(cases[0]), closer);
+    p.cases(opener, cases, closer, p.first(p.parent(node)));
 }
 
 /// `case ebb: …`

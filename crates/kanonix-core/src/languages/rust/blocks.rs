@@ -384,11 +384,7 @@ fn match_expression(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
 /// The arms of a `match`, each on its line.
 fn match_block(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let Some((opener, closer, arms)) = bracketed(p, parts) else { return };
-    let group = p.group(Shape::Block, opener, closer + 1);
-    p.base(group, p.first(p.parent(node)));
-    p.statements(arms, group, 1, |_, _| Sort::Other);
-    p.case_indent(arms);
-    p.close_block(group, p.first(arms[0]), closer);
+    p.cases(opener, arms, closer, p.first(p.parent(node)));
     if let Some(last) = arms.last().filter(|_| may_rewrite(p, node)) {
         last_arm(p, *last);
     }

@@ -50,10 +50,7 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
             where_clause_of(p, node, parts);
         }
         Kind::DeclarationList => enclosed_statements(p, parts, p.first(p.parent(node)), 1),
-        Kind::EnumVariantList => {
-            spread_members(p, node, parts);
-        }
-        Kind::FieldDeclarationList => field_declaration_list(p, node, parts),
+        Kind::EnumVariantList | Kind::FieldDeclarationList => members(p, node, parts),
         Kind::OrderedFieldDeclarationList => ordered_field_declaration_list(p, node, parts),
         Kind::EnumVariant | Kind::FieldDeclaration => {
             header(p, parts);
@@ -348,8 +345,9 @@ pub(super) fn attributes(p: &mut Planner, parts: &[NodeId], group: Option<GroupI
     }
 }
 
-/// `{ Ebb, Flood(Level) }`: one a line.
-fn spread_members(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+/// `{ Ebb, Flood(Level) }`, `{ level: Level, gauge: Gauge }`: one a line; the fields of a variant
+/// may stand on its line.
+fn members(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let list = List {
         inner: p.choices.braces_gap,
         collection: true,
@@ -358,24 +356,10 @@ fn spread_members(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     };
     let group = p.list(parts, &[Kind::Comma as u16], list);
     attributes(p, parts, Some(group));
-    if parts.len() > 2 && !p.keeps_short(node, "type") {
+    let may_join = is(p, p.parent(node), Kind::EnumVariant) || p.keeps_short(node, "type");
+    if parts.len() > 2 && !may_join {
         p.force(group);
     }
-}
-
-/// The fields of a structure, one a line; those of a variant may stand on its line.
-fn field_declaration_list(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
-    if !is(p, p.parent(node), Kind::EnumVariant) {
-        return spread_members(p, node, parts);
-    }
-    let list = List {
-        inner: p.choices.braces_gap,
-        collection: true,
-        last_comma: may_rewrite(p, node),
-        ..List::PLAIN
-    };
-    let group = p.list(parts, &[Kind::Comma as u16], list);
-    attributes(p, parts, Some(group));
 }
 
 /// `(pub Level, Gauge)`
