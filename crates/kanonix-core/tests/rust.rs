@@ -650,3 +650,26 @@ fn other_canons() {
     }
     ");
 }
+
+#[test]
+fn a_chain_with_lines_of_its_own_is_no_part_of_a_line_of_operands() {
+    let laid = rust(&[
+        "fn a() {",
+        "    if b && c.d()",
+        "        .e() {",
+        "        f();",
+        "    }",
+        "}",
+    ]);
+    let wanted = [
+        "fn a() {",
+        "    if b",
+        "        && c.d()",
+        "            .e()",
+        "    {",
+        "        f();",
+        "    }",
+        "}",
+    ];
+    assert_eq!(laid, lines(&wanted));
+}

@@ -409,11 +409,15 @@ fn merge_sides(sheet: &Sheet, slips: &mut Vec<Slip>) {
         {
             let text = &sheet.text[last.offset..slip.offset];
             let sign = text.trim_end();
-            if !sign.is_empty() && !sign.contains([' ', '\t', '\n']) && sign.len() < 12 && sheet
-                .tree
-                .tokens
-                .binary_search_by_key(&(last.offset as u32), |t| t.start)
-                .is_ok_and(|at| sheet.tree.tokens[at].end as usize == last.offset + sign.len()) {
+            if !sign.is_empty()
+                && !sign.contains([' ', '\t', '\n'])
+                && sign.len() < 12
+                && sheet
+                    .tree
+                    .tokens
+                    .binary_search_by_key(&(last.offset as u32), |t| t.start)
+                    .is_ok_and(|at| sheet.tree.tokens[at].end as usize == last.offset + sign.len())
+            {
                 let count = if slip.message.starts_with("no") { "no blank" } else { "one blank" };
                 last.message = format!("{count} on each side of {}", quoted(sign));
                 last.length = sign.len();

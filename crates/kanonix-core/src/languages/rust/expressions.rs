@@ -189,6 +189,12 @@ fn binary_expression(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
             word: false,
             stand_in: 0,
         });
+        // A chain with lines of its own is no part of a line of operands.
+        let breaks = |operand: &&NodeId| Links::of(p, **operand).is_some_and(|links| links.by_hand);
+        if [left, right].iter().any(breaks) {
+            let (before, after) = (p.gap(p.first(*operator)).group, p.gap(p.first(*right)).group);
+            p.force(before.min(after));
+        }
     }
 }
 
