@@ -5,7 +5,7 @@ use crate::layout::Sheet;
 use crate::layout::compare::{Comparison, Declared};
 use crate::proof;
 use crate::style::Style;
-use crate::syntax::{Parsed, Tree, Window};
+use crate::syntax::{Grammar, Parsed, Tree, Window};
 use crate::text::{Bases, Edit, LineSet, Lines, apply};
 use crate::{Difference, Mended, Outcome, Slip};
 use std::borrow::Cow;
@@ -14,6 +14,37 @@ use std::ops::Range;
 /// How often a mended text is judged again. A second round with something to mend is rare: it takes
 /// a comparison with the base that pairs other lines after the first, or a block that was opened.
 const MOST_ROUNDS: usize = 16;
+
+/// Stretches that are kept as they stand, as something about them would be otherwise.
+#[derive(Default)]
+struct Kept {
+    ranges: Vec<Range<usize>>,
+}
+
+/// So often a single statement is kept more; then all of the text is.
+const MOST_KEPT: usize = 12;
+
+impl Kept {
+    /// Keeps more of a text, as something at an offset would be otherwise: the statement there, what
+    /// that is in, and in the end everything.
+    fn widen(&mut self, grammar: &Grammar, tree: &Tree, offset: usize) {
+        let mut next = tree.statement(grammar, offset, false);
+        let is_kept = |range: &Range<usize>, ranges: &[Range<usize>]| {
+            ranges.iter().any(|known| known.start <= range.start && range.end <= known.end)
+        };
+        if is_kept(&next, &self.ranges) {
+            next = tree.statement(grammar, offset, true);
+        }
+        if is_kept(&next, &self.ranges) || self.ranges.len() >= MOST_KEPT {
+            next = 0..usize::MAX;
+        }
+        self.ranges.push(next);
+    }
+
+    fn is_all(&self) -> bool {
+        self.ranges.last().is_some_and(|range| *range == (0..usize::MAX))
+    }
+}
 
 /// A text in a language, parsed. It may change little by little, as in an editor; then only what
 /// changes is parsed again.
@@ -183,6 +214,10 @@ impl<'a> Document<'a> {
     }
 
     /// The outcome, and the tree that it speaks of.
+    ///
+    /// Where a stretch does not parse, what is laid out around it may change how the parser recovers.
+    /// So such a text is mended and looked at again here, and what would change that is kept as it
+    /// stands: more and more of it, until nothing does.
     fn judged(
         &self,
         style: &Style,
@@ -190,11 +225,79 @@ impl<'a> Document<'a> {
         count_older: bool,
         window: Option<&Window>,
     ) -> (Outcome, Option<Tree>) {
+        let (outcome, tree) = self.judged_but(style, set, count_older, window, &[]);
+        match tree {
+            Some(tree) if !outcome.is_clean() && !tree.faults.is_empty() => {
+                self.settled(style, set, count_older, outcome, tree)
+            }
+            tree => (outcome, tree),
+        }
+    }
+
+    fn settled(
+        &self,
+        style: &Style,
+        set: &LineSet,
+        count_older: bool,
+        mut outcome: Outcome,
+        mut tree: Tree,
+    ) -> (Outcome, Option<Tree>) {
+        let mut kept = Kept::default();
+        while !outcome.is_clean() {
+            let Err(offset) = self.stands(style, set, &outcome, &tree) else { break };
+            if kept.is_all() {
+                return (outcome.without_edits(), Some(tree));
+            }
+            kept.widen(&self.language.grammar, &tree, offset);
+            let (next, around) = self.judged_but(style, set, count_older, None, &kept.ranges);
+            let Some(around) = around else { return (next, None) };
+            (outcome, tree) = (next, around);
+        }
+        (outcome, Some(tree))
+    }
+
+    /// Whether a text with faults is the same program once these edits are made, and nothing is left
+    /// to do then; if not, where in this text something is otherwise.
+    fn stands(
+        &self,
+        style: &Style,
+        set: &LineSet,
+        outcome: &Outcome,
+        tree: &Tree,
+    ) -> Result<(), usize> {
+        let (after, _) = self.proved(outcome, tree, None).map_err(|difference| difference.offset())?;
+        if !set.is_whole() {
+            return Ok(());
+        }
+        let (again, _) = after.judged_but(style, set, false, None, &[]);
+        let Some(edit) = again.first.first().or(again.edits.first()) else { return Ok(()) };
+        // Back to where that was before.
+        let made = if outcome.first.is_empty() { &outcome.edits } else { &outcome.first };
+        let mut at = edit.range.start as i64;
+        for made in made.iter().rev() {
+            if made.range.start as i64 <= at {
+                at -= made.text.len() as i64 - made.range.len() as i64;
+                at = at.max(made.range.start as i64);
+            }
+        }
+        Err((at.max(0) as usize).min(self.text.len()))
+    }
+
+    /// As [`Document::judged`] at the first look, with some stretches kept as they stand.
+    fn judged_but(
+        &self,
+        style: &Style,
+        set: &LineSet,
+        count_older: bool,
+        window: Option<&Window>,
+        kept: &[Range<usize>],
+    ) -> (Outcome, Option<Tree>) {
         let Some(parsed) = &self.parsed else { return (Outcome::default(), None) };
         if set.is_empty() && !count_older && !parsed.has_faults() {
             return (Outcome::default(), None);
         }
-        let tree = Tree::copy(&self.language.grammar, parsed, &self.text, window);
+        let mut tree = Tree::copy(&self.language.grammar, parsed, &self.text, window);
+        kept.iter().for_each(|range| tree.keep(range.clone()));
         let faults = tree.faults.clone();
         if tree.nodes.first().is_none_or(|root| root.fault) {
             return (Outcome { faults, ..Outcome::default() }, None);
@@ -203,7 +306,7 @@ impl<'a> Document<'a> {
         let compared = set.base().is_some_and(|base| !base.is_empty());
         let reshapes = compared && !set.keeps_shape() && sheet.reshapes(set);
         if reshapes && window.is_some() {
-            return self.judged(style, set, count_older, None);
+            return self.judged_but(style, set, count_older, None, kept);
         }
         let moved = if reshapes { self.moved_lines(&sheet, style, set) } else { None };
         let set = moved.as_ref().unwrap_or(set);
@@ -214,8 +317,17 @@ impl<'a> Document<'a> {
             0
         };
         let long_lines = sheet.long_lines(set, &edits);
-        let outcome =
-            Outcome { edits, first, slips, faults, long_lines, older, declared, first_declared };
+        let outcome = Outcome {
+            edits,
+            first,
+            slips,
+            faults,
+            long_lines,
+            older,
+            refused: None,
+            declared,
+            first_declared,
+        };
         (outcome, Some(tree))
     }
 
@@ -236,18 +348,23 @@ impl<'a> Document<'a> {
     /// The [`Difference`] that the mended text would make. It is a fault of Kanonix, never of the
     /// text.
     pub fn mend(&self, style: &Style, set: &LineSet) -> Result<Mended, Difference> {
-        let (outcome, after) = self.mended(style, set)?;
-        let text = after.map_or_else(|| self.text.to_string(), |after| after.text.into_owned());
-        Ok(Mended { text, outcome })
+        let (outcome, after) = self.mended(style, set);
+        self.result(outcome, after.map(|after| after.text.into_owned()))
+    }
+
+    /// What a mending comes to: a refusal only where nothing else could be mended.
+    fn result(&self, outcome: Outcome, text: Option<String>) -> Result<Mended, Difference> {
+        match (text, &outcome.refused) {
+            (None, Some(difference)) => Err(difference.clone()),
+            (text, _) => {
+                Ok(Mended { text: text.unwrap_or_else(|| self.text.to_string()), outcome })
+            }
+        }
     }
 
     /// What was judged, and the mended text if anything had to change.
-    fn mended(
-        &self,
-        style: &Style,
-        set: &LineSet,
-    ) -> Result<(Outcome, Option<Document<'a>>), Difference> {
-        let (outcome, mut now) = self.written(style, set)?;
+    fn mended(&self, style: &Style, set: &LineSet) -> (Outcome, Option<Document<'a>>) {
+        let (mut outcome, mut now) = self.written(style, set);
         let mut braced = !outcome.first.is_empty();
         let mut last = None;
         for _ in 0..MOST_ROUNDS {
@@ -255,28 +372,45 @@ impl<'a> Document<'a> {
             // Braces that are added open what was one statement, and no line is added, so the same
             // lines are in play. Where all lines are, a short block that had to be opened may leave
             // what is around it room.
-            if braced || set.is_whole() {
+            if outcome.refused.is_none() && (braced || set.is_whole()) {
                 let next;
-                (next, now) = after.written(style, set)?;
+                (next, now) = after.written(style, set);
                 braced = !next.first.is_empty();
+                outcome.refused = next.refused;
             }
             last = Some(after);
         }
-        Ok((outcome, last))
+        (outcome, last)
     }
 
     /// What is judged, and the text after its edits with their proof; none if there are no edits.
-    fn written(
-        &self,
-        style: &Style,
-        set: &LineSet,
-    ) -> Result<(Outcome, Option<Document<'a>>), Difference> {
-        if let Some(window) = self.window(set)
-            && let Ok(done) = self.written_in(style, set, Some(&window))
+    /// Where the proof fails, the statement that it fails in stays, and the rest is mended.
+    fn written(&self, style: &Style, set: &LineSet) -> (Outcome, Option<Document<'a>>) {
+        let window = self.window(set);
+        if window.is_some()
+            && let Ok(done) = self.written_in(style, set, window.as_ref())
         {
-            return Ok(done);
+            return done;
         }
-        self.written_in(style, set, None)
+        let (first, mut tree) = self.judged(style, set, false, None);
+        let (mut outcome, mut kept) = (first.clone(), Kept::default());
+        loop {
+            let Some(around) = tree.filter(|_| !outcome.is_clean()) else {
+                return (Outcome { refused: outcome.refused, ..first }, None);
+            };
+            match self.proved(&outcome, &around, None) {
+                Ok((after, _)) => return (Outcome { refused: outcome.refused, ..first }, Some(after)),
+                Err(difference) => {
+                    let refused = outcome.refused.take().or(Some(difference.clone()));
+                    if kept.is_all() {
+                        return (Outcome { refused, ..first }, None);
+                    }
+                    kept.widen(&self.language.grammar, &around, difference.offset());
+                    (outcome, tree) = self.judged_but(style, set, false, None, &kept.ranges);
+                    outcome.refused = refused;
+                }
+            }
+        }
     }
 
     fn written_in(
@@ -286,21 +420,31 @@ impl<'a> Document<'a> {
         window: Option<&Window>,
     ) -> Result<(Outcome, Option<Document<'a>>), Difference> {
         let (outcome, tree) = self.judged(style, set, false, window);
+        let Some(tree) = tree.filter(|_| !outcome.is_clean()) else { return Ok((outcome, None)) };
+        let (after, _) = self.proved(&outcome, &tree, window)?;
+        Ok((outcome, Some(after)))
+    }
+
+    /// The text after an outcome's edits, with its tree and its proof.
+    fn proved(
+        &self,
+        outcome: &Outcome,
+        tree: &Tree,
+        window: Option<&Window>,
+    ) -> Result<(Document<'a>, Tree), Difference> {
         let (edits, declared) = match outcome.first.is_empty() {
             true => (&outcome.edits, &outcome.declared),
             false => (&outcome.first, &outcome.first_declared),
         };
-        let Some(tree) = tree.filter(|_| !edits.is_empty()) else { return Ok((outcome, None)) };
-        let grammar = &self.language.grammar;
         let after = self.after(edits);
         let Some(parsed) = &after.parsed else {
             return Err(Difference::Shape { offset: 0 });
         };
         // A tree that was copied whole after all is compared whole.
         let window = window.filter(|_| tree.is_folded()).map(|window| window.after(edits));
-        let new = Tree::copy(grammar, parsed, &after.text, window.as_ref());
-        proof::prove(&tree, &self.text, &new, &after.text, declared)?;
-        Ok((outcome, Some(after)))
+        let new = Tree::copy(&self.language.grammar, parsed, &after.text, window.as_ref());
+        proof::prove(tree, &self.text, &new, &after.text, declared)?;
+        Ok((after, new))
     }
 
     /// Mends the lines that are in play beside these bases, until a comparison with them finds
@@ -309,13 +453,17 @@ impl<'a> Document<'a> {
     /// # Errors
     /// As [`Document::mend`].
     pub fn mend_since(&self, bases: &Bases, style: &Style) -> Result<Mended, Difference> {
-        let (outcome, mut now) = self.mended(style, &bases.lines(&self.text))?;
+        let (mut outcome, mut now) = self.mended(style, &bases.lines(&self.text));
         let mut text = None;
         for _ in 0..MOST_ROUNDS {
             let Some(after) = now.take() else { break };
-            (_, now) = after.mended(style, &bases.lines(&after.text))?;
+            if outcome.refused.is_none() {
+                let next;
+                (next, now) = after.mended(style, &bases.lines(&after.text));
+                outcome.refused = next.refused;
+            }
             text = Some(after.text.into_owned());
         }
-        Ok(Mended { text: text.unwrap_or_else(|| self.text.to_string()), outcome })
+        self.result(outcome, text)
     }
 }

@@ -53,6 +53,8 @@ pub struct Outcome {
     pub long_lines: Vec<usize>,
     /// Slips on lines that are not live, if they were asked for.
     pub older: usize,
+    /// What could not be proved when the text was mended: the statement there stays as it is.
+    pub refused: Option<Difference>,
     declared: Vec<Declared>,
     first_declared: Vec<Declared>,
 }
@@ -61,6 +63,11 @@ impl Outcome {
     /// Whether nothing has to change.
     pub fn is_clean(&self) -> bool {
         self.edits.is_empty() && self.first.is_empty()
+    }
+
+    /// The same without anything that has to change.
+    fn without_edits(self) -> Outcome {
+        Outcome { faults: self.faults, long_lines: self.long_lines, ..Outcome::default() }
     }
 }
 

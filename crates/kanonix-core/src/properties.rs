@@ -4,13 +4,22 @@
 //! Each check gives `None` where the property holds, and what was expected and what was found where
 //! it does not.
 
+mod broken;
+mod chance;
+mod values;
+
 use crate::languages::Language;
 use crate::layout::Sheet;
-use crate::style::{Kind, Setting, Style, slots};
+use crate::style::{Setting, Style, slots};
 use crate::syntax::{Role, Tree};
 use crate::text::{Edit, LineSet, Lines};
 use crate::{Difference, Document, Outcome, judge, mend, mend_since};
 use crate::layout::plan::{Rows, Want};
+use broken::broken_text;
+pub use broken::holds_on_broken;
+pub use chance::Chance;
+use values::pairs_of_values;
+pub use values::some_style;
 
 /// A property that does not hold on a text.
 #[derive(Clone, Debug)]
@@ -68,36 +77,19 @@ pub struct Case<'a> {
     pub seed: u64,
 }
 
-/// Numbers that look chosen by chance, and are the same every time (Vigna's splitmix64).
-struct Chance(u64);
-
-impl Chance {
-    fn next(&mut self) -> u64 {
-        self.0 = self.0.wrapping_add(0x9e37_79b9_7f4a_7c15);
-        let mut z = self.0;
-        z = (z ^ (z >> 30)).wrapping_mul(0xbf58_476d_1ce4_e5b9);
-        z = (z ^ (z >> 27)).wrapping_mul(0x94d0_49bb_1331_11eb);
-        z ^ (z >> 31)
-    }
-
-    fn below(&mut self, bound: usize) -> usize {
-        (self.next() % bound.max(1) as u64) as usize
-    }
-
-    fn one_in(&mut self, count: usize) -> bool {
-        self.below(count) == 0
-    }
-}
-
 impl Case<'_> {
     fn chance(&self, salt: u64) -> Chance {
         Chance(self.seed ^ salt.wrapping_mul(0x2545_f491_4f6c_dd1d))
     }
 
     fn whole(&self, text: &str) -> Result<String, Failure> {
-        mend(text, self.language, self.style, &LineSet::whole())
-            .map(|mended| mended.text)
-            .map_err(|difference| Failure::unproved("whole", text, &difference))
+        match mend(text, self.language, self.style, &LineSet::whole()) {
+            Ok(mended) => match mended.outcome.refused {
+                Some(difference) => Err(Failure::unproved("whole", text, &difference)),
+                None => Ok(mended.text),
+            },
+            Err(difference) => Err(Failure::unproved("whole", text, &difference)),
+        }
     }
 
     /// Whether all of the text parses.
@@ -362,93 +354,10 @@ fn there_and_back(case: &Case) -> Option<Failure> {
 /// How many pairs of values a file is laid out under.
 const PAIRS_PER_FILE: usize = 3;
 
-type Pair = (&'static str, &'static str, String, String);
-
-fn pairs_of_values(language: &Language) -> Vec<Pair> {
-    let mut pairs = Vec::new();
-    for (entry, slot) in slots().filter(|(entry, slot)| language.has(entry.name, slot.key)) {
-        if matches!(
-            entry.setting,
-            Setting::BlankLines | Setting::TrimTrailingWhitespace | Setting::TabWidth
-        ) {
-            continue;
-        }
-        let values: Vec<String> = match slot.kind {
-            Kind::Word(words) => words.iter().map(|word| word.to_string()).collect(),
-            Kind::Flag | Kind::FlagOrKeep => vec!["true".into(), "false".into()],
-            Kind::Number(20, ..) => vec!["40".into(), "79".into(), "120".into()],
-            Kind::Number(..) => vec!["1".into(), "2".into(), "3".into(), "4".into()],
-        };
-        let forgets = |value: &&String| !value.starts_with("keep");
-        for a in values.iter().filter(forgets) {
-            for b in values.iter().filter(forgets).filter(|b| *b != a) {
-                pairs.push((entry.name, slot.key, a.clone(), b.clone()));
-            }
-        }
-    }
-    pairs
-}
-
 /// Where each token of a text begins, in bytes: the places before which a comment may stand.
 pub fn gaps(text: &str, language: &Language) -> Vec<usize> {
     let tree = Tree::parse(&language.grammar, text);
     tree.map_or(Vec::new(), |tree| tree.tokens.iter().map(|token| token.start as usize).collect())
-}
-
-/// How often a text is broken in one way or another.
-const BREAKS_PER_FILE: usize = 4;
-
-/// A text in which something is missing, doubled or in the wrong place: nothing of it may be lost.
-fn broken_text(case: &Case) -> Option<Failure> {
-    let mut chance = case.chance(7);
-    for _ in 0..BREAKS_PER_FILE {
-        let broken = broken(case, &mut chance)?;
-        let outcome = judge(&broken, case.language, case.style, &LineSet::whole());
-        // A broken text may be read otherwise once its good parts are laid out. It is left alone
-        // then.
-        let Ok(mended) = mend(&broken, case.language, case.style, &LineSet::whole()) else {
-            continue;
-        };
-        let solid =
-            |text: &str| -> String { text.chars().filter(|c| c.is_alphanumeric()).collect() };
-        if solid(&mended.text) != solid(&broken) {
-            return Failure::of("something was lost", &broken, &mended.text);
-        }
-        let again = judge(&mended.text, case.language, case.style, &LineSet::whole());
-        if outcome.faults.is_empty() != again.faults.is_empty() {
-            return Failure::of("faults came or went", &broken, &mended.text);
-        }
-    }
-    None
-}
-
-/// The text with a stretch missing, or a line or a token missing, doubled or swapped with the next.
-fn broken(case: &Case, chance: &mut Chance) -> Option<String> {
-    let text = case.text;
-    if chance.one_in(3) {
-        let at = |at: usize| (0..=at).rev().find(|at| text.is_char_boundary(*at));
-        let from = at(chance.below(text.len() + 1))?;
-        let to = at((from + chance.below(40)).min(text.len()))?.max(from);
-        return Some(format!("{}{}", &text[..from], &text[to..]));
-    }
-    let ranges: Vec<std::ops::Range<usize>> = if chance.one_in(2) {
-        let lines = Lines::new(text);
-        let ends = (1..lines.count()).map(|line| lines.start(line)).chain([text.len()]);
-        (0..lines.count()).map(|line| lines.start(line)).zip(ends).map(|(a, b)| a..b).collect()
-    } else {
-        let tree = Tree::parse(&case.language.grammar, text)?;
-        tree.tokens.iter().map(|token| token.start as usize..token.end as usize).collect()
-    };
-    let index = chance.below(ranges.len());
-    let one = ranges.get(index)?.clone();
-    let other = ranges.get(index + 1).cloned().unwrap_or(one.end..one.end);
-    let (before, after) = (&text[..one.start], &text[other.end..]);
-    let (first, gap, next) = (&text[one.clone()], &text[one.end..other.start], &text[other]);
-    Some(match chance.below(3) {
-        0 => format!("{before}{gap}{next}{after}"),
-        1 => format!("{before}{first}{first}{gap}{next}{after}"),
-        _ => format!("{before}{next}{gap}{first}{after}"),
-    })
 }
 
 /// How many sets of lines are looked at by themselves, and how many changes are followed.

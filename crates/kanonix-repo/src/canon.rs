@@ -7,7 +7,10 @@ mod governing;
 mod reading;
 pub mod schema;
 
-pub use governing::{Agreed, Because, Canons, Governing, LayerId, Place, ReadCanon, Said};
+pub(crate) use governing::text_of;
+pub use governing::{
+    Agreed, Because, Canons, Governing, LARGEST_CANON, LayerId, NotRead, Place, ReadCanon, Said,
+};
 use followed::Team;
 use globset::GlobMatcher;
 use kanonix_core::languages::Language;
@@ -22,6 +25,15 @@ use toml_edit::Document;
 
 /// The file's name.
 pub const FILE_NAME: &str = "kanonix.toml";
+
+/// Reads the text of a file below a root that may say how others are laid out; `None` where there is
+/// none.
+///
+/// # Errors
+/// If it is no such file: a link out of the root, a pipe, larger than [`LARGEST_CANON`].
+pub fn text_at(root: &Path, path: &Path) -> Result<Option<String>, CanonError> {
+    governing::text_on_disk(root, path).map_err(|why| CanonError::unreadable(path, &why))
+}
 
 /// The names of the files that may say how other files are laid out.
 pub fn names() -> [&'static str; 2] {
@@ -73,12 +85,15 @@ impl CanonError {
         CanonError { place, message, excerpt: String::new() }
     }
 
-    fn unreadable(path: &Path, problem: &std::io::Error) -> CanonError {
-        CanonError {
-            place: path.display().to_string(),
-            message: format!("the canon cannot be read: {problem}"),
-            excerpt: String::new(),
-        }
+    fn unreadable(path: &Path, why: &NotRead) -> CanonError {
+        let message = match why {
+            NotRead::LeadsOut => "it is a link that leads out of the repository, and is not \
+                                  followed: put a file in its place"
+                .into(),
+            NotRead::NotThis(what) => format!("it cannot be read: {what}"),
+            NotRead::Git(error) => format!("it cannot be read: {error}"),
+        };
+        CanonError::said(path.display().to_string(), message)
     }
 }
 

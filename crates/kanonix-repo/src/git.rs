@@ -1,14 +1,23 @@
 //! Git, through its plumbing. Every call of the git program is here.
+//!
+//! [`runner`] is how git is called, and what it may not do; [`finding`] says which repository a
+//! folder is in; [`changes`] what differs, and [`blobs`] what stands in commits.
 
 mod blobs;
+mod changes;
+mod fetching;
+mod finding;
+mod runner;
 
 pub use blobs::Blobs;
-use std::collections::HashMap;
+pub use changes::{Change, Staged};
+pub use fetching::fetch_file;
+pub use finding::{program_version, stand_in, top_of};
+pub use runner::{Trust, in_hook};
+use runner::{git_with_hooks, run, run_with};
 use std::ffi::OsString;
-use std::io::Write;
 use std::os::unix::ffi::OsStrExt;
 use std::path::{Path, PathBuf};
-use std::process::{Command, Stdio};
 use std::time::{Duration, Instant};
 use thiserror::Error;
 
@@ -44,6 +53,73 @@ pub enum GitError {
     /// Two revisions without a common ancestor.
     #[error("`{0}` and HEAD have no commit in common")]
     NoMergeBase(String),
+    /// An object that is named somewhere and is not there, or cannot be read.
+    #[error(
+        "the object {object} is missing or damaged in this repository{}: look at it with `git fsck`",
+        said(.message)
+    )]
+    Damaged {
+        /// Its hash, or the revision that leads to it.
+        object: String,
+        /// What git said.
+        message: String,
+    },
+    /// Something in a file's place that is none: a pipe, a device, a link out of the repository.
+    #[error(
+        "{} is a pipe, a device or a link out of the repository: take it away, git would read it",
+        .0.display()
+    )]
+    Special(PathBuf),
+    /// A repository whose configuration has its working tree somewhere else.
+    #[error(
+        "the repository at {} has its working tree at {}: it is left alone; run Kanonix there",
+        .0.display(),
+        .1.display()
+    )]
+    Elsewhere(PathBuf, PathBuf),
+    /// A filter that is not run.
+    #[error(
+        "{} goes through a filter of the repository at {}, which is run only for somebody who \
+         stands in it: run Kanonix there",
+        .0.display(),
+        .1.display()
+    )]
+    Filtered(PathBuf, PathBuf),
+    /// A file that cannot be read.
+    #[error("{} cannot be read: {}", .0.display(), .1)]
+    Unreadable(PathBuf, std::io::Error),
+}
+
+fn said(message: &str) -> String {
+    if message.is_empty() { String::new() } else { format!(" ({message})") }
+}
+
+impl GitError {
+    /// Whether something could not be read that is there, as opposed to something that was asked
+    /// for and does not exist.
+    pub fn is_unread(&self) -> bool {
+        matches!(
+            self,
+            GitError::Failed { .. }
+                | GitError::Damaged { .. }
+                | GitError::Special(_)
+                | GitError::Filtered(..)
+                | GitError::Unreadable(..)
+                | GitError::Held(_)
+        )
+    }
+
+    /// What git said when it failed: damage, where it names an object.
+    fn failed(command: &str, message: String) -> GitError {
+        let is_hash = |word: &&str| {
+            matches!(word.len(), 40 | 64) && word.bytes().all(|byte| byte.is_ascii_hexdigit())
+        };
+        let mut words = message.split(|c: char| !c.is_ascii_alphanumeric());
+        match words.find(is_hash).map(str::to_string) {
+            Some(object) => GitError::Damaged { object, message },
+            None => GitError::Failed { command: command.into(), message },
+        }
+    }
 }
 
 type Answer<T> = Result<T, GitError>;
@@ -55,51 +131,16 @@ pub struct Repository {
     pub root: PathBuf,
     /// The folder that holds this working tree's own git files.
     pub git_dir: PathBuf,
-}
-
-/// One path that differs between two trees, or a tree and the index, or a tree and the files.
-#[derive(Clone, Debug, PartialEq, Eq)]
-pub struct Change {
-    /// Its path now, from the root.
-    pub path: PathBuf,
-    /// The blob that it had in the base; `None` if it is new.
-    pub base: Option<String>,
-    /// The blob that it has now; `None` where git has not looked at the file.
-    pub now: Option<String>,
-    /// Git's mode of it now, in octal.
-    pub mode: String,
-    /// Whether it is in the middle of a merge.
-    pub unmerged: bool,
-}
-
-/// What differs between a tree and the index, and the paths that the index does not have.
-pub type Staged = (Vec<Change>, Vec<PathBuf>);
-
-impl Change {
-    /// Whether it is a submodule.
-    pub fn is_submodule(&self) -> bool {
-        self.mode == "160000"
-    }
-
-    /// Whether it is a symbolic link.
-    pub fn is_link(&self) -> bool {
-        self.mode == "120000"
-    }
+    /// How far its configuration is believed.
+    pub trust: Trust,
+    /// Filters that are configured and not run.
+    filters_off: Vec<String>,
 }
 
 /// An answer's bytes as a path.
 fn path_of(bytes: &[u8]) -> PathBuf {
     use std::os::unix::ffi::OsStringExt;
     PathBuf::from(OsString::from_vec(bytes.to_vec()))
-}
-
-fn run(command: &mut Command, what: &str) -> Answer<Vec<u8>> {
-    let output = command.stdin(Stdio::null()).output().map_err(GitError::NotRun)?;
-    if output.status.success() {
-        return Ok(output.stdout);
-    }
-    let message = String::from_utf8_lossy(&output.stderr).trim().to_string();
-    Err(GitError::Failed { command: what.into(), message })
 }
 
 /// A blob that is to be staged.
@@ -113,183 +154,63 @@ pub struct Staging {
     pub blob: String,
 }
 
-/// The commits of a branch, one after the other, are looked at up to so many.
-const MOST_STEPS: usize = 500;
-
 /// How long another process that holds the index is waited for, and how often it is asked.
 const LONGEST_WAIT: Duration = Duration::from_millis(1500);
 const WAIT: Duration = Duration::from_millis(50);
 
-/// As [`run`], with something to read.
-fn run_with(command: &mut Command, what: &str, input: &[u8]) -> Answer<Vec<u8>> {
-    command.stdin(Stdio::piped()).stdout(Stdio::piped()).stderr(Stdio::piped());
-    let mut child = command.spawn().map_err(GitError::NotRun)?;
-    let mut stdin = child.stdin.take();
-    let output = std::thread::scope(|scope| {
-        // Git may answer before it has read everything, or end early: both are told by its status.
-        scope.spawn(move || stdin.as_mut().map(|stdin| stdin.write_all(input)));
-        child.wait_with_output()
-    });
-    let output = output.map_err(GitError::NotRun)?;
-    if output.status.success() {
-        return Ok(output.stdout);
-    }
-    let message = String::from_utf8_lossy(&output.stderr).trim().to_string();
-    Err(GitError::Failed { command: what.into(), message })
-}
-
-/// Git in a folder.
-fn git_in(folder: &Path) -> Command {
-    let mut command = Command::new("git");
-    command.arg("-C").arg(folder).args(["-c", "core.quotePath=false"]);
-    command
-}
-
-/// What differs between a tree and the index, wherever in the working tree git runs.
-fn staged_since(git: &mut Command, base: &str) -> Answer<Staged> {
-    git.args(["diff-index", "--cached", "--no-relative", "-z", "-M", "--no-ext-diff", base, "--"]);
-    differences(git, "diff-index")
-}
-
-/// The changes that git lists, and the paths that are gone.
-fn differences(git: &mut Command, what: &str) -> Answer<Staged> {
-    let answer = run(git, what)?;
-    let (mut changes, mut gone) = (Vec::new(), Vec::new());
-    for Record { change, from, status } in records(&answer) {
-        match (status, from) {
-            (b'D', _) => {
-                gone.push(change.path);
-                continue;
-            }
-            (b'R', Some(from)) => gone.push(from),
-            _ => {}
-        }
-        match changes.last_mut() {
-            // An unmerged path is listed once more, with the file's own state.
-            Some(last) if Change::same_path(last, &change) => last.unmerged |= change.unmerged,
-            _ => changes.push(change),
-        }
-    }
-    Ok((changes, gone))
-}
-
-/// One entry of a list of changes.
-struct Record {
-    change: Change,
-    /// The path before a rename or a copy.
-    from: Option<PathBuf>,
-    /// Git's letter for what happened.
-    status: u8,
-}
-
-/// The entries of a list of changes in git's raw format, ended by zero bytes.
-fn records(answer: &[u8]) -> Vec<Record> {
-    let mut fields = answer.split(|byte| *byte == 0);
-    let mut records = Vec::new();
-    while let Some(head) = fields.next().filter(|head| head.starts_with(b":")) {
-        let head = String::from_utf8_lossy(&head[1..]).into_owned();
-        let words: Vec<&str> = head.split(' ').collect();
-        let [_, mode, base, now, status] = words[..] else { break };
-        let Some(mut path) = fields.next() else { break };
-        let mut from = None;
-        if status.starts_with(['R', 'C']) {
-            from = Some(path_of(path));
-            path = fields.next().unwrap_or(path);
-        }
-        let blob = |name: &str| (!name.bytes().all(|b| b == b'0')).then(|| name.to_string());
-        let change = Change {
-            path: path_of(path),
-            base: blob(base),
-            now: blob(now),
-            mode: mode.to_string(),
-            unmerged: status.starts_with('U'),
-        };
-        let status = status.as_bytes().first().copied().unwrap_or(b'M');
-        records.push(Record { change, from, status });
-    }
-    records
-}
-
-/// What the git program says of itself.
-///
-/// # Errors
-/// If it cannot be run.
-pub fn program_version() -> Answer<String> {
-    let answer = run(Command::new("git").arg("--version"), "--version")?;
-    Ok(String::from_utf8_lossy(&answer).trim().to_string())
-}
-
 impl Repository {
-    /// The repository that a folder is in, if it is in one with a working tree.
-    ///
-    /// # Errors
-    /// If git cannot be run, or refuses to open the repository.
-    pub fn find(folder: &Path) -> Answer<Option<Repository>> {
-        let mut command = Command::new("git");
-        command.arg("-C").arg(folder);
-        command.args(["rev-parse", "--show-toplevel", "--absolute-git-dir"]);
-        match run(&mut command, "rev-parse") {
-            Ok(answer) => {
-                let mut lines = answer.split(|byte| *byte == b'\n');
-                let (root, git_dir) = (lines.next(), lines.next());
-                Ok(match (root, git_dir) {
-                    (Some(root), Some(git_dir)) if !root.is_empty() => {
-                        Some(Repository { root: path_of(root), git_dir: path_of(git_dir) })
-                    }
-                    _ => None,
-                })
-            }
-            Err(GitError::Failed { message, .. })
-                if message.contains("not a git repository") || message.contains("work tree") =>
-            {
-                Ok(None)
-            }
-            Err(error) => Err(error),
-        }
-    }
-
-    /// As [`Repository::find`], with what [`Repository::staged`] says of the last commit, both
-    /// asked at once. Without a last commit, nothing is said.
-    ///
-    /// # Errors
-    /// As [`Repository::find`].
-    pub fn find_with_staged(folder: &Path) -> Answer<Option<(Repository, Option<Staged>)>> {
-        let (found, staged) = std::thread::scope(|scope| {
-            let mut command = git_in(folder);
-            let staged = scope.spawn(move || staged_since(&mut command, "HEAD"));
-            (Repository::find(folder), staged.join())
-        });
-        let staged = staged.ok().and_then(Result::ok);
-        Ok(found?.map(|repository| (repository, staged)))
-    }
-
-    fn git(&self) -> Command {
-        git_in(&self.root)
-    }
-
     /// The commit that a revision names.
     ///
     /// # Errors
     /// [`GitError::NoRevision`] if it names none.
     pub fn commit(&self, revision: &str) -> Answer<String> {
-        let mut command = self.git();
-        command.args(["rev-parse", "--verify", "--quiet", "--end-of-options"]);
-        command.arg(format!("{revision}^{{commit}}"));
-        match run(&mut command, "rev-parse") {
-            Ok(answer) => Ok(String::from_utf8_lossy(&answer).trim().to_string()),
-            Err(GitError::Failed { .. }) => Err(GitError::NoRevision(revision.into())),
-            Err(error) => Err(error),
+        let ask = |name: String| {
+            let mut command = self.git();
+            command.args(["rev-parse", "--verify", "--quiet", "--end-of-options", &name]);
+            let answer = run(&mut command, "rev-parse")?;
+            Ok(String::from_utf8_lossy(&answer).trim().to_string())
+        };
+        match ask(format!("{revision}^{{commit}}")) {
+            Err(GitError::Failed { message, .. } | GitError::Damaged { message, .. }) => {
+                // A name that leads to something that is not there is no unknown name.
+                match ask(revision.to_string()) {
+                    Ok(object) => Err(GitError::Damaged { object, message }),
+                    Err(GitError::Damaged { object, message }) => {
+                        Err(GitError::Damaged { object, message })
+                    }
+                    Err(_) => Err(GitError::NoRevision(revision.into())),
+                }
+            }
+            said => said,
         }
     }
 
     /// The last commit, or `None` in a repository without one.
     ///
     /// # Errors
-    /// If git cannot be run.
+    /// If git cannot be run, or there is one and it cannot be read.
     pub fn head(&self) -> Answer<Option<String>> {
         match self.commit("HEAD") {
             Ok(commit) => Ok(Some(commit)),
-            Err(GitError::NoRevision(_)) => Ok(None),
+            Err(GitError::NoRevision(_)) if self.is_unborn()? => Ok(None),
+            Err(GitError::NoRevision(_)) => {
+                Err(GitError::Damaged { object: "HEAD".into(), message: String::new() })
+            }
+            Err(error) => Err(error),
+        }
+    }
+
+    /// Whether HEAD names a branch that has no commit yet.
+    fn is_unborn(&self) -> Answer<bool> {
+        let mut command = self.git();
+        command.args(["symbolic-ref", "--quiet", "HEAD"]);
+        let Ok(branch) = run(&mut command, "symbolic-ref") else { return Ok(false) };
+        let branch = String::from_utf8_lossy(&branch).trim().to_string();
+        let mut command = self.git();
+        command.args(["show-ref", "--verify", "--", &branch]);
+        match run(&mut command, "show-ref") {
+            Ok(_) => Ok(false),
+            Err(GitError::Failed { message, .. }) => Ok(message.contains("not a valid ref")),
             Err(error) => Err(error),
         }
     }
@@ -315,81 +236,25 @@ impl Repository {
         command.args(["merge-base", &commit, "HEAD"]);
         match run(&mut command, "merge-base") {
             Ok(answer) => Ok(String::from_utf8_lossy(&answer).trim().to_string()),
-            Err(GitError::Failed { .. }) => Err(GitError::NoMergeBase(revision.into())),
+            // Git says nothing where it has looked at all commits.
+            Err(GitError::Failed { message, .. }) if message.is_empty() => {
+                Err(GitError::NoMergeBase(revision.into()))
+            }
             Err(error) => Err(error),
         }
     }
 
     /// The commits that are being merged into HEAD, while a merge is going on.
-    pub fn merged(&self) -> Vec<String> {
-        let text = std::fs::read_to_string(self.git_dir.join("MERGE_HEAD")).unwrap_or_default();
-        text.lines().map(str::to_string).collect()
-    }
-
-    /// What differs between a tree and the files of the working tree.
     ///
     /// # Errors
-    /// If git fails.
-    pub fn changed_files(&self, base: &str) -> Answer<Vec<Change>> {
-        self.changes(&["diff-index", "-z", "-M", "--no-ext-diff", base, "--"])
-    }
-
-    /// What differs between a tree and the index, and the paths that the index does not have.
-    ///
-    /// # Errors
-    /// If git fails.
-    pub fn staged(&self, base: &str) -> Answer<Staged> {
-        staged_since(&mut self.git(), base)
-    }
-
-    /// What differs between two trees.
-    ///
-    /// # Errors
-    /// If git fails.
-    pub fn between(&self, base: &str, now: &str) -> Answer<Vec<Change>> {
-        self.changes(&["diff-tree", "-r", "-z", "-M", "--no-ext-diff", base, now, "--"])
-    }
-
-    /// Of every file that the commits between `base` and HEAD changed, by its path in HEAD: the
-    /// blobs that it had after each of them, the oldest first. Of a merge, its first parent counts.
-    ///
-    /// # Errors
-    /// If git fails.
-    pub fn ways(&self, base: &str) -> Answer<HashMap<PathBuf, Vec<String>>> {
-        let mut list = self.git();
-        list.args(["rev-list", "--first-parent", "--reverse", &format!("{base}..HEAD")]);
-        let commits = run(&mut list, "rev-list")?;
-        let commits = String::from_utf8_lossy(&commits).into_owned();
-        let commits: Vec<&str> = commits.lines().collect();
-        let mut ways: HashMap<PathBuf, Vec<String>> = HashMap::new();
-        // A single step is the whole way; one of very many is not gone again.
-        if !(2..=MOST_STEPS).contains(&commits.len()) {
-            return Ok(ways);
+    /// If git's own note of them cannot be read.
+    pub fn merged(&self) -> Answer<Vec<String>> {
+        let path = self.git_dir.join("MERGE_HEAD");
+        match std::fs::read_to_string(&path) {
+            Ok(text) => Ok(text.lines().map(str::to_string).collect()),
+            Err(error) if error.kind() == std::io::ErrorKind::NotFound => Ok(Vec::new()),
+            Err(error) => Err(GitError::Unreadable(path, error)),
         }
-        // Each commit beside the one before it; the first one beside its own first parent.
-        let first = self.commit(&format!("{}^", commits[0])).unwrap_or_else(|_| base.to_string());
-        let before = std::iter::once(first.as_str()).chain(commits.iter().copied());
-        let pairs = commits.iter().zip(before);
-        let input: String = pairs.map(|(commit, before)| format!("{commit} {before}\n")).collect();
-        let mut trees = self.git();
-        trees.args(["diff-tree", "--stdin", "-r", "-z", "-M", "--no-commit-id", "--no-ext-diff"]);
-        let answer = run_with(&mut trees, "diff-tree", input.as_bytes())?;
-        for record in records(&answer) {
-            let known = match (&record.from, record.status) {
-                (Some(from), b'R') => ways.remove(from).unwrap_or_default(),
-                _ => ways.remove(&record.change.path).unwrap_or_default(),
-            };
-            if let (Some(now), false) = (record.change.now, record.status == b'D') {
-                let mut known = known;
-                known.push(now);
-                ways.insert(record.change.path, known);
-            }
-        }
-        Ok(ways)
-    }
-
-    fn changes(&self, words: &[&str]) -> Answer<Vec<Change>> {
-        differences(self.git().args(words), words[0]).map(|(changes, _)| changes)
     }
 
     /// The line of an ignore file that keeps git from seeing a path, as `FILE:LINE: PATTERN`.
@@ -520,7 +385,9 @@ impl Repository {
     /// If git fails, or one of them cannot be read.
     pub fn store_files(&self, paths: &[&Path]) -> Answer<Vec<String>> {
         if paths.iter().any(|path| path.as_os_str().as_bytes().contains(&b'\n')) {
-            let read = |path: &&Path| std::fs::read(path).map_err(GitError::NotRun);
+            let read = |path: &Path| {
+                std::fs::read(path).map_err(|error| GitError::Unreadable(path.into(), error))
+            };
             return paths.iter().map(|path| self.store(&read(path)?)).collect();
         }
         let mut input = Vec::new();
@@ -538,8 +405,11 @@ impl Repository {
     /// as the attributes have them.
     ///
     /// # Errors
-    /// If git fails.
+    /// If git fails, or there are filters that are not run here.
     pub fn as_in_working_file(&self, blob: &str, path: &Path) -> Answer<Vec<u8>> {
+        if !self.filters_off.is_empty() {
+            return Err(GitError::Filtered(path.into(), self.root.clone()));
+        }
         let mut command = self.git();
         let mut option = OsString::from("--path=");
         option.push(path);
@@ -616,35 +486,10 @@ impl Repository {
     /// # Errors
     /// If git fails.
     pub fn hooks(&self) -> Answer<PathBuf> {
-        let mut command = self.git();
+        let mut command = git_with_hooks(&self.root, self.trust);
         command.args(["rev-parse", "--git-path", "hooks"]);
         let answer = run(&mut command, "rev-parse")?;
         let path = path_of(answer.strip_suffix(b"\n").unwrap_or(&answer));
         Ok(self.root.join(path))
-    }
-}
-
-impl Change {
-    fn same_path(&self, other: &Change) -> bool {
-        self.path == other.path
-    }
-}
-
-/// A file of another repository, as a revision of it has it, with the commit's name. The repository
-/// is fetched once, into a folder that goes away again.
-///
-/// # Errors
-/// If git cannot reach it, or it has no such revision or file.
-pub fn fetch_file(from: &str, revision: Option<&str>, file: &str) -> Answer<(String, String)> {
-    let folder = tempfile::tempdir().map_err(GitError::NotRun)?;
-    let mut clone = Command::new("git");
-    clone.args(["clone", "--quiet", "--bare", "--", from]).arg(folder.path());
-    run(clone.env("GIT_TERMINAL_PROMPT", "0"), "clone")?;
-    let copy =
-        Repository { root: folder.path().to_path_buf(), git_dir: folder.path().to_path_buf() };
-    let commit = copy.commit(revision.unwrap_or("HEAD"))?;
-    match copy.blobs()?.read(format!("{commit}:{file}").as_bytes())? {
-        Some(bytes) => Ok((commit, String::from_utf8_lossy(&bytes).into_owned())),
-        None => Err(GitError::NoFile(file.into(), from.into(), commit)),
     }
 }

@@ -4,11 +4,12 @@
 //! contents are git objects; elsewhere both stand in the user's state folder. Entries expire before
 //! git would sweep their objects away.
 
+use crate::files::Folder;
 use crate::git::{GitError, Repository, Staging};
 use crate::write;
 use serde::{Deserialize, Serialize};
 use sha2::{Digest, Sha256};
-use std::ffi::OsString;
+use std::ffi::{OsStr, OsString};
 use std::fs;
 use std::io;
 use std::os::unix::ffi::{OsStrExt, OsStringExt};
@@ -72,6 +73,10 @@ struct Kept {
     file: Option<(String, String)>,
     /// Path from the root, mode, the old blob and the new one.
     index: Option<(Vec<u8>, String, String, String)>,
+    /// The name of the temporary file beside it while it is written: that we made it is known by
+    /// this, and by nothing else.
+    #[serde(default)]
+    temporary: String,
 }
 
 impl Run {
@@ -90,6 +95,18 @@ impl Kept {
     fn path(&self) -> PathBuf {
         PathBuf::from(OsString::from_vec(self.path.clone()))
     }
+
+    /// Takes the temporary file away that a run left that was cut short.
+    fn clear_up(&self) {
+        let path = self.path();
+        let Some(folder) = path.parent().and_then(|folder| Folder::open(folder).ok()) else {
+            return;
+        };
+        let name = OsStr::new(&self.temporary);
+        if !name.is_empty() && folder.file(name).is_ok() {
+            let _ = folder.remove(name);
+        }
+    }
 }
 
 /// What became of a run that was put back.
@@ -103,18 +120,69 @@ pub struct PutBack {
 
 /// Where runs are kept.
 pub struct Store {
+    /// A folder of git's or of the user's own, and where in it the runs are.
+    base: PathBuf,
     folder: PathBuf,
     repository: Option<Repository>,
 }
 
+/// A run that is writing. If it is cut short, the next one takes back what it has changed.
+pub struct Writing<'a> {
+    store: &'a Store,
+    journal: PathBuf,
+    names: Vec<String>,
+}
+
+impl Writing<'_> {
+    /// The name of the temporary file for one of the changes.
+    pub fn temporary(&self, change: usize) -> &str {
+        self.names.get(change).map_or("", String::as_str)
+    }
+
+    /// All is written that could be.
+    ///
+    /// # Errors
+    /// If that cannot be kept.
+    pub fn done(self) -> Result<(), UndoError> {
+        let done = self.store.done_name(&self.journal);
+        fs::rename(&self.journal, done).map_err(|error| self.store.problem(error))
+    }
+}
+
+/// Where in git's own folder, or in the user's, the runs are.
+const INSIDE: &str = "kanonix/undo";
+
+/// What the name of a run ends with that is not done.
+const OPEN: &str = ".open.json";
+
 impl Store {
     /// The store of a repository, or of everything outside of one.
     pub fn of(repository: Option<&Repository>) -> Store {
-        let folder = match repository {
-            Some(repository) => repository.git_dir.join("kanonix/undo"),
-            None => crate::state_folder().join("kanonix/undo"),
+        let base = match repository {
+            Some(repository) => repository.git_dir.clone(),
+            None => crate::state_folder(),
         };
-        Store { folder, repository: repository.cloned() }
+        Store { folder: base.join(INSIDE), base, repository: repository.cloned() }
+    }
+
+    fn problem(&self, error: io::Error) -> UndoError {
+        UndoError::Store(self.folder.clone(), error)
+    }
+
+    /// Makes the folder, if no link is in the way.
+    fn make(&self) -> Result<(), UndoError> {
+        if self.repository.is_none() {
+            fs::create_dir_all(&self.base).map_err(|error| self.problem(error))?;
+        }
+        let base = fs::canonicalize(&self.base).map_err(|error| self.problem(error))?;
+        Folder::make(&base, Path::new(INSIDE)).map_err(|error| self.problem(error))?;
+        Ok(())
+    }
+
+    /// Whether a run was cut short here, or is writing now.
+    pub fn is_open(&self) -> bool {
+        let Ok(entries) = fs::read_dir(&self.folder) else { return false };
+        entries.flatten().any(|entry| entry.file_name().to_string_lossy().ends_with(OPEN))
     }
 
     /// Holds the store while a run writes, so that two of them do not write at once. Another one is
@@ -123,9 +191,9 @@ impl Store {
     /// # Errors
     /// If the other one takes long, or the folder cannot be made.
     pub fn hold(&self) -> Result<fs::File, UndoError> {
-        let problem = |error| UndoError::Store(self.folder.clone(), error);
-        fs::create_dir_all(&self.folder).map_err(problem)?;
-        let lock = fs::File::create(self.folder.join("lock")).map_err(problem)?;
+        self.make()?;
+        let lock = fs::File::create(self.folder.join("lock"));
+        let lock = lock.map_err(|error| self.problem(error))?;
         let begun = Instant::now();
         loop {
             match lock.try_lock() {
@@ -134,25 +202,41 @@ impl Store {
                     std::thread::sleep(WAIT);
                 }
                 Err(fs::TryLockError::WouldBlock) => return Err(UndoError::Busy),
-                Err(fs::TryLockError::Error(error)) => return Err(problem(error)),
+                Err(fs::TryLockError::Error(error)) => return Err(self.problem(error)),
             }
         }
+    }
+
+    /// Takes back what a run has changed that was cut short; nothing if there is none.
+    ///
+    /// # Errors
+    /// If another run is writing, or a journal cannot be written.
+    pub fn take_back(&self) -> Result<Option<PutBack>, UndoError> {
+        if !self.is_open() {
+            return Ok(None);
+        }
+        let _held = self.hold()?;
+        let mut all = PutBack::default();
+        let open = self.journals().into_iter().filter(|(path, _)| is_open(path));
+        for (journal, run) in open.collect::<Vec<_>>() {
+            let done = self.put_run_back(&journal, &run)?;
+            all.files.extend(done.files);
+            all.refused.extend(done.refused);
+        }
+        Ok(Some(all))
     }
 
     /// Keeps what a run is about to replace. Nothing may be written before this.
     ///
     /// # Errors
     /// If it cannot be kept; nothing should be written then.
-    pub fn keep(&self, command: &str, changes: &[Changing]) -> Result<(), UndoError> {
-        if changes.is_empty() {
-            return Ok(());
-        }
-        let problem = |error| UndoError::Store(self.folder.clone(), error);
-        fs::create_dir_all(&self.folder).map_err(problem)?;
+    pub fn keep(&self, command: &str, changes: &[Changing]) -> Result<Writing<'_>, UndoError> {
+        self.make()?;
         write::may_end_here();
         let mut contents = self.keep_contents(changes)?.into_iter();
         let mut files = Vec::new();
-        for change in changes {
+        let names: Vec<String> = changes.iter().map(|_| write::temporary()).collect();
+        for (change, name) in changes.iter().zip(&names) {
             let new = change.file.as_ref().map(|(_, new)| sum(new));
             let file = new.and_then(|new| Some((contents.next()?, new)));
             let index = change.index.as_ref().map(|(old, new)| {
@@ -160,23 +244,31 @@ impl Store {
                 (path, old.mode.clone(), old.blob.clone(), new.blob.clone())
             });
             let path = change.path.as_os_str().as_bytes().to_vec();
-            files.push(Kept { path, lines: change.lines, file, index });
+            files.push(Kept { path, lines: change.lines, file, index, temporary: name.clone() });
         }
         let run = Run { when: now(), command: command.into(), files };
         let nanos = SystemTime::now().duration_since(UNIX_EPOCH).unwrap_or_default().as_nanos();
-        let name = format!("{nanos:024}-{}.json", std::process::id());
-        self.write(&self.folder.join(name), &run)?;
+        let name = format!("{nanos:024}-{}{OPEN}", std::process::id());
+        let journal = self.folder.join(name);
+        self.write(&journal, &run)?;
         self.expire();
-        Ok(())
+        Ok(Writing { store: self, journal, names })
     }
 
     fn write(&self, path: &Path, run: &Run) -> Result<(), UndoError> {
-        let problem = |error| UndoError::Store(self.folder.clone(), error);
+        let problem = |error| self.problem(error);
         let text = serde_json::to_vec(run).map_err(|error| problem(error.into()))?;
         let mut file = tempfile::NamedTempFile::new_in(&self.folder).map_err(problem)?;
         io::Write::write_all(&mut file, &text).map_err(problem)?;
+        file.as_file().sync_data().map_err(problem)?;
         file.persist(path).map_err(|error| problem(error.error))?;
         Ok(())
+    }
+
+    /// The name of a journal once its run is done.
+    fn done_name(&self, journal: &Path) -> PathBuf {
+        let name = journal.file_name().unwrap_or_default().to_string_lossy();
+        self.folder.join(name.replace(OPEN, ".json"))
     }
 
     /// Keeps what stands in the files that are to be written, and gives the names that it is kept
@@ -201,7 +293,7 @@ impl Store {
 
     fn content(&self, name: &str) -> Option<Vec<u8>> {
         match &self.repository {
-            Some(repository) => repository.blobs().ok()?.read(name.as_bytes()).ok()?,
+            Some(repository) => repository.blobs().ok()?.read(name).ok(),
             None => fs::read(self.folder.join(name)).ok(),
         }
     }
@@ -236,9 +328,9 @@ impl Store {
         for path in entries.filter_map(|entry| Some(entry.ok()?.path())) {
             let name = path.file_name().unwrap_or_default().to_string_lossy();
             let is_kept = kept.iter().any(|(journal, _)| *journal == path)
-                || contents.iter().any(|content| **content == name);
-            let is_ours = name.ends_with(".json") || name.len() == 64;
-            if is_ours && !is_kept {
+                || contents.iter().any(|content| **content == name)
+                || is_open(&path);
+            if !is_kept && is_ours(&path, &name) {
                 let _ = fs::remove_file(&path);
             }
         }
@@ -250,9 +342,25 @@ impl Store {
     /// If the journal cannot be written.
     pub fn put_back(&self) -> Result<Option<(Run, PutBack)>, UndoError> {
         let Some((journal, run)) = self.journals().pop() else { return Ok(None) };
+        let _held = self.hold()?;
+        // Should this be cut short, it is gone on with.
+        let open = self.folder.join(self.open_name(&journal));
+        fs::rename(&journal, &open).map_err(|error| self.problem(error))?;
+        let done = self.put_run_back(&open, &run)?;
+        Ok(Some((run, done)))
+    }
+
+    fn open_name(&self, journal: &Path) -> String {
+        let name = journal.file_name().unwrap_or_default().to_string_lossy().into_owned();
+        if is_open(journal) { name } else { name.replace(".json", OPEN) }
+    }
+
+    /// Puts back what a run has changed, as far as it came.
+    fn put_run_back(&self, journal: &Path, run: &Run) -> Result<PutBack, UndoError> {
         let mut done = PutBack::default();
         let mut left = Vec::new();
         for file in &run.files {
+            file.clear_up();
             match self.put_file_back(file) {
                 Ok(()) => done.files.push(file.path()),
                 Err(reason) => {
@@ -261,44 +369,64 @@ impl Store {
                 }
             }
         }
-        if left.is_empty() {
-            let _ = fs::remove_file(&journal);
-        } else {
-            self.write(&journal, &Run { files: left, ..run.clone() })?;
+        if !left.is_empty() {
+            self.write(&self.done_name(journal), &Run { files: left, ..run.clone() })?;
         }
-        Ok(Some((run, done)))
+        fs::remove_file(journal).map_err(|error| self.problem(error))?;
+        Ok(done)
     }
 
+    /// Puts one file back, and what is staged of it; either may be as before already, where a run
+    /// was cut short.
     fn put_file_back(&self, kept: &Kept) -> Result<(), String> {
         const CHANGED: &str = "it was changed since, and stays as it is";
+        const STAGED: &str = "what is staged of it was changed since, and stays as it is";
         let path = kept.path();
         let mut back = None;
         if let Some((content, after)) = &kept.file {
-            let now = fs::read(&path).map_err(|error| format!("it cannot be read: {error}"))?;
-            if sum(&now) != *after {
-                return Err(CHANGED.into());
-            }
+            let now = crate::files::read(&path, u64::MAX);
+            let now = now.map_err(|error| format!("it cannot be read: {error}"))?;
             let old = self.content(content).ok_or("what it was before is gone")?;
-            back = Some((now, old));
+            if now != old {
+                if sum(&now) != *after {
+                    return Err(CHANGED.into());
+                }
+                back = Some((now, old));
+            }
         }
         if let (Some((inside, mode, before, after)), Some(repository)) =
             (&kept.index, &self.repository)
         {
             let inside = PathBuf::from(OsString::from_vec(inside.clone()));
             let staged = repository.staged_blob(&inside).map_err(|error| error.to_string())?;
-            if staged.as_ref() != Some(after) {
-                return Err("what is staged of it was changed since, and stays as it is".into());
+            if staged.as_ref() != Some(before) {
+                if staged.as_ref() != Some(after) {
+                    return Err(STAGED.into());
+                }
+                let old = Staging { path: inside, mode: mode.clone(), blob: before.clone() };
+                repository.stage(&[old]).map_err(|error| error.to_string())?;
             }
-            let old = Staging { path: inside, mode: mode.clone(), blob: before.clone() };
-            repository.stage(&[old]).map_err(|error| error.to_string())?;
         }
         match back {
-            Some((now, old)) => {
-                write::replace(&path, &now, &old).map_err(|error| error.to_string())
-            }
+            Some((now, old)) => write::replace(&path, &now, &old, &kept.temporary)
+                .map_err(|error| error.to_string()),
             None => Ok(()),
         }
     }
+}
+
+/// Whether a file in the store is what we have put there: its name alone says nothing.
+fn is_ours(path: &Path, name: &str) -> bool {
+    let Ok(bytes) = fs::read(path) else { return false };
+    match name.ends_with(".json") {
+        true => serde_json::from_slice::<Run>(&bytes).is_ok(),
+        false => sum(&bytes) == name,
+    }
+}
+
+/// Whether a journal's run was cut short.
+fn is_open(journal: &Path) -> bool {
+    journal.file_name().is_some_and(|name| name.to_string_lossy().ends_with(OPEN))
 }
 
 fn sum(text: &[u8]) -> String {

@@ -3,12 +3,15 @@
 mod desk;
 mod explain;
 mod select;
+mod walking;
 
 pub use desk::Desk;
 pub use explain::{Alone, Explained, Occasion, explain};
 pub use select::shown_from;
+pub use walking::{Met, is_visible, walk};
 
 use crate::canon::{CanonError, Play, SaveReasons};
+use crate::files::{self, Unread};
 use crate::git::{Blobs, GitError, Repository};
 use kanonix_core::languages::Language;
 use kanonix_core::style::Style;
@@ -82,6 +85,8 @@ pub enum Why {
     NotUtf8,
     /// It is a link out of the repository.
     Link,
+    /// It is a pipe, a socket or a device.
+    Special,
     /// It is a repository of its own.
     Submodule,
     /// The canon's `[reach]` says `off`.
@@ -98,6 +103,7 @@ impl Why {
             Why::Binary => "binary",
             Why::NotUtf8 => "not in UTF-8",
             Why::Link => "linking out of the repository",
+            Why::Special => "no plain file",
             Why::Submodule => "in a submodule",
             Why::Off => "out of reach by the canon",
         }
@@ -137,8 +143,8 @@ enum Base {
     Lines(LineSet),
     /// This blob.
     Blob(String),
-    /// Whatever the last commit has at this path, or had before a rename.
-    Head(Vec<u8>),
+    /// Whatever this revision has at the path, or had before a rename.
+    At(String),
 }
 
 /// A file to judge.
@@ -223,8 +229,8 @@ pub struct Selection {
     blobs: Option<Reader>,
     /// The contents of a small selection, read at once.
     read: HashMap<String, Vec<u8>>,
-    renames: OnceLock<HashMap<PathBuf, String>>,
-    unmerged: OnceLock<Vec<PathBuf>>,
+    renames: OnceLock<Result<HashMap<PathBuf, String>, String>>,
+    unmerged: OnceLock<Result<Vec<PathBuf>, String>>,
 }
 
 /// Said of a file with conflicts.
@@ -272,9 +278,7 @@ impl Selection {
     pub fn load(&self, item: &Item) -> Result<Loaded, NotLoaded> {
         let text = match &item.source {
             Source::File => read_file(item)?,
-            Source::Staged { blob, .. } | Source::Committed { blob } => {
-                self.blob(blob.as_bytes())?.unwrap_or_default()
-            }
+            Source::Staged { blob, .. } | Source::Committed { blob } => self.blob(blob)?,
         };
         self.take(item, as_text(text, item.largest)?)
     }
@@ -287,19 +291,25 @@ impl Selection {
         if text.len() as u64 > item.largest {
             return Err(NotLoaded::LeftAlone(Why::TooLarge));
         }
-        if has_conflict_marks(&text) && self.is_unmerged(&item.inside) {
+        if text.contains('\0') {
+            return Err(NotLoaded::LeftAlone(Why::Binary));
+        }
+        if has_conflict_marks(&text) && self.is_unmerged(&item.inside)? {
             return Err(NotLoaded::Problem(UNMERGED.into()));
         }
         let play = self.in_play(item)?;
         Ok(Loaded { text, play })
     }
 
-    fn is_unmerged(&self, path: &Path) -> bool {
-        let unmerged = self.unmerged.get_or_init(|| {
-            let repository = self.repository.as_ref();
-            repository.and_then(|repository| repository.unmerged().ok()).unwrap_or_default()
+    fn is_unmerged(&self, path: &Path) -> Result<bool, NotLoaded> {
+        let unmerged = self.unmerged.get_or_init(|| match &self.repository {
+            Some(repository) => repository.unmerged().map_err(|error| error.to_string()),
+            None => Ok(Vec::new()),
         });
-        unmerged.iter().any(|other| other == path)
+        match unmerged {
+            Ok(paths) => Ok(paths.iter().any(|other| other == path)),
+            Err(why) => Err(NotLoaded::Problem(why.clone())),
+        }
     }
 
     /// The lines in play of an item.
@@ -312,11 +322,11 @@ impl Selection {
                 _ => LineSet::default(),
             }),
             Base::Lines(set) => InPlay::Set(set.clone()),
-            Base::Blob(blob) => self.since(blob.as_bytes(), &item.way)?,
-            Base::Head(name) => match self.blob(name)? {
-                Some(base) => InPlay::Since(Bases::of([String::from_utf8_lossy(&base)])),
-                None => match self.renamed_from(&item.inside) {
-                    Some(blob) => self.since(blob.as_bytes(), &[])?,
+            Base::Blob(blob) => self.since(blob, &item.way)?,
+            Base::At(revision) => match self.blob_at(revision, &item.inside)? {
+                Some(blob) => self.since(&blob, &item.way)?,
+                None => match self.renamed_from(&item.inside)? {
+                    Some(blob) => self.since(&blob, &[])?,
                     None => InPlay::Set(LineSet::whole()),
                 },
             },
@@ -325,17 +335,22 @@ impl Selection {
     }
 
     /// What the working file of a staged item holds.
-    pub fn working_text(&self, item: &Item) -> Option<Vec<u8>> {
-        std::fs::read(&item.path).ok()
+    ///
+    /// # Errors
+    /// Why it cannot be read, if it is there.
+    pub fn working_text(&self, item: &Item) -> Result<Option<Vec<u8>>, String> {
+        match files::read(&item.path, item.largest) {
+            Ok(bytes) => Ok(Some(bytes)),
+            Err(Unread::Missing) => Ok(None),
+            Err(why) => Err(format!("the working file cannot be read: {why}")),
+        }
     }
 
-    fn since(&self, blob: &[u8], way: &[String]) -> Result<InPlay, NotLoaded> {
-        let text = |name: &[u8]| -> Result<String, NotLoaded> {
-            let text = self.blob(name)?.unwrap_or_default();
-            Ok(String::from_utf8_lossy(&text).into_owned())
+    fn since(&self, blob: &str, way: &[String]) -> Result<InPlay, NotLoaded> {
+        let text = |blob: &str| -> Result<String, NotLoaded> {
+            Ok(String::from_utf8_lossy(&self.blob(blob)?).into_owned())
         };
-        let way: Result<Vec<String>, NotLoaded> =
-            way.iter().map(|blob| text(blob.as_bytes())).collect();
+        let way: Result<Vec<String>, NotLoaded> = way.iter().map(|blob| text(blob)).collect();
         Ok(InPlay::Since(Bases::of([text(blob)?]).by_way_of(way?)))
     }
 
@@ -350,35 +365,52 @@ impl Selection {
             play => return Ok(play),
         };
         for parent in &self.parents {
-            let mut name = format!("{parent}:").into_bytes();
-            name.extend_from_slice(std::os::unix::ffi::OsStrExt::as_bytes(item.inside.as_os_str()));
-            if let Some(base) = self.blob(&name)? {
-                bases.push(String::from_utf8_lossy(&base).into_owned());
+            if let Some(blob) = self.blob_at(parent, &item.inside)? {
+                bases.push(String::from_utf8_lossy(&self.blob(&blob)?).into_owned());
             }
         }
         Ok(InPlay::Since(bases))
     }
 
-    fn blob(&self, name: &[u8]) -> Result<Option<Vec<u8>>, NotLoaded> {
-        if let Some(text) = std::str::from_utf8(name).ok().and_then(|name| self.read.get(name)) {
-            return Ok(Some(text.clone()));
+    /// A blob's contents, by its hash.
+    fn blob(&self, hash: &str) -> Result<Vec<u8>, NotLoaded> {
+        match self.read.get(hash) {
+            Some(text) => Ok(text.clone()),
+            None => self.ask(|blobs| blobs.read(hash)),
         }
-        let Some(blobs) = &self.blobs else { return Ok(None) };
+    }
+
+    /// The blob that a revision has at a path.
+    fn blob_at(&self, revision: &str, path: &Path) -> Result<Option<String>, NotLoaded> {
+        self.ask(|blobs| blobs.at(revision, path))
+    }
+
+    fn ask<T>(
+        &self,
+        question: impl FnOnce(&mut Blobs) -> Result<T, GitError>,
+    ) -> Result<T, NotLoaded> {
+        let Some(blobs) = &self.blobs else {
+            return Err(NotLoaded::Problem("there is no repository to ask".into()));
+        };
         let mut blobs = blobs.lock().unwrap_or_else(|poisoned| poisoned.into_inner());
-        blobs.read(name).map_err(|error| NotLoaded::Problem(error.to_string()))
+        question(&mut blobs).map_err(|error| NotLoaded::Problem(error.to_string()))
     }
 
     /// The blob in the last commit that a renamed file had.
-    fn renamed_from(&self, path: &Path) -> Option<&String> {
+    fn renamed_from(&self, path: &Path) -> Result<Option<String>, NotLoaded> {
         let renames = self.renames.get_or_init(|| {
-            let changes = self.repository.as_ref().and_then(|repository| {
-                let head = repository.head().ok()??;
-                repository.changed_files(&head).ok()
-            });
-            let changes = changes.unwrap_or_default().into_iter();
-            changes.filter_map(|change| Some((change.path, change.base?))).collect()
+            let Some(repository) = &self.repository else { return Ok(HashMap::new()) };
+            let find = || match repository.head()? {
+                Some(head) => repository.changed_files(&head),
+                None => Ok(Vec::new()),
+            };
+            let changes = find().map_err(|error| error.to_string())?.into_iter();
+            Ok(changes.filter_map(|change| Some((change.path, change.base?))).collect())
         });
-        renames.get(path)
+        match renames {
+            Ok(renames) => Ok(renames.get(path).cloned()),
+            Err(why) => Err(NotLoaded::Problem(why.clone())),
+        }
     }
 }
 
@@ -389,12 +421,12 @@ fn has_conflict_marks(text: &str) -> bool {
 }
 
 fn read_file(item: &Item) -> Result<Vec<u8>, NotLoaded> {
-    let problem = |error: std::io::Error| NotLoaded::Problem(format!("it cannot be read: {error}"));
-    let size = std::fs::metadata(&item.path).map_err(problem)?.len();
-    if size > item.largest {
-        return Err(NotLoaded::LeftAlone(Why::TooLarge));
-    }
-    std::fs::read(&item.path).map_err(problem)
+    files::read(&item.path, item.largest).map_err(|why| match why {
+        Unread::TooLarge(_) => NotLoaded::LeftAlone(Why::TooLarge),
+        Unread::Special(_) => NotLoaded::LeftAlone(Why::Special),
+        Unread::Link => NotLoaded::LeftAlone(Why::Link),
+        why => NotLoaded::Problem(format!("it cannot be read: {why}")),
+    })
 }
 
 fn as_text(bytes: Vec<u8>, largest: u64) -> Result<String, NotLoaded> {

@@ -4,7 +4,7 @@ use kanonix_core::text::{Bases, LineSet};
 use kanonix_repo::git::{GitError, Repository, Staging};
 use kanonix_repo::work::{InPlay, NotLoaded, Reach, Selection, Source, Why, WorkError, select};
 use std::fs;
-use std::path::PathBuf;
+use std::path::{Path, PathBuf};
 use std::process::Command;
 use tempfile::TempDir;
 
@@ -83,13 +83,22 @@ fn revisions_that_are_not_there_are_errors_with_their_name() {
 }
 
 #[test]
-fn blobs_are_read_by_name_and_missing_ones_are_none() {
-    let tree = Tree::new(&[("with blank.py", "a = 1\n"), ("empty.py", "")]);
-    let mut blobs = tree.repository().blobs().unwrap();
-    assert_eq!(blobs.read(b"HEAD:with blank.py").unwrap().as_deref(), Some(&b"a = 1\n"[..]));
-    assert_eq!(blobs.read(b"HEAD:none.py").unwrap(), None);
-    assert_eq!(blobs.read(b"HEAD:empty.py").unwrap().as_deref(), Some(&b""[..]));
-    assert_eq!(blobs.read(b"HEAD:").unwrap(), None);
+fn what_a_commit_does_not_have_is_told_from_what_is_gone() {
+    let tree = Tree::new(&[("deep/with blank.py", "a = 1\n"), ("empty.py", "")]);
+    let repository = tree.repository();
+    let mut blobs = repository.blobs().unwrap();
+    let mut at = |path: &str| blobs.at("HEAD", Path::new(path)).unwrap();
+    let blob = at("deep/with blank.py").unwrap();
+    let empty = at("empty.py").unwrap();
+    assert_eq!((at("none.py"), at("deep"), at("deep/none.py"), at("empty.py/a")), Default::default());
+    assert_eq!(blobs.read(&blob).unwrap(), b"a = 1\n");
+    assert_eq!(blobs.read(&empty).unwrap(), b"");
+    let gone = repository.git_dir.join("objects").join(&blob[..2]).join(&blob[2..]);
+    std::fs::remove_file(gone).unwrap();
+    let mut blobs = repository.blobs().unwrap();
+    assert!(matches!(blobs.read(&blob), Err(GitError::Damaged { object, .. }) if object == blob));
+    assert_eq!(blobs.read_all(&[&empty]).unwrap(), [b""]);
+    assert!(blobs.at("none", Path::new("a")).is_err());
 }
 
 #[test]
@@ -147,7 +156,8 @@ fn a_staged_text_replaces_the_one_in_the_index() {
     let staging = Staging { path: "a.py".into(), mode: "100755".into(), blob };
     repository.stage(&[staging]).unwrap();
     let mut blobs = repository.blobs().unwrap();
-    assert_eq!(blobs.read(b":a.py").unwrap().as_deref(), Some(&b"a = 2\n"[..]));
+    let staged = repository.staged_blob(Path::new("a.py")).unwrap().unwrap();
+    assert_eq!(blobs.read(&staged).unwrap(), b"a = 2\n");
     let (changes, _) = repository.staged("HEAD").unwrap();
     assert_eq!((changes.len(), changes[0].mode.as_str()), (1, "100755"));
 }

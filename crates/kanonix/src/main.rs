@@ -9,6 +9,7 @@ mod report;
 mod server;
 
 use clap::Parser;
+use kanonix_repo::git::{self, GitError};
 use kanonix_repo::work::WorkError;
 use options::{Command, Options};
 use std::process::ExitCode;
@@ -43,9 +44,27 @@ fn from_here(message: &str) -> String {
     }
 }
 
+/// How a run ends that this error has stopped. A name that leads nowhere is the command's mistake;
+/// what is there and cannot be read is not.
+fn status_of(error: &anyhow::Error) -> Status {
+    let git = match error.downcast_ref::<WorkError>() {
+        Some(WorkError::Git(git)) => Some(git),
+        Some(_) => return Status::Wrong,
+        None => error.downcast_ref::<GitError>(),
+    };
+    let is_wrong = match git {
+        Some(git) => !git.is_unread(),
+        None => error.downcast_ref::<options::BadOption>().is_some(),
+    };
+    if is_wrong { Status::Wrong } else { Status::Incomplete }
+}
+
 fn main() -> ExitCode {
     let options = Options::parse();
     let _ = rayon::ThreadPoolBuilder::new().stack_size(WORKER_STACK).build_global();
+    if options.command.as_ref().is_some_and(Command::may_be_in_a_hook) {
+        git::in_hook();
+    }
     let outcome = match options.command {
         None => commands::help::run(),
         Some(Command::Settle(options)) => commands::settle::run(&options),
@@ -62,9 +81,7 @@ fn main() -> ExitCode {
         Ok(status) => status.into(),
         Err(error) => {
             eprintln!("kanonix: {}", from_here(&format!("{error:#}")));
-            let wrong = error.downcast_ref::<WorkError>().is_some()
-                || error.downcast_ref::<options::BadOption>().is_some();
-            if wrong { Status::Wrong.into() } else { Status::Incomplete.into() }
+            status_of(&error).into()
         }
     }
 }

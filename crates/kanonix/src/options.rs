@@ -35,6 +35,18 @@ pub(crate) enum Command {
     Tour(Tour),
 }
 
+impl Command {
+    /// Whether a hook of git calls this, and what git tells a hook counts.
+    pub fn may_be_in_a_hook(&self) -> bool {
+        match self {
+            Command::Check(options) => options.reach.staged,
+            Command::Mend(options) => options.reach.staged,
+            Command::Gate(options) => matches!(options.gate, GateCommand::Commit(_)),
+            _ => false,
+        }
+    }
+}
+
 /// Which lines are in play.
 #[derive(Args, Clone, Debug)]
 #[group(multiple = false)]

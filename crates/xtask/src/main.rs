@@ -3,6 +3,7 @@
 mod churn;
 mod corpus;
 mod docs;
+mod fuzz;
 mod moved;
 mod witness;
 
@@ -35,6 +36,23 @@ enum Task {
         /// Lists the constructs that no rule knows, by their first line
         #[arg(long)]
         kept: bool,
+    },
+    /// Tries changed texts under chosen canons, for a while
+    Fuzz {
+        /// The folder of code that is changed
+        dir: PathBuf,
+        /// For how long
+        #[arg(long, default_value_t = 10)]
+        seconds: u64,
+        /// Where the choices start from; the same seed makes the same ones
+        #[arg(long, default_value_t = 1)]
+        seed: u64,
+        /// The folder for the texts on which something does not hold
+        #[arg(long, default_value = "target/finds")]
+        finds: PathBuf,
+        /// How many finds are shown
+        #[arg(long, default_value_t = 5)]
+        show: usize,
     },
     /// Settles a canon for each package under a folder, and counts the lines that it would change
     Churn {
@@ -78,6 +96,9 @@ fn main() -> anyhow::Result<ExitCode> {
     let ok = match Options::parse().task {
         Task::Corpus { dir, language, canon, show, kept } => {
             corpus::run(&dir, language.as_deref(), canon.as_deref(), show, kept)?
+        }
+        Task::Fuzz { dir, seconds, seed, finds, show } => {
+            fuzz::run(&dir, seconds, seed, &finds, show)?
         }
         Task::Churn { dir, language, usual, show, diff } => {
             churn::run(&dir, language.as_deref(), usual, show, diff)?

@@ -168,6 +168,7 @@ impl Comparing<'_> {
         let respelt = |rewrite: &Rewrite| matches!(rewrite.change, Change::Respell(_));
         let rewrites = self.sheet.plan.rewrites_of(index);
         if token.multi_line
+            && !self.sheet.tree.keeps(index)
             && let Some(wanted) = self.converts
             && !rewrites.iter().any(respelt)
         {
@@ -229,7 +230,8 @@ impl Comparing<'_> {
         let present = &self.sheet.text[range.clone()];
         match filled {
             Filled::Present => {
-                if self.converts.is_some() && present.contains('\n') {
+                let kept = self.sheet.tree.keeps_gap(index);
+                if self.converts.is_some() && present.contains('\n') && !kept {
                     self.lines(index, present, None, None, false);
                 }
             }

@@ -33,9 +33,10 @@ pub(super) fn may_ask(text: &str) -> bool {
     memchr::memmem::find(text.as_bytes(), MARK.as_bytes()).is_some()
 }
 
-/// The tokens that are kept, as ascending ranges.
+/// The tokens that are kept.
 pub(super) fn ranges(plan: &Plan, tree: &Tree, text: &str) -> Vec<Range<usize>> {
     let mut ranges = plan.fixed.clone();
+    ranges.extend(tree.kept.iter().cloned());
     if !may_ask(text) {
         return ranges;
     }
@@ -52,7 +53,6 @@ pub(super) fn ranges(plan: &Plan, tree: &Tree, text: &str) -> Vec<Range<usize>> 
         }
     }
     ranges.extend(on.map(|from| from..tree.tokens.len()));
-    ranges.sort_by_key(|range| range.start);
     ranges
 }
 

@@ -17,8 +17,9 @@ pub struct Live {
 }
 
 impl Live {
-    /// Marks the units that the line set touches, and finds their anchors.
-    pub fn new(plan: &Plan, units: &Units, set: &LineSet) -> Live {
+    /// Marks the units that the line set touches, and finds their anchors; `indented` says that the
+    /// indentation of a line is syntax.
+    pub fn new(plan: &Plan, units: &Units, set: &LineSet, indented: bool) -> Live {
         let unit = live_units(units, set);
         let mut still_before = Vec::with_capacity(units.of_token.len() + 1);
         let mut still = 0;
@@ -37,7 +38,7 @@ impl Live {
         let anchor = if still == 0 {
             vec![None; unit.len()]
         } else {
-            anchors(plan, units, &unit, &moved)
+            anchors(plan, units, &unit, &moved, indented)
         };
         Live { unit, moved, anchor, still_before }
     }
@@ -73,12 +74,20 @@ pub(super) fn live_units(units: &Units, set: &LineSet) -> Vec<bool> {
 /// The anchor rule: a live unit takes the present indentation of the nearest unit of the same block
 /// that is not live, above first, then below. Where there is none, a unit that holds units that are
 /// not live stays where they show that it stands.
-fn anchors(plan: &Plan, units: &Units, live: &[bool], moved: &[bool]) -> Vec<Option<u32>> {
+fn anchors(
+    plan: &Plan,
+    units: &Units,
+    live: &[bool],
+    moved: &[bool],
+    indented: bool,
+) -> Vec<Option<u32>> {
     let held = held_in_place(plan, units, live, moved);
     let count = units.all.len();
     let fixed = |index: usize| {
         let unit = &units.all[index];
-        !live[index] && !moved[index] && unit.begins_line && !unit.comment && !unit.fixed
+        // Where indentation is syntax, a block stands as what does not parse in it does.
+        let stands = !unit.fixed || (indented && unit.fault);
+        !live[index] && !moved[index] && unit.begins_line && !unit.comment && stands
     };
     let takes_anchor = |index: usize| {
         let unit = &units.all[index];

@@ -77,7 +77,7 @@ impl<'a> Sheet<'a> {
 
     /// Holds the text against what is wanted on these lines.
     pub fn judge(&self, set: &LineSet) -> Comparison {
-        let live = Live::new(&self.plan, &self.units, set);
+        let live = Live::new(&self.plan, &self.units, set, self.tree.indented);
         if live.nothing() && set.is_empty() {
             return Comparison::default();
         }
@@ -110,7 +110,7 @@ impl<'a> Sheet<'a> {
 
     /// The zero-based lines of each unit that these lines make live.
     pub fn live_lines(&self, set: &LineSet) -> Vec<Range<usize>> {
-        let live = Live::new(&self.plan, &self.units, set);
+        let live = Live::new(&self.plan, &self.units, set, self.tree.indented);
         let units = self.units.all.iter().zip(&live.unit);
         let lines = units.filter(|(_, live)| **live);
         lines.map(|(unit, _)| unit.first_line as usize..unit.last_line as usize + 1).collect()

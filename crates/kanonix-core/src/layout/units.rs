@@ -3,6 +3,7 @@
 use super::plan::{GroupId, NO_GROUP, Plan, Shape, Want};
 use crate::syntax::Tree;
 use crate::text::Lines;
+use std::ops::Range;
 
 /// A run of tokens that is laid out together and starts its own line: the smallest thing that is
 /// mended.
@@ -44,7 +45,7 @@ pub struct Units {
 /// in the text as it stands.
 pub(super) fn find(plan: &Plan, tree: &Tree, text: &str, lines: &Lines) -> Units {
     let kept = super::kept::ranges(plan, tree, text);
-    let mut kept = kept.iter().peekable();
+    let mut kept = joined(kept).into_iter().peekable();
     let open = open_lists(plan, tree, text);
     let mut units =
         Units { all: Vec::with_capacity(tree.tokens.len() / 5 + 1), of_token: Vec::new() };
@@ -92,13 +93,26 @@ pub(super) fn find(plan: &Plan, tree: &Tree, text: &str, lines: &Lines) -> Units
             while kept.peek().is_some_and(|range| range.end <= index) {
                 kept.next();
             }
-            unit.fault |= token.fault;
+            unit.fault |= token.fault || tree.keeps(index);
             unit.fixed |= token.fault || kept.peek().is_some_and(|range| range.start <= index);
             unit.comment &= token.role == crate::syntax::Role::Comment;
         }
         units.of_token.push(units.all.len() as u32 - 1);
     }
     units
+}
+
+/// The same ranges, ascending and disjoint.
+fn joined(mut ranges: Vec<Range<usize>>) -> Vec<Range<usize>> {
+    ranges.sort_by_key(|range| range.start);
+    let mut out: Vec<Range<usize>> = Vec::with_capacity(ranges.len());
+    for range in ranges {
+        match out.last_mut() {
+            Some(last) if last.end >= range.start => last.end = last.end.max(range.end),
+            _ => out.push(range),
+        }
+    }
+    out
 }
 
 /// Which groups are lists with a line break at every one of their gaps.

@@ -10,7 +10,7 @@ use std::borrow::Cow;
 use thiserror::Error;
 
 /// What differs between the two trees.
-#[derive(Debug, Error, PartialEq, Eq)]
+#[derive(Clone, Debug, Error, PartialEq, Eq)]
 pub enum Difference {
     /// A token is another one, or in another place.
     #[error("`{before}` became `{after}`")]
@@ -21,6 +21,12 @@ pub enum Difference {
         before: String,
         /// The token that was found.
         after: String,
+    },
+    /// What did not parse is another stretch.
+    #[error("another stretch does not parse")]
+    Fault {
+        /// Where it begins in the old text, in bytes.
+        offset: usize,
     },
     /// The same tokens mean something else.
     #[error("the same words are read as another construct")]
@@ -34,7 +40,9 @@ impl Difference {
     /// Where in the old text the difference begins, in bytes.
     pub fn offset(&self) -> usize {
         match self {
-            Difference::Token { offset, .. } | Difference::Shape { offset } => *offset,
+            Difference::Token { offset, .. }
+            | Difference::Fault { offset }
+            | Difference::Shape { offset } => *offset,
         }
     }
 }
@@ -49,7 +57,29 @@ pub(crate) fn prove(
     declared: &[Declared],
 ) -> Result<(), Difference> {
     let added = tokens_agree(tree, before, new, after, declared)?;
-    shapes_agree(tree, before, new, after, &added)
+    shapes_agree(tree, before, new, after, &added)?;
+    faults_agree(tree, before, new, after)
+}
+
+/// What does not parse stays, to the byte, and nothing else comes to it.
+fn faults_agree(tree: &Tree, before: &str, new: &Tree, after: &str) -> Result<(), Difference> {
+    let mut found = new.faults.iter();
+    for fault in &tree.faults {
+        let same = found.next().is_some_and(|new| after.get(new.clone()) == before.get(fault.clone()));
+        if !same {
+            return Err(Difference::Fault { offset: fault.start });
+        }
+    }
+    match found.next() {
+        None => Ok(()),
+        Some(fault) => {
+            // The tokens are the same by now, but for some marks.
+            let at = new.tokens.partition_point(|token| (token.end as usize) <= fault.start);
+            let share = at * tree.tokens.len() / new.tokens.len().max(1);
+            let offset = tree.tokens.get(share).map_or(before.len(), |token| token.start as usize);
+            Err(Difference::Fault { offset })
+        }
+    }
 }
 
 /// Whether two texts are the same program, blanks aside.

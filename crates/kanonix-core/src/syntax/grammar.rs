@@ -11,6 +11,9 @@ pub enum Role {
     /// As `Plain`, and its children are laid out each by itself: of those far from every line in
     /// play, nothing but where they stand has to be known.
     Body,
+    /// As `Body`, and what it holds are statements or members: one of them is what a stretch costs
+    /// that does not parse.
+    Statements,
     /// One token, whatever is inside: strings, templates, regular expressions.
     Atom,
     /// One token that may stand anywhere.
@@ -24,6 +27,13 @@ pub enum Role {
     Unread,
 }
 
+impl Role {
+    /// Whether its children are laid out each by itself.
+    pub fn is_body(self) -> bool {
+        matches!(self, Role::Body | Role::Statements)
+    }
+}
+
 /// How a stretch between brackets is read that the grammar leaves unread.
 #[derive(Debug)]
 pub struct Reading {
@@ -31,6 +41,17 @@ pub struct Reading {
     pub end: &'static str,
     /// Whether what it is read as may be laid out, by the kinds of its parts, brackets included.
     pub accepts: fn(&[u16]) -> bool,
+}
+
+/// What a language says in which lines and indentation are syntax, so that the parser's tree can be
+/// held against what the second reader finds.
+#[derive(Debug)]
+pub struct Indented {
+    /// Whether a kind holds the lines of a block.
+    pub is_block: fn(u16) -> bool,
+    /// Whether a kind may begin a logical line without being the first thing in a block: a clause, a
+    /// definition behind its decorators.
+    pub goes_on: fn(u16) -> bool,
 }
 
 /// The grammar's name for a kind of node, and what it is to the walk.
@@ -48,6 +69,9 @@ pub struct Grammar {
     kinds: &'static [KindEntry],
     roles: fn(u16) -> Role,
     reading: Option<Reading>,
+    indented: Option<Indented>,
+    /// Whether the grammar reads something that the language does not have.
+    foreign: Option<fn(u16, &str) -> bool>,
     loaded: OnceLock<Loaded>,
 }
 
@@ -64,17 +88,53 @@ impl Grammar {
         kinds: &'static [KindEntry],
         roles: fn(u16) -> Role,
     ) -> Grammar {
-        Grammar { load, kinds, roles, reading: None, loaded: OnceLock::new() }
+        let loaded = OnceLock::new();
+        Grammar { load, kinds, roles, reading: None, indented: None, foreign: None, loaded }
     }
 
-    /// As [`Grammar::new`], with a way to read what the grammar leaves unread.
-    pub const fn with_reading(
-        load: fn() -> Language,
-        kinds: &'static [KindEntry],
-        roles: fn(u16) -> Role,
-        reading: Reading,
-    ) -> Grammar {
-        Grammar { load, kinds, roles, reading: Some(reading), loaded: OnceLock::new() }
+    /// The same for a language in which lines and indentation are syntax.
+    pub const fn indented(mut self, indented: Indented) -> Grammar {
+        self.indented = Some(indented);
+        self
+    }
+
+    /// The same, with atoms that the grammar reads and the language does not have, by kind and text:
+    /// they are stretches that do not parse.
+    pub const fn without(mut self, foreign: fn(u16, &str) -> bool) -> Grammar {
+        self.foreign = Some(foreign);
+        self
+    }
+
+    /// The same, with a way to read what the grammar leaves unread.
+    pub const fn with_reading(mut self, reading: Reading) -> Grammar {
+        self.reading = Some(reading);
+        self
+    }
+
+    /// What lines and indentation mean, where they are syntax.
+    pub(super) fn lines(&self) -> Option<&Indented> {
+        self.indented.as_ref()
+    }
+
+    /// Whether the indentation of a line is syntax.
+    pub fn is_indented(&self) -> bool {
+        self.indented.is_some()
+    }
+
+    /// Whether an atom is nothing that the language has.
+    pub(super) fn is_foreign(&self, kind: u16, text: &str) -> bool {
+        self.foreign.is_some_and(|foreign| foreign(kind, text))
+    }
+
+    /// What the walk does with a kind of the language's own.
+    pub(super) fn role(&self, kind: u16) -> Role {
+        (self.roles)(kind)
+    }
+
+    /// The language's number for a comment.
+    pub(super) fn comment(&self) -> u16 {
+        let other = self.kinds.len() as u16 - 1;
+        (0..other).find(|kind| (self.roles)(*kind) == Role::Comment).unwrap_or(other)
     }
 
     /// What a stretch between brackets is if it is read by itself: the tree of it as a statement.

@@ -4,11 +4,12 @@
 //! interface, and a language could bring another parser.
 
 mod grammar;
+pub mod logical;
 mod parsed;
 mod tree;
 mod window;
 
-pub use grammar::{Grammar, KindEntry, Reading, Role};
+pub use grammar::{Grammar, Indented, KindEntry, Reading, Role};
 pub use parsed::Parsed;
 pub use tree::{Node, NodeId, Token, TokenId, Tree};
 pub use window::Window;

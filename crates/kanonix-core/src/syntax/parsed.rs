@@ -1,19 +1,28 @@
 //! What the parser found in a text, kept from one version of the text to the next.
 
 use super::grammar::Grammar;
+use super::logical::LogicalLines;
 use crate::text::Edit;
+use std::sync::Arc;
 use tree_sitter::{InputEdit, Point};
 
 /// A text's own tree as the parser has it.
 #[derive(Clone)]
 pub struct Parsed {
     pub(super) tree: tree_sitter::Tree,
+    /// What the second reader finds, where lines are syntax.
+    pub(super) lines: Option<Arc<LogicalLines>>,
 }
 
 impl Parsed {
     /// Parses a text. Gives `None` only if the parser itself refuses, which it does for no text.
     pub fn new(grammar: &Grammar, text: &str) -> Option<Parsed> {
-        grammar.parse(text, None).map(|tree| Parsed { tree })
+        let Some(_) = grammar.lines() else {
+            return Some(Parsed { tree: grammar.parse(text, None)?, lines: None });
+        };
+        let lines = LogicalLines::read(text);
+        let tree = grammar.parse(&lines.for_parser(text), None)?;
+        Some(Parsed { tree, lines: Some(Arc::new(lines)) })
     }
 
     /// Tells the tree of one edit of the text `before` that it is of.
@@ -33,16 +42,26 @@ impl Parsed {
     /// is taken over.
     pub fn again(&self, grammar: &Grammar, after: &str) -> Option<Parsed> {
         // How a stretch that does not parse is read depends on what was read before it.
-        if self.has_faults() {
+        if self.has_faults() || self.misleads() {
             return Parsed::new(grammar, after);
         }
-        let parsed = Parsed { tree: grammar.parse(after, Some(&self.tree))? };
+        let lines = grammar.lines().map(|_| Arc::new(LogicalLines::read(after)));
+        if lines.as_ref().is_some_and(|lines| lines.misleads()) {
+            return Parsed::new(grammar, after);
+        }
+        let parsed = Parsed { tree: grammar.parse(after, Some(&self.tree))?, lines };
         if parsed.has_faults() { Parsed::new(grammar, after) } else { Some(parsed) }
     }
 
     /// Whether a stretch does not parse.
     pub fn has_faults(&self) -> bool {
-        self.tree.root_node().has_error()
+        let unread = self.lines.as_ref().is_some_and(|lines| !lines.unread.is_empty());
+        unread || self.tree.root_node().has_error()
+    }
+
+    /// Whether the parser was given another text, as this one could mislead it.
+    fn misleads(&self) -> bool {
+        self.lines.as_ref().is_some_and(|lines| lines.misleads())
     }
 }
 

@@ -1,6 +1,7 @@
 //! The arena: nodes in the order of a walk, parents before children, and their tokens.
 
-use super::grammar::{Grammar, Role};
+use super::grammar::{Grammar, Indented, Role};
+use super::logical::LogicalLines;
 use super::parsed::Parsed;
 use super::window::Window;
 use std::ops::Range;
@@ -65,6 +66,12 @@ pub struct Tree {
     pub faults: Vec<Range<usize>>,
     /// Bytes before the text proper: 3 if it begins with a byte-order mark.
     pub mark: usize,
+    /// Tokens that stay as they stand, as disjoint ascending ranges: what a fault costs.
+    pub kept: Vec<Range<usize>>,
+    /// Whether the indentation of a line is syntax.
+    pub indented: bool,
+    /// The nodes that do not parse, or in which something is missing.
+    faulty: Vec<NodeId>,
 }
 
 impl Tree {
@@ -83,15 +90,188 @@ impl Tree {
                 tokens: Vec::with_capacity(expected),
                 faults: Vec::new(),
                 mark: if text.starts_with('\u{feff}') { 3 } else { 0 },
+                kept: Vec::new(),
+                indented: grammar.is_indented(),
+                faulty: Vec::new(),
             },
             window,
             missing: false,
             ends: &BLANKS,
             offset: 0,
             readings: 0,
+            hidden: parsed.lines.as_ref().map_or(&[], |lines| &lines.hidden),
+            comment: grammar.comment(),
         };
         copy.walk(grammar, parsed.tree.walk(), Vec::new());
-        copy.tree
+        let mut tree = copy.tree;
+        if let (Some(lines), Some(indented)) = (&parsed.lines, grammar.lines()) {
+            tree.hold_against(lines, indented, text);
+        }
+        tree.pay(grammar, parsed.lines.as_deref());
+        tree
+    }
+
+    /// Keeps what lies in these bytes as it stands.
+    pub fn keep(&mut self, bytes: Range<usize>) {
+        let first = self.tokens.partition_point(|token| token.end as usize <= bytes.start);
+        let end = self.tokens.partition_point(|token| (token.start as usize) < bytes.end);
+        self.keep_tokens(first..end);
+    }
+
+    /// Whether a token stays as it stands, for a fault around it.
+    pub fn keeps(&self, token: usize) -> bool {
+        let next = self.kept.partition_point(|known| known.end <= token);
+        self.kept.get(next).is_some_and(|known| known.start <= token)
+    }
+
+    /// Whether the gap before a token stays as it stands, for a fault around it.
+    pub fn keeps_gap(&self, before: usize) -> bool {
+        let next = self.kept.partition_point(|known| known.end <= before);
+        self.kept.get(next).is_some_and(|known| known.start < before)
+    }
+
+    fn keep_tokens(&mut self, tokens: Range<usize>) {
+        if tokens.is_empty() {
+            return;
+        }
+        let first = self.kept.partition_point(|known| known.end < tokens.start);
+        let end = self.kept.partition_point(|known| known.start <= tokens.end);
+        let start = self.kept.get(first..end).and_then(|all| all.first()).map(|known| known.start);
+        let last = self.kept.get(first..end).and_then(|all| all.last()).map(|known| known.end);
+        let whole = start.map_or(tokens.start, |start| start.min(tokens.start))
+            ..last.map_or(tokens.end, |last| last.max(tokens.end));
+        self.kept.splice(first..end, [whole]);
+    }
+
+    /// The bytes of the innermost statement or member that an offset is in; of the outermost one
+    /// where `outermost` says so.
+    pub fn statement(&self, grammar: &Grammar, offset: usize, outermost: bool) -> Range<usize> {
+        let at = self.tokens.partition_point(|token| token.end as usize <= offset);
+        let token = at.min(self.tokens.len().saturating_sub(1)) as TokenId;
+        let holds = |node: &Node| node.first <= token && token < node.end;
+        let mut found = None;
+        let mut node = 0;
+        while let Some(child) = self.children(node).find(|id| holds(&self.nodes[*id as usize])) {
+            let is_statement = grammar.role(self.nodes[node as usize].kind) == Role::Statements;
+            if is_statement && !(outermost && found.is_some()) {
+                found = Some(child);
+            }
+            node = child;
+        }
+        match found {
+            Some(node) => self.bytes(node),
+            None => 0..usize::MAX,
+        }
+    }
+
+    fn bytes(&self, node: NodeId) -> Range<usize> {
+        let Node { first, end, .. } = self.nodes[node as usize];
+        if first == end {
+            return 0..0;
+        }
+        let (first, last) = (self.tokens[first as usize], self.tokens[end as usize - 1]);
+        first.start as usize..last.end as usize
+    }
+
+    /// Keeps the statement or member around each fault, with all that is in it: how a stretch that
+    /// does not parse is repaired decides what is around it. Of a fault between the statements of a
+    /// body that is the statement which has the body, and at the top what stands beside it.
+    fn pay(&mut self, grammar: &Grammar, lines: Option<&LogicalLines>) {
+        for fault in std::mem::take(&mut self.faulty) {
+            let holds = |node: NodeId| {
+                grammar.role(self.nodes[node as usize].kind) == Role::Statements
+            };
+            let climb = |mut at: NodeId| loop {
+                let parent = self.nodes[at as usize].parent;
+                if at == 0 || holds(parent) {
+                    return (at, parent);
+                }
+                at = parent;
+            };
+            let (mut cost, mut body) = climb(fault);
+            if cost == fault && body != 0 {
+                (cost, body) = climb(body);
+            }
+            let Node { first, end, .. } = self.nodes[cost as usize];
+            let (mut first, mut end) = (first as usize, end as usize);
+            if cost == fault && body == 0 {
+                let mut before: Option<NodeId> = None;
+                let mut after = None;
+                for sibling in self.children(0) {
+                    let node = &self.nodes[sibling as usize];
+                    let is_solid = node.first < node.end
+                        && self.tokens[node.first as usize].role != Role::Comment;
+                    if is_solid && (node.end as usize) <= first && sibling < fault {
+                        before = Some(sibling);
+                    } else if is_solid && sibling > fault && after.is_none() {
+                        after = Some(sibling);
+                    }
+                }
+                first = before.map_or(first, |node| self.nodes[node as usize].first as usize);
+                end = after.map_or(end, |node| self.nodes[node as usize].end as usize);
+            }
+            self.keep_tokens(first..end.max(first));
+            if cost == fault && let Some(lines) = lines {
+                let at = self.tokens.get(first).map_or(0, |token| token.start as usize);
+                self.keep(lines.around(at, usize::MAX));
+            }
+        }
+    }
+
+    /// Holds the tree against what the second reader finds: every logical line begins a statement
+    /// that stands as many blocks deep. What stands otherwise is a fault, with all that is around.
+    fn hold_against(&mut self, lines: &LogicalLines, indented: &Indented, text: &str) {
+        let mut unread: Vec<Range<usize>> = lines.unread.clone();
+        let mut depths: Vec<u32> = Vec::with_capacity(self.nodes.len());
+        // By token: how deep it stands, and whether a logical line may begin with it.
+        let mut of_token: Vec<(u32, bool)> = vec![(0, false); self.tokens.len()];
+        for (id, node) in self.nodes.iter().enumerate() {
+            let around = if id == 0 { 0 } else { depths[node.parent as usize] };
+            depths.push(around + u32::from(id > 0 && (indented.is_block)(node.kind)));
+            if node.first == node.end {
+                continue;
+            }
+            let token = &mut of_token[node.first as usize];
+            let parent = &self.nodes[node.parent as usize];
+            let in_block = node.parent == 0 || (indented.is_block)(parent.kind);
+            *token = (depths[id], token.1 || node.fault || in_block || (indented.goes_on)(node.kind));
+        }
+        let mut next = 0;
+        let mut previous = None;
+        for line in &lines.lines {
+            while self.tokens.get(next).is_some_and(|token| (token.end as usize) <= line.start) {
+                next += 1;
+            }
+            let token = self.tokens.get(next);
+            let agrees = token.is_some_and(|token| {
+                let begins = token.start as usize == line.start;
+                // A folded construct was compared when it was read closely, and is not touched.
+                let is_folded = self.is_folded_token(next as TokenId);
+                let (depth, starts) = of_token[next];
+                is_folded || token.fault || (begins && starts && depth == line.depth)
+            });
+            if !agrees {
+                unread.push(previous.unwrap_or(line.start)..line.start + 1);
+            }
+            previous = Some(line.start);
+        }
+        for range in unread {
+            let end = range.end.min(text.len());
+            if !self.faults.iter().any(|fault| fault.start < end && range.start < fault.end) {
+                let start = if range.len() > 1 && end == range.end { range.end - 1 } else { range.start };
+                self.faults.push(start.min(end)..end);
+            }
+            let (first, last) =
+                (lines.around(range.start, text.len()), lines.around(end.saturating_sub(1), text.len()));
+            self.keep(first.start..last.end.max(end));
+        }
+        self.faults.sort_by_key(|fault| (fault.start, fault.end));
+    }
+
+    fn is_folded_token(&self, token: TokenId) -> bool {
+        let node = self.nodes.partition_point(|node| node.first < token);
+        let of_token = self.nodes[node..].iter().take_while(|node| node.first == token);
+        of_token.into_iter().any(|node| node.folded)
     }
 
     /// Whether anything is folded.
@@ -152,6 +332,10 @@ struct Copying<'a> {
     offset: usize,
     /// How many readings of a stretch the copied tree is inside of.
     readings: usize,
+    /// Comments that the parser was not shown, those to come.
+    hidden: &'a [Range<usize>],
+    /// The language's number for a comment.
+    comment: u16,
 }
 
 /// How many stretches inside one another are read again; deeper ones are one token. Each reading
@@ -174,25 +358,15 @@ impl Copying<'_> {
                 Some((kind, role)) => (*kind, *role, false),
                 None => (u16::MAX, Role::Atom, node.is_error()),
             };
-            let id = self.tree.nodes.len() as NodeId;
-            let parent = open.last().map_or(0, |(parent, ..)| *parent);
-            if let Some((_, last, _)) = open.last_mut() {
-                if *last != NONE {
-                    self.tree.nodes[*last as usize].next = id;
-                }
-                *last = id;
+            while let Some(comment) = self.hidden.first()
+                && comment.end <= node.start_byte()
+            {
+                self.hidden = &self.hidden[1..];
+                let id = self.node(self.comment, false, &mut open);
+                self.leaf(id, comment.clone(), self.comment, Role::Comment, false, false);
             }
-            let first = self.tree.tokens.len() as TokenId;
-            self.tree.nodes.push(super::Node {
-                kind,
-                fault: is_error,
-                shown: false,
-                folded: false,
-                parent,
-                next: NONE,
-                first,
-                end: first,
-            });
+            let id = self.node(kind, is_error, &mut open);
+            let parent = self.tree.nodes[id as usize].parent;
             let children = node.child_count();
             let folded = match folds.last_mut() {
                 Some((body, folds)) if *body == parent => folds.pop().unwrap_or(false),
@@ -203,21 +377,23 @@ impl Copying<'_> {
                 self.fold(id, range, kind);
             } else if role == Role::Unread {
                 self.unread(grammar, id, range, kind, node.has_error());
-            } else if matches!(role, Role::Plain | Role::Body)
+            } else if (role == Role::Plain || role.is_body())
                 && children > 0
                 && cursor.goto_first_child()
             {
                 open.push((id, NONE, children as usize - 1));
-                if let (Role::Body, Some(window), 0) = (role, self.window, self.readings) {
+                if let (true, Some(window), 0) = (role.is_body(), self.window, self.readings) {
                     let mut folded = window.folded(cursor.clone(), table, self.text);
                     folded.reverse();
                     folds.push((id, folded));
                 }
                 continue;
             } else {
-                let role = if role == Role::Body { Role::Plain } else { role };
+                let role = if role.is_body() { Role::Plain } else { role };
                 // A string whose end is missing has its fault inside.
-                let is_error = is_error || (role == Role::Atom && children > 0 && node.has_error());
+                let is_error = is_error
+                    || (role == Role::Atom && children > 0 && node.has_error())
+                    || (role == Role::Atom && grammar.is_foreign(kind, &self.text[range.clone()]));
                 let is_missing = range.is_empty() && node.is_missing();
                 // What the grammar reads in a comment is a text of the program, blanks and all.
                 self.ends = match role {
@@ -238,6 +414,36 @@ impl Copying<'_> {
                 cursor.goto_parent();
             }
         }
+    }
+
+    /// A new node, the next child of the innermost open one.
+    fn node(&mut self, kind: u16, fault: bool, open: &mut [Open]) -> NodeId {
+        let id = self.tree.nodes.len() as NodeId;
+        let parent = open.last().map_or(0, |(parent, ..)| *parent);
+        if let Some((_, last, _)) = open.last_mut() {
+            if *last != NONE {
+                self.tree.nodes[*last as usize].next = id;
+            }
+            *last = id;
+        }
+        let first = self.tree.tokens.len() as TokenId;
+        self.tree.nodes.push(super::Node {
+            kind,
+            fault,
+            shown: false,
+            folded: false,
+            parent,
+            next: NONE,
+            first,
+            end: first,
+        });
+        id
+    }
+
+    /// Hidden comments inside what is one token are part of it.
+    fn pass_hidden(&mut self, end: usize) {
+        let passed = self.hidden.partition_point(|comment| comment.start < end);
+        self.hidden = &self.hidden[passed..];
     }
 
     /// A stretch that the grammar leaves unread: what it is read as by itself, or one token.
@@ -269,6 +475,7 @@ impl Copying<'_> {
 
     /// One token for all of a node.
     fn fold(&mut self, node: NodeId, range: Range<usize>, kind: u16) {
+        self.pass_hidden(range.end);
         let solid = self.text[range.clone()].trim_end_matches(BLANKS);
         let fault = std::mem::take(&mut self.missing);
         self.push(Token {
@@ -320,6 +527,10 @@ impl Copying<'_> {
         is_error: bool,
         is_missing: bool,
     ) {
+        self.pass_hidden(range.end);
+        if is_missing || is_error {
+            self.tree.faulty.push(node);
+        }
         let tokens = &mut self.tree.tokens;
         if is_missing {
             self.tree.faults.push(range.clone());

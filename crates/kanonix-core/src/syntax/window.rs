@@ -77,7 +77,8 @@ impl Window {
             let node = cursor.node();
             let range = node.byte_range();
             let role = table.get(node.kind_id() as usize).map(|(_, role)| *role);
-            let is_solid = matches!(role, Some(Role::Plain | Role::Body)) && node.child_count() > 0;
+            let is_solid = role.is_some_and(|role| role == Role::Plain || role.is_body())
+                && node.child_count() > 0;
             let begins = |end| memchr::memchr(b'\n', &bytes[end..range.start.max(end)]).is_some();
             let begins_line = last_end.is_some_and(begins);
             // A separator stands on the line of what it ends.

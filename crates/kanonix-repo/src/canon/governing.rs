@@ -3,6 +3,8 @@
 use super::editorconfig::{self, EditorConfig, Properties};
 use super::followed::Followed;
 use super::{Assignment, Canon, CanonError, FILE_NAME, LARGEST, Reach, Spoken};
+use crate::files::{self, Unread};
+use crate::git::GitError;
 use kanonix_core::languages::{self, Language};
 use kanonix_core::style::{Style, slots};
 use std::collections::HashMap;
@@ -51,7 +53,40 @@ pub enum Because {
 }
 
 /// Gives the text of a file at a path, or `None` where there is none.
-pub type ReadCanon = Box<dyn FnMut(&Path) -> std::io::Result<Option<String>> + Send>;
+pub type ReadCanon = Box<dyn FnMut(&Path) -> Result<Option<String>, NotRead> + Send>;
+
+/// The largest file that may say something about others, in bytes.
+pub const LARGEST_CANON: u64 = 1024 * 1024;
+
+/// Why a file that may say something is not read. What stands in it is never shown.
+#[derive(Debug)]
+pub enum NotRead {
+    /// It is a link out of the repository.
+    LeadsOut,
+    /// It is something else, as said.
+    NotThis(String),
+    /// Git cannot give it.
+    Git(GitError),
+}
+
+/// The text of such a file on disk.
+pub(super) fn text_on_disk(root: &Path, path: &Path) -> Result<Option<String>, NotRead> {
+    let read = files::inside(root, path).and_then(|real| files::read(&real, LARGEST_CANON));
+    match read {
+        Ok(bytes) => text_of(bytes).map(Some),
+        Err(Unread::Missing) => Ok(None),
+        Err(Unread::Link) => Err(NotRead::LeadsOut),
+        Err(why) => Err(NotRead::NotThis(why.to_string())),
+    }
+}
+
+/// The text of such a file.
+pub(crate) fn text_of(bytes: Vec<u8>) -> Result<String, NotRead> {
+    if bytes.len() as u64 > LARGEST_CANON {
+        return Err(NotRead::NotThis(format!("it is larger than {LARGEST_CANON} bytes")));
+    }
+    String::from_utf8(bytes).map_err(|_| NotRead::NotThis("it is not in UTF-8".into()))
+}
 
 /// Tells one source of a style from another, so that equal ones are put together once.
 pub type LayerId = (usize, usize);
@@ -80,11 +115,8 @@ pub struct Governing {
 impl Canons {
     /// The canons at and below `root`, as they are on disk.
     pub fn on_disk(root: &Path) -> Canons {
-        Canons::from(root, Box::new(|path| match std::fs::read_to_string(path) {
-            Ok(text) => Ok(Some(text)),
-            Err(problem) if problem.kind() == std::io::ErrorKind::NotFound => Ok(None),
-            Err(problem) => Err(problem),
-        }))
+        let top = root.to_path_buf();
+        Canons::from(root, Box::new(move |path| text_on_disk(&top, path)))
     }
 
     /// The canons at and below `root`, read elsewhere: from the index, or from a commit.

@@ -1,39 +1,30 @@
 //! Reading objects: one running git serves many questions.
+//!
+//! Missing is never empty. What a commit has at a path is found through its trees, one after the
+//! other: only a tree that has been read can say that there is nothing at a path.
 
 use super::{Answer, GitError, Repository};
 use std::collections::VecDeque;
 use std::io::{BufRead, BufReader, Read, Write};
+use std::os::unix::ffi::OsStrExt;
+use std::path::Path;
 use std::process::{Child, ChildStdin, ChildStdout, Stdio};
+use std::sync::Arc;
+
+/// An object larger than this is not read. In bytes.
+const LARGEST: usize = 256 * 1024 * 1024;
+
+/// So much is remembered, in bytes.
+const MOST_REMEMBERED: usize = 16 * 1024 * 1024;
 
 impl Repository {
-    /// A reader of blobs, which serves until it is dropped.
+    /// A reader of objects, which serves until it is dropped.
     ///
     /// # Errors
     /// If git cannot be run.
     pub fn blobs(&self) -> Answer<Blobs> {
-        self.reader("--batch")
-    }
-
-    /// As [`Repository::blobs`], for somebody who asks for the same ones again and again.
-    ///
-    /// # Errors
-    /// If git cannot be run.
-    pub fn remembering_blobs(&self) -> Answer<Blobs> {
-        let names = Box::new(self.reader("--batch-check")?);
-        let memory = Memory { names, known: VecDeque::new() };
-        Ok(Blobs { memory: Some(memory), ..self.blobs()? })
-    }
-
-    fn reader(&self, how: &str) -> Answer<Blobs> {
-        let mut command = self.git();
-        command.args(["cat-file", how]);
-        command.stdin(Stdio::piped()).stdout(Stdio::piped()).stderr(Stdio::null());
-        let mut child = command.spawn().map_err(GitError::NotRun)?;
-        let (Some(ask), Some(answers)) = (child.stdin.take(), child.stdout.take()) else {
-            return Err(GitError::NotRun(std::io::ErrorKind::BrokenPipe.into()));
-        };
-        let process = Process { child, ask: Some(ask), answers: BufReader::new(answers) };
-        Ok(Blobs { process, memory: None })
+        let process = Process::start(self)?;
+        Ok(Blobs { process, repository: self.clone(), known: VecDeque::new() })
     }
 }
 
@@ -41,7 +32,10 @@ impl Repository {
 #[derive(Debug)]
 pub struct Blobs {
     process: Process,
-    memory: Option<Memory>,
+    repository: Repository,
+    /// What was read before, the last one last: an object never changes, only which one a name
+    /// means.
+    known: VecDeque<(String, Object)>,
 }
 
 #[derive(Debug)]
@@ -51,55 +45,61 @@ struct Process {
     answers: BufReader<ChildStdout>,
 }
 
-/// What was read before: an object never changes, only which one a name means.
-#[derive(Debug)]
-struct Memory {
-    /// Says which object a name means.
-    names: Box<Blobs>,
-    /// By hash, the last one read last.
-    known: VecDeque<(String, Vec<u8>)>,
+/// An object's kind and contents.
+#[derive(Clone, Debug)]
+struct Object {
+    kind: Kind,
+    contents: Arc<Vec<u8>>,
 }
 
-/// So much is remembered, in bytes.
-const MOST_REMEMBERED: usize = 16 * 1024 * 1024;
-
-impl Memory {
-    /// The hash of the blob that a name means now.
-    fn hash(&mut self, name: &[u8]) -> std::io::Result<Option<String>> {
-        let head = self.names.process.question(name)?;
-        Ok(head.and_then(|head| head.split(' ').next().map(str::to_string)))
-    }
-
-    fn keep(&mut self, hash: String, contents: Vec<u8>) {
-        self.known.push_back((hash, contents));
-        let size = |known: &VecDeque<(String, Vec<u8>)>| -> usize {
-            known.iter().map(|(_, contents)| contents.len()).sum()
-        };
-        while self.known.len() > 1 && size(&self.known) > MOST_REMEMBERED {
-            self.known.pop_front();
-        }
-    }
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+enum Kind {
+    Blob,
+    Tree,
+    Other,
 }
 
 impl Blobs {
-    /// The contents of an object, named by its hash or as `REV:PATH`; `None` if there is none, or
-    /// it is no blob.
+    /// The contents of a blob, named by its hash.
     ///
     /// # Errors
-    /// If git ends early.
-    pub fn read(&mut self, name: &[u8]) -> Answer<Option<Vec<u8>>> {
-        let Some(memory) = &mut self.memory else {
-            return self.process.exchange(name).map_err(GitError::NotRun);
+    /// If it is missing or damaged, or git ends early.
+    pub fn read(&mut self, hash: &str) -> Answer<Vec<u8>> {
+        match self.object(hash)? {
+            Some((_, Object { kind: Kind::Blob, contents })) => Ok((*contents).clone()),
+            _ => Err(damaged(hash)),
+        }
+    }
+
+    /// The hash of the blob that a commit has at a path; `None` if it has no file there.
+    ///
+    /// # Errors
+    /// If the commit or a tree on the way is missing or damaged, or git ends early.
+    pub fn at(&mut self, revision: &str, path: &Path) -> Answer<Option<String>> {
+        let Some((hash, root)) = self.object(&format!("{revision}^{{tree}}"))? else {
+            // A branch without a commit has nothing anywhere; any other one should have a tree.
+            return match revision == "HEAD" && self.repository.head()?.is_none() {
+                true => Ok(None),
+                false => Err(damaged(&self.repository.commit(revision)?)),
+            };
         };
-        let Some(hash) = memory.hash(name).map_err(GitError::NotRun)? else { return Ok(None) };
-        if let Some((_, contents)) = memory.known.iter().find(|(known, _)| *known == hash) {
-            return Ok(Some(contents.clone()));
+        let (mut tree, hash_length) = (root, hash.len() / 2);
+        let mut parts = path.components().peekable();
+        while let Some(part) = parts.next() {
+            let name = part.as_os_str().as_bytes();
+            let Some((mode, hash)) = entry(&tree.contents, name, hash_length) else {
+                return Ok(None);
+            };
+            match (mode, parts.peek().is_some()) {
+                (Mode::Tree, true) => match self.object(&hash)? {
+                    Some((_, found)) if found.kind == Kind::Tree => tree = found,
+                    _ => return Err(damaged(&hash)),
+                },
+                (Mode::File, false) => return Ok(Some(hash)),
+                _ => return Ok(None),
+            }
         }
-        let contents = self.process.exchange(hash.as_bytes()).map_err(GitError::NotRun)?;
-        if let Some(contents) = &contents {
-            memory.keep(hash, contents.clone());
-        }
-        Ok(contents)
+        Ok(None)
     }
 
     /// Whether the program still answers.
@@ -112,71 +112,134 @@ impl Blobs {
     ///
     /// # Errors
     /// As [`Blobs::read`].
-    pub fn read_all(&mut self, names: &[&[u8]]) -> Answer<Vec<Option<Vec<u8>>>> {
-        let Some((last, others)) = names.split_last() else { return Ok(Vec::new()) };
-        if names.iter().any(|name| name.contains(&b'\n')) {
-            return names.iter().map(|name| self.read(name)).collect();
-        }
-        let ask = |process: &mut Process| -> std::io::Result<Vec<Option<Vec<u8>>>> {
-            let Some(ask) = &mut process.ask else { return Ok(vec![None; names.len()]) };
-            let mut input = others.join(&b'\n');
-            input.extend_from_slice(if others.is_empty() { b"" } else { b"\n" });
-            input.extend_from_slice(last);
-            input.push(b'\n');
-            ask.write_all(&input)?;
+    pub fn read_all(&mut self, hashes: &[&str]) -> Answer<Vec<Vec<u8>>> {
+        let input: String = hashes.iter().map(|hash| format!("{hash}\n")).collect();
+        let ask = |process: &mut Process| -> std::io::Result<Vec<Option<(String, Object)>>> {
+            let Some(ask) = &mut process.ask else { return Ok(Vec::new()) };
+            ask.write_all(input.as_bytes())?;
             ask.flush()?;
-            names.iter().map(|_| process.answer()).collect()
+            hashes.iter().map(|_| process.answer()).collect()
         };
-        ask(&mut self.process).map_err(GitError::NotRun)
+        let found = ask(&mut self.process).map_err(|_| self.died(hashes.first()))?;
+        let of_blob = |(found, hash): (Option<(String, Object)>, &&str)| match found {
+            Some((_, Object { kind: Kind::Blob, contents })) => {
+                Ok(Arc::try_unwrap(contents).unwrap_or_else(|shared| (*shared).clone()))
+            }
+            _ => Err(damaged(hash)),
+        };
+        found.into_iter().zip(hashes).map(of_blob).collect()
+    }
+
+    /// An object and its hash, named by the hash or by what leads to a tree.
+    fn object(&mut self, name: &str) -> Answer<Option<(String, Object)>> {
+        if let Some((hash, object)) = self.known.iter().find(|(known, _)| *known == name) {
+            return Ok(Some((hash.clone(), object.clone())));
+        }
+        let found = self.process.exchange(name).map_err(|_| self.died(Some(&name)))?;
+        if let Some((hash, object)) = &found {
+            self.known.retain(|(known, _)| known != hash);
+            self.known.push_back((hash.clone(), object.clone()));
+            let size = |known: &VecDeque<(String, Object)>| -> usize {
+                known.iter().map(|(_, object)| object.contents.len()).sum()
+            };
+            while self.known.len() > 1 && size(&self.known) > MOST_REMEMBERED {
+                self.known.pop_front();
+            }
+        }
+        Ok(found)
+    }
+
+    /// Git ends where an object's contents are not what they should be. Without an answer, nothing
+    /// is known: that is not the same as no such object. The next question is for another git.
+    fn died(&mut self, name: Option<&&str>) -> GitError {
+        match Process::start(&self.repository) {
+            Ok(process) => self.process = process,
+            Err(error) => return error,
+        }
+        match name {
+            Some(name) => damaged(name),
+            None => GitError::NotRun(std::io::ErrorKind::UnexpectedEof.into()),
+        }
     }
 }
 
+fn damaged(object: &str) -> GitError {
+    GitError::Damaged { object: object.into(), message: String::new() }
+}
+
+#[derive(Clone, Copy, PartialEq, Eq)]
+enum Mode {
+    Tree,
+    File,
+    Other,
+}
+
+/// A tree's entry: its mode and hash. Git writes an entry as its mode in octal, a space, the name, a
+/// zero byte, and the hash in binary.
+fn entry(tree: &[u8], name: &[u8], hash_length: usize) -> Option<(Mode, String)> {
+    let mut rest = tree;
+    while !rest.is_empty() {
+        let space = rest.iter().position(|byte| *byte == b' ')?;
+        let end = rest.iter().position(|byte| *byte == 0)?;
+        let hash = rest.get(end + 1..end + 1 + hash_length)?;
+        if rest.get(space + 1..end)? == name {
+            let mode = match &rest[..space] {
+                b"40000" => Mode::Tree,
+                mode if mode.starts_with(b"100") => Mode::File,
+                _ => Mode::Other,
+            };
+            return Some((mode, hash.iter().map(|byte| format!("{byte:02x}")).collect()));
+        }
+        rest = &rest[end + 1 + hash_length..];
+    }
+    None
+}
+
 impl Process {
-    /// The head of the answer to a name; nothing if there is no such object.
-    fn question(&mut self, name: &[u8]) -> std::io::Result<Option<String>> {
-        if name.contains(&b'\n') {
-            return Ok(None);
-        }
+    fn start(repository: &Repository) -> Answer<Process> {
+        let mut command = repository.git();
+        command.args(["cat-file", "--batch"]);
+        command.stdin(Stdio::piped()).stdout(Stdio::piped()).stderr(Stdio::null());
+        let mut child = command.spawn().map_err(GitError::NotRun)?;
+        let (Some(ask), Some(answers)) = (child.stdin.take(), child.stdout.take()) else {
+            return Err(GitError::NotRun(std::io::ErrorKind::BrokenPipe.into()));
+        };
+        Ok(Process { child, ask: Some(ask), answers: BufReader::new(answers) })
+    }
+
+    fn exchange(&mut self, name: &str) -> std::io::Result<Option<(String, Object)>> {
         let Some(ask) = &mut self.ask else { return Ok(None) };
-        ask.write_all(&[name, b"\n"].concat())?;
+        ask.write_all(format!("{name}\n").as_bytes())?;
         ask.flush()?;
-        self.head()
+        self.answer()
     }
 
-    fn exchange(&mut self, name: &[u8]) -> std::io::Result<Option<Vec<u8>>> {
-        match self.question(name)? {
-            Some(head) => self.contents(&head),
-            None => Ok(None),
-        }
-    }
-
-    fn answer(&mut self) -> std::io::Result<Option<Vec<u8>>> {
-        match self.head()? {
-            Some(head) => self.contents(&head),
-            None => Ok(None),
-        }
-    }
-
-    /// Hash, kind and size of what is answered; nothing if it is missing.
-    fn head(&mut self) -> std::io::Result<Option<String>> {
+    /// Hash, kind and contents of what is answered; nothing if it is missing, or too large.
+    fn answer(&mut self) -> std::io::Result<Option<(String, Object)>> {
         let mut head = Vec::new();
         if self.answers.read_until(b'\n', &mut head)? == 0 {
-            // Without an answer, nothing is known: that is not the same as no such object.
             return Err(std::io::ErrorKind::UnexpectedEof.into());
         }
         let head = String::from_utf8_lossy(&head).trim_end().to_string();
-        let has_size = head.rsplit(' ').next().is_some_and(|size| size.parse::<usize>().is_ok());
-        Ok(has_size.then_some(head))
-    }
-
-    fn contents(&mut self, head: &str) -> std::io::Result<Option<Vec<u8>>> {
-        let mut words = head.rsplitn(3, ' ');
-        let (Some(size), Some(kind)) = (words.next(), words.next()) else { return Ok(None) };
+        let mut words = head.split(' ');
+        let (Some(hash), Some(kind), Some(size)) = (words.next(), words.next(), words.next())
+        else {
+            return Ok(None);
+        };
         let Ok(size) = size.parse::<usize>() else { return Ok(None) };
+        let kind = match kind {
+            "blob" => Kind::Blob,
+            "tree" => Kind::Tree,
+            _ => Kind::Other,
+        };
+        if size > LARGEST {
+            std::io::copy(&mut (&mut self.answers).take(size as u64 + 1), &mut std::io::sink())?;
+            return Ok(None);
+        }
         let mut contents = vec![0; size + 1];
         self.answers.read_exact(&mut contents)?;
         contents.pop();
-        Ok((kind == "blob").then_some(contents))
+        Ok(Some((hash.to_string(), Object { kind, contents: Arc::new(contents) })))
     }
 }
 

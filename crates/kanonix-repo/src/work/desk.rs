@@ -1,7 +1,7 @@
 //! Files that are asked about again and again: those that an editor has open, or somebody watches.
 
 use super::{Reach, Reader, Selection, WorkError, select};
-use crate::git::Repository;
+use crate::git::{Repository, top_of};
 use kanonix_core::languages::Language;
 use std::collections::HashMap;
 use std::path::{Path, PathBuf};
@@ -11,7 +11,7 @@ use std::sync::{Arc, Mutex};
 /// read anew for every question, so that what changed in them counts at once.
 #[derive(Default)]
 pub struct Desk {
-    /// By folder: the `.git` that was the nearest when git was asked, and what git said.
+    /// By folder: the nearest top of a working tree when git was asked, and what git said.
     known: HashMap<PathBuf, (Option<PathBuf>, Option<Repository>)>,
     /// By the repository's root.
     readers: HashMap<PathBuf, Reader>,
@@ -45,7 +45,7 @@ impl Desk {
     /// # Errors
     /// If git cannot be run, or refuses.
     pub fn repository(&mut self, folder: &Path) -> Result<Option<Repository>, WorkError> {
-        let marker = folder.ancestors().map(|f| f.join(".git")).find(|marker| marker.exists());
+        let marker = top_of(folder);
         if let Some((known, repository)) = self.known.get(folder)
             && *known == marker
         {
@@ -63,7 +63,7 @@ impl Desk {
                 return Ok(reader.clone());
             }
         }
-        let reader = Arc::new(Mutex::new(repository.remembering_blobs()?));
+        let reader = Arc::new(Mutex::new(repository.blobs()?));
         self.readers.insert(repository.root.clone(), reader.clone());
         Ok(reader)
     }

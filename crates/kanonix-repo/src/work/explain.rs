@@ -1,8 +1,9 @@
 //! How one file is treated, and where that is said.
 
-use super::select::{first_line_of, present, root_of, shown_from};
+use super::select::{first_line_of, led_out, present, root_of, shown_from};
 use super::{NotLoaded, Why, WorkError, as_text};
 use crate::canon::{Agreed, Because, Canons, Place, Play};
+use crate::files;
 use crate::git::Repository;
 use kanonix_core::languages::Language;
 use std::path::{Path, PathBuf};
@@ -61,7 +62,7 @@ pub fn explain(
     let current = std::fs::canonicalize(current)
         .map_err(|_| WorkError::NoSuchPath(current.display().to_string()))?;
     let link = current.join(path);
-    let is_link = link.is_symlink();
+    let is_link = link.is_symlink() || led_out(&current, path).is_some();
     let named_in_folder = is_link || (open.is_some() && !link.exists());
     let whole = match named_in_folder {
         true => present(&current, path.parent().unwrap_or(Path::new("")))?
@@ -74,7 +75,7 @@ pub fn explain(
     let governing = Canons::on_disk(&root).governing(&whole)?;
     let first_line = || match &open {
         Some(text) => first_line_of(text.as_bytes()),
-        None => first_line_of(std::fs::File::open(&whole).ok()?),
+        None => first_line_of(files::open(&whole).ok()?),
     };
     let language = governing.language(&whole, first_line)?;
     let ignored = match &repository {
@@ -98,7 +99,7 @@ pub fn explain(
     let bytes = match open {
         _ if size > largest => None,
         Some(text) => Some(text.into_bytes()),
-        None => std::fs::read(&whole).ok(),
+        None => files::read(&whole, largest).ok(),
     };
     let text = bytes.map(|bytes| as_text(bytes, largest));
     let because = |why, detail: String, place| Some(Alone { why, detail, place });

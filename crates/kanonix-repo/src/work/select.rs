@@ -1,16 +1,18 @@
 //! From a reach and some paths to the files that are judged.
 
+use super::walking::{Met, walk};
 use super::{Base, Item, LeftAlone, Reach, Reader, Selection, Source, UNMERGED, Why, WorkError};
-use crate::canon::{Canons, Governing, LayerId, Play, Reach as Said, Spoken};
-use crate::git::{Blobs, Change, Repository, Staged};
+use crate::canon::{
+    Canons, Governing, LayerId, NotRead, Play, Reach as Said, Spoken, text_of,
+};
+use crate::files;
+use crate::git::{Blobs, Change, GitError, Repository, Staged, top_of};
 use kanonix_core::languages::Language;
 use kanonix_core::text::LineSet;
 use std::collections::HashMap;
 use std::io::Read;
-use std::os::unix::ffi::OsStrExt;
-use std::path::{Path, PathBuf};
-use std::sync::atomic::{AtomicUsize, Ordering};
-use std::sync::{Arc, Mutex, OnceLock};
+use std::path::{Component, Path, PathBuf};
+use std::sync::{Arc, Mutex, OnceLock, PoisonError};
 
 /// A first line longer than this names no program. In bytes.
 const LONGEST_FIRST_LINE: u64 = 256;
@@ -45,11 +47,14 @@ impl Selecting {
         let current = std::fs::canonicalize(current)
             .map_err(|_| WorkError::NoSuchPath(current.display().to_string()))?;
         let first = match paths.first() {
-            // A link belongs to the repository that it stands in, wherever it leads.
-            Some(path) if current.join(path).is_symlink() => {
-                present(&current, path.parent().unwrap_or(Path::new("")))?
+            Some(path) => {
+                let whole = present(&current, path)?;
+                // A link belongs to the repository that it stands in, wherever it leads.
+                match led_out(&current, path) {
+                    Some(folder) => folder,
+                    None => folder_of(&whole),
+                }
             }
-            Some(path) => folder_of(&present(&current, path)?),
             None => current.clone(),
         };
         Selecting::in_folder(current, &first, reach)
@@ -80,14 +85,14 @@ impl Selecting {
         let mut staged = Vec::new();
         let canons = match (&repository, for_canons) {
             (Some(_), Some(reader)) if matches!(reach, Reach::Merge(_)) => {
-                committed(reader, &root, None)?
+                committed(reader, &root, None)
             }
             (Some(repository), Some(reader)) => {
                 let changes = match changes {
                     Some(changes) => changes,
                     None => staged_in(repository)?,
                 };
-                let canons = committed(reader, &root, Some(&changes))?;
+                let canons = committed(reader, &root, Some(&changes));
                 staged = changes.0;
                 canons
             }
@@ -169,11 +174,14 @@ impl Selecting {
         let read = match &blobs {
             Some(blobs) if self.items.len() <= FEW => {
                 let mut blobs = blobs.lock().unwrap_or_else(|poisoned| poisoned.into_inner());
-                at_once(&mut blobs, &self.items)?
+                at_once(&mut blobs, &self.items)
             }
             _ => HashMap::new(),
         };
-        let parents = self.repository.as_ref().map(Repository::merged).unwrap_or_default();
+        let parents = match &self.repository {
+            Some(repository) => repository.merged()?,
+            None => Vec::new(),
+        };
         Ok(Selection {
             parents,
             repository: self.repository,
@@ -193,24 +201,16 @@ impl Selecting {
         let mut named = Vec::new();
         for path in paths {
             let whole = present(&self.current, path)?;
-            if whole.starts_with(&self.root) {
-                named.push(whole);
-            } else if self.current.join(path).is_symlink() {
+            if led_out(&self.current, path).is_some() {
                 self.leave(Why::Link);
+            } else if whole.starts_with(&self.root) {
+                named.push(whole);
             } else {
                 let shown = path.display().to_string();
                 return Err(WorkError::OtherRepository(shown, self.root.display().to_string()));
             }
         }
         Ok(named)
-    }
-
-    /// What a commit has at a path.
-    fn at(&self, commit: &str, path: &Path) -> Base {
-        let inside = path.strip_prefix(&self.root).unwrap_or(path);
-        let mut name = format!("{commit}:").into_bytes();
-        name.extend_from_slice(inside.as_os_str().as_bytes());
-        Base::Head(name)
     }
 
     fn repository(&self, what: &'static str) -> Result<&Repository, WorkError> {
@@ -233,29 +233,15 @@ impl Selecting {
         if !path.is_dir() {
             return self.file(path, Base::Whole);
         }
-        let modules = Arc::new(AtomicUsize::new(0));
-        let met = modules.clone();
-        let walk = ignore::WalkBuilder::new(path)
-            .hidden(false)
-            .require_git(false)
-            .filter_entry(move |entry| {
-                let is_folder = entry.file_type().is_some_and(|kind| kind.is_dir());
-                let is_module =
-                    is_folder && entry.depth() > 0 && entry.path().join(".git").exists();
-                met.fetch_add(usize::from(is_module), Ordering::Relaxed);
-                !is_module && entry.file_name() != ".git"
-            })
-            .build();
-        for entry in walk {
-            match entry {
-                Ok(entry) if entry.file_type().is_some_and(|kind| kind.is_dir()) => {}
-                Ok(entry) if entry.path_is_symlink() => self.link(entry.path()),
-                Ok(entry) => self.file(entry.path(), Base::Whole)?,
-                Err(error) => self.problems.push((self.shown(path), error.to_string())),
+        for met in walk(path) {
+            match met {
+                Met::Folder(_) => {}
+                Met::File(path) => self.file(&path, Base::Whole)?,
+                Met::Link(path) => self.link(&path),
+                Met::Special(_) => self.leave(Why::Special),
+                Met::Module(_) => self.leave(Why::Submodule),
+                Met::Unread(path, why) => self.problems.push((self.shown(&path), why)),
             }
-        }
-        for _ in 0..modules.load(Ordering::Relaxed) {
-            self.leave(Why::Submodule);
         }
         Ok(())
     }
@@ -274,8 +260,7 @@ impl Selecting {
         if files_only {
             // No need to ask about any other file.
             for path in named {
-                let base = self.at("HEAD", path);
-                self.saved(path, base)?;
+                self.saved(path, Base::At("HEAD".into()))?;
             }
             return Ok(());
         }
@@ -317,10 +302,11 @@ impl Selecting {
             if !in_scope(&path, named) {
                 continue;
             }
-            if path.is_symlink() {
-                self.link(&path);
-            } else if path.is_file() {
-                self.saved(&path, Base::Whole)?;
+            match path.symlink_metadata().map(|found| found.file_type()) {
+                Ok(kind) if kind.is_symlink() => self.link(&path),
+                Ok(kind) if kind.is_file() => self.saved(&path, Base::Whole)?,
+                Ok(kind) if !kind.is_dir() => self.leave(Why::Special),
+                _ => {}
             }
         }
         Ok(())
@@ -461,18 +447,34 @@ impl Selecting {
             return Ok(self.instead_of_name);
         }
         let (repository, blobs) = (&self.repository, &mut self.blobs);
+        let mut problem = None;
         let first_line = || match source {
-            Source::File => first_line_of(std::fs::File::open(path).ok()?),
+            Source::File => first_line_of(files::open(path).ok()?),
             Source::Staged { blob, .. } | Source::Committed { blob } => {
-                if blobs.is_none() {
-                    let reader = repository.as_ref()?.blobs().ok()?;
-                    *blobs = Some(Arc::new(Mutex::new(reader)));
+                let mut read = || -> Result<Vec<u8>, GitError> {
+                    let reader = match (&*blobs, repository) {
+                        (Some(reader), _) => reader.clone(),
+                        (None, Some(repository)) => Arc::new(Mutex::new(repository.blobs()?)),
+                        (None, None) => return Ok(Vec::new()),
+                    };
+                    let reader = blobs.insert(reader);
+                    reader.lock().unwrap_or_else(PoisonError::into_inner).read(blob)
+                };
+                match read() {
+                    Ok(bytes) => first_line_of(&bytes[..]),
+                    Err(error) => {
+                        problem = Some(error);
+                        None
+                    }
                 }
-                let mut reader = blobs.as_ref()?.lock().ok()?;
-                first_line_of(&reader.read(blob.as_bytes()).ok()??[..])
             }
         };
-        Ok(canon.language(path, first_line)?.map(|(language, _)| language))
+        let found = canon.language(path, first_line)?.map(|(language, _)| language);
+        match problem {
+            // A text whose first line is not known is in no known language for no good reason.
+            Some(error) => Err(error.into()),
+            None => Ok(found),
+        }
     }
 
     /// A path as a person in the current folder writes it.
@@ -516,16 +518,14 @@ pub(super) fn for_text(
             let base = repository.merge_base(revision)?;
             let ways = repository.ways(&base)?;
             selecting.ways = ways;
-            let base = selecting.at(&base, &whole);
-            selecting.saved(&whole, base)?;
+            selecting.saved(&whole, Base::At(base))?;
         }
         Reach::Saved if selecting.repository.is_none() => {
             selecting.saved(&whole, Base::Unknown)?;
         }
         _ if selecting.repository.is_none() => selecting.file(&whole, Base::Whole)?,
         _ => {
-            let base = selecting.at("HEAD", &whole);
-            selecting.saved(&whole, base)?;
+            selecting.saved(&whole, Base::At("HEAD".into()))?;
         }
     }
     selecting.end()
@@ -566,42 +566,27 @@ fn staged_in(repository: &Repository) -> Result<Staged, WorkError> {
 
 /// The canons of the last commit, or of the index: where that differs from the commit, its own
 /// blobs, and else the commit's, so that git need not read a large index once more.
-fn committed(
-    mut blobs: Blobs,
-    root: &Path,
-    staged: Option<&Staged>,
-) -> Result<Canons, WorkError> {
+fn committed(mut blobs: Blobs, root: &Path, staged: Option<&Staged>) -> Canons {
     let top = root.to_path_buf();
-    let mut own: HashMap<PathBuf, Option<String>> = HashMap::new();
+    let mut own: HashMap<PathBuf, Option<Change>> = HashMap::new();
     if let Some((changes, gone)) = staged {
         own.extend(gone.iter().map(|path| (path.clone(), None)));
-        own.extend(changes.iter().map(|change| (change.path.clone(), change.now.clone())));
+        own.extend(changes.iter().map(|change| (change.path.clone(), Some(change.clone()))));
     }
-    let name_of = move |inside: &Path| match own.get(inside) {
-        Some(None) => None,
-        Some(Some(blob)) => Some(blob.clone().into_bytes()),
-        None => Some([b"HEAD:", inside.as_os_str().as_bytes()].concat()),
-    };
-    // Of a small commit, all that may govern it is asked for at once.
-    let few = staged.map(|(changes, _)| changes).filter(|changes| changes.len() <= FEW);
-    let mut names: Vec<Vec<u8>> = Vec::new();
-    for folder in few.into_iter().flatten().flat_map(|change| change.path.ancestors().skip(1)) {
-        names.extend(Canons::names_in(folder).iter().filter_map(|path| name_of(path)));
-    }
-    names.sort_unstable();
-    names.dedup();
-    let asked: Vec<&[u8]> = names.iter().map(Vec::as_slice).collect();
-    let found = blobs.read_all(&asked)?;
-    let known: HashMap<Vec<u8>, Option<Vec<u8>>> = names.into_iter().zip(found).collect();
     let read = move |path: &Path| {
-        let Some(name) = name_of(path.strip_prefix(&top).unwrap_or(path)) else { return Ok(None) };
-        let bytes = match known.get(&name) {
-            Some(bytes) => bytes.clone(),
-            None => blobs.read(&name).map_err(std::io::Error::other)?,
+        let inside = path.strip_prefix(&top).unwrap_or(path);
+        let blob = match own.get(inside) {
+            Some(None) => None,
+            Some(Some(change)) if change.is_link() => return Err(NotRead::LeadsOut),
+            Some(Some(change)) => change.now.clone(),
+            None => blobs.at("HEAD", inside).map_err(NotRead::Git)?,
         };
-        Ok(bytes.map(|bytes| String::from_utf8_lossy(&bytes).into_owned()))
+        match blob {
+            Some(blob) => text_of(blobs.read(&blob).map_err(NotRead::Git)?).map(Some),
+            None => Ok(None),
+        }
     };
-    Ok(Canons::from(root, Box::new(read)))
+    Canons::from(root, Box::new(read))
 }
 
 /// The first line of a text, if it is short enough to name a program.
@@ -615,8 +600,9 @@ pub(super) fn first_line_of(text: impl Read) -> Option<String> {
 /// So many files are read from git at once; of more, each when it is judged.
 const FEW: usize = 64;
 
-/// The staged or committed contents and the bases of some items, by the blobs' names.
-fn at_once(blobs: &mut Blobs, items: &[Item]) -> Result<HashMap<String, Vec<u8>>, WorkError> {
+/// The staged or committed contents and the bases of some items, by the blobs' names. Where one of
+/// them cannot be read, each is asked for by itself, and says so.
+fn at_once(blobs: &mut Blobs, items: &[Item]) -> HashMap<String, Vec<u8>> {
     let mut names: Vec<&String> = Vec::new();
     for item in items {
         if let Source::Staged { blob, .. } | Source::Committed { blob } = &item.source {
@@ -626,20 +612,46 @@ fn at_once(blobs: &mut Blobs, items: &[Item]) -> Result<HashMap<String, Vec<u8>>
             names.push(blob);
         }
     }
-    let asked: Vec<&[u8]> = names.iter().map(|name| name.as_bytes()).collect();
-    let texts = blobs.read_all(&asked)?.into_iter();
-    let found = names.into_iter().zip(texts);
-    Ok(found.filter_map(|(name, text)| Some((name.clone(), text?))).collect())
+    let asked: Vec<&str> = names.iter().map(|name| name.as_str()).collect();
+    let Ok(texts) = blobs.read_all(&asked) else { return HashMap::new() };
+    names.into_iter().cloned().zip(texts).collect()
 }
 
 fn needs_blobs(item: &Item) -> bool {
-    item.source != Source::File || matches!(item.base, Base::Blob(_) | Base::Head(_))
+    item.source != Source::File || matches!(item.base, Base::Blob(_) | Base::At(_))
 }
 
 /// A path that is there, without links and dots in it.
 pub(super) fn present(current: &Path, path: &Path) -> Result<PathBuf, WorkError> {
     std::fs::canonicalize(current.join(path))
         .map_err(|_| WorkError::NoSuchPath(path.display().to_string()))
+}
+
+/// The folder of the first link on the way to a path that leads out of the repository which it
+/// stands in: whoever made the repository chose where it leads.
+pub(super) fn led_out(current: &Path, path: &Path) -> Option<PathBuf> {
+    let mut real = if path.is_absolute() { PathBuf::from("/") } else { current.to_path_buf() };
+    for part in path.components() {
+        match part {
+            Component::Normal(name) => {
+                let next = real.join(name);
+                let to = std::fs::canonicalize(&next).ok()?;
+                if next.is_symlink() {
+                    let folder = real.clone();
+                    let stays = top_of(&folder).is_none_or(|top| to.starts_with(top));
+                    if !stays {
+                        return Some(folder);
+                    }
+                }
+                real = to;
+            }
+            Component::ParentDir => {
+                real.pop();
+            }
+            _ => {}
+        }
+    }
+    None
 }
 
 fn folder_of(path: &Path) -> PathBuf {

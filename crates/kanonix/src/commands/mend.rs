@@ -2,7 +2,7 @@
 
 pub(crate) mod storing;
 
-use super::{here, reach_in_words};
+use super::{here, reach_in_words, take_back};
 use crate::Status;
 use crate::judging::judge_all;
 use crate::options::Mend;
@@ -10,6 +10,7 @@ use crate::paint::Paint;
 use crate::report::{self, Frame, ReportOption, count, left_alone};
 use kanonix_core::text::{LineSet, Lines, unified_diff};
 use kanonix_core::{Difference, Document, Mended, judge};
+use kanonix_repo::undo::Store;
 use kanonix_repo::work::{InPlay, Item, LeftAlone, NotLoaded, Reach, Selection, select, select_as};
 use rayon::prelude::*;
 use std::io::{Read, Write};
@@ -26,14 +27,18 @@ pub(crate) fn run(options: &Mend) -> anyhow::Result<Status> {
 pub(crate) enum Done {
     Clean,
     /// The old text and the new one.
-    Mended { old: String, new: String, note: Option<String> },
+    Mended { old: String, new: String, note: Option<String>, refused: Option<String> },
     LeftAlone(kanonix_repo::work::Why),
     Problem(String),
 }
 
 fn files(options: &Mend) -> anyhow::Result<Status> {
     let reach = options.reach.reach();
-    let selection = select(&here()?, &options.paths, &reach)?;
+    let here = here()?;
+    let mut selection = select(&here, &options.paths, &reach)?;
+    if !options.dry_run && take_back(&Store::of(selection.repository.as_ref()), &here)? {
+        selection = select(&here, &options.paths, &reach)?;
+    }
     let (words, _) = reach_in_words(&reach, selection.repository.is_some());
     if !options.report.is_empty() {
         let frame = Frame { reach: &words, headline: None, mend: "kanonix mend", rest: None };
@@ -57,7 +62,8 @@ fn files(options: &Mend) -> anyhow::Result<Status> {
             Done::Clean => {}
             Done::LeftAlone(why) => *left.entry(why).or_default() += 1,
             Done::Problem(reason) => problems.push((item.shown.clone(), reason)),
-            Done::Mended { old, new, note } => {
+            Done::Mended { old, new, note, refused } => {
+                problems.extend(refused.map(|reason| (item.shown.clone(), reason)));
                 files += 1;
                 let changed = changed_lines(&old, &new);
                 lines += changed;
@@ -88,7 +94,7 @@ fn files(options: &Mend) -> anyhow::Result<Status> {
         }
     }
     if options.dry_run || !quiet {
-        let _ = std::io::stdout().write_all(out.as_bytes());
+        report::to(&mut std::io::stdout(), &out)?;
     }
     for (path, reason) in &problems {
         eprintln!("kanonix: {path}: {reason}");
@@ -117,7 +123,11 @@ pub(crate) fn mended_unless(
     }
     match mend_loaded(item, &document, &loaded.play) {
         Ok(mended) if mended.text == loaded.text => Done::Clean,
-        Ok(mended) => Done::Mended { old: loaded.text, new: mended.text, note: None },
+        Ok(mended) => {
+            let refused = mended.outcome.refused.as_ref();
+            let refused = refused.map(|difference| unproved(item, &loaded.text, difference));
+            Done::Mended { old: loaded.text, new: mended.text, note: None, refused }
+        }
         Err(reason) => Done::Problem(reason),
     }
 }
@@ -135,7 +145,7 @@ pub(crate) fn mend_loaded(
     mended.map_err(|difference| unproved(item, document.text(), &difference))
 }
 
-/// What is said of a text that would be another program once it is mended.
+/// What is said of a statement that would be another program once it is mended.
 pub(crate) fn unproved(item: &Item, text: &str, difference: &Difference) -> String {
     let at = difference.offset().min(text.len());
     let (line, column) = Lines::new(text).place(text, at);
@@ -144,13 +154,13 @@ pub(crate) fn unproved(item: &Item, text: &str, difference: &Difference) -> Stri
         let (fault, _) = Lines::new(text).place(text, fault.start);
         return format!(
             "line {fault} does not parse, and line {line} would be read otherwise once it is \
-             mended; the file is left as it is. Mend line {fault} by hand first"
+             mended; the statement there is left as it is. Mend line {fault} by hand first"
         );
     }
     format!(
-        "{line}:{column}: the mended text would not be the same program ({difference}); the \
-         file is left as it is. This is a fault of Kanonix: please report it with the file and \
-         its canon"
+        "{line}:{column}: mending would make this another program ({difference}); the statement is \
+         left as it is. If it is a program of {}, please report it to Kanonix with its canon",
+        item.language.name
     )
 }
 
@@ -225,7 +235,12 @@ fn mend_text(path: &Path, reach: &Reach, bytes: Vec<u8>) -> (Vec<u8>, anyhow::Re
         };
         let document = Document::new(loaded.text.as_str(), item.language);
         match mend_loaded(item, &document, &loaded.play) {
-            Ok(mended) => Ok(Some(mended.text)),
+            Ok(mended) => {
+                if let Some(difference) = &mended.outcome.refused {
+                    eprintln!("kanonix: {}: {}", item.shown, unproved(item, &loaded.text, difference));
+                }
+                Ok(Some(mended.text))
+            }
             Err(reason) => anyhow::bail!("{}: {reason}", item.shown),
         }
     };

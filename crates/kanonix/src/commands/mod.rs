@@ -10,7 +10,10 @@ pub(crate) mod tour;
 pub(crate) mod undo;
 pub(crate) mod watch;
 
-use kanonix_repo::work::Reach;
+use kanonix_repo::git::Repository;
+use kanonix_repo::undo::{Changing, Store};
+use kanonix_repo::work::{Reach, shown_from};
+use std::path::Path;
 
 /// A reach in a sentence, and the options that ask for it.
 pub(crate) fn reach_in_words(reach: &Reach, in_repository: bool) -> (String, String) {
@@ -41,21 +44,35 @@ pub(crate) fn as_arguments(paths: &[std::path::PathBuf]) -> String {
     paths.iter().map(|path| format!(" {}", path.display())).collect()
 }
 
-/// Replaces a file that is there, and keeps what it was for `kanonix undo`.
-pub(crate) fn replace_kept(path: &std::path::Path, old: &str, new: &str) -> anyhow::Result<()> {
-    use kanonix_repo::undo::{Changing, Store};
-    let folder = path.parent().unwrap_or(path);
-    let repository = kanonix_repo::git::Repository::find(folder).unwrap_or(None);
+/// Replaces a file below a root that is there, and keeps what it was for `kanonix undo`.
+pub(crate) fn replace_kept(root: &Path, path: &Path, old: &str, new: &str) -> anyhow::Result<()> {
+    let path = kanonix_repo::files::inside(root, path)?;
+    let folder = path.parent().unwrap_or(root);
+    let repository = Repository::find(folder).unwrap_or(None);
     let store = Store::of(repository.as_ref());
     let _held = store.hold()?;
     let change = Changing {
-        path: path.to_path_buf(),
+        path: path.clone(),
         file: Some((old.into(), new.into())),
         index: None,
         lines: mend::changed_lines(old, new),
     };
-    store.keep(&as_typed(), &[change])?;
-    Ok(kanonix_repo::write::replace(path, old.as_bytes(), new.as_bytes())?)
+    let writing = store.keep(&as_typed(), &[change])?;
+    let written =
+        kanonix_repo::write::replace(&path, old.as_bytes(), new.as_bytes(), writing.temporary(0));
+    writing.done()?;
+    Ok(written?)
+}
+
+/// Takes back what a run has changed that was cut short, and says so; whether there was one.
+pub(crate) fn take_back(store: &Store, here: &Path) -> anyhow::Result<bool> {
+    let Some(back) = store.take_back()? else { return Ok(false) };
+    let files = crate::report::count(back.files.len(), "file");
+    eprintln!("kanonix: an earlier run was cut short; {files} it had begun are as before");
+    for (path, reason) in &back.refused {
+        eprintln!("kanonix: {}: {reason}", shown_from(here, path));
+    }
+    Ok(true)
 }
 
 /// The command, as somebody typed it.

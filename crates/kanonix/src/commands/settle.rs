@@ -9,8 +9,8 @@ use super::here;
 use crate::Status;
 use crate::judging::judge_all;
 use crate::options::Settle;
-use kanonix_repo::canon::{FILE_NAME, schema};
-use kanonix_repo::work::{Selection, select_under};
+use kanonix_repo::canon::{FILE_NAME, schema, text_at};
+use kanonix_repo::work::{Selection, WorkError, select_under};
 use std::path::{Path, PathBuf};
 
 pub(crate) fn run(options: &Settle) -> anyhow::Result<Status> {
@@ -54,7 +54,10 @@ impl Tree {
     fn find(options: &Settle) -> anyhow::Result<Tree> {
         let here = here()?;
         let repository = kanonix_repo::git::Repository::find(&here).unwrap_or(None);
-        let root = repository.map_or(here.clone(), |repository| repository.root);
+        let root = match repository {
+            Some(repository) => repository.root,
+            None => std::fs::canonicalize(&here)?,
+        };
         let place = options.path.clone().unwrap_or_else(|| root.clone());
         let canon = root.join(FILE_NAME);
         Ok(Tree { here, root, place, canon })
@@ -62,14 +65,7 @@ impl Tree {
 
     /// The root's canon, if there is one.
     fn text(&self) -> anyhow::Result<Option<String>> {
-        match std::fs::read_to_string(&self.canon) {
-            Ok(text) => Ok(Some(text)),
-            Err(error) if error.kind() == std::io::ErrorKind::NotFound => Ok(None),
-            Err(error) => {
-                let shown = self.canon.display();
-                Err(anyhow::anyhow!("{shown} cannot be read: {error}"))
-            }
-        }
+        Ok(text_at(&self.root, &self.canon).map_err(WorkError::from)?)
     }
 
     /// All files, as if these texts stood at these paths.

@@ -1,6 +1,6 @@
 //! `kanonix undo`: puts back what the last run changed.
 
-use super::here;
+use super::{here, take_back};
 use crate::Status;
 use crate::options::Undo;
 use crate::paint::Paint;
@@ -18,6 +18,9 @@ pub(crate) fn run(options: &Undo) -> anyhow::Result<Status> {
     let paint = Paint::new(options.color);
     if options.list {
         list(&store, &here, paint);
+        return Ok(Status::Clean);
+    }
+    if take_back(&store, &here)? {
         return Ok(Status::Clean);
     }
     let Some((run, done)) = store.put_back()? else {

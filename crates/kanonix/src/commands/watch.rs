@@ -12,8 +12,10 @@ use anyhow::Context;
 use folders::Folders;
 use gits::Gits;
 use kanonix_core::text::{LineSet, Lines};
+use kanonix_repo::files;
 use kanonix_repo::git::Repository;
-use kanonix_repo::work::{Item, Reach, Selection, select, shown_from};
+use kanonix_repo::undo::Store;
+use kanonix_repo::work::{Item, Reach, Selection, is_visible, select, shown_from};
 use rayon::prelude::*;
 use std::collections::{BTreeSet, HashMap};
 use std::io::Write;
@@ -57,6 +59,7 @@ pub(crate) fn run(options: &Watch) -> anyhow::Result<Status> {
     })
     .context("signals cannot be waited for")?;
     let repository = Repository::find(&folder)?;
+    super::take_back(&Store::of(repository.as_ref()), &here)?;
     let mut watching = Watching {
         folders: Folders::watch(&folder, move |paths| {
             let _ = events.send(Event::Seen(paths));
@@ -154,12 +157,14 @@ impl Watching {
         }
         let own = |path: &PathBuf| {
             let written = self.written.get(path);
-            written.is_some() && std::fs::read_to_string(path).ok().as_ref() == written
+            written.is_some_and(|written| {
+                files::read(path, written.len() as u64).is_ok_and(|now| now == written.as_bytes())
+            })
         };
         let files: Vec<PathBuf> = files.into_iter().filter(|path| !own(path)).collect();
         let files = match &self.gits {
             Some(gits) => gits.saved(&files),
-            None => files.into_iter().filter(|path| folders::is_visible(path)).collect(),
+            None => files.into_iter().filter(|path| is_visible(path)).collect(),
         };
         if files.is_empty() {
             return;

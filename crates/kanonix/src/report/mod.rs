@@ -132,7 +132,7 @@ pub(crate) fn write_asked(
 }
 
 /// A reader that went away (`| head`) is no problem of ours.
-fn to(out: &mut impl Write, text: &str) -> anyhow::Result<()> {
+pub(crate) fn to(out: &mut impl Write, text: &str) -> anyhow::Result<()> {
     match out.write_all(text.as_bytes()).and_then(|()| out.flush()) {
         Err(error) if error.kind() != std::io::ErrorKind::BrokenPipe => Err(error.into()),
         _ => Ok(()),

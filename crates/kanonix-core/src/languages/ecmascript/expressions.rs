@@ -13,7 +13,7 @@ use crate::syntax::{NodeId, TokenId};
 pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) -> bool {
     match kind {
         Kind::ArrowFunction => arrow_function(p, node, parts),
-        Kind::FormalParameters => formal_parameters(p, parts),
+        Kind::FormalParameters => formal_parameters(p, node, parts),
         Kind::ParenthesizedExpression => parenthesized(p, parts),
         Kind::Object | Kind::ObjectPattern => object(p, parts),
         Kind::Pair | Kind::PairPattern => pair(p, parts),
@@ -99,21 +99,36 @@ fn arrow_function(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
 }
 
 /// `(level, { ebb } = {}, ...rest)`
-fn formal_parameters(p: &mut Planner, parts: &[NodeId]) {
+fn formal_parameters(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let elements = elements(p, parts);
-    let has_rest = elements.last().is_some_and(|last| is(p, *last, Kind::RestPattern));
     let stand_in = match elements[..] {
         [only] => literal_opener(p, only).map_or(0, |opener| opener + 1),
         _ => 0,
     };
     let list = List {
         inner: p.choices.parens_gap,
-        last_comma: !has_rest,
+        last_comma: !ends_in_rest(p, &elements) && !is_setter(p, node),
         holds_lines: true,
         stand_in,
         ..List::PLAIN
     };
     p.list(parts, &[Kind::Comma as u16], list);
+}
+
+/// Whether the last element takes all the others: the grammar reads a comma behind it, and the
+/// language forbids one, whether it has a type (`...rest: number[]`) or not.
+fn ends_in_rest(p: &Planner, elements: &[NodeId]) -> bool {
+    elements.last().is_some_and(|last| {
+        is(p, *last, Kind::RestPattern)
+            || p.parts(*last).iter().any(|part| is(p, *part, Kind::RestPattern))
+    })
+}
+
+/// Whether these are the parameters of `set level(value)`: exactly one, and no comma.
+fn is_setter(p: &Planner, parameters: NodeId) -> bool {
+    let method = p.parent(parameters);
+    p.parts(method).iter().any(|part| p.token_text(p.first(*part)) == "set" && p.end(*part) == p.first(*part) + 1)
+        && p.parts(method).iter().position(|part| *part == parameters).is_some_and(|at| at >= 2)
 }
 
 pub(super) fn elements(p: &Planner, parts: &[NodeId]) -> Vec<NodeId> {
@@ -152,7 +167,7 @@ fn literal_opener(p: &Planner, node: NodeId) -> Option<TokenId> {
 }
 
 fn object(p: &mut Planner, parts: &[NodeId]) {
-    let has_rest = elements(p, parts).last().is_some_and(|e| is(p, *e, Kind::RestPattern));
+    let has_rest = ends_in_rest(p, &elements(p, parts));
     let list = List {
         inner: p.choices.braces_gap,
         collection: true,
@@ -175,7 +190,7 @@ fn array(p: &mut Planner, parts: &[NodeId]) {
     let has_holes = parts.windows(2).any(|pair| {
         is(p, pair[1], Kind::Comma) && (is(p, pair[0], Kind::Comma) || pair[0] == parts[0])
     });
-    let has_rest = elements(p, parts).last().is_some_and(|e| is(p, *e, Kind::RestPattern));
+    let has_rest = ends_in_rest(p, &elements(p, parts));
     let list = List {
         inner: p.choices.brackets_gap,
         collection: true,

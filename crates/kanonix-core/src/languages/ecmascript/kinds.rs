@@ -199,13 +199,8 @@ pub(super) fn role(kind: u16) -> Role {
         Kind::String | Kind::TemplateString | Kind::TemplateLiteralType | Kind::Regex => Role::Atom,
         Kind::Comment | Kind::HtmlComment => Role::Comment,
         Kind::JsxText | Kind::HtmlCharacterReference => Role::Text,
-        Kind::Program
-        | Kind::StatementBlock
-        | Kind::ClassBody
-        | Kind::Object
-        | Kind::Array
-        | Kind::ObjectType
-        | Kind::EnumBody => Role::Body,
+        Kind::Program | Kind::StatementBlock | Kind::ClassBody => Role::Statements,
+        Kind::Object | Kind::Array | Kind::ObjectType | Kind::EnumBody => Role::Body,
         _ => Role::Plain,
     }
 }

@@ -22,7 +22,7 @@ pub(super) fn role(kind: u16) -> Role {
     match Kind::of(kind) {
         Kind::String => Role::Atom,
         Kind::Comment => Role::Comment,
-        Kind::Document | Kind::Object | Kind::Array => Role::Body,
+        Kind::Document | Kind::Object | Kind::Array => Role::Statements,
         _ => Role::Plain,
     }
 }

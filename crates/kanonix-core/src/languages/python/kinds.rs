@@ -135,7 +135,34 @@ pub(super) fn role(kind: u16) -> Role {
         Kind::String => Role::Atom,
         Kind::Comment => Role::Comment,
         Kind::LineContinuation => Role::Join,
-        Kind::Module | Kind::Block | Kind::Dictionary | Kind::List => Role::Body,
+        Kind::Module | Kind::Block => Role::Statements,
+        Kind::Dictionary | Kind::List => Role::Body,
         _ => Role::Plain,
     }
+}
+
+/// Whether a kind holds the lines of a block.
+pub(super) fn is_block(kind: u16) -> bool {
+    Kind::of(kind) == Kind::Block
+}
+
+/// What begins a logical line behind the first one of its statement.
+pub(super) fn goes_on(kind: u16) -> bool {
+    matches!(
+        Kind::of(kind),
+        Kind::ElifClause
+            | Kind::ElseClause
+            | Kind::ExceptClause
+            | Kind::FinallyClause
+            | Kind::CaseClause
+            | Kind::Decorator
+            | Kind::FunctionDefinition
+            | Kind::ClassDefinition
+    )
+}
+
+/// The grammar reads a stretch between back quotes as a string; it was an expression in Python 2,
+/// and is nothing in Python 3.
+pub(super) fn foreign(kind: u16, text: &str) -> bool {
+    Kind::of(kind) == Kind::String && text.ends_with('`')
 }

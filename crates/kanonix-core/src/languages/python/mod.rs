@@ -6,8 +6,8 @@ mod statements;
 
 use super::Language;
 use crate::layout::planner::Planner;
-use crate::syntax::{Grammar, NodeId};
-use kinds::{ENTRIES, Kind, role};
+use crate::syntax::{Grammar, Indented, NodeId};
+use kinds::{ENTRIES, Kind, foreign, goes_on, is_block, role};
 
 pub(super) static LANGUAGE: Language = Language {
     name: "python",
@@ -17,7 +17,9 @@ pub(super) static LANGUAGE: Language = Language {
     interpreters: &["python", "pypy"],
     identifiers: &["python"],
     line_comment: Some("#"),
-    grammar: Grammar::new(|| tree_sitter_python::LANGUAGE.into(), ENTRIES, role),
+    grammar: Grammar::new(|| tree_sitter_python::LANGUAGE.into(), ENTRIES, role)
+        .indented(Indented { is_block, goes_on })
+        .without(foreign),
     rule,
     // PEP 8, "Style Guide for Python Code". It allows a trailing comma and leaves quotes open.
     defaults: &[

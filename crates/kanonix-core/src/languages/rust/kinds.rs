@@ -194,10 +194,8 @@ pub(super) fn role(kind: u16) -> Role {
         | Kind::MacroRule => Role::Atom,
         Kind::LineComment | Kind::BlockComment => Role::Comment,
         Kind::TokenTree => Role::Unread,
-        Kind::SourceFile
-        | Kind::Block
-        | Kind::DeclarationList
-        | Kind::MatchBlock
+        Kind::SourceFile | Kind::Block | Kind::DeclarationList => Role::Statements,
+        Kind::MatchBlock
         | Kind::EnumVariantList
         | Kind::FieldDeclarationList
         | Kind::FieldInitializerList

@@ -20,12 +20,8 @@ pub(super) static LANGUAGE: Language = Language {
     interpreters: &["rust-script", "cargo"],
     identifiers: &["rust"],
     line_comment: Some("//"),
-    grammar: Grammar::with_reading(
-        || tree_sitter_rust::LANGUAGE.into(),
-        ENTRIES,
-        role,
-        Reading { end: ";", accepts },
-    ),
+    grammar: Grammar::new(|| tree_sitter_rust::LANGUAGE.into(), ENTRIES, role)
+        .with_reading(Reading { end: ";", accepts }),
     rule,
     // The Rust Style Guide, as it stands beside the language's reference.
     defaults: &[

@@ -6,8 +6,10 @@ use crate::judging::judge_in_play;
 use crate::options::GateInstall;
 use crate::report::count;
 use anyhow::{Context, bail};
+use kanonix_repo::files;
 use kanonix_repo::git::Repository;
 use kanonix_repo::work::{Reach, select};
+use kanonix_repo::write::{folder_at, put};
 use std::fs;
 use std::path::{Path, PathBuf};
 
@@ -51,8 +53,30 @@ exit {status}
     )
 }
 
+/// A hook is not larger than this, in bytes.
+const LARGEST: u64 = 1024 * 1024;
+
+/// A hook's text, if a plain file is there.
+fn text_of(hook: &Path) -> Option<String> {
+    let folder = fs::canonicalize(hook.parent()?).ok()?;
+    let bytes = files::read(&folder.join(hook.file_name()?), LARGEST).ok()?;
+    Some(String::from_utf8_lossy(&bytes).into_owned())
+}
+
 fn is_ours(hook: &Path) -> bool {
-    fs::read(hook).is_ok_and(|text| String::from_utf8_lossy(&text).contains(MARK))
+    text_of(hook).is_some_and(|text| text.contains(MARK))
+}
+
+/// The hooks folder, made where it is not there yet. One that is in the tree may not be behind a
+/// link, as whoever made the tree chose where that leads.
+fn made(repository: &Repository, folder: &Path) -> anyhow::Result<(PathBuf, PathBuf)> {
+    let problem = || format!("the hooks folder {} cannot be made", folder.display());
+    let is_own = folder.starts_with(&repository.git_dir);
+    if let (false, Ok(inside)) = (is_own, folder.strip_prefix(&repository.root)) {
+        return Ok((repository.root.clone(), inside.to_path_buf()));
+    }
+    fs::create_dir_all(folder).with_context(problem)?;
+    Ok((fs::canonicalize(folder).with_context(problem)?, PathBuf::new()))
 }
 
 pub(super) fn install(options: &GateInstall) -> anyhow::Result<Status> {
@@ -63,7 +87,8 @@ pub(super) fn install(options: &GateInstall) -> anyhow::Result<Status> {
     };
     let hook = folder.join("pre-commit");
     let earlier = folder.join(EARLIER);
-    fs::create_dir_all(&folder)
+    let (base, inside) = made(&repository, &folder)?;
+    folder_at(&base, &inside)
         .with_context(|| format!("the hooks folder {} cannot be made", folder.display()))?;
     let mut kept = earlier.exists();
     if hook.symlink_metadata().is_ok() && !is_ours(&hook) {
@@ -80,7 +105,8 @@ pub(super) fn install(options: &GateInstall) -> anyhow::Result<Status> {
     let program = std::env::current_exe().unwrap_or_else(|_| PathBuf::from("kanonix"));
     // What everybody shares knows nothing of this machine.
     let program = (!options.shared).then_some(program.as_path());
-    write_hook(&hook, &hook_text(program, options))?;
+    put(&base, &inside.join("pre-commit"), hook_text(program, options).as_bytes(), 0o755)
+        .with_context(|| format!("the hook {} cannot be written", hook.display()))?;
     println!("the commit gate is in {}", hook.display());
     if kept {
         println!("the hook that was there runs first; it is kept as {}", earlier.display());
@@ -94,13 +120,6 @@ pub(super) fn install(options: &GateInstall) -> anyhow::Result<Status> {
     }
     println!("take it out again with: kanonix gate remove");
     Ok(Status::Clean)
-}
-
-fn write_hook(hook: &Path, text: &str) -> anyhow::Result<()> {
-    use std::os::unix::fs::PermissionsExt;
-    let problem = || format!("the hook {} cannot be written", hook.display());
-    fs::write(hook, text).with_context(problem)?;
-    fs::set_permissions(hook, fs::Permissions::from_mode(0o755)).with_context(problem)
 }
 
 pub(super) fn remove() -> anyhow::Result<Status> {
@@ -146,7 +165,7 @@ pub(super) fn status() -> anyhow::Result<Status> {
     let repository = repository()?;
     let folder = repository.hooks()?;
     let hook = folder.join("pre-commit");
-    let text = fs::read_to_string(&hook).unwrap_or_default();
+    let text = text_of(&hook).unwrap_or_default();
     if is_ours(&hook) {
         let after = match folder.join(EARLIER).exists() {
             true => ", after the hook from before",

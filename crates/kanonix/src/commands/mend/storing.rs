@@ -11,7 +11,6 @@ use kanonix_repo::git::{Repository, Staging};
 use kanonix_repo::undo::{Changing, Store};
 use kanonix_repo::work::{Item, Selection, Source};
 use kanonix_repo::write;
-use std::path::Path;
 
 /// What becomes of one item.
 struct Writing {
@@ -43,16 +42,14 @@ pub(crate) fn store(selection: &Selection, done: &mut [(&Item, Done)]) -> anyhow
     }
     let undo = Store::of(selection.repository.as_ref());
     let _held = undo.hold()?;
-    let folders = changes.iter().filter_map(|change| change.path.parent());
-    let mut folders: Vec<&Path> = folders.collect();
-    folders.dedup();
-    folders.into_iter().for_each(write::clear_up);
-    undo.keep(&as_typed(), &changes)?;
+    let keeping = undo.keep(&as_typed(), &changes)?;
     let mut staged = Vec::new();
-    for writing in &writings {
+    for (index, writing) in writings.iter().enumerate() {
         let change = &writing.change;
         let written = match &change.file {
-            Some((old, new)) if old != new => write::replace(&change.path, old, new),
+            Some((old, new)) if old != new => {
+                write::replace(&change.path, old, new, keeping.temporary(index))
+            }
             _ => Ok(()),
         };
         match written {
@@ -63,6 +60,7 @@ pub(crate) fn store(selection: &Selection, done: &mut [(&Item, Done)]) -> anyhow
     if let Some(repository) = &selection.repository {
         repository.stage(&staged)?;
     }
+    keeping.done()?;
     say(done, writings, problems)
 }
 
@@ -108,7 +106,7 @@ fn planned(
     };
     let mended = repository.store(new.as_bytes()).map_err(|error| error.to_string())?;
     change.index = Some((staging(blob), staging(&mended)));
-    let Some(working) = selection.working_text(item) else { return Ok((change, None)) };
+    let Some(working) = selection.working_text(item)? else { return Ok((change, None)) };
     if working == old.as_bytes() {
         change.file = Some((working, new.as_bytes().to_vec()));
         return Ok((change, None));

@@ -14,11 +14,13 @@ use kanonix_core::languages::{self, Language};
 use kanonix_core::style::Style;
 use kanonix_core::survey::{Answer, Survey};
 use kanonix_core::text::{LineSet, Lines};
-use kanonix_repo::canon::Canon;
+use kanonix_repo::canon::{Canon, FILE_NAME};
 use kanonix_repo::canon::editing::{Wish, set};
 use kanonix_repo::work::{Item, LeftAlone, NotLoaded, Selection, Why, WorkError};
+use kanonix_repo::write::put;
 use rayon::prelude::*;
-use std::io::{IsTerminal, Write};
+use std::io::IsTerminal;
+use std::path::Path;
 
 /// So much of a repository is judged under every value of every setting, in bytes: a few seconds.
 const MOST_BYTES: u64 = 2_500_000;
@@ -81,12 +83,10 @@ pub(super) fn run(tree: &Tree, options: &Settle) -> anyhow::Result<Status> {
 }
 
 fn write(tree: &Tree, old: Option<&str>, canon: &str) -> anyhow::Result<()> {
-    if let Some(old) = old {
-        return replace_kept(&tree.canon, old, canon);
+    match old {
+        Some(old) => replace_kept(&tree.root, &tree.canon, old, canon),
+        None => Ok(put(&tree.root, Path::new(FILE_NAME), canon.as_bytes(), 0o644)?),
     }
-    let mut options = std::fs::OpenOptions::new();
-    let mut file = options.write(true).create_new(true).open(&tree.canon)?;
-    Ok(file.write_all(canon.as_bytes())?)
 }
 
 /// What was found of one language.

@@ -57,7 +57,7 @@ pub(super) fn set_values(tree: &Tree, options: &Settle) -> anyhow::Result<Status
         return Ok(Status::Clean);
     }
     if options.write {
-        replace_kept(&tree.canon, &text, &with)
+        replace_kept(&tree.root, &tree.canon, &text, &with)
             .with_context(|| format!("{shown} cannot be written"))?;
         println!("{shown} is changed: {}", options.set.join(", "));
         return Ok(Status::Clean);

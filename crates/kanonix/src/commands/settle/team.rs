@@ -8,9 +8,11 @@ use anyhow::Context;
 use kanonix_core::languages;
 use kanonix_core::style::slots;
 use kanonix_repo::canon::followed::{Followed, PATH, Team};
-use kanonix_repo::canon::{Canon, FILE_NAME};
+use kanonix_repo::canon::{Canon, FILE_NAME, text_at};
 use kanonix_repo::git::fetch_file;
 use kanonix_repo::work::WorkError;
+use kanonix_repo::write::put;
+use std::path::Path;
 
 /// Fetches the followed canon and keeps its copy.
 pub(super) fn follow(tree: &Tree, options: &Settle) -> anyhow::Result<Status> {
@@ -28,7 +30,8 @@ pub(super) fn follow(tree: &Tree, options: &Settle) -> anyhow::Result<Status> {
 pub(super) fn refresh(tree: &Tree, options: &Settle) -> anyhow::Result<Status> {
     let team = team(tree)?;
     let path = Followed::path(&tree.root);
-    let old = std::fs::read_to_string(&path).ok().and_then(|text| Followed::read(&text));
+    let old = text_at(&tree.root, &path).map_err(WorkError::from)?;
+    let old = old.and_then(|text| Followed::read(&text));
     let Some(old) = old.filter(|old| old.from == team.follow && old.at == team.at) else {
         let message = format!("there is no copy of {} yet: kanonix settle --follow", from(&team));
         return Err(BadOption(message).into());
@@ -94,11 +97,8 @@ fn fetch(tree: &Tree, team: &Team) -> anyhow::Result<Followed> {
 }
 
 fn write(tree: &Tree, copy: &Followed) -> anyhow::Result<()> {
-    let path = Followed::path(&tree.root);
-    let folder = path.parent().unwrap_or(&path);
-    std::fs::create_dir_all(folder)
-        .and_then(|()| std::fs::write(&path, copy.write()))
-        .with_context(|| format!("{} cannot be written", path.display()))
+    put(&tree.root, Path::new(PATH), copy.write().as_bytes(), 0o644)
+        .with_context(|| format!("{} cannot be written", Followed::path(&tree.root).display()))
 }
 
 /// Which settings have other values, and in which languages.

@@ -1,7 +1,7 @@
 //! The folders that are watched: all that no ignore file keeps out, the new ones too.
 
 use anyhow::Context;
-use ignore::WalkBuilder;
+use kanonix_repo::work::{Met, is_visible, walk};
 use notify::{RecommendedWatcher, RecursiveMode, Watcher};
 use std::collections::HashSet;
 use std::path::{Path, PathBuf};
@@ -26,7 +26,8 @@ impl Folders {
         };
         let mut folders =
             Folders { watcher: notify::recommended_watcher(told)?, watched: HashSet::new() };
-        for folder in walk(folder).filter(|path| path.is_dir()) {
+        for met in walk(folder) {
+            let Met::Folder(folder) = met else { continue };
             let watched = folders.watcher.watch(&folder, RecursiveMode::NonRecursive);
             watched.with_context(|| {
                 format!(
@@ -58,32 +59,16 @@ impl Folders {
         if !is_visible(folder) {
             return files;
         }
-        for path in walk(folder) {
-            if path.is_dir() {
-                self.add_one(&path);
-                self.watched.insert(path);
-            } else {
-                files.push(path);
+        for met in walk(folder) {
+            match met {
+                Met::Folder(path) => {
+                    self.add_one(&path);
+                    self.watched.insert(path);
+                }
+                Met::File(path) => files.push(path),
+                _ => {}
             }
         }
         files
     }
-}
-
-/// Everything in a folder that no ignore file keeps out, the folder itself included.
-fn walk(folder: &Path) -> impl Iterator<Item = PathBuf> {
-    let walk = WalkBuilder::new(folder)
-        .hidden(false)
-        .require_git(false)
-        .filter_entry(|entry| entry.file_name() != ".git")
-        .build();
-    walk.flatten().filter(|entry| !entry.path_is_symlink()).map(ignore::DirEntry::into_path)
-}
-
-/// Whether no ignore file keeps a path out.
-pub(super) fn is_visible(path: &Path) -> bool {
-    let Some(folder) = path.parent() else { return true };
-    let mut walk = WalkBuilder::new(folder);
-    let walk = walk.hidden(false).require_git(false).max_depth(Some(1)).build();
-    walk.flatten().any(|entry| entry.path() == path)
 }

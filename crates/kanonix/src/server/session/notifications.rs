@@ -62,6 +62,7 @@ impl Session {
                 let gone = paths(&changed.event.removed);
                 self.roots.retain(|root| !gone.contains(root));
                 self.roots.extend(paths(&changed.event.added));
+                kanonix_repo::git::stand_in(&self.roots);
             }
             "workspace/didChangeConfiguration" => {
                 self.wish(params.get("settings"));

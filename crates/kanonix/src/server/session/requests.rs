@@ -250,6 +250,7 @@ impl Session {
         {
             self.roots.push(root);
         }
+        kanonix_repo::git::stand_in(&self.roots);
         self.wish(asked.initialization_options.as_ref());
         let client = asked.client_info.map_or("unknown".into(), |client| match client.version {
             Some(version) => format!("{} {version}", client.name),

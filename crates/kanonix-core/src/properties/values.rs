@@ -1,0 +1,50 @@
+//! Values of the settings, to try a text with.
+
+use super::Chance;
+use crate::languages::Language;
+use crate::style::{Kind, Setting, Slot, Style, slots};
+
+pub(super) type Pair = (&'static str, &'static str, String, String);
+
+fn values_of(slot: &Slot) -> Vec<String> {
+    match slot.kind {
+        Kind::Word(words) => words.iter().map(|word| word.to_string()).collect(),
+        Kind::Flag | Kind::FlagOrKeep => vec!["true".into(), "false".into()],
+        Kind::Number(20, ..) => vec!["40".into(), "79".into(), "120".into()],
+        Kind::Number(..) => vec!["1".into(), "2".into(), "3".into(), "4".into()],
+    }
+}
+
+/// Pairs of values that do not keep anything of what is there.
+pub(super) fn pairs_of_values(language: &Language) -> Vec<Pair> {
+    let mut pairs = Vec::new();
+    for (entry, slot) in slots().filter(|(entry, slot)| language.has(entry.name, slot.key)) {
+        if matches!(
+            entry.setting,
+            Setting::BlankLines | Setting::TrimTrailingWhitespace | Setting::TabWidth
+        ) {
+            continue;
+        }
+        let values = values_of(slot);
+        let forgets = |value: &&String| !value.starts_with("keep");
+        for a in values.iter().filter(forgets) {
+            for b in values.iter().filter(forgets).filter(|b| *b != a) {
+                pairs.push((entry.name, slot.key, a.clone(), b.clone()));
+            }
+        }
+    }
+    pairs
+}
+
+/// A style of a language in which some settings have other values, by chance.
+pub fn some_style(language: &Language, chance: &mut Chance) -> Style {
+    let mut style = language.style();
+    for (entry, slot) in slots().filter(|(entry, slot)| language.has(entry.name, slot.key)) {
+        if chance.one_in(3) {
+            let values = values_of(slot);
+            // What a slot does not take, another draw may.
+            let _ = style.set(entry.name, slot.key, &values[chance.below(values.len())]);
+        }
+    }
+    style
+}

@@ -1,0 +1,205 @@
+//! What differs: between two trees, a tree and the index, a tree and the files.
+
+use super::finding::top_of;
+use super::runner::{Trust, git_in, is_in_hook, run, run_with};
+use super::{Answer, Repository, path_of};
+use std::collections::HashMap;
+use std::path::{Path, PathBuf};
+use std::process::Command;
+
+/// One path that differs between two trees, or a tree and the index, or a tree and the files.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct Change {
+    /// Its path now, from the root.
+    pub path: PathBuf,
+    /// The blob that it had in the base; `None` if it is new.
+    pub base: Option<String>,
+    /// The blob that it has now; `None` where git has not looked at the file.
+    pub now: Option<String>,
+    /// Git's mode of it now, in octal.
+    pub mode: String,
+    /// Whether it is in the middle of a merge.
+    pub unmerged: bool,
+}
+
+/// What differs between a tree and the index, and the paths that the index does not have.
+pub type Staged = (Vec<Change>, Vec<PathBuf>);
+
+impl Change {
+    /// Whether it is a submodule.
+    pub fn is_submodule(&self) -> bool {
+        self.mode == "160000"
+    }
+
+    /// Whether it is a symbolic link.
+    pub fn is_link(&self) -> bool {
+        self.mode == "120000"
+    }
+}
+
+/// Git does not go into a submodule to see what is changed there: that would ask a git of its own,
+/// with the submodule's configuration.
+const CLOSED: &str = "--ignore-submodules=dirty";
+
+/// The commits of a branch, one after the other, are looked at up to so many.
+const MOST_STEPS: usize = 500;
+
+/// What differs between a tree and the index, wherever in the working tree git runs.
+pub(super) fn staged_since(git: &mut Command, base: &str) -> Answer<Staged> {
+    git.args(["diff-index", "--cached", "--no-relative", "-z", "-M", "--no-ext-diff"]);
+    git.args([CLOSED, base, "--"]);
+    differences(git, "diff-index")
+}
+
+/// The changes that git lists, and the paths that are gone.
+fn differences(git: &mut Command, what: &str) -> Answer<Staged> {
+    let answer = run(git, what)?;
+    let (mut changes, mut gone) = (Vec::new(), Vec::new());
+    for Record { change, from, status } in records(&answer) {
+        match (status, from) {
+            (b'D', _) => {
+                gone.push(change.path);
+                continue;
+            }
+            (b'R', Some(from)) => gone.push(from),
+            _ => {}
+        }
+        match changes.last_mut() {
+            // An unmerged path is listed once more, with the file's own state.
+            Some(last) if Change::same_path(last, &change) => last.unmerged |= change.unmerged,
+            _ => changes.push(change),
+        }
+    }
+    Ok((changes, gone))
+}
+
+/// One entry of a list of changes.
+struct Record {
+    change: Change,
+    /// The path before a rename or a copy.
+    from: Option<PathBuf>,
+    /// Git's letter for what happened.
+    status: u8,
+}
+
+/// The entries of a list of changes in git's raw format, ended by zero bytes.
+fn records(answer: &[u8]) -> Vec<Record> {
+    let mut fields = answer.split(|byte| *byte == 0);
+    let mut records = Vec::new();
+    while let Some(head) = fields.next().filter(|head| head.starts_with(b":")) {
+        let head = String::from_utf8_lossy(&head[1..]).into_owned();
+        let words: Vec<&str> = head.split(' ').collect();
+        let [_, mode, base, now, status] = words[..] else { break };
+        let Some(mut path) = fields.next() else { break };
+        let mut from = None;
+        if status.starts_with(['R', 'C']) {
+            from = Some(path_of(path));
+            path = fields.next().unwrap_or(path);
+        }
+        let blob = |name: &str| (!name.bytes().all(|b| b == b'0')).then(|| name.to_string());
+        let change = Change {
+            path: path_of(path),
+            base: blob(base),
+            now: blob(now),
+            mode: mode.to_string(),
+            unmerged: status.starts_with('U'),
+        };
+        let status = status.as_bytes().first().copied().unwrap_or(b'M');
+        records.push(Record { change, from, status });
+    }
+    records
+}
+
+impl Repository {
+    /// As [`Repository::find`], with what [`Repository::staged`] says of the last commit, both
+    /// asked at once. Without a last commit, nothing is said.
+    ///
+    /// # Errors
+    /// As [`Repository::find`].
+    pub fn find_with_staged(folder: &Path) -> Answer<Option<(Repository, Option<Staged>)>> {
+        let top = match is_in_hook() {
+            true => folder.to_path_buf(),
+            false => top_of(folder).unwrap_or(folder.to_path_buf()),
+        };
+        let (found, staged) = std::thread::scope(|scope| {
+            let mut command = git_in(&top, Trust::Found);
+            let staged = scope.spawn(move || staged_since(&mut command, "HEAD"));
+            (Repository::find(folder), staged.join())
+        });
+        let staged = staged.ok().and_then(Result::ok);
+        Ok(found?.map(|repository| (repository, staged)))
+    }
+
+    /// What differs between a tree and the files of the working tree.
+    ///
+    /// # Errors
+    /// If git fails.
+    pub fn changed_files(&self, base: &str) -> Answer<Vec<Change>> {
+        self.changes(&["diff-index", "-z", "-M", "--no-ext-diff", CLOSED, base, "--"])
+    }
+
+    /// What differs between a tree and the index, and the paths that the index does not have.
+    ///
+    /// # Errors
+    /// If git fails.
+    pub fn staged(&self, base: &str) -> Answer<Staged> {
+        staged_since(&mut self.git(), base)
+    }
+
+    /// What differs between two trees.
+    ///
+    /// # Errors
+    /// If git fails.
+    pub fn between(&self, base: &str, now: &str) -> Answer<Vec<Change>> {
+        self.changes(&["diff-tree", "-r", "-z", "-M", "--no-ext-diff", base, now, "--"])
+    }
+
+    /// Of every file that the commits between `base` and HEAD changed, by its path in HEAD: the
+    /// blobs that it had after each of them, the oldest first. Of a merge, its first parent counts.
+    ///
+    /// # Errors
+    /// If git fails.
+    pub fn ways(&self, base: &str) -> Answer<HashMap<PathBuf, Vec<String>>> {
+        let mut list = self.git();
+        list.args(["rev-list", "--first-parent", "--reverse", &format!("{base}..HEAD")]);
+        let commits = run(&mut list, "rev-list")?;
+        let commits = String::from_utf8_lossy(&commits).into_owned();
+        let commits: Vec<&str> = commits.lines().collect();
+        let mut ways: HashMap<PathBuf, Vec<String>> = HashMap::new();
+        // A single step is the whole way; one of very many is not gone again.
+        if !(2..=MOST_STEPS).contains(&commits.len()) {
+            return Ok(ways);
+        }
+        // Each commit beside the one before it; the first one beside its own first parent.
+        let first = self.commit(&format!("{}^", commits[0])).unwrap_or_else(|_| base.to_string());
+        let before = std::iter::once(first.as_str()).chain(commits.iter().copied());
+        let pairs = commits.iter().zip(before);
+        let input: String = pairs.map(|(commit, before)| format!("{commit} {before}\n")).collect();
+        let mut trees = self.git();
+        trees.args(["diff-tree", "--stdin", "-r", "-z", "-M", "--no-commit-id", "--no-ext-diff"]);
+        let answer = run_with(&mut trees, "diff-tree", input.as_bytes())?;
+        for record in records(&answer) {
+            let known = match (&record.from, record.status) {
+                (Some(from), b'R') => ways.remove(from).unwrap_or_default(),
+                _ => ways.remove(&record.change.path).unwrap_or_default(),
+            };
+            if let (Some(now), false) = (record.change.now, record.status == b'D') {
+                let mut known = known;
+                known.push(now);
+                ways.insert(record.change.path, known);
+            }
+        }
+        Ok(ways)
+    }
+
+    fn changes(&self, words: &[&str]) -> Answer<Vec<Change>> {
+        differences(self.git().args(words), words[0]).map(|(changes, _)| changes)
+    }
+}
+
+impl Change {
+    fn same_path(&self, other: &Change) -> bool {
+        self.path == other.path
+    }
+}
+

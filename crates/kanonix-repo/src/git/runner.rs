@@ -1,0 +1,274 @@
+//! The one way in which git is called.
+//!
+//! A repository may have been made by a stranger, and so may its configuration. Nothing that it
+//! names is run: no hook, no watching program, no pager or editor, no external way to compare or
+//! to fetch. What a user's surroundings say counts only as far as it redirects nothing, unless git
+//! itself has started us. What filters and fetching need is said in [`Trust`].
+
+use super::{Answer, GitError, Repository};
+use std::ffi::OsStr;
+use std::io::Write;
+use std::path::{Path, PathBuf};
+use std::process::{Child, Command, Output, Stdio};
+use std::sync::OnceLock;
+use std::sync::mpsc;
+use std::time::{Duration, Instant};
+
+/// How far a repository's own configuration is believed.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum Trust {
+    /// Git itself would use this repository where the user stands, or it is a linked working tree
+    /// or a submodule of that one: its filters run, and what it left out is fetched.
+    Own,
+    /// It was found beneath, or elsewhere: nothing that it names is run, and nothing fetched.
+    Found,
+    /// It has no working tree, and was named on purpose.
+    Bare,
+}
+
+/// What keeps git from running anything that a configuration names. Said behind the program, so
+/// that it counts for everything that git starts in turn.
+const GUARD: [&str; 6] = [
+    "safe.bareRepository=explicit",
+    "core.fsmonitor=false",
+    "core.quotePath=false",
+    "core.pager=cat",
+    "core.editor=:",
+    "protocol.ext.allow=never",
+];
+
+/// Git looks for hooks in this folder, which no system has.
+const NO_HOOKS: &str = "core.hooksPath=/dev/null";
+
+/// What may be fetched over: what git itself allows, and nothing that starts another program.
+const PROTOCOLS: &str = "file:git:http:https:ssh";
+
+/// What in the surroundings leads git to another repository, or has it read or run something else.
+/// `git rev-parse --local-env-vars` lists most of them; what a user's settings are (`GIT_CONFIG_…`)
+/// and how he reaches a server stays.
+const REDIRECTING: [&str; 20] = [
+    "GIT_ALTERNATE_OBJECT_DIRECTORIES",
+    "GIT_ATTR_SOURCE",
+    "GIT_COMMON_DIR",
+    "GIT_CONFIG",
+    "GIT_DIFF_OPTS",
+    "GIT_DIR",
+    "GIT_EXTERNAL_DIFF",
+    "GIT_GLOB_PATHSPECS",
+    "GIT_GRAFT_FILE",
+    "GIT_ICASE_PATHSPECS",
+    "GIT_IMPLICIT_WORK_TREE",
+    "GIT_INDEX_FILE",
+    "GIT_LITERAL_PATHSPECS",
+    "GIT_NAMESPACE",
+    "GIT_NOGLOB_PATHSPECS",
+    "GIT_OBJECT_DIRECTORY",
+    "GIT_PREFIX",
+    "GIT_QUARANTINE_PATH",
+    "GIT_SHALLOW_FILE",
+    "GIT_WORK_TREE",
+];
+
+/// What git tells a hook of the repository that it runs it in.
+const OF_A_HOOK: [&str; 8] = [
+    "GIT_ALTERNATE_OBJECT_DIRECTORIES",
+    "GIT_COMMON_DIR",
+    "GIT_DIR",
+    "GIT_INDEX_FILE",
+    "GIT_OBJECT_DIRECTORY",
+    "GIT_PREFIX",
+    "GIT_QUARANTINE_PATH",
+    "GIT_WORK_TREE",
+];
+
+static IN_HOOK: OnceLock<()> = OnceLock::new();
+
+/// Says that this program may have been started by a hook of git, so that what git tells a hook
+/// counts. Nothing happens if git has not started it.
+pub fn in_hook() {
+    let is_set = |name| std::env::var_os(name).is_some();
+    if is_set("GIT_INDEX_FILE") && (is_set("GIT_PREFIX") || is_set("GIT_EXEC_PATH")) {
+        IN_HOOK.get_or_init(|| ());
+    }
+}
+
+/// Whether git's word to a hook counts.
+pub(super) fn is_in_hook() -> bool {
+    IN_HOOK.get().is_some()
+}
+
+/// Git in a folder, which reads and starts nothing on its own account.
+pub(super) fn git_in(folder: &Path, trust: Trust) -> Command {
+    let mut command = plain(trust);
+    command.arg("-C").arg(folder).args(["-c", NO_HOOKS]);
+    command
+}
+
+/// As [`git_in`], to be asked where the hooks are: the one question that they count for.
+pub(super) fn git_with_hooks(folder: &Path, trust: Trust) -> Command {
+    let mut command = plain(trust);
+    command.arg("-C").arg(folder);
+    command
+}
+
+/// Git in no folder in particular.
+pub(super) fn plain(trust: Trust) -> Command {
+    let mut command = Command::new("git");
+    command.arg("--no-pager");
+    for said in GUARD {
+        command.args(["-c", said]);
+    }
+    for name in REDIRECTING {
+        if !(is_in_hook() && OF_A_HOOK.contains(&name)) {
+            command.env_remove(name);
+        }
+    }
+    command.env("GIT_OPTIONAL_LOCKS", "0").env("GIT_TERMINAL_PROMPT", "0");
+    // Its messages are read.
+    command.env("LC_ALL", "C");
+    match trust {
+        Trust::Found => command.env("GIT_NO_LAZY_FETCH", "1").env("GIT_ALLOW_PROTOCOL", "none"),
+        // Somebody who allows less keeps his word.
+        Trust::Own | Trust::Bare if std::env::var_os("GIT_ALLOW_PROTOCOL").is_none() => {
+            command.env("GIT_ALLOW_PROTOCOL", PROTOCOLS)
+        }
+        Trust::Own | Trust::Bare => &mut command,
+    };
+    command
+}
+
+impl Repository {
+    /// Git in this repository.
+    pub(super) fn git(&self) -> Command {
+        let mut command = git_in(&self.root, self.trust);
+        if self.trust == Trust::Bare {
+            command.arg("--git-dir").arg(&self.git_dir);
+        }
+        let keys = [("clean", ""), ("smudge", ""), ("process", ""), ("required", "false")];
+        let drivers = self.filters_off.iter();
+        let off = drivers.flat_map(|driver| keys.map(|(key, value)| (driver, key, value)));
+        // By the surroundings, behind what the user says there himself: a driver's name may hold
+        // any character, and an option would be split at some of them.
+        let known = std::env::var("GIT_CONFIG_COUNT").ok().and_then(|text| text.parse().ok());
+        let mut count: usize = known.unwrap_or(0);
+        for (driver, key, value) in off {
+            command.env(format!("GIT_CONFIG_KEY_{count}"), format!("filter.{driver}.{key}"));
+            command.env(format!("GIT_CONFIG_VALUE_{count}"), value);
+            count += 1;
+            command.env("GIT_CONFIG_COUNT", count.to_string());
+        }
+        command
+    }
+}
+
+/// Git is asked what keeps it once it takes longer than this.
+const LONG: Duration = Duration::from_secs(2);
+
+/// Runs a command that reads nothing from us.
+pub(super) fn run(command: &mut Command, what: &str) -> Answer<Vec<u8>> {
+    command.stdin(Stdio::null());
+    answer_of(start(command)?, command, what)
+}
+
+/// As [`run`], with something to read.
+pub(super) fn run_with(command: &mut Command, what: &str, input: &[u8]) -> Answer<Vec<u8>> {
+    command.stdin(Stdio::piped());
+    let mut child = start(command)?;
+    let mut stdin = child.stdin.take();
+    std::thread::scope(|scope| {
+        // Git may answer before it has read everything, or end early: both are told by its status.
+        scope.spawn(move || stdin.as_mut().map(|stdin| stdin.write_all(input)));
+        answer_of(child, command, what)
+    })
+}
+
+fn start(command: &mut Command) -> Answer<Child> {
+    command.stdout(Stdio::piped()).stderr(Stdio::piped());
+    command.spawn().map_err(GitError::NotRun)
+}
+
+/// What a running git answers. One that takes long is ended if it waits for a pipe that stands
+/// where git reads what to ignore.
+fn answer_of(child: Child, command: &Command, what: &str) -> Answer<Vec<u8>> {
+    let process = rustix::process::Pid::from_child(&child);
+    let (done, is_done) = mpsc::channel::<()>();
+    let folder = folder_of(command);
+    let looked = folder.clone();
+    let (output, waits_for) = std::thread::scope(|scope| {
+        let watch = scope.spawn(move || {
+            match is_done.recv_timeout(LONG) {
+                Err(mpsc::RecvTimeoutError::Timeout) => {}
+                _ => return None,
+            }
+            let pipe = first_pipe(&looked?)?;
+            let _ = rustix::process::kill_process(process, rustix::process::Signal::KILL);
+            Some(pipe)
+        });
+        let output = child.wait_with_output();
+        drop(done);
+        (output, watch.join().unwrap_or(None))
+    });
+    let output: Output = output.map_err(GitError::NotRun)?;
+    if let Some(pipe) = waits_for {
+        return Err(GitError::Special(pipe));
+    }
+    let message = String::from_utf8_lossy(&output.stderr).trim().to_string();
+    match output.status.success() {
+        true => match folder.and_then(|folder| leads_out(&folder, &message)) {
+            Some(path) => Err(GitError::Special(path)),
+            None => Ok(output.stdout),
+        },
+        false => Err(GitError::failed(what, message)),
+    }
+}
+
+/// A file of a repository that git would not follow, as it is a link that leads out of it. One that
+/// stays inside is nothing to git, and no more to us.
+fn leads_out(folder: &Path, message: &str) -> Option<PathBuf> {
+    message.lines().find_map(|line| {
+        let (_, rest) = line.split_once("unable to access '")?;
+        let (name, _) = rest.split_once('\'')?;
+        let path = folder.join(name);
+        let is_link = path.starts_with(folder) && path.is_symlink();
+        let stays = std::fs::canonicalize(&path).is_ok_and(|to| to.starts_with(folder));
+        (is_link && !stays).then_some(path)
+    })
+}
+
+/// The folder behind `-C`.
+fn folder_of(command: &Command) -> Option<PathBuf> {
+    let mut words = command.get_args().skip_while(|word| *word != OsStr::new("-C"));
+    words.nth(1).map(PathBuf::from)
+}
+
+/// Names of files in which git reads what to ignore and how files are treated.
+const READ_BY_GIT: [&str; 2] = [".gitignore", ".gitattributes"];
+
+/// How long such a pipe is looked for.
+const LONGEST_LOOK: Duration = Duration::from_secs(5);
+
+/// The first pipe, socket or device below a folder that stands under the name of a file that git
+/// reads.
+fn first_pipe(folder: &Path) -> Option<PathBuf> {
+    let begun = Instant::now();
+    let mut folders = vec![folder.to_path_buf()];
+    while let Some(folder) = folders.pop() {
+        if begun.elapsed() > LONGEST_LOOK {
+            return None;
+        }
+        for entry in folder.read_dir().into_iter().flatten().flatten() {
+            let Ok(kind) = entry.file_type() else { continue };
+            let name = entry.file_name();
+            if kind.is_dir() && name != ".git" {
+                folders.push(entry.path());
+            } else if !kind.is_file()
+                && !kind.is_symlink()
+                && !kind.is_dir()
+                && READ_BY_GIT.iter().any(|known| name == *known)
+            {
+                return Some(entry.path());
+            }
+        }
+    }
+    None
+}
