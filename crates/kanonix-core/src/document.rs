@@ -299,6 +299,9 @@ impl<'a> Document<'a> {
         let mut tree = Tree::copy(&self.language.grammar, parsed, &self.text, window);
         kept.iter().for_each(|range| tree.keep(range.clone()));
         let faults = tree.faults.clone();
+        if window.is_some() && !faults.is_empty() {
+            return self.judged_but(style, set, count_older, None, kept);
+        }
         if tree.nodes.first().is_none_or(|root| root.fault) {
             return (Outcome { faults, ..Outcome::default() }, None);
         }

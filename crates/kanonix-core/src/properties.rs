@@ -30,6 +30,8 @@ pub struct Failure {
     pub expected: String,
     /// What came out.
     pub found: String,
+    /// Whether nothing came out that is wrong: mending was refused, as it could not be proved.
+    pub refused: bool,
 }
 
 impl Failure {
@@ -38,6 +40,7 @@ impl Failure {
             what: what.into(),
             expected: expected.into(),
             found: found.into(),
+            refused: false,
         })
     }
 
@@ -45,7 +48,7 @@ impl Failure {
         let at = difference.offset().min(text.len());
         let (line, column) = Lines::new(text).place(text, at);
         let what = format!("{what}: at {line}:{column}, {difference}");
-        Failure { what, expected: text.into(), found: text.into() }
+        Failure { what, expected: text.into(), found: text.into(), refused: true }
     }
 }
 
@@ -146,7 +149,7 @@ fn mended_is_clean(case: &Case) -> Option<Failure> {
         let (line, column) = Lines::new(&whole).place(&whole, slip.offset);
         let what = format!("whole: {line}:{column} {}: {}", slip.setting.name(), slip.message);
         let again = crate::text::apply(&whole, &outcome.edits);
-        return Some(Failure { what, expected: whole, found: again });
+        return Some(Failure { what, expected: whole, found: again, refused: false });
     }
     let text = case.edited(2);
     let mended = match mend_since(case.text, &text, case.language, case.style) {
@@ -159,7 +162,7 @@ fn mended_is_clean(case: &Case) -> Option<Failure> {
     let (line, column) = Lines::new(&mended).place(&mended, slip.offset);
     let what = format!("touched: {line}:{column} {}: {}", slip.setting.name(), slip.message);
     let again = crate::text::apply(&mended, &outcome.edits);
-    Some(Failure { what, expected: mended, found: again })
+    Some(Failure { what, expected: mended, found: again, refused: false })
 }
 
 fn twice_is_once(case: &Case) -> Option<Failure> {
@@ -393,6 +396,7 @@ fn part_is_whole(case: &Case) -> Option<Failure> {
                 what: format!("line {} by itself", first + 1),
                 expected: apply(&whole),
                 found: apply(&part),
+                refused: false,
             });
         }
     }

@@ -163,6 +163,7 @@ fn examine(
                 what: format!("panic: {}", what.unwrap_or_default()),
                 expected: String::new(),
                 found: String::new(),
+                refused: false,
             })
         });
         if let Some(failure) = failure {

@@ -4,6 +4,7 @@
 use crate::corpus::files;
 use kanonix_core::languages::Language;
 use kanonix_core::properties::{ALL, Case, Chance, Failure, holds_on_broken, some_style};
+use kanonix_core::style::{Style, slots};
 use kanonix_core::text::unified_diff;
 use rayon::prelude::*;
 use std::panic::{AssertUnwindSafe, catch_unwind};
@@ -28,6 +29,8 @@ fn names() -> Vec<&'static str> {
 struct Find {
     property: &'static str,
     file: PathBuf,
+    /// The values that are not the community's.
+    canon: String,
     failure: Failure,
 }
 
@@ -71,6 +74,7 @@ pub fn run(dir: &Path, seconds: u64, seed: u64, out: &Path, show: usize) -> anyh
                         what: format!("panic: {}", said.unwrap_or_default()),
                         expected: text.clone(),
                         found: String::new(),
+                        refused: false,
                     })
                 });
                 if let Some(failure) = failure {
@@ -80,7 +84,7 @@ pub fn run(dir: &Path, seconds: u64, seed: u64, out: &Path, show: usize) -> anyh
                     let mut finds = finds.lock().unwrap_or_else(|held| held.into_inner());
                     let _ = std::fs::create_dir_all(out);
                     let _ = std::fs::write(&file, &text);
-                    finds.push(Find { property, file, failure });
+                    finds.push(Find { property, file, canon: canon_of(language, &style), failure });
                 }
             }
             slowest.fetch_max(at.elapsed().as_millis() as u64, Ordering::Relaxed);
@@ -95,16 +99,35 @@ pub fn run(dir: &Path, seconds: u64, seed: u64, out: &Path, show: usize) -> anyh
         slowest.load(Ordering::Relaxed)
     );
     for (place, name) in names.iter().enumerate() {
-        let failed = finds.iter().filter(|find| find.property == *name).count();
-        println!("{name:>18}: {:>8} tried, {failed} failed", tried[place].load(Ordering::Relaxed));
+        let of_this = finds.iter().filter(|find| find.property == *name);
+        let (refused, failed): (Vec<&Find>, Vec<&Find>) = of_this.partition(|f| f.failure.refused);
+        println!(
+            "{name:>18}: {:>8} tried, {} failed, {} refused",
+            tried[place].load(Ordering::Relaxed),
+            failed.len(),
+            refused.len()
+        );
     }
     for find in finds.iter().take(show) {
         println!("\n{}: {}\n  {}", find.property, find.file.display(), find.failure.what);
-        for line in unified_diff(&find.failure.expected, &find.failure.found).lines().take(30) {
+        println!("  under {}", find.canon);
+        for line in unified_diff(&find.failure.expected, &find.failure.found).lines().take(16) {
             println!("  {line}");
         }
     }
-    Ok(finds.is_empty())
+    // What is refused stays as it is, and says so: a wish, not a fault.
+    Ok(finds.iter().all(|find| find.failure.refused))
+}
+
+/// The values of a style that are not the language's own.
+fn canon_of(language: &Language, style: &Style) -> String {
+    let usual = language.style();
+    let values = slots().filter_map(|(entry, slot)| {
+        let value = style.get(entry.setting, slot.key);
+        let name = slot.path(entry);
+        (value != usual.get(entry.setting, slot.key)).then(|| format!("{name}={value}"))
+    });
+    values.collect::<Vec<_>>().join(" ")
 }
 
 /// Some lines of a text.

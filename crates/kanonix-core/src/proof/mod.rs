@@ -13,7 +13,7 @@ use thiserror::Error;
 #[derive(Clone, Debug, Error, PartialEq, Eq)]
 pub enum Difference {
     /// A token is another one, or in another place.
-    #[error("`{before}` became `{after}`")]
+    #[error("`{}` became `{}`", shortened(.before), shortened(.after))]
     Token {
         /// Where it stood in the old text, in bytes.
         offset: usize,
@@ -35,6 +35,16 @@ pub enum Difference {
         offset: usize,
     },
 }
+
+/// A token's first line, as far as a message has room for it.
+fn shortened(token: &str) -> String {
+    let line = token.lines().next().unwrap_or_default();
+    let short: String = line.chars().take(LONGEST_QUOTE).collect();
+    if short.len() < token.len() { format!("{short}…") } else { short }
+}
+
+/// So many characters of a token are shown.
+const LONGEST_QUOTE: usize = 60;
 
 impl Difference {
     /// Where in the old text the difference begins, in bytes.

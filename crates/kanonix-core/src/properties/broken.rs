@@ -48,7 +48,7 @@ pub fn holds_on_broken(broken: &str, case: &Case) -> Option<Failure> {
         let (line, column) = Lines::new(&mended.text).place(&mended.text, slip.offset);
         let what = format!("broken: {line}:{column} {}: {}", slip.setting.name(), slip.message);
         let expected = crate::text::apply(&mended.text, &again.edits);
-        return Some(Failure { what, expected, found: mended.text });
+        return Some(Failure { what, expected, found: mended.text, refused: false });
     }
     match mend(&mended.text, case.language, case.style, &whole) {
         Ok(twice) => Failure::of("broken, mended twice", &mended.text, &twice.text),

@@ -52,6 +52,8 @@ pub struct Indented {
     /// Whether a kind may begin a logical line without being the first thing in a block: a clause, a
     /// definition behind its decorators.
     pub goes_on: fn(u16) -> bool,
+    /// What such a line begins with.
+    pub words: &'static [&'static str],
 }
 
 /// The grammar's name for a kind of node, and what it is to the walk.

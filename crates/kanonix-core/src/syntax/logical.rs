@@ -53,6 +53,8 @@ struct Reader<'a> {
     bytes: &'a [u8],
     at: usize,
     indents: Vec<usize>,
+    /// Whether the logical line before ends with a colon, so that a block has to follow.
+    is_header: bool,
     found: LogicalLines,
 }
 
@@ -61,7 +63,8 @@ impl LogicalLines {
     pub fn read(text: &str) -> LogicalLines {
         let at = if text.starts_with('\u{feff}') { 3 } else { 0 };
         let bytes = text.as_bytes();
-        let mut reader = Reader { bytes, at, indents: vec![0], found: LogicalLines::default() };
+        let found = LogicalLines::default();
+        let mut reader = Reader { bytes, at, indents: vec![0], is_header: false, found };
         while reader.at < bytes.len() {
             reader.line();
         }
@@ -70,10 +73,15 @@ impl LogicalLines {
 
     /// The text as a parser should read it: of the same length, every place where it was.
     pub fn for_parser<'t>(&self, text: &'t str) -> Cow<'t, str> {
-        if self.masked.is_empty() {
+        let has_mark = text.starts_with('\u{feff}');
+        if self.masked.is_empty() && !has_mark {
             return Cow::Borrowed(text);
         }
         let mut bytes = text.as_bytes().to_vec();
+        if has_mark {
+            // A byte-order mark is no indentation.
+            bytes[..3].fill(b'\n');
+        }
         for range in &self.masked {
             bytes[range.clone()].fill(b' ');
         }
@@ -150,16 +158,16 @@ impl Reader<'_> {
         }
         let start = self.at;
         let has_tabs = characters != column;
-        let mut stands = true;
         let last = self.indents.last().copied().unwrap_or(0);
+        let mut stands = (column > last) == self.is_header;
         if column > last {
             self.indents.push(column);
         } else if column < last {
             while self.indents.last().is_some_and(|indent| *indent > column) {
                 self.indents.pop();
             }
-            stands = self.indents.last() == Some(&column);
-            if !stands {
+            if self.indents.last() != Some(&column) {
+                stands = false;
                 self.indents.push(column);
             }
         }
@@ -169,7 +177,8 @@ impl Reader<'_> {
         let mixed = has_tabs && self.is_mixed(start);
         let read = self.code(column);
         if !read || !stands || mixed {
-            self.found.unread.push(start..self.at);
+            let solid = self.bytes[start..self.at].trim_ascii_end();
+            self.found.unread.push(start..start + solid.len());
         }
     }
 
@@ -186,6 +195,7 @@ impl Reader<'_> {
         let mut open: Vec<Open> = Vec::new();
         let mut good = true;
         let mut misled = false;
+        let mut last = self.at;
         let (masks, hides) = (self.found.masked.len(), self.found.hidden.len());
         while self.at < self.bytes.len() {
             if let Some(Open::Text(quote, triple)) = open.last().copied() {
@@ -227,6 +237,7 @@ impl Reader<'_> {
                 b'[' => self.opens(&mut open, b']'),
                 b'{' => self.opens(&mut open, b'}'),
                 byte @ (b')' | b']' | b'}') => {
+                    last = self.at;
                     self.at += 1;
                     let field = byte == b'}' && open.last() == Some(&Open::Field);
                     if field || open.last() == Some(&Open::Bracket(byte)) {
@@ -236,15 +247,24 @@ impl Reader<'_> {
                     }
                 }
                 b':' if open.last() == Some(&Open::Field) => self.opens_as(&mut open, Open::Format),
-                b'"' | b'\'' => good &= self.string(&mut open),
-                _ => self.at += 1,
+                b'"' | b'\'' => {
+                    last = self.at;
+                    good &= self.string(&mut open);
+                }
+                b' ' | b'\t' | 0x0c => self.at += 1,
+                _ => {
+                    last = self.at;
+                    self.at += 1;
+                }
             }
         }
+        self.is_header = self.bytes.get(last) == Some(&b':');
         if !misled {
             self.found.masked.truncate(masks);
             self.found.hidden.truncate(hides);
         }
-        good && open.is_empty()
+        // A join joins nothing to nothing.
+        good && open.is_empty() && self.bytes.get(last) != Some(&b'\\')
     }
 
     fn opens(&mut self, open: &mut Vec<Open>, closer: u8) {
@@ -395,14 +415,22 @@ class Gauge:
         let text = "def f():\n    g(a, # first\nb)\n    h(\n        c)\n";
         let read = LogicalLines::read(text);
         let masked = read.for_parser(text);
-        assert_eq!(masked, "def f():\n    g(a,          b)\n    h(\n        c)\n");
+        assert_eq!(masked, "def f():\n    g(a,         b)\n    h(\n        c)\n");
         assert_eq!(&text[read.hidden[0].clone()], "# first");
         assert!(!LogicalLines::read("h(\nc)\n").misleads());
     }
 
     #[test]
     fn what_cannot_be_read_is_said() {
-        for text in ["a = 'ebb\nb = 1\n", "a = (1\nb = 1\n", "if a:\n    b\n  c\n", "a = )\n", "a \\ b\n"] {
+        for text in [
+            "a = 'ebb\nb = 1\n",
+            "a = (1\nb = 1\n",
+            "if a:\n    b\n  c\n",
+            "a = )\n",
+            "a \\ b\n",
+            "a\n  b\n",
+            "if a:\nb\n",
+        ] {
             assert_eq!(LogicalLines::read(text).unread.len(), 1, "{text:?}");
         }
     }

@@ -46,7 +46,8 @@ impl Parsed {
             return Parsed::new(grammar, after);
         }
         let lines = grammar.lines().map(|_| Arc::new(LogicalLines::read(after)));
-        if lines.as_ref().is_some_and(|lines| lines.misleads()) {
+        let has_mark = lines.is_some() && after.starts_with('\u{feff}');
+        if has_mark || lines.as_ref().is_some_and(|lines| lines.misleads()) {
             return Parsed::new(grammar, after);
         }
         let parsed = Parsed { tree: grammar.parse(after, Some(&self.tree))?, lines };

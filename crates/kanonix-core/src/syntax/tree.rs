@@ -238,6 +238,7 @@ impl Tree {
         }
         let mut next = 0;
         let mut previous = None;
+        let mut folded_at = 0;
         for line in &lines.lines {
             while self.tokens.get(next).is_some_and(|token| (token.end as usize) <= line.start) {
                 next += 1;
@@ -245,10 +246,17 @@ impl Tree {
             let token = self.tokens.get(next);
             let agrees = token.is_some_and(|token| {
                 let begins = token.start as usize == line.start;
-                // A folded construct was compared when it was read closely, and is not touched.
-                let is_folded = self.is_folded_token(next as TokenId);
                 let (depth, starts) = of_token[next];
-                is_folded || token.fault || (begins && starts && depth == line.depth)
+                if begins {
+                    folded_at = line.depth;
+                }
+                if self.is_folded_token(next as TokenId) && !begins {
+                    // What is folded is one statement: it goes on deeper, or with such a word.
+                    let rest = &text[line.start..];
+                    let goes_on = || indented.words.iter().any(|word| rest.starts_with(word));
+                    return line.depth > folded_at || (line.depth == folded_at && goes_on());
+                }
+                token.fault || (begins && starts && depth == line.depth)
             });
             if !agrees {
                 unread.push(previous.unwrap_or(line.start)..line.start + 1);
@@ -393,7 +401,8 @@ impl Copying<'_> {
                 // A string whose end is missing has its fault inside.
                 let is_error = is_error
                     || (role == Role::Atom && children > 0 && node.has_error())
-                    || (role == Role::Atom && grammar.is_foreign(kind, &self.text[range.clone()]));
+                    || (role == Role::Atom && grammar.is_foreign(kind, &self.text[range.clone()]))
+                    || (role == Role::Comment && is_open(&self.text[range.clone()]));
                 let is_missing = range.is_empty() && node.is_missing();
                 // What the grammar reads in a comment is a text of the program, blanks and all.
                 self.ends = match role {
@@ -606,6 +615,11 @@ impl Copying<'_> {
 const BLANKS: [char; 4] = [' ', '\t', '\r', '\n'];
 
 const LINE_ENDS: [char; 2] = ['\r', '\n'];
+
+/// Whether a block comment has no end: a grammar may read it up to the end of the text.
+fn is_open(comment: &str) -> bool {
+    comment.starts_with("/*") && (comment.len() < 4 || !comment.ends_with("*/"))
+}
 
 /// Whether every later line of a block comment begins with a star, so that the lines may be moved
 /// together.

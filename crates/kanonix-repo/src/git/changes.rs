@@ -2,7 +2,7 @@
 
 use super::finding::top_of;
 use super::runner::{Trust, git_in, is_in_hook, run, run_with};
-use super::{Answer, Repository, path_of};
+use super::{Answer, GitError, Repository, path_of};
 use std::collections::HashMap;
 use std::path::{Path, PathBuf};
 use std::process::Command;
@@ -151,7 +151,8 @@ impl Repository {
     /// # Errors
     /// If git fails.
     pub fn between(&self, base: &str, now: &str) -> Answer<Vec<Change>> {
-        self.changes(&["diff-tree", "-r", "-z", "-M", "--no-ext-diff", base, now, "--"])
+        let words = ["diff-tree", "-r", "-z", "-M", "--no-ext-diff", base, now, "--"];
+        self.changes(&words).map_err(|error| self.by_its_tree(error))
     }
 
     /// Of every file that the commits between `base` and HEAD changed, by its path in HEAD: the
@@ -190,6 +191,16 @@ impl Repository {
             }
         }
         Ok(ways)
+    }
+
+    /// Git names the commit whose tree it cannot read; what is damaged is the tree.
+    fn by_its_tree(&self, error: GitError) -> GitError {
+        let GitError::Damaged { object, message } = error else { return error };
+        let mut command = self.git();
+        command.args(["rev-parse", "--verify", "--quiet", &format!("{object}^{{tree}}")]);
+        let tree = run(&mut command, "rev-parse").ok();
+        let tree = tree.map(|tree| String::from_utf8_lossy(&tree).trim().to_string());
+        GitError::Damaged { object: tree.unwrap_or(object), message }
     }
 
     fn changes(&self, words: &[&str]) -> Answer<Vec<Change>> {

@@ -164,6 +164,36 @@ fn said(output: Output) -> Said {
     }
 }
 
+/// Nothing that is not stuck takes as long as this.
+const LONGEST_RUN: std::time::Duration = std::time::Duration::from_secs(40);
+
+/// What a command says; one that does not end fails the test.
+pub fn said_in_time(mut command: Command) -> Said {
+    command.stdin(Stdio::null()).stdout(Stdio::piped()).stderr(Stdio::piped());
+    let mut child = command.spawn().unwrap();
+    let (mut out, mut err) = (child.stdout.take().unwrap(), child.stderr.take().unwrap());
+    let read = |from: &mut dyn std::io::Read| {
+        let mut bytes = Vec::new();
+        from.read_to_end(&mut bytes).unwrap();
+        String::from_utf8_lossy(&bytes).into_owned()
+    };
+    std::thread::scope(|scope| {
+        let (out, err) = (scope.spawn(|| read(&mut out)), scope.spawn(|| read(&mut err)));
+        let begun = std::time::Instant::now();
+        let status = loop {
+            if let Some(status) = child.try_wait().unwrap() {
+                break status.code().unwrap_or(-1);
+            }
+            if begun.elapsed() > LONGEST_RUN {
+                let _ = child.kill();
+                panic!("{command:?} does not end");
+            }
+            std::thread::sleep(std::time::Duration::from_millis(5));
+        };
+        Said { status, out: out.join().unwrap(), err: err.join().unwrap() }
+    })
+}
+
 /// Every file of a language below a folder: name, text and language.
 pub fn code(folder: &Path) -> Vec<(PathBuf, String, &'static kanonix_core::languages::Language)> {
     let walk = ignore::WalkBuilder::new(folder).sort_by_file_path(Ord::cmp).build();

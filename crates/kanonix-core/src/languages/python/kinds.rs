@@ -161,6 +161,10 @@ pub(super) fn goes_on(kind: u16) -> bool {
     )
 }
 
+/// The words and marks that such a line begins with.
+pub(super) const GOES_ON: &[&str] =
+    &["elif", "else", "except", "finally", "case", "@", "def", "class", "async"];
+
 /// The grammar reads a stretch between back quotes as a string; it was an expression in Python 2,
 /// and is nothing in Python 3.
 pub(super) fn foreign(kind: u16, text: &str) -> bool {

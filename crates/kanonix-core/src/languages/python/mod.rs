@@ -7,7 +7,7 @@ mod statements;
 use super::Language;
 use crate::layout::planner::Planner;
 use crate::syntax::{Grammar, Indented, NodeId};
-use kinds::{ENTRIES, Kind, foreign, goes_on, is_block, role};
+use kinds::{ENTRIES, GOES_ON, Kind, foreign, goes_on, is_block, role};
 
 pub(super) static LANGUAGE: Language = Language {
     name: "python",
@@ -18,7 +18,7 @@ pub(super) static LANGUAGE: Language = Language {
     identifiers: &["python"],
     line_comment: Some("#"),
     grammar: Grammar::new(|| tree_sitter_python::LANGUAGE.into(), ENTRIES, role)
-        .indented(Indented { is_block, goes_on })
+        .indented(Indented { is_block, goes_on, words: GOES_ON })
         .without(foreign),
     rule,
     // PEP 8, "Style Guide for Python Code". It allows a trailing comma and leaves quotes open.
