@@ -15,8 +15,9 @@ use followed::Team;
 use globset::GlobMatcher;
 use kanonix_core::languages::Language;
 use kanonix_core::style::Style;
-use kanonix_core::text::Lines;
+use kanonix_core::text::{Lines, visible};
 use reading::Reading;
+use std::cell::Cell;
 use std::collections::HashMap;
 use std::ops::Range;
 use std::path::{Path, PathBuf};
@@ -46,9 +47,12 @@ const EDITION: i64 = 1;
 /// Files larger than this are left alone, unless `[files] largest` says otherwise. In bytes.
 pub const LARGEST: u64 = 4 * 1024 * 1024;
 
+/// So many characters before and behind a place are shown.
+const LONGEST_EXCERPT: usize = 80;
+
 /// Why a canon cannot be used. Nothing is judged then.
 #[derive(Debug, Error)]
-#[error("{place}: {message}{excerpt}")]
+#[error("{}: {}{excerpt}", visible(.place), visible(.message))]
 pub struct CanonError {
     /// Path, line and column.
     place: String,
@@ -65,17 +69,24 @@ impl CanonError {
         let (line, column) = lines.place(text, start);
         let source = text.lines().nth(line - 1).unwrap_or_default();
         let number = line.to_string();
-        let room = source.chars().count().saturating_sub(column - 1).max(1);
+        // Of a long line, what is around the place is shown.
+        let skipped = (column - 1).saturating_sub(LONGEST_EXCERPT);
+        let source: String = source.chars().skip(skipped).take(2 * LONGEST_EXCERPT).collect();
+        let inside = column - 1 - skipped;
+        let before: String = source.chars().take(inside).collect();
+        let before = visible(&before.replace('\t', " ")).chars().count();
+        let rest: String = source.chars().skip(inside).collect();
         let marked = text.get(span).and_then(|marked| marked.lines().next()).unwrap_or_default();
-        let length = marked.chars().count();
-        let mark = "^".repeat(length.clamp(1, room));
+        let width = |text: &str| visible(&text.replace('\t', " ")).chars().count();
+        let mark = "^".repeat(width(marked).clamp(1, width(&rest).max(1)));
         let margin = " ".repeat(number.len());
+        let source = visible(&source.replace('\t', " ")).into_owned();
         CanonError {
             place: format!("{}:{line}:{column}", path.display()),
             message,
             excerpt: format!(
                 "\n  {number} | {source}\n  {margin} | {}{mark}",
-                " ".repeat(column - 1)
+                " ".repeat(before)
             ),
         }
     }
@@ -237,6 +248,7 @@ impl Canon {
         let mut reading = Reading {
             path,
             text,
+            patterns: Cell::new(0),
             canon: Canon {
                 path: path.to_path_buf(),
                 folder: path.parent().unwrap_or(Path::new("")).to_path_buf(),

@@ -15,6 +15,7 @@ pub use fetching::fetch_file;
 pub use finding::{program_version, stand_in, top_of};
 pub use runner::{Trust, in_hook};
 use runner::{git_with_hooks, run, run_with};
+use kanonix_core::text::visible;
 use std::ffi::OsString;
 use std::os::unix::ffi::OsStrExt;
 use std::path::{Path, PathBuf};
@@ -31,7 +32,7 @@ pub enum GitError {
     )]
     NotRun(std::io::Error),
     /// It ran and failed.
-    #[error("git {command} failed: {message}")]
+    #[error("git {command} failed: {}", visible(.message))]
     Failed {
         /// The command's first words.
         command: String,
@@ -39,23 +40,24 @@ pub enum GitError {
         message: String,
     },
     /// A revision that does not exist.
-    #[error("there is no revision `{0}` in this repository")]
+    #[error("there is no revision `{}` in this repository", visible(.0))]
     NoRevision(String),
     /// A file that a commit does not have.
-    #[error("there is no {0} in {1} at {2}")]
+    #[error("there is no {} in {} at {}", visible(.0), visible(.1), visible(.2))]
     NoFile(String, String, String),
     /// Another process holds the index.
     #[error(
         "another process holds git's index: wait until it is done; if there is none, remove {}",
-        .0.display()
+        shown(.0)
     )]
     Held(PathBuf),
     /// Two revisions without a common ancestor.
-    #[error("`{0}` and HEAD have no commit in common")]
+    #[error("`{}` and HEAD have no commit in common", visible(.0))]
     NoMergeBase(String),
     /// An object that is named somewhere and is not there, or cannot be read.
     #[error(
-        "the object {object} is missing or damaged in this repository{}: look at it with `git fsck`",
+        "the object {} is missing or damaged in this repository{}: look at it with `git fsck`",
+        visible(.object),
         said(.message)
     )]
     Damaged {
@@ -67,31 +69,36 @@ pub enum GitError {
     /// Something in a file's place that is none: a pipe, a device, a link out of the repository.
     #[error(
         "{} is a pipe, a device or a link out of the repository: take it away, git would read it",
-        .0.display()
+        shown(.0)
     )]
     Special(PathBuf),
     /// A repository whose configuration has its working tree somewhere else.
     #[error(
         "the repository at {} has its working tree at {}: it is left alone; run Kanonix there",
-        .0.display(),
-        .1.display()
+        shown(.0),
+        shown(.1)
     )]
     Elsewhere(PathBuf, PathBuf),
     /// A filter that is not run.
     #[error(
         "{} goes through a filter of the repository at {}, which is run only for somebody who \
          stands in it: run Kanonix there",
-        .0.display(),
-        .1.display()
+        shown(.0),
+        shown(.1)
     )]
     Filtered(PathBuf, PathBuf),
     /// A file that cannot be read.
-    #[error("{} cannot be read: {}", .0.display(), .1)]
+    #[error("{} cannot be read: {}", shown(.0), .1)]
     Unreadable(PathBuf, std::io::Error),
 }
 
+/// A path in a message.
+fn shown(path: &Path) -> String {
+    visible(&path.display().to_string()).into_owned()
+}
+
 fn said(message: &str) -> String {
-    if message.is_empty() { String::new() } else { format!(" ({message})") }
+    if message.is_empty() { String::new() } else { format!(" ({})", visible(message)) }
 }
 
 impl GitError {

@@ -218,7 +218,12 @@ impl Store {
         let _held = self.hold()?;
         let mut all = PutBack::default();
         let open = self.journals().into_iter().filter(|(path, _)| is_open(path));
-        for (journal, run) in open.collect::<Vec<_>>() {
+        let open: Vec<_> = open.collect();
+        if open.is_empty() {
+            // It was writing, and is done by now.
+            return Ok(None);
+        }
+        for (journal, run) in open {
             let done = self.put_run_back(&journal, &run)?;
             all.files.extend(done.files);
             all.refused.extend(done.refused);

@@ -15,7 +15,7 @@ use crate::files::{self, Unread};
 use crate::git::{Blobs, GitError, Repository};
 use kanonix_core::languages::Language;
 use kanonix_core::style::Style;
-use kanonix_core::text::{Bases, LineSet};
+use kanonix_core::text::{Bases, LineSet, visible};
 use std::collections::{BTreeMap, HashMap};
 use std::ops::Range;
 use std::path::{Path, PathBuf};
@@ -55,7 +55,7 @@ pub enum WorkError {
     #[error(transparent)]
     Git(#[from] GitError),
     /// A path that is not there.
-    #[error("{0}: there is no such file or folder")]
+    #[error("{}: there is no such file or folder", visible(.0))]
     NoSuchPath(String),
     /// A reach that only a repository has.
     #[error(
@@ -66,7 +66,11 @@ pub enum WorkError {
     #[error("--lines goes with exactly one file")]
     LinesOfOneFile,
     /// A path in another repository than the first one.
-    #[error("{0} is not in the repository at {1}: run Kanonix once for each repository")]
+    #[error(
+        "{} is not in the repository at {}: run Kanonix once for each repository",
+        visible(.0),
+        visible(.1)
+    )]
     OtherRepository(String, String),
 }
 

@@ -6,9 +6,12 @@ mod judging;
 mod options;
 mod paint;
 mod report;
+mod say;
 mod server;
 
+use crate::say::errln;
 use clap::Parser;
+use kanonix_core::text::visible_lines;
 use kanonix_repo::git::{self, GitError};
 use kanonix_repo::work::WorkError;
 use options::{Command, Options};
@@ -59,9 +62,23 @@ fn status_of(error: &anyhow::Error) -> Status {
     if is_wrong { Status::Wrong } else { Status::Incomplete }
 }
 
+/// Starts the threads that files are judged on; whether they could be started.
+fn threads(options: &Options) -> bool {
+    let cores = std::thread::available_parallelism().map_or(1, usize::from);
+    let fewest = match options.command {
+        Some(Command::Lsp(_)) => server::FEWEST_THREADS,
+        _ => 1,
+    };
+    let pool = rayon::ThreadPoolBuilder::new().stack_size(WORKER_STACK);
+    pool.num_threads(cores.max(fewest)).build_global().is_ok()
+}
+
 fn main() -> ExitCode {
     let options = Options::parse();
-    let _ = rayon::ThreadPoolBuilder::new().stack_size(WORKER_STACK).build_global();
+    if !threads(&options) {
+        errln!("kanonix: no threads can be started: the system has no memory for them");
+        return Status::Incomplete.into();
+    }
     if options.command.as_ref().is_some_and(Command::may_be_in_a_hook) {
         git::in_hook();
     }
@@ -80,7 +97,7 @@ fn main() -> ExitCode {
     match outcome {
         Ok(status) => status.into(),
         Err(error) => {
-            eprintln!("kanonix: {}", from_here(&format!("{error:#}")));
+            errln!("kanonix: {}", visible_lines(&from_here(&format!("{error:#}"))));
             status_of(&error).into()
         }
     }

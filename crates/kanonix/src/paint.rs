@@ -22,6 +22,11 @@ impl Paint {
         Paint { on }
     }
 
+    /// Whether anything is painted.
+    pub fn is_on(self) -> bool {
+        self.on
+    }
+
     fn wrap(self, code: &str, text: &str) -> String {
         if self.on { format!("\x1b[{code}m{text}\x1b[0m") } else { text.to_string() }
     }

@@ -10,6 +10,7 @@ mod line_set;
 mod lines;
 mod three_way;
 mod unified;
+mod visible;
 
 pub use bases::Bases;
 pub use differences::differences;
@@ -18,3 +19,4 @@ pub use line_set::LineSet;
 pub use lines::{LineEnd, Lines};
 pub use three_way::{Carried, carry};
 pub use unified::unified_diff;
+pub use visible::{visible, visible_lines};

@@ -4,6 +4,7 @@
 //! invalid is passed over, as other programs do. Section names are matched by a package.
 
 use super::Assignment;
+use super::reading::{DEEPEST_PATTERN, nesting};
 use ec4rs_glob::Glob;
 use std::path::{Path, PathBuf};
 
@@ -12,6 +13,9 @@ pub const FILE_NAME: &str = ".editorconfig";
 
 /// The standard's longest section name, property name and value, in bytes.
 const LONGEST: (usize, usize, usize) = (4096, 1024, 4096);
+
+/// So many sections of a file are read.
+const MOST_SECTIONS: usize = 2000;
 
 /// One file.
 pub struct EditorConfig {
@@ -59,7 +63,10 @@ impl EditorConfig {
             }
             if let Some(name) = section_name(line) {
                 is_preamble = false;
-                in_section = name.len() <= LONGEST.0;
+                // Braces are matched by recursion; a name that no person would write names nothing.
+                in_section = name.len() <= LONGEST.0
+                    && nesting(name) <= DEEPEST_PATTERN
+                    && file.sections.len() < MOST_SECTIONS;
                 if in_section {
                     file.sections.push(Section {
                         glob: Glob::new(name),

@@ -9,6 +9,7 @@ use globset::Glob;
 use kanonix_core::languages;
 use kanonix_core::style::{BASES, REGISTRY, Style, StyleError, nearest, slots};
 use kanonix_core::text::Lines;
+use std::cell::Cell;
 use std::ops::Range;
 use std::path::Path;
 use toml_edit::{Item, TableLike, Value};
@@ -18,6 +19,30 @@ pub(super) struct Reading<'a> {
     pub path: &'a Path,
     pub text: &'a str,
     pub canon: Canon,
+    /// How many patterns there are so far.
+    pub patterns: Cell<usize>,
+}
+
+/// So many patterns and parts may a canon have.
+const MOST_PATTERNS: usize = 2000;
+const MOST_PARTS: usize = 500;
+
+/// How long a pattern may be, in bytes, and how deep its braces.
+pub(super) const LONGEST_PATTERN: usize = 1024;
+pub(super) const DEEPEST_PATTERN: usize = 8;
+
+/// How many braces of a pattern stand inside one another at most.
+pub(super) fn nesting(pattern: &str) -> usize {
+    let (mut depth, mut deepest) = (0usize, 0);
+    for byte in pattern.bytes() {
+        match byte {
+            b'{' => depth += 1,
+            b'}' => depth = depth.saturating_sub(1),
+            _ => {}
+        }
+        deepest = deepest.max(depth);
+    }
+    deepest
 }
 
 type Read<T = ()> = Result<T, CanonError>;
@@ -178,7 +203,11 @@ impl Reading<'_> {
         let Some(tables) = item.as_array_of_tables() else {
             return self.error(item.span(), "a part of the tree is a table of its own: `[[part]]`");
         };
-        for table in tables {
+        for (count, table) in tables.iter().enumerate() {
+            if count == MOST_PARTS {
+                let message = format!("a canon may have {MOST_PARTS} parts, and this one has more");
+                return self.error(table.span(), message);
+            }
             let mut part = Part::default();
             for (key, item) in table.iter() {
                 match key {
@@ -298,6 +327,18 @@ impl Reading<'_> {
     }
 
     fn pattern(&self, text: &str, span: Option<Range<usize>>) -> Read<Pattern> {
+        self.patterns.set(self.patterns.get() + 1);
+        if self.patterns.get() > MOST_PATTERNS {
+            let message = format!("a canon may have {MOST_PATTERNS} patterns, and this one has more");
+            return self.error(span, message);
+        }
+        if text.len() > LONGEST_PATTERN || nesting(text) > DEEPEST_PATTERN {
+            let message = format!(
+                "a pattern may be {LONGEST_PATTERN} bytes long and have {DEEPEST_PATTERN} braces \
+                 inside one another: this one has more"
+            );
+            return self.error(span, message);
+        }
         // A pattern without a slash means a file's name, wherever it is.
         let anchored = match text.trim_end_matches('/') {
             inside if inside.contains('/') => inside.trim_start_matches('/').to_string(),

@@ -197,9 +197,9 @@ impl Repository {
     fn by_its_tree(&self, error: GitError) -> GitError {
         let GitError::Damaged { object, message } = error else { return error };
         let mut command = self.git();
-        command.args(["rev-parse", "--verify", "--quiet", &format!("{object}^{{tree}}")]);
-        let tree = run(&mut command, "rev-parse").ok();
-        let tree = tree.map(|tree| String::from_utf8_lossy(&tree).trim().to_string());
+        command.args(["rev-list", "--no-walk", "--format=%T", &object]);
+        let said = run(&mut command, "rev-list").unwrap_or_default();
+        let tree = String::from_utf8_lossy(&said).lines().nth(1).map(str::to_string);
         GitError::Damaged { object: tree.unwrap_or(object), message }
     }
 

@@ -11,8 +11,8 @@ use std::sync::{Arc, Mutex};
 /// read anew for every question, so that what changed in them counts at once.
 #[derive(Default)]
 pub struct Desk {
-    /// By folder: the nearest top of a working tree when git was asked, and what git said.
-    known: HashMap<PathBuf, (Option<PathBuf>, Option<Repository>)>,
+    /// By the top of a working tree: what git said of it.
+    known: HashMap<PathBuf, Repository>,
     /// By the repository's root.
     readers: HashMap<PathBuf, Reader>,
 }
@@ -45,14 +45,14 @@ impl Desk {
     /// # Errors
     /// If git cannot be run, or refuses.
     pub fn repository(&mut self, folder: &Path) -> Result<Option<Repository>, WorkError> {
-        let marker = top_of(folder);
-        if let Some((known, repository)) = self.known.get(folder)
-            && *known == marker
+        let Some(top) = top_of(folder) else { return Ok(None) };
+        if let Some(known) = self.known.get(&top)
+            && !folder.starts_with(&known.git_dir)
         {
-            return Ok(repository.clone());
+            return Ok(Some(known.clone()));
         }
         let found = Repository::find(folder)?;
-        self.known.insert(folder.to_path_buf(), (marker, found.clone()));
+        self.known.extend(found.clone().map(|found| (top, found)));
         Ok(found)
     }
 

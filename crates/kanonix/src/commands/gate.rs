@@ -7,6 +7,7 @@ use crate::Status;
 use crate::judging::judge_in_play;
 use crate::options::{BadOption, Gate, GateCommand, GateReport, Mend};
 use crate::report::{self, Frame, count};
+use crate::say::errln;
 use anyhow::bail;
 use kanonix_repo::git::Repository;
 use kanonix_repo::work::{Reach, select};
@@ -56,7 +57,7 @@ fn judge(reach: &Reach, options: &GateReport) -> anyhow::Result<Status> {
         report::write(&judgement, &frame, &options.report, &options.voice)?;
     }
     if begun.elapsed() > LONG && !options.voice.quiet {
-        eprintln!("kanonix: judged in {:.1} s", begun.elapsed().as_secs_f64());
+        errln!("kanonix: judged in {:.1} s", begun.elapsed().as_secs_f64());
     }
     Ok(judgement.status())
 }

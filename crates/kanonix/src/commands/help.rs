@@ -1,6 +1,7 @@
 //! `kanonix` alone.
 
 use crate::Status;
+use crate::say::outpart;
 
 const HELP: &str = "\
 Kanonix: one agreed formatting style, mended only on the lines you touch
@@ -28,6 +29,6 @@ at the gate
 
 /// Prints a short help.
 pub(crate) fn run() -> anyhow::Result<Status> {
-    print!("{HELP}");
+    outpart!("{HELP}");
     Ok(Status::Clean)
 }

@@ -8,12 +8,13 @@ use crate::judging::judge_all;
 use crate::options::Mend;
 use crate::paint::Paint;
 use crate::report::{self, Frame, ReportOption, count, left_alone};
-use kanonix_core::text::{LineSet, Lines, unified_diff};
+use crate::say::errln;
+use kanonix_core::text::{LineSet, Lines, unified_diff, visible};
 use kanonix_core::{Difference, Document, Mended, judge};
 use kanonix_repo::undo::Store;
 use kanonix_repo::work::{InPlay, Item, LeftAlone, NotLoaded, Reach, Selection, select, select_as};
 use rayon::prelude::*;
-use std::io::{Read, Write};
+use std::io::{IsTerminal, Read, Write};
 use std::path::Path;
 
 pub(crate) fn run(options: &Mend) -> anyhow::Result<Status> {
@@ -56,7 +57,8 @@ fn files(options: &Mend) -> anyhow::Result<Status> {
     let mut problems = selection.problems.clone();
     let mut out = String::new();
     let (mut files, mut lines) = (0, 0);
-    let widest = done.iter().map(|(item, _)| item.shown.chars().count()).max().unwrap_or(0).min(60);
+    let widest = done.iter().map(|(item, _)| visible(&item.shown).chars().count());
+    let widest = widest.max().unwrap_or(0).min(60);
     for (item, done) in done {
         match done {
             Done::Clean => {}
@@ -70,7 +72,7 @@ fn files(options: &Mend) -> anyhow::Result<Status> {
                 if options.dry_run {
                     out.push_str(&painted(&patch(&item.inside, &old, &new), paint));
                 } else {
-                    let name = format!("{:widest$}", item.shown);
+                    let name = format!("{:widest$}", visible(&item.shown));
                     out.push_str(&format!("{}  {}\n", paint.strong(&name), count(changed, "line")));
                 }
                 if let Some(note) = note {
@@ -97,7 +99,7 @@ fn files(options: &Mend) -> anyhow::Result<Status> {
         report::to(&mut std::io::stdout(), &out)?;
     }
     for (path, reason) in &problems {
-        eprintln!("kanonix: {path}: {reason}");
+        errln!("kanonix: {}: {}", visible(path), visible(reason));
     }
     Ok(if problems.is_empty() { Status::Clean } else { Status::Incomplete })
 }
@@ -191,14 +193,18 @@ fn patch(path: &Path, old: &str, new: &str) -> String {
 
 /// A patch as a person reads it; plain where nobody looks on.
 fn painted(patch: &str, paint: Paint) -> String {
+    if !std::io::stdout().is_terminal() && !paint.is_on() {
+        return patch.to_string();
+    }
     let lines = patch.split_inclusive('\n').map(|line| {
-        let bare = line.trim_end_matches('\n');
+        let bare = visible(&line.trim_end_matches(['\n', '\r']).replace('\t', "    ")).into_owned();
+        let bare = bare.as_str();
         match line.as_bytes().first() {
             _ if line.starts_with("--- ") || line.starts_with("+++ ") => paint.strong(bare) + "\n",
             Some(b'+') => paint.good(bare) + "\n",
             Some(b'-') => paint.gone(bare) + "\n",
             Some(b'@') => paint.name(bare) + "\n",
-            _ => line.to_string(),
+            _ => bare.to_string() + "\n",
         }
     });
     lines.collect()
@@ -218,7 +224,7 @@ fn mend_text(path: &Path, reach: &Reach, bytes: Vec<u8>) -> (Vec<u8>, anyhow::Re
         Ok(text) => text,
         Err(error) => {
             let at = error.utf8_error().valid_up_to();
-            eprintln!(
+            errln!(
                 "kanonix: standard input is not UTF-8 (byte {}); it is passed on as it came",
                 at + 1
             );
@@ -231,17 +237,20 @@ fn mend_text(path: &Path, reach: &Reach, bytes: Vec<u8>) -> (Vec<u8>, anyhow::Re
         let loaded = match selection.take(item, text.clone()) {
             Ok(loaded) => loaded,
             Err(NotLoaded::LeftAlone(_)) => return Ok(None),
-            Err(NotLoaded::Problem(reason)) => anyhow::bail!("{}: {reason}", item.shown),
+            Err(NotLoaded::Problem(reason)) => {
+                anyhow::bail!("{}: {reason}", visible(&item.shown))
+            }
         };
         let document = Document::new(loaded.text.as_str(), item.language);
         match mend_loaded(item, &document, &loaded.play) {
             Ok(mended) => {
                 if let Some(difference) = &mended.outcome.refused {
-                    eprintln!("kanonix: {}: {}", item.shown, unproved(item, &loaded.text, difference));
+                    let said = unproved(item, &loaded.text, difference);
+                    errln!("kanonix: {}: {}", visible(&item.shown), visible(&said));
                 }
                 Ok(Some(mended.text))
             }
-            Err(reason) => anyhow::bail!("{}: {reason}", item.shown),
+            Err(reason) => anyhow::bail!("{}: {reason}", visible(&item.shown)),
         }
     };
     match mend() {

@@ -10,6 +10,8 @@ pub(crate) mod tour;
 pub(crate) mod undo;
 pub(crate) mod watch;
 
+use crate::say::errln;
+use kanonix_core::text::visible;
 use kanonix_repo::git::Repository;
 use kanonix_repo::undo::{Changing, Store};
 use kanonix_repo::work::{Reach, shown_from};
@@ -22,6 +24,7 @@ pub(crate) fn reach_in_words(reach: &Reach, in_repository: bool) -> (String, Str
         Reach::Save | Reach::Saved | Reach::Whole => ("on all lines".into(), " --whole".into()),
         Reach::Staged | Reach::Commit => ("on staged lines".into(), " --staged".into()),
         Reach::Since(revision) | Reach::Merge(revision) => {
+            let revision = visible(revision);
             (format!("on lines touched since {revision}"), format!(" --since {revision}"))
         }
         Reach::Lines(ranges) => {
@@ -41,7 +44,7 @@ pub(crate) fn here() -> anyhow::Result<std::path::PathBuf> {
 
 /// Paths as they are written behind a command.
 pub(crate) fn as_arguments(paths: &[std::path::PathBuf]) -> String {
-    paths.iter().map(|path| format!(" {}", path.display())).collect()
+    paths.iter().map(|path| format!(" {}", visible(&path.display().to_string()))).collect()
 }
 
 /// Replaces a file below a root that is there, and keeps what it was for `kanonix undo`.
@@ -68,9 +71,9 @@ pub(crate) fn replace_kept(root: &Path, path: &Path, old: &str, new: &str) -> an
 pub(crate) fn take_back(store: &Store, here: &Path) -> anyhow::Result<bool> {
     let Some(back) = store.take_back()? else { return Ok(false) };
     let files = crate::report::count(back.files.len(), "file");
-    eprintln!("kanonix: an earlier run was cut short; {files} it had begun are as before");
+    errln!("kanonix: an earlier run was cut short; {files} it had begun are as before");
     for (path, reason) in &back.refused {
-        eprintln!("kanonix: {}: {reason}", shown_from(here, path));
+        errln!("kanonix: {}: {}", visible(&shown_from(here, path)), visible(reason));
     }
     Ok(true)
 }

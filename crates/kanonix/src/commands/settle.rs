@@ -9,13 +9,14 @@ use super::here;
 use crate::Status;
 use crate::judging::judge_all;
 use crate::options::Settle;
+use crate::say::outln;
 use kanonix_repo::canon::{FILE_NAME, schema, text_at};
 use kanonix_repo::work::{Selection, WorkError, select_under};
 use std::path::{Path, PathBuf};
 
 pub(crate) fn run(options: &Settle) -> anyhow::Result<Status> {
     if options.schema {
-        println!("{}", serde_json::to_string_pretty(&schema::schema())?);
+        outln!("{}", serde_json::to_string_pretty(&schema::schema())?);
         return Ok(Status::Clean);
     }
     let tree = Tree::find(options)?;

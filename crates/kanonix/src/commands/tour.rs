@@ -5,6 +5,7 @@ mod demo;
 use crate::Status;
 use crate::options::{BadOption, Color, Tour};
 use crate::paint::Paint;
+use crate::say::{outln, outpart};
 use anyhow::{Context, bail};
 use std::fs;
 use std::io::Write;
@@ -107,21 +108,21 @@ impl Guide {
     }
 
     fn title(&self, text: &str) {
-        println!("\n{}\n", self.paint.strong(text));
+        outln!("\n{}\n", self.paint.strong(text));
     }
 
     fn say(&self, text: &str) {
         let mut column = 0;
         for word in text.split_whitespace() {
             if column + word.len() > 90 {
-                println!();
+                outln!();
                 column = 0;
             }
             let gap = if column > 0 { " " } else { "" };
-            print!("{gap}{word}");
+            outpart!("{gap}{word}");
             column += gap.len() + word.len();
         }
-        println!("\n");
+        outln!("\n");
     }
 
     /// Replaces one stretch of a demo file, as somebody at an editor would.
@@ -132,7 +133,7 @@ impl Guide {
             bail!("the demo file {path} has changed: {old:?} is not in it");
         }
         fs::write(&whole, text.replacen(old, new, 1))?;
-        println!("{}\n", self.paint.faint(&format!("({path} is edited)")));
+        outln!("{}\n", self.paint.faint(&format!("({path} is edited)")));
         Ok(())
     }
 
@@ -142,14 +143,14 @@ impl Guide {
             .iter()
             .map(|word| if word.contains(' ') { format!("\"{word}\"") } else { word.to_string() })
             .collect();
-        println!("{} {}", self.paint.good("$"), self.paint.strong(&shown.join(" ")));
+        outln!("{} {}", self.paint.good("$"), self.paint.strong(&shown.join(" ")));
         std::io::stdout().flush()?;
         let status = self.command(words).status();
         let status = status.with_context(|| format!("{} cannot be run", words[0]))?;
         if let Some(code) = status.code().filter(|code| *code != 0) {
-            println!("{}", self.paint.faint(&format!("(exit status {code})")));
+            outln!("{}", self.paint.faint(&format!("(exit status {code})")));
         }
-        println!();
+        outln!();
         Ok(())
     }
 

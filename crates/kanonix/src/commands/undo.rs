@@ -5,6 +5,8 @@ use crate::Status;
 use crate::options::Undo;
 use crate::paint::Paint;
 use crate::report::{ago, count};
+use crate::say::{errln, outln};
+use kanonix_core::text::visible;
 use kanonix_repo::git::Repository;
 use kanonix_repo::undo::Store;
 use kanonix_repo::work::shown_from;
@@ -24,16 +26,16 @@ pub(crate) fn run(options: &Undo) -> anyhow::Result<Status> {
         return Ok(Status::Clean);
     }
     let Some((run, done)) = store.put_back()? else {
-        println!("there is nothing to put back");
+        outln!("there is nothing to put back");
         return Ok(Status::Clean);
     };
     for path in &done.files {
-        println!("{}", paint.strong(&shown_from(&here, path)));
+        outln!("{}", paint.strong(&visible(&shown_from(&here, path))));
     }
     let files = count(done.files.len(), "file");
-    println!("{files} as before `{}`, {}", run.command, ago(run.when));
+    outln!("{files} as before `{}`, {}", visible(&run.command), ago(run.when));
     for (path, reason) in &done.refused {
-        eprintln!("kanonix: {}: {reason}", shown_from(&here, path));
+        errln!("kanonix: {}: {}", visible(&shown_from(&here, path)), visible(reason));
     }
     Ok(if done.refused.is_empty() { Status::Clean } else { Status::Incomplete })
 }
@@ -41,24 +43,24 @@ pub(crate) fn run(options: &Undo) -> anyhow::Result<Status> {
 fn list(store: &Store, here: &std::path::Path, paint: Paint) {
     let runs = store.runs();
     if runs.is_empty() {
-        println!("there is nothing to put back");
+        outln!("there is nothing to put back");
     }
     for run in runs {
         let (files, lines) = run.size();
-        println!(
+        outln!(
             "{:>14}  {}  {} in {}",
             ago(run.when),
-            paint.strong(&format!("{:28}", run.command)),
+            paint.strong(&format!("{:28}", visible(&run.command))),
             count(lines, "line"),
             count(files, "file")
         );
         let paths = run.paths();
         let names: Vec<String> =
-            paths.iter().take(NAMED).map(|path| shown_from(here, path)).collect();
+            paths.iter().take(NAMED).map(|path| visible(&shown_from(here, path)).into_owned()).collect();
         let more = match paths.len().saturating_sub(NAMED) {
             0 => String::new(),
             more => format!(" and {more} more"),
         };
-        println!("{:>14}  {}", "", paint.faint(&format!("{}{more}", names.join(", "))));
+        outln!("{:>14}  {}", "", paint.faint(&format!("{}{more}", names.join(", "))));
     }
 }

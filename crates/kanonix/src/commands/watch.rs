@@ -8,10 +8,11 @@ use crate::Status;
 use crate::options::{BadOption, Watch};
 use crate::paint::Paint;
 use crate::report::count;
+use crate::say::{errln, outln};
 use anyhow::Context;
 use folders::Folders;
 use gits::Gits;
-use kanonix_core::text::{LineSet, Lines};
+use kanonix_core::text::{LineSet, Lines, visible, visible_lines};
 use kanonix_repo::files;
 use kanonix_repo::git::Repository;
 use kanonix_repo::undo::Store;
@@ -127,14 +128,14 @@ impl Watching {
                 name => name,
             };
             let folders = count(self.folders.count(), "folder");
-            println!("watching {name}, {folders} · end it with Ctrl-C");
+            outln!("watching {name}, {folders} · end it with Ctrl-C");
         }
     }
 
     fn end(&self) {
         if !self.quiet {
             let (lines, files) = self.mended;
-            println!("{} in {} mended", count(lines, "line"), count(files, "file"));
+            outln!("{} in {} mended", count(lines, "line"), count(files, "file"));
         }
     }
 
@@ -170,7 +171,7 @@ impl Watching {
             return;
         }
         if let Err(error) = self.mend(&files) {
-            eprintln!("kanonix: {}", crate::from_here(&format!("{error:#}")));
+            errln!("kanonix: {}", visible_lines(&crate::from_here(&format!("{error:#}"))));
         }
     }
 
@@ -186,11 +187,13 @@ impl Watching {
                 Done::Mended { old, new, .. } => {
                     let lines = changed_lines(&old, &new);
                     self.mended = (self.mended.0 + lines, self.mended.1 + 1);
-                    let name = self.paint.strong(&item.shown);
+                    let name = self.paint.strong(&visible(&item.shown));
                     out.push_str(&format!("{name}  {}\n", count(lines, "line")));
                     self.written.insert(item.path.clone(), new);
                 }
-                Done::Problem(reason) => eprintln!("kanonix: {}: {reason}", item.shown),
+                Done::Problem(reason) => {
+                    errln!("kanonix: {}: {}", visible(&item.shown), visible(&reason));
+                }
                 Done::Clean | Done::LeftAlone(_) => {}
             }
         }

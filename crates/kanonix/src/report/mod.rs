@@ -7,7 +7,9 @@ mod terminal;
 use crate::judging::Judgement;
 use crate::options::{BadOption, Color, Voice};
 use crate::paint::Paint;
+use crate::say::errln;
 use anyhow::Context;
+use kanonix_core::text::visible;
 use kanonix_repo::work::LeftAlone;
 use std::io::{IsTerminal, Write};
 use std::path::PathBuf;
@@ -102,9 +104,9 @@ pub(crate) fn write(
         to(&mut out, &lines::text(judgement))?;
         if !voice.quiet {
             if let Some(headline) = &frame.headline {
-                eprintln!("{headline}");
+                errln!("{}", visible(headline));
             }
-            eprint!("{}", terminal::summary(judgement, frame, Paint::new(Color::Never)));
+            crate::say::err(format_args!("{}", terminal::summary(judgement, frame, Paint::new(Color::Never))));
         }
     }
     say_problems(judgement)
@@ -141,7 +143,7 @@ pub(crate) fn to(out: &mut impl Write, text: &str) -> anyhow::Result<()> {
 
 fn say_problems(judgement: &Judgement) -> anyhow::Result<()> {
     for (path, reason) in &judgement.problems {
-        eprintln!("kanonix: {path}: {reason}");
+        errln!("kanonix: {}: {}", visible(path), visible(reason));
     }
     Ok(())
 }

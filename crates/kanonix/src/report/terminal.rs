@@ -3,6 +3,7 @@
 use super::{Frame, count, left_alone};
 use crate::judging::{Judgement, Place, WITH_SOURCE};
 use crate::paint::Paint;
+use kanonix_core::text::visible;
 
 /// Columns in which the message stands before the setting's name.
 const MESSAGE: usize = 52;
@@ -19,7 +20,7 @@ const LINES_OF_SOURCE: usize = 2;
 pub(super) fn text(judgement: &Judgement, frame: &Frame, paint: Paint, quiet: bool) -> String {
     let mut out = String::new();
     if let Some(headline) = &frame.headline {
-        out.push_str(&format!("{}\n", paint.bad(headline)));
+        out.push_str(&format!("{}\n", paint.bad(&visible(headline))));
     }
     let with_source = judgement.slips() <= WITH_SOURCE;
     let mut told = 0;
@@ -31,7 +32,7 @@ pub(super) fn text(judgement: &Judgement, frame: &Frame, paint: Paint, quiet: bo
         if frame.rest.is_some() && told >= SCREENFUL {
             break;
         }
-        out.push_str(&format!("{}\n", paint.strong(&file.shown)));
+        out.push_str(&format!("{}\n", paint.strong(&visible(&file.shown))));
         for line in places.chunk_by(|a, b| a.line == b.line && a.cut == b.cut) {
             if frame.rest.is_none() || told < SCREENFUL {
                 one_line(&mut out, line, paint, with_source);
@@ -56,13 +57,14 @@ pub(super) fn text(judgement: &Judgement, frame: &Frame, paint: Paint, quiet: bo
 fn one_line(out: &mut String, line: &[&Place], paint: Paint, with_source: bool) {
     for place in line {
         let at = format!("{}:{}", place.line, place.column);
-        let missing = MESSAGE.saturating_sub(place.message.chars().count());
+        let message = visible(&place.message);
+        let missing = MESSAGE.saturating_sub(message.chars().count());
         let padding = " ".repeat(missing.max(2));
         let name = match place.setting {
             "fault" | "long_line" => paint.bad(place.setting),
             setting => paint.name(setting),
         };
-        out.push_str(&format!("{at:>10}  {}{padding}{name}\n", place.message));
+        out.push_str(&format!("{at:>10}  {message}{padding}{name}\n"));
     }
     if with_source {
         excerpt(out, line, paint);
@@ -77,11 +79,16 @@ fn wanted(out: &mut String, line: &[&Place], paint: Paint) -> usize {
     for (number, line) in wanted.lines().enumerate() {
         let mark = if number == 0 { "wanted" } else { "" };
         let line = line.get(blank..).unwrap_or(line.trim_start());
-        let line: String = line.chars().take(SOURCE).collect();
+        let line: String = shown(line).chars().take(SOURCE).collect();
         out.push_str(&format!("{mark:>10}  {}\n", paint.good(&line)));
         lines += 1;
     }
     lines
+}
+
+/// A stretch of code, in which tabs are blanks.
+fn shown(code: &str) -> String {
+    visible(&code.replace(['\t', '\r'], " ")).into_owned()
 }
 
 /// The line, and a mark under each of its places. A long line is shown from a little before the
@@ -93,19 +100,22 @@ fn excerpt(out: &mut String, line: &[&Place], paint: Paint) {
         column..column + place.length.max(1) as usize
     };
     let Some(source) = &first.source else { return };
-    let plain = source.chars().map(|c| if c.is_control() { ' ' } else { c });
-    let plain: Vec<char> = plain.collect();
-    let blank = plain.iter().take_while(|c| **c == ' ').count();
+    let plain: Vec<char> = source.chars().collect();
+    let blank = plain.iter().take_while(|c| matches!(c, ' ' | '\t')).count();
     let start = columns(first).start;
     let from = if start > SOURCE - 20 { start - 40 } else { blank.min(start) };
-    let shown: String = plain.iter().skip(from).take(SOURCE).collect();
-    let marks: String = (from..from + SOURCE)
-        .map(|column| line.iter().any(|place| columns(place).contains(&column)))
-        .map(|marked| if marked { '^' } else { ' ' })
-        .take(plain.len().max(start + 1) + 1 - from)
-        .collect();
+    let (mut code, mut marks) = (String::new(), String::new());
+    for column in from..from + SOURCE {
+        let seen = plain.get(column).map_or(" ".into(), |c| shown(&c.to_string()));
+        if column > plain.len().max(start) {
+            break;
+        }
+        let marked = line.iter().any(|place| columns(place).contains(&column));
+        marks.extend(seen.chars().map(|_| if marked { '^' } else { ' ' }));
+        code.push_str(&seen);
+    }
     let indent = " ".repeat(12);
-    out.push_str(&format!("{indent}{}\n", paint.faint(shown.trim_end())));
+    out.push_str(&format!("{indent}{}\n", paint.faint(code.trim_end())));
     out.push_str(&format!("{indent}{}\n", paint.mark(marks.trim_end())));
 }
 

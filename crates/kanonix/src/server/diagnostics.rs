@@ -20,7 +20,14 @@ const SETTINGS: &str = include_str!("../../../../docs/settings.md");
 impl Office {
     /// The slips and faults of a text.
     pub fn diagnostics(&self, snapshot: &Snapshot) -> Result<Vec<Diagnostic>, Trouble> {
+        // What is found for an outdated text is shown to nobody.
+        if snapshot.is_outdated() {
+            return Ok(Vec::new());
+        }
         let Some(case) = self.case(snapshot, &Reach::Saved)? else { return Ok(Vec::new()) };
+        if snapshot.is_outdated() {
+            return Ok(Vec::new());
+        }
         let outcome = case.judge();
         let text = case.document.text();
         let places = Places::new(text, self.encoding);

@@ -12,6 +12,8 @@ mod texts;
 mod transport;
 
 use crate::Status;
+use crate::say::errln;
+pub(crate) use session::FEWEST_THREADS;
 use session::{End, Event, Session};
 use std::io::BufReader;
 use std::sync::mpsc;
@@ -47,7 +49,7 @@ pub(crate) fn run() -> anyhow::Result<Status> {
         End::Announced => Ok(Status::Clean),
         End::Unannounced(why) => {
             if let Some(why) = why {
-                eprintln!("kanonix lsp: the client cannot be understood any more: {why}");
+                errln!("kanonix lsp: the client cannot be understood any more: {why}");
             }
             Ok(Status::Slips)
         }

@@ -79,11 +79,14 @@ impl Record {
 /// Every record that is there, the newest server first.
 pub(crate) fn records() -> Vec<Record> {
     let Ok(entries) = std::fs::read_dir(folder()) else { return Vec::new() };
-    let read = |path: PathBuf| serde_json::from_str(&std::fs::read_to_string(path).ok()?).ok();
     let mut records: Vec<Record> =
         entries.flatten().filter_map(|entry| read(entry.path())).collect();
     records.sort_by_key(|record| std::cmp::Reverse((record.since, record.process)));
     records
+}
+
+fn read(path: PathBuf) -> Option<Record> {
+    serde_json::from_str(&std::fs::read_to_string(path).ok()?).ok()
 }
 
 fn folder() -> PathBuf {
@@ -94,7 +97,9 @@ fn sweep(folder: &Path) {
     let Ok(entries) = std::fs::read_dir(folder) else { return };
     for entry in entries.flatten() {
         let age = entry.metadata().ok().and_then(|file| file.modified().ok()?.elapsed().ok());
-        if age.is_some_and(|age| age > EXPIRES) {
+        // Its name alone does not make it one of ours.
+        let is_record = || read(entry.path()).is_some();
+        if age.is_some_and(|age| age > EXPIRES) && is_record() {
             let _ = std::fs::remove_file(entry.path());
         }
     }

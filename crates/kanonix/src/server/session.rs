@@ -16,7 +16,7 @@ use kanonix_repo::work::Desk;
 use lsp_server::{ErrorCode, Message, Notification, Request, RequestId, Response};
 use lsp_types::*;
 use serde_json::{Value, json};
-use std::collections::{BTreeSet, HashMap};
+use std::collections::{BTreeSet, HashMap, VecDeque};
 use std::path::PathBuf;
 use std::sync::{Arc, Mutex, mpsc};
 use std::time::{Duration, Instant};
@@ -24,6 +24,9 @@ use url::Url;
 
 /// After a keystroke, nothing is shown anew for so long.
 const PAUSE: Duration = Duration::from_millis(200);
+
+/// So many jobs that can wait are under way at once: one core is left to those that cannot.
+const MOST_LEISURELY: usize = 1;
 
 /// Changes of git or of a canon come in bursts.
 const BURST: Duration = Duration::from_millis(60);
@@ -41,6 +44,8 @@ pub(crate) enum Event {
     Parsed(Url, u64, Arc<Document<'static>>),
     /// What is to be shown beside a text's version.
     Found(Url, u64, i32, Result<Vec<Diagnostic>, Trouble>),
+    /// A job that could wait is done, and the next one may begin.
+    Room,
     /// Something that is wrong, beside an answer.
     Wrong(Trouble),
     /// Edits that somebody asked for by a command.
@@ -79,6 +84,10 @@ pub(super) struct Session {
     record: Option<Record>,
     /// Requests without an answer yet, each with the token that its progress is told under.
     pending: HashMap<RequestId, Option<ProgressToken>>,
+    /// What is asked of texts and can wait: diagnostics that a client pulls.
+    waiting: VecDeque<(RequestId, Url)>,
+    /// How many jobs are under way that can wait.
+    leisurely: usize,
     /// When something has to be shown anew.
     due: HashMap<Url, Instant>,
     all_due: Option<Instant>,
@@ -109,6 +118,8 @@ impl Session {
             client: Client::default(),
             record: None,
             pending: HashMap::new(),
+            waiting: VecDeque::new(),
+            leisurely: 0,
             due: HashMap::new(),
             all_due: None,
             told: None,
@@ -119,7 +130,9 @@ impl Session {
     /// Serves until the client goes.
     pub fn serve(mut self, queue: &mpsc::Receiver<Event>) -> End {
         loop {
-            let next = self.due.values().chain(&self.all_due).min().copied();
+            // What is due waits until there is room for it.
+            let due = self.due.values().filter(|_| self.leisurely < MOST_LEISURELY);
+            let next = due.chain(&self.all_due).min().copied();
             let event = match next {
                 Some(due) => {
                     match queue.recv_timeout(due.saturating_duration_since(Instant::now())) {
@@ -162,6 +175,10 @@ impl Session {
                 Event::Answer(id, of, result) => self.answer(id, of, result),
                 Event::Parsed(uri, stamp, document) => self.texts.parsed(&uri, stamp, document),
                 Event::Found(uri, stamp, version, found) => self.found(uri, stamp, version, found),
+                Event::Room => {
+                    self.leisurely -= 1;
+                    self.go_on();
+                }
                 Event::Wrong(trouble) => self.say(trouble, None),
                 Event::Apply(uri, edits) => self.apply(&uri, edits),
                 Event::Changed => self.all_due = Some(Instant::now() + BURST),
@@ -240,6 +257,9 @@ fn guarded<T>(work: impl FnOnce() -> Result<T, Trouble>) -> Result<T, Trouble> {
         Err(Trouble::Here(message.into()))
     })
 }
+
+/// Jobs that cannot wait have a thread for themselves, also where there is one core.
+pub(crate) const FEWEST_THREADS: usize = 2;
 
 fn shown(typ: MessageType, message: &str) -> Message {
     let params = ShowMessageParams { typ, message: message.into() };

@@ -8,6 +8,7 @@ use lsp_types::TextDocumentContentChangeEvent;
 use std::collections::{HashMap, VecDeque};
 use std::path::{Path, PathBuf};
 use std::sync::Arc;
+use std::sync::atomic::{AtomicU64, Ordering};
 use url::Url;
 
 /// Of so many texts, what the parser found is kept; of more, it is found again when it is needed.
@@ -19,6 +20,8 @@ pub(super) struct OpenText {
     pub version: i32,
     /// Grows with every change.
     pub stamp: u64,
+    /// The same, for jobs to see that their text is outdated.
+    latest: Arc<AtomicU64>,
     pub identifier: String,
     /// What was parsed last, at which stamp, and what has been changed since.
     parsed: Option<(u64, Arc<Document<'static>>)>,
@@ -35,6 +38,7 @@ pub(super) struct Snapshot {
     /// Where it is, or would be if it were a file.
     pub path: PathBuf,
     pub is_file: bool,
+    latest: Arc<AtomicU64>,
     identifier: String,
     text: String,
     parsed: Option<Arc<Document<'static>>>,
@@ -60,6 +64,11 @@ impl Snapshot {
         &self.text
     }
 
+    /// Whether the client has changed or closed the text since: nobody waits for what is found.
+    pub fn is_outdated(&self) -> bool {
+        self.latest.load(Ordering::Relaxed) != self.stamp
+    }
+
     /// What the client says of its language.
     pub fn language(&self) -> Option<&'static Language> {
         languages::of_identifier(&self.identifier)
@@ -82,6 +91,7 @@ impl Texts {
             text,
             version,
             stamp: self.stamps,
+            latest: Arc::new(AtomicU64::new(self.stamps)),
             identifier,
             parsed: None,
             since: Vec::new(),
@@ -91,7 +101,9 @@ impl Texts {
     }
 
     pub fn close(&mut self, uri: &Url) {
-        self.open.remove(uri);
+        if let Some(closed) = self.open.remove(uri) {
+            closed.latest.store(u64::MAX, Ordering::Relaxed);
+        }
         self.recent.retain(|other| other != uri);
     }
 
@@ -116,6 +128,7 @@ impl Texts {
         for change in changes {
             self.stamps += 1;
             open.stamp = self.stamps;
+            open.latest.store(self.stamps, Ordering::Relaxed);
             let Some(range) = change.range else {
                 open.text = change.text;
                 open.parsed = None;
@@ -142,6 +155,7 @@ impl Texts {
             uri: uri.clone(),
             version: open.version,
             stamp: open.stamp,
+            latest: open.latest.clone(),
             is_file: file.is_some(),
             path: file.unwrap_or_else(|| untitled(roots, language)),
             identifier: open.identifier.clone(),

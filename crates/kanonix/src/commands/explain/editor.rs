@@ -3,7 +3,9 @@
 use crate::Status;
 use crate::options::Explain;
 use crate::paint::Paint;
+use crate::say::{outln, outpart};
 use crate::server::record::{Record, Wrong, records};
+use kanonix_core::text::{visible, visible_lines};
 use kanonix_repo::canon::{self, Canons};
 use kanonix_repo::git::{Repository, program_version};
 use serde::Serialize;
@@ -58,9 +60,9 @@ pub(super) fn run(here: &Path, options: &Explain) -> anyhow::Result<Status> {
             .collect(),
     };
     if options.is_json() {
-        println!("{}", serde_json::to_string_pretty(&report)?);
+        outln!("{}", serde_json::to_string_pretty(&report)?);
     } else {
-        print!("{}", text(&report, Paint::new(options.color)));
+        outpart!("{}", text(&report, Paint::new(options.color)));
     }
     Ok(Status::Clean)
 }
@@ -75,14 +77,14 @@ fn text(report: &Report, paint: Paint) -> String {
         true => "a git repository",
         false => "in no git repository: only touched-or-whole and whole mend on a save",
     };
-    row("root", &format!("{}, {kind}", report.root.display()));
-    let files: Vec<String> = report.canon.iter().map(|path| path.display().to_string()).collect();
+    row("root", &format!("{}, {kind}", visible(&report.root.display().to_string())));
+    let files: Vec<String> = report.canon.iter().map(|path| visible(&path.display().to_string()).into_owned()).collect();
     match &report.canon_problem {
-        Some(problem) => row("canon", &format!("wrong, so nothing is mended: {problem}")),
+        Some(problem) => row("canon", &format!("wrong, so nothing is mended: {}", visible_lines(problem))),
         None if files.is_empty() => row("canon", "none: what the language's community expects"),
         None => row("canon", &files.join(", ")),
     }
-    row("git", &report.git);
+    row("git", &visible(&report.git));
     if report.servers.is_empty() {
         out.push_str("\nno editor has started `kanonix lsp` in the last week\n");
     }
@@ -91,12 +93,12 @@ fn text(report: &Report, paint: Paint) -> String {
         out.push_str(&format!(
             "\n{} for {}, process {}, started {}: {state}\n",
             paint.strong("kanonix lsp"),
-            record.client,
+            visible(&record.client),
             record.process,
             crate::report::ago(record.since),
         ));
         let roots: Vec<String> =
-            record.roots.iter().map(|root| root.display().to_string()).collect();
+            record.roots.iter().map(|root| visible(&root.display().to_string()).into_owned()).collect();
         let roots = if roots.is_empty() { "none".to_string() } else { roots.join(", ") };
         out.push_str(&format!("  {}  {roots}\n", paint.faint("roots   ")));
         let version = format!("{}, places in {}", record.version, record.position_encoding);
@@ -106,7 +108,7 @@ fn text(report: &Report, paint: Paint) -> String {
             errors => {
                 out.push_str(&format!("  {}\n", paint.faint("errors")));
                 for Wrong { when, message } in errors {
-                    let message = message.replace('\n', "\n      ");
+                    let message = visible_lines(message).replace('\n', "\n      ");
                     out.push_str(&format!("    {}  {message}\n", crate::report::ago(*when)));
                 }
             }

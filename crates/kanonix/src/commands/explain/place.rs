@@ -4,8 +4,9 @@ use crate::Status;
 use crate::options::Explain;
 use crate::paint::Paint;
 use crate::report::count;
+use crate::say::{outln, outpart};
 use kanonix_core::style::{Setting, entry};
-use kanonix_core::text::{LineSet, Lines};
+use kanonix_core::text::{LineSet, Lines, visible};
 use kanonix_core::{decided, judge};
 use kanonix_repo::canon::{Agreed, Because, Place, Play, Said};
 use kanonix_repo::work::{self, Explained};
@@ -76,9 +77,9 @@ pub(super) fn run(
 ) -> anyhow::Result<Status> {
     let report = told(here, path, line, None)?;
     if options.is_json() {
-        println!("{}", serde_json::to_string_pretty(&report)?);
+        outln!("{}", serde_json::to_string_pretty(&report)?);
     } else {
-        print!("{}", text(&report, Paint::new(options.color)));
+        outpart!("{}", text(&report, Paint::new(options.color)));
     }
     Ok(Status::Clean)
 }
@@ -238,19 +239,19 @@ fn in_words(play: Play) -> &'static str {
 
 /// The report in words.
 pub(crate) fn text(report: &Report, paint: Paint) -> String {
-    let mut out = format!("{}\n", paint.strong(&report.path));
+    let mut out = format!("{}\n", paint.strong(&visible(&report.path)));
     let mut row = |name: &str, value: &str| {
         out.push_str(&format!("  {}  {value}\n", paint.faint(&format!("{name:10}"))));
     };
     let language = report.language.as_deref().unwrap_or("unknown");
-    row("language", &format!("{language}, {}", report.language_because));
+    row("language", &format!("{language}, {}", visible(&report.language_because)));
     match &report.left_alone_because {
-        Some(why) => row("left alone", &format!("it is {why}")),
+        Some(why) => row("left alone", &format!("it is {}", visible(why))),
         None if report.faults.is_empty() => row("formatted", "yes"),
         None => row("formatted", "yes, but for what does not parse (see below)"),
     }
     if let Some(ignored) = &report.ignored_by_git {
-        row("ignored", &format!("{ignored} (only --whole and its own name reach it)"));
+        row("ignored", &format!("{} (only --whole and its own name reach it)", visible(ignored)));
     }
     for (name, occasion) in [
         ("saving", &report.save),
@@ -258,7 +259,7 @@ pub(crate) fn text(report: &Report, paint: Paint) -> String {
         ("merge", &report.merge),
     ] {
         let place = match &occasion.said_at {
-            Some(place) => format!("  {}", paint.faint(place)),
+            Some(place) => format!("  {}", paint.faint(&visible(place))),
             None => String::new(),
         };
         let lines = match occasion.lines {
@@ -272,7 +273,7 @@ pub(crate) fn text(report: &Report, paint: Paint) -> String {
     if report.governed_by.is_empty() {
         row("canon", "none: what the language's community expects");
     } else {
-        row("canon", &report.governed_by.join(", "));
+        row("canon", &visible(&report.governed_by.join(", ")));
     }
     if !report.settings.is_empty() {
         out.push_str("\nsettings that are not the community's\n");
@@ -284,7 +285,7 @@ pub(crate) fn text(report: &Report, paint: Paint) -> String {
                 "  {}  {:values$}  {:places$}  {}\n",
                 paint.name(&format!("{:width$}", value.setting)),
                 value.value,
-                value.said_at,
+                visible(&value.said_at),
                 paint.faint(&format!("otherwise {}", value.usual)),
             ));
         }
@@ -295,7 +296,7 @@ pub(crate) fn text(report: &Report, paint: Paint) -> String {
         out.push_str(&format!("\n{}\n", count(report.faults.len(), "fault")));
         for fault in &report.faults {
             let at = format!("{}:{}", fault.line, fault.column);
-            out.push_str(&format!("  {at:>8}  {}\n", fault.message));
+            out.push_str(&format!("  {at:>8}  {}\n", visible(&fault.message)));
         }
     }
     if let Some(line) = report.line {
@@ -306,7 +307,7 @@ pub(crate) fn text(report: &Report, paint: Paint) -> String {
 
 fn line_text(report: &Report, line: usize, paint: Paint) -> String {
     let by = |said_at: &Option<String>| match said_at {
-        Some(place) => place.clone(),
+        Some(place) => visible(place).into_owned(),
         None => "the community's".into(),
     };
     let mut out = format!("\nline {line} is laid out by\n");
@@ -336,7 +337,7 @@ fn line_text(report: &Report, line: usize, paint: Paint) -> String {
         out.push_str(&format!(
             "  column {:<4} {:messages$}  {}  {}\n",
             slip.column,
-            slip.message,
+            visible(&slip.message),
             paint.name(&format!("{:names$}", slip.setting)),
             paint.faint(&by(&slip.said_at))
         ));

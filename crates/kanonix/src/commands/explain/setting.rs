@@ -3,6 +3,7 @@
 use crate::Status;
 use crate::options::Explain;
 use crate::paint::Paint;
+use crate::say::{outln, outpart};
 use kanonix_core::languages::{self, Language};
 use kanonix_core::mend;
 use kanonix_core::style::{Entry, Sample, Slot, sample};
@@ -50,21 +51,21 @@ pub(super) fn run(entry: &'static Entry, key: &str, options: &Explain) -> anyhow
             "about": entry.about,
             "keys": all,
         });
-        println!("{}", serde_json::to_string_pretty(&report)?);
+        outln!("{}", serde_json::to_string_pretty(&report)?);
         return Ok(Status::Clean);
     }
     let paint = Paint::new(options.color);
-    println!("{}\n{}", paint.strong(entry.name), wrapped(entry.about));
+    outln!("{}\n{}", paint.strong(entry.name), wrapped(entry.about));
     for one in &all {
-        print!("\n{}", text(one, entry, paint));
+        outpart!("\n{}", text(one, entry, paint));
     }
     let has = |language: &&&Language| language.has(entry.name, "") && language.has(entry.name, key);
     let language = languages::ALL.iter().find(has).map_or("python", |language| language.name);
     let value = all.first().and_then(|one| one.sample.as_ref()?.values.first());
     let value = value.map_or("…", |laid| laid.value);
     let name = all.first().map_or(entry.name, |one| one.name.as_str());
-    println!("\n{}", paint.faint("what would it cost here?"));
-    println!("  kanonix settle --price style.{language}.{name}={value}");
+    outln!("\n{}", paint.faint("what would it cost here?"));
+    outln!("  kanonix settle --price style.{language}.{name}={value}");
     Ok(Status::Clean)
 }
 

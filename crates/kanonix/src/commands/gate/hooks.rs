@@ -5,6 +5,7 @@ use crate::Status;
 use crate::judging::judge_in_play;
 use crate::options::GateInstall;
 use crate::report::count;
+use crate::say::outln;
 use anyhow::{Context, bail};
 use kanonix_repo::files;
 use kanonix_repo::git::Repository;
@@ -107,18 +108,18 @@ pub(super) fn install(options: &GateInstall) -> anyhow::Result<Status> {
     let program = (!options.shared).then_some(program.as_path());
     put(&base, &inside.join("pre-commit"), hook_text(program, options).as_bytes(), 0o755)
         .with_context(|| format!("the hook {} cannot be written", hook.display()))?;
-    println!("the commit gate is in {}", hook.display());
+    outln!("the commit gate is in {}", hook.display());
     if kept {
-        println!("the hook that was there runs first; it is kept as {}", earlier.display());
+        outln!("the hook that was there runs first; it is kept as {}", earlier.display());
     }
     if options.shared {
-        println!("commit it; each clone then runs once:\n    git config core.hooksPath {SHARED}");
+        outln!("commit it; each clone then runs once:\n    git config core.hooksPath {SHARED}");
         return Ok(Status::Clean);
     }
     if !folder.starts_with(&repository.root) && !folder.starts_with(&repository.git_dir) {
-        println!("this folder is shared: every repository that uses it is judged from now on");
+        outln!("this folder is shared: every repository that uses it is judged from now on");
     }
-    println!("take it out again with: kanonix gate remove");
+    outln!("take it out again with: kanonix gate remove");
     Ok(Status::Clean)
 }
 
@@ -134,7 +135,7 @@ pub(super) fn remove() -> anyhow::Result<Status> {
         removed |= remove_from(folder)?;
     }
     if !removed {
-        println!("there is no commit gate in {}", folders[0].display());
+        outln!("there is no commit gate in {}", folders[0].display());
     }
     Ok(Status::Clean)
 }
@@ -148,10 +149,10 @@ fn remove_from(folder: &Path) -> anyhow::Result<bool> {
     let problem = || format!("the hook {} cannot be taken out", hook.display());
     if earlier.symlink_metadata().is_ok() {
         fs::rename(&earlier, &hook).with_context(problem)?;
-        println!("the commit gate is out of {}; the hook from before is back", folder.display());
+        outln!("the commit gate is out of {}; the hook from before is back", folder.display());
     } else {
         fs::remove_file(&hook).with_context(problem)?;
-        println!("the commit gate is out of {}", folder.display());
+        outln!("the commit gate is out of {}", folder.display());
     }
     if folder.ends_with(SHARED) {
         // Folders that held nothing else go, too.
@@ -171,22 +172,22 @@ pub(super) fn status() -> anyhow::Result<Status> {
             true => ", after the hook from before",
             false => "",
         };
-        println!("commit gate: in {}{after}", hook.display());
+        outln!("commit gate: in {}{after}", hook.display());
         let mends = text.contains(&format!("{MARK} --mend"));
         let does = match mends {
             true => "it mends what is staged, and stops what is left",
             false => "it stops",
         };
-        println!("does: {does}");
+        outln!("does: {does}");
         let current = is_current(&text, mends);
-        println!("current: {}", if current { "yes" } else { "no, install it again" });
+        outln!("current: {}", if current { "yes" } else { "no, install it again" });
     } else if hook.exists() {
-        println!("commit gate: not installed; another hook is in {}", hook.display());
-        println!("put the gate before it with: kanonix gate install");
+        outln!("commit gate: not installed; another hook is in {}", hook.display());
+        outln!("put the gate before it with: kanonix gate install");
     } else {
-        println!("commit gate: not installed; put it in with: kanonix gate install");
+        outln!("commit gate: not installed; put it in with: kanonix gate install");
         if is_ours(&repository.root.join(SHARED).join("pre-commit")) {
-            println!("this repository carries one: git config core.hooksPath {SHARED}");
+            outln!("this repository carries one: git config core.hooksPath {SHARED}");
         }
     }
     now(&repository, is_ours(&hook) && text.contains(&format!("{MARK} --mend")))
@@ -207,16 +208,16 @@ fn is_current(text: &str, mend: bool) -> bool {
 fn now(repository: &Repository, mends: bool) -> anyhow::Result<Status> {
     let judgement = judge_in_play(&select(&repository.root, &[], &Reach::Commit)?);
     match judgement.status() {
-        Status::Clean => println!("a commit now: would go through"),
+        Status::Clean => outln!("a commit now: would go through"),
         Status::Slips if mends => {
             let lines = count(judgement.lines(), "line");
-            println!("a commit now: {lines} would be mended first");
+            outln!("a commit now: {lines} would be mended first");
         }
         Status::Slips => {
             let lines = count(judgement.lines(), "line");
-            println!("a commit now: would be stopped, for {lines}; see kanonix check --staged");
+            outln!("a commit now: would be stopped, for {lines}; see kanonix check --staged");
         }
-        _ => println!("a commit now: would be stopped; see kanonix check --staged"),
+        _ => outln!("a commit now: would be stopped; see kanonix check --staged"),
     }
     Ok(Status::Clean)
 }

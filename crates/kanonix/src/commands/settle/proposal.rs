@@ -8,6 +8,7 @@ use crate::judging::Progress;
 use crate::options::Settle;
 use crate::paint::Paint;
 use crate::report::{count, left_alone};
+use crate::say::{errln, outln, outpart};
 use anyhow::Context;
 use kanonix_core::judge;
 use kanonix_core::languages::{self, Language};
@@ -48,37 +49,37 @@ pub(super) fn run(tree: &Tree, options: &Settle) -> anyhow::Result<Status> {
         // A person reads the table; the canon goes where the output does.
         let for_person = std::io::stdout().is_terminal() && !options.voice.quiet;
         if for_person {
-            print!("{told}");
+            outpart!("{told}");
         } else if !options.voice.quiet {
-            eprintln!("{told}");
+            errln!("{told}");
         }
         if !for_person {
-            print!("{canon}");
+            outpart!("{canon}");
         }
         if !options.voice.quiet {
             if let Some(left) = left_alone(&left) {
-                eprintln!("{left}");
+                errln!("{left}");
             }
             let how = match text {
                 Some(_) => "change it in its place with: kanonix settle --write",
                 None => "put it in place with: kanonix settle --write",
             };
             let read = if for_person { "read the canon with: kanonix settle | more\n" } else { "" };
-            eprintln!("\n{read}nothing is written; {how}");
+            errln!("\n{read}nothing is written; {how}");
         }
         return Ok(Status::Clean);
     }
     if !options.voice.quiet {
-        print!("{told}");
+        outpart!("{told}");
     }
     if text.as_ref() == Some(&canon) {
-        println!("{shown} says so already");
+        outln!("{shown} says so already");
         return Ok(Status::Clean);
     }
     write(tree, text.as_deref(), &canon)
         .with_context(|| format!("{shown} cannot be written"))?;
-    println!("the canon is in {shown}");
-    println!("read it, agree on it, commit it; then: kanonix gate install");
+    outln!("the canon is in {shown}");
+    outln!("read it, agree on it, commit it; then: kanonix gate install");
     Ok(Status::Clean)
 }
 
@@ -144,7 +145,7 @@ fn survey(selection: &mut Selection, left: &mut LeftAlone) -> Vec<Finding> {
             match one {
                 Ok(one) => total.add(&one),
                 Err(NotLoaded::LeftAlone(why)) => *left.entry(why).or_default() += 1,
-                Err(NotLoaded::Problem(reason)) => eprintln!("kanonix: {reason}"),
+                Err(NotLoaded::Problem(reason)) => errln!("kanonix: {reason}"),
             }
         }
         // Where the sample misleads, the community's word costs less.

@@ -5,6 +5,7 @@ use super::{Total, Tree};
 use crate::Status;
 use crate::options::{BadOption, Settle};
 use crate::paint::Paint;
+use crate::say::{errln, outln, outpart};
 use anyhow::Context;
 use kanonix_core::text::unified_diff;
 use kanonix_repo::canon::Canon;
@@ -30,8 +31,8 @@ pub(super) fn price(tree: &Tree, options: &Settle) -> anyhow::Result<Status> {
     let width = names.chain([today.len()]).max().unwrap_or(0);
     let totals = rows.iter().map(|(_, total)| total.said().len());
     let widest = totals.chain([now.said().len()]).max().unwrap_or(0);
-    println!("{}", paint.faint("what a check of all lines would count"));
-    println!("  {today:width$}  {:>widest$}", now.said());
+    outln!("{}", paint.faint("what a check of all lines would count"));
+    outln!("  {today:width$}  {:>widest$}", now.said());
     for (name, total) in rows {
         let difference = match total.lines as i64 - now.lines as i64 {
             0 => "no more and no fewer lines".to_string(),
@@ -39,7 +40,7 @@ pub(super) fn price(tree: &Tree, options: &Settle) -> anyhow::Result<Status> {
             fewer => format!("{} fewer lines", -fewer),
         };
         let name = paint.name(&format!("{name:width$}"));
-        println!("  {name}  {:>widest$}  {}", total.said(), paint.faint(&difference));
+        outln!("  {name}  {:>widest$}  {}", total.said(), paint.faint(&difference));
     }
     Ok(Status::Clean)
 }
@@ -53,21 +54,21 @@ pub(super) fn set_values(tree: &Tree, options: &Settle) -> anyhow::Result<Status
     };
     let with = changed(tree, &text, &options.set)?;
     if with == text {
-        println!("{shown} says so already");
+        outln!("{shown} says so already");
         return Ok(Status::Clean);
     }
     if options.write {
         replace_kept(&tree.root, &tree.canon, &text, &with)
             .with_context(|| format!("{shown} cannot be written"))?;
-        println!("{shown} is changed: {}", options.set.join(", "));
+        outln!("{shown} is changed: {}", options.set.join(", "));
         return Ok(Status::Clean);
     }
-    print!("--- {shown}\n+++ {shown}\n{}", unified_diff(&text, &with));
+    outpart!("--- {shown}\n+++ {shown}\n{}", unified_diff(&text, &with));
     if !options.voice.quiet {
         let now = tree.total(&[(tree.canon.clone(), text)])?;
         let then = tree.total(&[(tree.canon.clone(), with)])?;
-        eprintln!("\na check of all lines counts {} now, and then {}", now.said(), then.said());
-        eprintln!("nothing is written; add --write");
+        errln!("\na check of all lines counts {} now, and then {}", now.said(), then.said());
+        errln!("nothing is written; add --write");
     }
     Ok(Status::Clean)
 }

@@ -4,6 +4,7 @@ use super::Tree;
 use crate::Status;
 use crate::options::{BadOption, Settle};
 use crate::paint::Paint;
+use crate::say::outln;
 use anyhow::Context;
 use kanonix_core::languages;
 use kanonix_core::style::slots;
@@ -20,8 +21,8 @@ pub(super) fn follow(tree: &Tree, options: &Settle) -> anyhow::Result<Status> {
     let copy = fetch(tree, &team)?;
     write(tree, &copy)?;
     if !options.voice.quiet {
-        println!("the canon of {} is kept in {PATH}, as of {}", from(&team), copy.commit);
-        println!("commit it, so that every clone and the build server judge alike");
+        outln!("the canon of {} is kept in {PATH}, as of {}", from(&team), copy.commit);
+        outln!("commit it, so that every clone and the build server judge alike");
     }
     Ok(Status::Clean)
 }
@@ -39,24 +40,24 @@ pub(super) fn refresh(tree: &Tree, options: &Settle) -> anyhow::Result<Status> {
     let new = fetch(tree, &team)?;
     let paint = Paint::new(options.voice.color);
     if old.text == new.text {
-        println!("{} says nothing new at {}", from(&team), new.commit);
+        outln!("{} says nothing new at {}", from(&team), new.commit);
         if options.write && old.commit != new.commit {
             write(tree, &new)?;
         }
         return Ok(Status::Clean);
     }
-    println!("{} has changed since {}", paint.strong(&from(&team)), old.commit);
+    outln!("{} has changed since {}", paint.strong(&from(&team)), old.commit);
     for line in differences(tree, &old, &new)? {
-        println!("  {line}");
+        outln!("  {line}");
     }
     let before = tree.total(&[])?;
     let after = tree.total(&[(path, new.write())])?;
-    println!("a check of all lines counts {} now, and then {}", before.said(), after.said());
+    outln!("a check of all lines counts {} now, and then {}", before.said(), after.said());
     if options.write {
         write(tree, &new)?;
-        println!("taken: {PATH} is as of {}", new.commit);
+        outln!("taken: {PATH} is as of {}", new.commit);
     } else {
-        println!("nothing is written; take it with: kanonix settle --refresh --write");
+        outln!("nothing is written; take it with: kanonix settle --refresh --write");
     }
     Ok(Status::Clean)
 }

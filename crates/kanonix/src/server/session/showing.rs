@@ -1,7 +1,8 @@
 //! What is shown without being asked for: diagnostics, troubles, edits that a command asked for.
 
-use super::super::jobs::Trouble;
-use super::{Event, Session, guarded, shown};
+use super::super::jobs::{Office, Trouble};
+use super::{Event, MOST_LEISURELY, Session, guarded, shown};
+use lsp_server::ErrorCode;
 use lsp_types::*;
 use serde_json::{Value, json};
 use std::collections::BTreeSet;
@@ -20,21 +21,59 @@ impl Session {
                 self.due.extend(self.texts.all().map(|uri| (uri.clone(), now)));
             }
         }
-        let due: Vec<Url> =
-            self.due.iter().filter(|(_, due)| **due <= now).map(|(uri, _)| uri.clone()).collect();
-        for uri in due {
-            self.due.remove(&uri);
-            let Some(snapshot) = self.texts.snapshot(&uri, &self.roots) else { continue };
-            if self.client.pulls {
+        if self.client.pulls {
+            self.due.retain(|_, due| *due > now);
+        }
+        self.go_on();
+    }
+
+    /// Begins jobs that can wait, as far as there is room: what the client pulls, then what is due to
+    /// be shown. A text is copied when its turn comes, as it is then.
+    pub(super) fn go_on(&mut self) {
+        while self.leisurely < MOST_LEISURELY {
+            if let Some((id, uri)) = self.waiting.pop_front() {
+                // Cancelled in the meantime, or closed.
+                if !self.pending.contains_key(&id) {
+                    continue;
+                }
+                let Some(snapshot) = self.texts.snapshot(&uri, &self.roots) else {
+                    self.pending.remove(&id);
+                    self.fail(id, ErrorCode::InvalidParams, &format!("{uri} is not open"));
+                    continue;
+                };
+                self.at_leisure(move |office| {
+                    let found = guarded(|| office.diagnostics(&snapshot));
+                    let items = found.unwrap_or_else(|trouble| {
+                        let _ = office.events.send(Event::Wrong(trouble));
+                        Vec::new()
+                    });
+                    let answer = Ok(json!({ "kind": "full", "items": items }));
+                    let _ = office.events.send(Event::Answer(id, None, answer));
+                });
                 continue;
             }
-            let office = self.office();
-            rayon::spawn(move || {
+            let now = Instant::now();
+            let due = self.due.iter().filter(|(_, due)| **due <= now);
+            let Some(uri) = due.min_by_key(|(_, due)| **due).map(|(uri, _)| uri.clone()) else {
+                return;
+            };
+            self.due.remove(&uri);
+            let Some(snapshot) = self.texts.snapshot(&uri, &self.roots) else { continue };
+            self.at_leisure(move |office| {
                 let found = guarded(|| office.diagnostics(&snapshot));
                 let (stamp, version) = (snapshot.stamp, snapshot.version);
                 let _ = office.events.send(Event::Found(uri, stamp, version, found));
             });
         }
+    }
+
+    fn at_leisure(&mut self, work: impl FnOnce(&Office) + Send + 'static) {
+        self.leisurely += 1;
+        let office = self.office();
+        rayon::spawn(move || {
+            work(&office);
+            let _ = office.events.send(Event::Room);
+        });
     }
 
     pub(super) fn found(
