@@ -14,7 +14,7 @@ use std::sync::atomic::{AtomicU64, AtomicUsize, Ordering};
 use std::time::{Duration, Instant};
 
 /// Lines of a file that are taken at most: small texts, so that many are tried.
-const MOST_LINES: usize = 60;
+const MOST_LINES: usize = 24;
 
 /// Changes to one text at most.
 const MOST_CHANGES: usize = 4;

@@ -5,6 +5,7 @@ mod corpus;
 mod docs;
 mod fuzz;
 mod moved;
+mod spoil;
 mod witness;
 
 use clap::{Parser, Subcommand};
@@ -54,6 +55,23 @@ enum Task {
         #[arg(long, default_value_t = 5)]
         show: usize,
     },
+    /// Moves and breaks lines where that means nothing, mends, and asks other readers
+    Spoil {
+        /// The folder of code
+        dir: PathBuf,
+        /// A canon to mend by, in place of each language's defaults
+        #[arg(long)]
+        canon: Option<PathBuf>,
+        /// The folder in which node finds the TypeScript compiler
+        #[arg(long)]
+        typescript: Option<PathBuf>,
+        /// Where the choices start from
+        #[arg(long, default_value_t = 1)]
+        seed: u64,
+        /// How many differences are shown
+        #[arg(long, default_value_t = 5)]
+        show: usize,
+    },
     /// Settles a canon for each package under a folder, and counts the lines that it would change
     Churn {
         /// The folder; its folders are the packages
@@ -99,6 +117,9 @@ fn main() -> anyhow::Result<ExitCode> {
         }
         Task::Fuzz { dir, seconds, seed, finds, show } => {
             fuzz::run(&dir, seconds, seed, &finds, show)?
+        }
+        Task::Spoil { dir, canon, typescript, seed, show } => {
+            spoil::run(&dir, canon.as_deref(), typescript.as_deref(), seed, show)?
         }
         Task::Churn { dir, language, usual, show, diff } => {
             churn::run(&dir, language.as_deref(), usual, show, diff)?

@@ -200,8 +200,12 @@ fn answer_of(child: Child, command: &Command, what: &str) -> Answer<Vec<u8>> {
                 Err(mpsc::RecvTimeoutError::Timeout) => {}
                 _ => return None,
             }
+            let end = ender(process);
+            if !matches!(is_done.try_recv(), Err(mpsc::TryRecvError::Empty)) {
+                return None;
+            }
             let pipe = first_pipe(&looked?)?;
-            let _ = rustix::process::kill_process(process, rustix::process::Signal::KILL);
+            end();
             Some(pipe)
         });
         let output = child.wait_with_output();
@@ -233,6 +237,24 @@ fn leads_out(folder: &Path, message: &str) -> Option<PathBuf> {
         let stays = std::fs::canonicalize(&path).is_ok_and(|to| to.starts_with(folder));
         (is_link && !stays).then_some(path)
     })
+}
+
+/// What ends a process, and no other one that has its number by then.
+#[cfg(target_os = "linux")]
+fn ender(process: rustix::process::Pid) -> impl FnOnce() {
+    use rustix::process::{PidfdFlags, Signal, pidfd_open, pidfd_send_signal};
+    let handle = pidfd_open(process, PidfdFlags::empty());
+    move || {
+        let _ = handle.map(|handle| pidfd_send_signal(handle, Signal::KILL));
+    }
+}
+
+/// What ends a process.
+#[cfg(not(target_os = "linux"))]
+fn ender(process: rustix::process::Pid) -> impl FnOnce() {
+    move || {
+        let _ = rustix::process::kill_process(process, rustix::process::Signal::KILL);
+    }
 }
 
 /// The folder behind `-C`.
