@@ -5,7 +5,7 @@ use crate::corpus::{files, styles};
 use crate::witness;
 use anyhow::{Context, bail};
 use kanonix_core::languages::Language;
-use kanonix_core::mend;
+use kanonix_core::{judge, mend};
 use kanonix_core::properties::{Chance, gaps};
 use kanonix_core::style::Style;
 use kanonix_core::syntax::logical::LogicalLines;
@@ -145,6 +145,10 @@ fn spoilt(
                 let word = "put_in_by_chance";
                 let nonsense = NONSENSE[chance.below(NONSENSE.len())].replace("{}", word);
                 let with = format!("{}{}{nonsense}\n{}", &text[..line], &text[line..*at], &text[line..]);
+                // What happens to parse is laid out like all else.
+                if judge(&with, language, style, &LineSet::default()).faults.is_empty() {
+                    return None;
+                }
                 let after = whole(&with);
                 let found = after.find(word)?;
                 let from = after[..found].rfind('\n').map_or(0, |end| end + 1);

@@ -285,7 +285,8 @@ impl Comparing<'_> {
             format!("{}{wanted_indent}", &present[..kept])
         } else {
             let mut wanted = String::new();
-            let keeps_trailing = !trim && !was_one_line;
+            // Blanks at the end of a line that goes would begin the next one.
+            let keeps_trailing = !trim && !was_one_line && breaks > 0;
             if keeps_trailing {
                 wanted.push_str(parts.trailing);
             }

@@ -74,6 +74,8 @@ pub struct Grammar {
     indented: Option<Indented>,
     /// Whether the grammar reads something that the language does not have.
     foreign: Option<fn(u16, &str) -> bool>,
+    /// Whether the second token of a kind has to stand on the line of the first.
+    one_line: Option<fn(u16) -> bool>,
     loaded: OnceLock<Loaded>,
 }
 
@@ -91,13 +93,26 @@ impl Grammar {
         roles: fn(u16) -> Role,
     ) -> Grammar {
         let loaded = OnceLock::new();
-        Grammar { load, kinds, roles, reading: None, indented: None, foreign: None, loaded }
+        let (reading, indented, foreign, one_line) = (None, None, None, None);
+        Grammar { load, kinds, roles, reading, indented, foreign, one_line, loaded }
     }
 
     /// The same for a language in which lines and indentation are syntax.
     pub const fn indented(mut self, indented: Indented) -> Grammar {
         self.indented = Some(indented);
         self
+    }
+
+    /// The same, with kinds that end where a line ends behind their first word, although the grammar
+    /// reads on: they do not parse then.
+    pub const fn ending_lines(mut self, one_line: fn(u16) -> bool) -> Grammar {
+        self.one_line = Some(one_line);
+        self
+    }
+
+    /// Those kinds, where there are some.
+    pub(super) fn one_line(&self) -> Option<fn(u16) -> bool> {
+        self.one_line
     }
 
     /// The same, with atoms that the grammar reads and the language does not have, by kind and text:

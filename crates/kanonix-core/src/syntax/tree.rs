@@ -104,11 +104,34 @@ impl Tree {
         };
         copy.walk(grammar, parsed.tree.walk(), Vec::new());
         let mut tree = copy.tree;
+        if let Some(is_one_line) = grammar.one_line() {
+            tree.end_lines(is_one_line, text);
+        }
         if let (Some(lines), Some(indented)) = (&parsed.lines, grammar.lines()) {
             tree.hold_against(lines, indented, text);
         }
-        tree.pay(grammar, parsed.lines.as_deref());
+        tree.pay(grammar, parsed.lines.as_deref(), text);
         tree
+    }
+
+    /// Some constructs end with their first word where a line ends behind that (`return`), although a
+    /// grammar may read on.
+    fn end_lines(&mut self, is_one_line: fn(u16) -> bool, text: &str) {
+        for id in 0..self.nodes.len() {
+            let Node { kind, first, end, .. } = self.nodes[id];
+            if end < first + 2 || !is_one_line(kind) {
+                continue;
+            }
+            let solid = |token: &TokenId| self.tokens[*token as usize].role != Role::Comment;
+            let Some(second) = (first + 1..end).find(solid) else { continue };
+            let (from, to) = (self.tokens[first as usize].end, self.tokens[second as usize].start);
+            let mark = &text[to as usize..self.tokens[second as usize].end as usize];
+            if mark != ";" && text[from as usize..to as usize].contains('\n') {
+                self.faults.push(self.bytes(id as NodeId));
+                self.faulty.push(id as NodeId);
+            }
+        }
+        self.faults.sort_by_key(|fault| (fault.start, fault.end));
     }
 
     /// Keeps what lies in these bytes as it stands.
@@ -175,8 +198,9 @@ impl Tree {
 
     /// Keeps the statement or member around each fault, with all that is in it: how a stretch that
     /// does not parse is repaired decides what is around it. Of a fault between the statements of a
-    /// body that is the statement which has the body, and at the top what stands beside it.
-    fn pay(&mut self, grammar: &Grammar, lines: Option<&LogicalLines>) {
+    /// body that is the statement which has the body, and at the top what stands beside it; where it
+    /// holds a bracket without its other one, all that this may have ended or begun.
+    fn pay(&mut self, grammar: &Grammar, lines: Option<&LogicalLines>, text: &str) {
         for fault in std::mem::take(&mut self.faulty) {
             let holds = |node: NodeId| {
                 grammar.role(self.nodes[node as usize].kind) == Role::Statements
@@ -207,8 +231,18 @@ impl Tree {
                         after = Some(sibling);
                     }
                 }
-                first = before.map_or(first, |node| self.nodes[node as usize].first as usize);
-                end = after.map_or(end, |node| self.nodes[node as usize].end as usize);
+                // A bracket that nothing opens or closes: which one is meant, nobody knows.
+                let (closes, opens) = unpaired(text, self.bytes(cost));
+                first = match before {
+                    _ if closes => 0,
+                    Some(node) => self.nodes[node as usize].first as usize,
+                    None => first,
+                };
+                end = match after {
+                    _ if opens => self.tokens.len(),
+                    Some(node) => self.nodes[node as usize].end as usize,
+                    None => end,
+                };
             }
             self.keep_tokens(first..end.max(first));
             if cost == fault && let Some(lines) = lines {
@@ -325,6 +359,21 @@ impl Tree {
         let end = self.tokens.get(before).map_or(text_len, |token| token.start as usize);
         start..end.max(start)
     }
+}
+
+/// Whether a stretch holds a bracket that closes what was not opened in it, and one that it leaves
+/// open.
+fn unpaired(text: &str, range: Range<usize>) -> (bool, bool) {
+    let (mut depth, mut closes) = (0usize, false);
+    for byte in text.get(range).unwrap_or_default().bytes() {
+        match byte {
+            b'(' | b'[' | b'{' => depth += 1,
+            b')' | b']' | b'}' if depth == 0 => closes = true,
+            b')' | b']' | b'}' => depth -= 1,
+            _ => {}
+        }
+    }
+    (closes, depth > 0)
 }
 
 struct Copying<'a> {

@@ -87,6 +87,25 @@ fn a_body_with_a_fault_stays_where_it_stands() {
 }
 
 #[test]
+fn blanks_of_a_line_that_goes_do_not_begin_the_next_one() {
+    let canon = "[style]\ntrim_trailing_whitespace = false\n";
+    assert_eq!(mended("a.py", canon, "   \nimport json\n"), "import json\n");
+}
+
+/// Where a line ends behind such a word, the statement ends, although a grammar may read on.
+#[test]
+fn what_ends_with_its_line_is_not_joined() {
+    for word in ["return", "throw", "break", "continue"] {
+        let text = format!("for (;;) {{\n    call(function () {{\n    {word}\n    (a)\n}})\n}}\n");
+        let ground = Ground::with(&[]);
+        ground.repo.write("a.js", &text);
+        ground.kanonix(&["mend", "--whole", "a.js"]);
+        let out = ground.repo.read("a.js");
+        assert!(out.lines().any(|line| line.trim_end().ends_with(word)), "{out}");
+    }
+}
+
+#[test]
 fn back_quotes_are_no_string() {
     let text = "a = `b`\nc='d'\n";
     let ground = Ground::with(&[]);

@@ -20,6 +20,8 @@ function tree(text, kind) {
     const out = [];
     const visit = (node) => {
         if (EMPTY.has(node.kind)) return;
+        // Blanks with a line break among markup are not shown.
+        if (node.kind === ts.SyntaxKind.JsxText && node.containsOnlyTriviaWhiteSpaces) return;
         // Braces around one statement are what a canon may ask for.
         const isLone = node.kind === ts.SyntaxKind.Block && node.statements.length === 1
             && node.statements[0].kind !== ts.SyntaxKind.VariableStatement;

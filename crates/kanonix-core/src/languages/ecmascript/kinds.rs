@@ -193,6 +193,19 @@ kinds! {
     }
 }
 
+/// What ends where its line ends behind its first word (*ECMAScript*, "Automatic Semicolon
+/// Insertion", its restricted productions).
+pub(super) fn ends_lines(kind: u16) -> bool {
+    matches!(
+        Kind::of(kind),
+        Kind::ReturnStatement
+            | Kind::ThrowStatement
+            | Kind::BreakStatement
+            | Kind::ContinueStatement
+            | Kind::YieldExpression
+    )
+}
+
 /// What the copying walk does with a kind. A template is one token with everything in it.
 pub(super) fn role(kind: u16) -> Role {
     match Kind::of(kind) {

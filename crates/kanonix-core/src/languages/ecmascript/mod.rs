@@ -11,7 +11,7 @@ mod types;
 use super::Language;
 use crate::layout::planner::Planner;
 use crate::syntax::{Grammar, NodeId};
-use kinds::{ENTRIES, Kind, role};
+use kinds::{ENTRIES, Kind, ends_lines, role};
 
 /// What a language standard has that has no style guide: where its community is divided, nothing
 /// is asked.
@@ -26,7 +26,8 @@ pub(super) static JAVASCRIPT: Language = Language {
     interpreters: &["node", "nodejs", "bun"],
     identifiers: &["javascript", "javascriptreact"],
     line_comment: Some("//"),
-    grammar: Grammar::new(|| tree_sitter_javascript::LANGUAGE.into(), ENTRIES, role),
+    grammar: Grammar::new(|| tree_sitter_javascript::LANGUAGE.into(), ENTRIES, role)
+        .ending_lines(ends_lines),
     rule,
     defaults: DEFAULTS,
     without: &[
@@ -54,7 +55,8 @@ pub(super) static TYPESCRIPT: Language = Language {
         || tree_sitter_typescript::LANGUAGE_TYPESCRIPT.into(),
         ENTRIES,
         role,
-    ),
+    )
+    .ending_lines(ends_lines),
     rule,
     defaults: DEFAULTS,
     without: &[
@@ -80,7 +82,8 @@ pub(super) static TSX: Language = Language {
     interpreters: &[],
     identifiers: &["typescriptreact"],
     line_comment: Some("//"),
-    grammar: Grammar::new(|| tree_sitter_typescript::LANGUAGE_TSX.into(), ENTRIES, role),
+    grammar: Grammar::new(|| tree_sitter_typescript::LANGUAGE_TSX.into(), ENTRIES, role)
+        .ending_lines(ends_lines),
     rule,
     defaults: DEFAULTS,
     without: &["open_brace.namespace", "open_brace.other", "short_block.value"],
