@@ -75,9 +75,21 @@ def main():
                 folder.mkdir()
                 prepared(folder)
                 environment = dict(os.environ, XDG_STATE_HOME=str(folder.parent / "state"))
-                trace = ["strace", "-o", "/dev/null", "-e", f"inject={call}:signal=KILL:when={number}"]
+                trace = [
+                    "strace",
+                    "-o",
+                    "/dev/null",
+                    "-e",
+                    f"inject={call}:signal=KILL:when={number}"
+                ]
                 run = [*trace, program, "mend", "--staged"]
-                done = subprocess.run(run, cwd=folder, env=environment, capture_output=True, text=True)
+                done = subprocess.run(
+                    run,
+                    cwd=folder,
+                    env=environment,
+                    capture_output=True,
+                    text=True
+                )
                 if done.returncode == 0:
                     continue
                 killed += 1

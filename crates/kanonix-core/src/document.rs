@@ -265,7 +265,9 @@ impl<'a> Document<'a> {
         outcome: &Outcome,
         tree: &Tree,
     ) -> Result<(), usize> {
-        let (after, _) = self.proved(outcome, tree, None).map_err(|difference| difference.offset())?;
+        let (after, _) = self.proved(outcome, tree, None).map_err(
+            |difference| difference.offset(),
+        )?;
         if !set.is_whole() {
             return Ok(());
         }
@@ -402,7 +404,10 @@ impl<'a> Document<'a> {
                 return (Outcome { refused: outcome.refused, ..first }, None);
             };
             match self.proved(&outcome, &around, None) {
-                Ok((after, _)) => return (Outcome { refused: outcome.refused, ..first }, Some(after)),
+                Ok((after, _)) => return (
+                    Outcome { refused: outcome.refused, ..first },
+                    Some(after),
+                ),
                 Err(difference) => {
                     let refused = outcome.refused.take().or(Some(difference.clone()));
                     if kept.is_all() {

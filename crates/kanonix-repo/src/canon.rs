@@ -100,7 +100,7 @@ impl CanonError {
         let message = match why {
             NotRead::LeadsOut => "it is a link that leads out of the repository, and is not \
                                   followed: put a file in its place"
-                .into(),
+            .into(),
             NotRead::NotThis(what) => format!("it cannot be read: {what}"),
             NotRead::Git(error) => format!("it cannot be read: {error}"),
         };

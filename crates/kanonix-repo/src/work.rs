@@ -2,12 +2,13 @@
 
 mod desk;
 mod explain;
+mod paths;
 mod select;
 mod walking;
 
 pub use desk::Desk;
 pub use explain::{Alone, Explained, Occasion, explain};
-pub use select::shown_from;
+pub use paths::shown_from;
 pub use walking::{Met, is_visible, walk};
 
 use crate::canon::{CanonError, Play, SaveReasons};

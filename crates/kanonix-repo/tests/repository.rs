@@ -90,7 +90,10 @@ fn what_a_commit_does_not_have_is_told_from_what_is_gone() {
     let mut at = |path: &str| blobs.at("HEAD", Path::new(path)).unwrap();
     let blob = at("deep/with blank.py").unwrap();
     let empty = at("empty.py").unwrap();
-    assert_eq!((at("none.py"), at("deep"), at("deep/none.py"), at("empty.py/a")), Default::default());
+    assert_eq!(
+        (at("none.py"), at("deep"), at("deep/none.py"), at("empty.py/a")),
+        Default::default()
+    );
     assert_eq!(blobs.read(&blob).unwrap(), b"a = 1\n");
     assert_eq!(blobs.read(&empty).unwrap(), b"");
     let gone = repository.git_dir.join("objects").join(&blob[..2]).join(&blob[2..]);

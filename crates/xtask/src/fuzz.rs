@@ -139,14 +139,43 @@ fn part(text: &str, chance: &mut Chance) -> String {
 
 /// What may be put in anywhere.
 const GARBAGE: [&str; 28] = [
-    "(", ")", "[", "]", "{", "}", "\"", "'", "`", ",", ";", ":", "=", "\\", "\t", "\n", "\r", "\r\n",
-    "\u{c}", "\u{feff}", "#", "//", "/*", "*/", "\"\"\"", "<", "é", "\u{2028}",
+    "(",
+    ")",
+    "[",
+    "]",
+    "{",
+    "}",
+    "\"",
+    "'",
+    "`",
+    ",",
+    ";",
+    ":",
+    "=",
+    "\\",
+    "\t",
+    "\n",
+    "\r",
+    "\r\n",
+    "\u{c}",
+    "\u{feff}",
+    "#",
+    "//",
+    "/*",
+    "*/",
+    "\"\"\"",
+    "<",
+    "é",
+    "\u{2028}",
 ];
 
 /// A text with some changes of tokens, lines and bytes; sometimes as it was.
 fn changed(mut text: String, source: &str, chance: &mut Chance) -> String {
     for _ in 0..chance.below(MOST_CHANGES + 1) {
-        let boundary = |at: usize| (0..=at).rev().find(|at| text.is_char_boundary(*at)).unwrap_or(0);
+        let boundary = |at: usize| (0..=at)
+            .rev()
+            .find(|at| text.is_char_boundary(*at))
+            .unwrap_or(0);
         let at = boundary(chance.below(text.len() + 1));
         let end = boundary((at + chance.below(30)).min(text.len())).max(at);
         let line = text[..at].rfind('\n').map_or(0, |end| end + 1);

@@ -65,11 +65,14 @@ pub fn run(
         .flat_map_iter(|(index, (path, language))| {
             let text = std::fs::read_to_string(path).unwrap_or_default();
             let style = &styles[language.name];
-            WAYS.iter().flat_map(move |way| {
-                let mut chance = Chance(seed ^ (index as u64 * 31 + *way as u64).wrapping_mul(0x9e37));
-                spoilt(*way, &text, path, language, style, &mut chance)
-            })
-            .collect::<Vec<_>>()
+            WAYS.iter()
+                .flat_map(move |way| {
+                    let mut chance = Chance(
+                        seed ^ (index as u64 * 31 + *way as u64).wrapping_mul(0x9e37),
+                    );
+                    spoilt(*way, &text, path, language, style, &mut chance)
+                })
+                .collect::<Vec<_>>()
         })
         .collect();
     let mut judges = Judges::start(typescript)?;
@@ -87,13 +90,24 @@ pub fn run(
         row[column] += 1;
         row[3] += one.lines;
     }
-    println!("{:12} {:>9} {:>6} {:>9} {:>8} {:>9}", "language", "", "same", "not read", "differ", "lines");
+    println!(
+        "{:12} {:>9} {:>6} {:>9} {:>8} {:>9}",
+        "language",
+        "",
+        "same",
+        "not read",
+        "differ",
+        "lines"
+    );
     for ((language, way), [same, unread, differ, lines]) in &counts {
         let way = format!("{way:?}").to_lowercase();
         println!("{language:12} {way:>9} {same:>6} {unread:>9} {differ:>8} {lines:>9}");
     }
     let differ: Vec<&Tried> =
-        tried.iter().filter(|one| !matches!(one.said.as_str(), "same" | "unread" | "unjudged")).collect();
+        tried
+            .iter()
+            .filter(|one| !matches!(one.said.as_str(), "same" | "unread" | "unjudged"))
+            .collect();
     for (number, one) in differ.iter().take(show).enumerate() {
         println!("\n{:?}: {}\n  {}", one.way, one.path.display(), one.said);
         let out = Path::new("target/spoilt").join(format!("{number}"));
@@ -121,7 +135,9 @@ fn spoilt(
         said: said.into(),
     };
     let whole = |text: &str| {
-        mend(text, language, style, &LineSet::whole()).map(|mended| mended.text).unwrap_or(text.into())
+        mend(text, language, style, &LineSet::whole())
+            .map(|mended| mended.text)
+            .unwrap_or(text.into())
     };
     let starts = gaps(text, language);
     match way {
@@ -144,7 +160,12 @@ fn spoilt(
                 }
                 let word = "put_in_by_chance";
                 let nonsense = NONSENSE[chance.below(NONSENSE.len())].replace("{}", word);
-                let with = format!("{}{}{nonsense}\n{}", &text[..line], &text[line..*at], &text[line..]);
+                let with = format!(
+                    "{}{}{nonsense}\n{}",
+                    &text[..line],
+                    &text[line..*at],
+                    &text[line..]
+                );
                 // What happens to parse is laid out like all else.
                 if judge(&with, language, style, &LineSet::default()).faults.is_empty() {
                     return None;

@@ -75,7 +75,9 @@ pub(crate) fn prove(
 fn faults_agree(tree: &Tree, before: &str, new: &Tree, after: &str) -> Result<(), Difference> {
     let mut found = new.faults.iter();
     for fault in &tree.faults {
-        let same = found.next().is_some_and(|new| after.get(new.clone()) == before.get(fault.clone()));
+        let same = found
+            .next()
+            .is_some_and(|new| after.get(new.clone()) == before.get(fault.clone()));
         if !same {
             return Err(Difference::Fault { offset: fault.start });
         }

@@ -3,6 +3,7 @@
 //! One walk copies what the grammar's parser found, so that nothing else touches the parser's
 //! interface, and a language could bring another parser.
 
+mod faults;
 mod grammar;
 pub mod logical;
 mod parsed;

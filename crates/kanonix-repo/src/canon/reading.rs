@@ -329,7 +329,9 @@ impl Reading<'_> {
     fn pattern(&self, text: &str, span: Option<Range<usize>>) -> Read<Pattern> {
         self.patterns.set(self.patterns.get() + 1);
         if self.patterns.get() > MOST_PATTERNS {
-            let message = format!("a canon may have {MOST_PATTERNS} patterns, and this one has more");
+            let message = format!(
+                "a canon may have {MOST_PATTERNS} patterns, and this one has more"
+            );
             return self.error(span, message);
         }
         if text.len() > LONGEST_PATTERN || nesting(text) > DEEPEST_PATTERN {

@@ -222,8 +222,7 @@ impl Process {
         }
         let head = String::from_utf8_lossy(&head).trim_end().to_string();
         let mut words = head.split(' ');
-        let (Some(hash), Some(kind), Some(size)) = (words.next(), words.next(), words.next())
-        else {
+        let (Some(hash), Some(kind), Some(size)) = (words.next(), words.next(), words.next()) else {
             return Ok(None);
         };
         let Ok(size) = size.parse::<usize>() else { return Ok(None) };

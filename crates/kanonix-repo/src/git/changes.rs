@@ -213,4 +213,3 @@ impl Change {
         self.path == other.path
     }
 }
-

@@ -1,6 +1,7 @@
 //! How one file is treated, and where that is said.
 
-use super::select::{first_line_of, led_out, present, root_of, shown_from};
+use super::paths::{led_out, present, root_of, shown_from};
+use super::select::first_line_of;
 use super::{NotLoaded, Why, WorkError, as_text};
 use crate::canon::{Agreed, Because, Canons, Place, Play};
 use crate::files;

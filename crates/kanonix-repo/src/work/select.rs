@@ -1,17 +1,18 @@
 //! From a reach and some paths to the files that are judged.
 
+use super::paths::{folder_of, in_scope, led_out, present, root_of, shown_from};
 use super::walking::{Met, walk};
 use super::{Base, Item, LeftAlone, Reach, Reader, Selection, Source, UNMERGED, Why, WorkError};
 use crate::canon::{
     Canons, Governing, LayerId, NotRead, Play, Reach as Said, Spoken, text_of,
 };
 use crate::files;
-use crate::git::{Blobs, Change, GitError, Repository, Staged, top_of};
+use crate::git::{Blobs, Change, GitError, Repository, Staged};
 use kanonix_core::languages::Language;
 use kanonix_core::text::LineSet;
 use std::collections::HashMap;
 use std::io::Read;
-use std::path::{Component, Path, PathBuf};
+use std::path::{Path, PathBuf};
 use std::sync::{Arc, Mutex, OnceLock, PoisonError};
 
 /// A first line longer than this names no program. In bytes.
@@ -531,28 +532,6 @@ pub(super) fn for_text(
     selecting.end()
 }
 
-/// The folder above which nothing is looked for.
-pub(super) fn root_of(repository: Option<&Repository>) -> PathBuf {
-    match repository {
-        Some(repository) => {
-            std::fs::canonicalize(&repository.root).unwrap_or(repository.root.clone())
-        }
-        None => PathBuf::from("/"),
-    }
-}
-
-/// A path as a person in a folder writes it.
-pub fn shown_from(current: &Path, path: &Path) -> String {
-    let mut up = PathBuf::new();
-    for folder in current.ancestors() {
-        if let Ok(inside) = path.strip_prefix(folder) {
-            return up.join(inside).display().to_string();
-        }
-        up.push("..");
-    }
-    path.display().to_string()
-}
-
 /// What differs between the last commit and the index; everything, where there is no commit.
 fn staged_in(repository: &Repository) -> Result<Staged, WorkError> {
     match repository.staged("HEAD") {
@@ -619,45 +598,4 @@ fn at_once(blobs: &mut Blobs, items: &[Item]) -> HashMap<String, Vec<u8>> {
 
 fn needs_blobs(item: &Item) -> bool {
     item.source != Source::File || matches!(item.base, Base::Blob(_) | Base::At(_))
-}
-
-/// A path that is there, without links and dots in it.
-pub(super) fn present(current: &Path, path: &Path) -> Result<PathBuf, WorkError> {
-    std::fs::canonicalize(current.join(path))
-        .map_err(|_| WorkError::NoSuchPath(path.display().to_string()))
-}
-
-/// The folder of the first link on the way to a path that leads out of the repository which it
-/// stands in: whoever made the repository chose where it leads.
-pub(super) fn led_out(current: &Path, path: &Path) -> Option<PathBuf> {
-    let mut real = if path.is_absolute() { PathBuf::from("/") } else { current.to_path_buf() };
-    for part in path.components() {
-        match part {
-            Component::Normal(name) => {
-                let next = real.join(name);
-                let to = std::fs::canonicalize(&next).ok()?;
-                if next.is_symlink() {
-                    let folder = real.clone();
-                    let stays = top_of(&folder).is_none_or(|top| to.starts_with(top));
-                    if !stays {
-                        return Some(folder);
-                    }
-                }
-                real = to;
-            }
-            Component::ParentDir => {
-                real.pop();
-            }
-            _ => {}
-        }
-    }
-    None
-}
-
-fn folder_of(path: &Path) -> PathBuf {
-    if path.is_dir() { path.to_path_buf() } else { path.parent().unwrap_or(path).to_path_buf() }
-}
-
-fn in_scope(path: &Path, named: &[PathBuf]) -> bool {
-    named.is_empty() || named.iter().any(|scope| path.starts_with(scope))
 }

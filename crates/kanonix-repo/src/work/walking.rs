@@ -107,7 +107,9 @@ fn unreadable(root: &Path, folder: &Path) -> Option<Met> {
             Err(Unread::Link) => "it is a link that leads out of the repository".into(),
             Err(why) => why.to_string(),
         };
-        let why = format!("what is ignored is not known, and nothing in this folder is judged: {why}");
+        let why = format!(
+            "what is ignored is not known, and nothing in this folder is judged: {why}"
+        );
         Some(Met::Unread(path, why))
     })
 }

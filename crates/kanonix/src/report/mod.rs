@@ -106,7 +106,10 @@ pub(crate) fn write(
             if let Some(headline) = &frame.headline {
                 errln!("{}", visible(headline));
             }
-            crate::say::err(format_args!("{}", terminal::summary(judgement, frame, Paint::new(Color::Never))));
+            crate::say::err(format_args!(
+                "{}",
+                terminal::summary(judgement, frame, Paint::new(Color::Never))
+            ));
         }
     }
     say_problems(judgement)

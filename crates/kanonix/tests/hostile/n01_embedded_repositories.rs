@@ -40,7 +40,13 @@ fn look_everywhere(ground: &Ground, folder: &str) {
         }
         fs::write(ground.repo.path(&inside), "a=1\n").unwrap();
     }
-    for words in [&["check"][..], &["mend"], &["mend", "--whole"], &["check", "--whole"], &["explain"]] {
+    for words in [
+        &["check"][..],
+        &["mend"],
+        &["mend", "--whole"],
+        &["check", "--whole"],
+        &["explain"],
+    ] {
         ground.kanonix(&[words, &[inside.as_str()]].concat());
         fs::write(ground.repo.path(&inside), "a=1\n").unwrap();
     }

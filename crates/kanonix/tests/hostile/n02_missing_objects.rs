@@ -105,9 +105,11 @@ fn a_commit_at_either_side() {
 #[test]
 fn a_canon_that_cannot_be_read_is_not_no_canon() {
     for name in ["HEAD:kanonix.toml", "HEAD:deep/kanonix.toml"] {
-        for words in
-            [&["gate", "commit"][..], &["mend", "--staged"], &["gate", "merge", "--into", "main"]]
-        {
+        for words in [
+            &["gate", "commit"][..],
+            &["mend", "--staged"],
+            &["gate", "merge", "--into", "main"],
+        ] {
             is_said(name, words, 2);
         }
     }

@@ -99,7 +99,10 @@ fn a_canon_that_links_inside_counts() {
     link("config/style.toml", ground.repo.path("kanonix.toml"));
     ground.repo.write("deep/b.py", "b = \"1\"\n");
     let said = ground.kanonix(&["check", "deep/b.py"]);
-    assert!(said.out.contains("use single quotes") || said.out.contains("single quotes"), "{said:?}");
+    assert!(
+        said.out.contains("use single quotes") || said.out.contains("single quotes"),
+        "{said:?}"
+    );
 }
 
 #[test]

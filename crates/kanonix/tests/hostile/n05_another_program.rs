@@ -132,7 +132,9 @@ fn no_comma_is_put_where_the_language_forbids_one() {
     ] {
         let out = mended("a.ts", canon, text);
         assert!(out.lines().count() > 2, "nothing was opened: {out}");
-        let behind_rest = out.lines().find(|line| line.contains("...") || line.contains("theValue"));
+        let behind_rest = out.lines().find(
+            |line| line.contains("...") || line.contains("theValue"),
+        );
         assert!(!behind_rest.unwrap().trim_end().ends_with(','), "{out}");
     }
     for text in [
@@ -141,7 +143,9 @@ fn no_comma_is_put_where_the_language_forbids_one() {
         "class Gauge { set aVeryLongNameOfALevel(theValueThatIsSet) {} }\n",
     ] {
         let out = mended("a.js", canon, text);
-        let behind_rest = out.lines().find(|line| line.contains("...") || line.contains("theValue"));
+        let behind_rest = out.lines().find(
+            |line| line.contains("...") || line.contains("theValue"),
+        );
         assert!(!behind_rest.unwrap().trim_end().ends_with(','), "{out}");
     }
 }

@@ -41,10 +41,15 @@ fn the_statement_of_a_fault_stays_to_the_byte() {
     assert!(out.contains(broken), "{out}");
     assert!(out.contains("return x + 1") && out.contains("let b = 2"), "{out}");
     let member = "  ebb( a b ){ let  x = 1\n return  2 }\n";
-    let text = format!("class Gauge {{\n  flood( a ){{ return  1 }}\n{member}  tide( a ){{ return  3 }}\n}}\n");
+    let text = format!(
+        "class Gauge {{\n  flood( a ){{ return  1 }}\n{member}  tide( a ){{ return  3 }}\n}}\n"
+    );
     let out = settles("a.js", "edition = 1\n", &text);
     assert!(out.contains(member.trim_end()), "{out}");
-    assert!(out.contains("flood(a)") && out.contains("tide(a)"), "its neighbours are mended: {out}");
+    assert!(
+        out.contains("flood(a)") && out.contains("tide(a)"),
+        "its neighbours are mended: {out}"
+    );
 }
 
 #[test]
@@ -62,7 +67,10 @@ fn mended_is_clean_and_faults_stay() {
         ("a.json", "{\"a\":1,,\"b\":2}\n"),
         ("a.json", "{\"a\":[1,2}\n"),
     ] {
-        for canon in ["edition = 1\n", "[style]\nstatement_end = \"bare\"\nend_of_line = \"crlf\"\n"] {
+        for canon in [
+            "edition = 1\n",
+            "[style]\nstatement_end = \"bare\"\nend_of_line = \"crlf\"\n",
+        ] {
             settles(path, canon, text);
         }
     }

@@ -12,7 +12,11 @@ fn is_harmless(said: &Said, what: &dyn std::fmt::Debug) {
     let all = format!("{}{}", said.out, said.err);
     let colours = ["\u{1b}[0m", "\u{1b}[1m", "\u{1b}[2m", "\u{1b}[1;31m"];
     let mut plain = all.clone();
-    for colour in colours.into_iter().map(String::from).chain((31..37).map(|n| format!("\u{1b}[{n}m"))) {
+    for colour in colours
+        .into_iter()
+        .map(String::from)
+        .chain((31..37).map(|n| format!("\u{1b}[{n}m")))
+    {
         plain = plain.replace(&colour, "");
     }
     let acts = |c: char| (c.is_control() && c != '\n') || ('\u{202a}'..='\u{202e}').contains(&c);
@@ -53,8 +57,11 @@ fn a_name_forges_no_line() {
 #[test]
 fn a_revision_and_a_path_that_are_not_there_are_shown_harmlessly() {
     let ground = Ground::with(&[("b.py", "b = 1\n")]);
-    for words in [&["check", "--since", EVIL][..], &["gate", "merge", "--into", EVIL], &["check", EVIL]]
-    {
+    for words in [
+        &["check", "--since", EVIL][..],
+        &["gate", "merge", "--into", EVIL],
+        &["check", EVIL],
+    ] {
         let said = ground.kanonix(words);
         assert_eq!(said.status, 2, "{said:?}");
         is_harmless(&said, &words);

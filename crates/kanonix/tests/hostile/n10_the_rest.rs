@@ -47,7 +47,11 @@ fn an_owner_and_attributes_survive() {
 #[test]
 fn no_file_is_deleted_that_is_not_ours() {
     let ground = Ground::with(&[("a.py", "a = 1\n")]);
-    let names = [".kanonix-1-abc", ".kanonix-999999-x", ".kanonix-0123456789abcdef0123456789abcdef"];
+    let names = [
+        ".kanonix-1-abc",
+        ".kanonix-999999-x",
+        ".kanonix-0123456789abcdef0123456789abcdef",
+    ];
     names.iter().for_each(|name| ground.repo.write(name, "precious\n"));
     ground.repo.write(".git/kanonix/undo/notes.json", "{}");
     ground.repo.write(&format!(".git/kanonix/undo/{}", "a".repeat(64)), "precious\n");
@@ -86,7 +90,11 @@ fn what_was_cut_short_is_taken_back_by_undo_and_by_the_next_run() {
         let is_open = fs::read_dir(ground.repo.path(".git/kanonix/undo")).unwrap().flatten();
         let is_open = is_open.filter(|e| e.file_name().to_string_lossy().ends_with(".open.json"));
         let is_open = is_open.count() > 0;
-        let said = ground.kanonix(if place % 2 == 0 { &["undo"] } else { &["mend", "b.py", "--whole"] });
+        let said = ground.kanonix(if place % 2 == 0 {
+            &["undo"]
+        } else {
+            &["mend", "b.py", "--whole"]
+        });
         if is_open && place % 2 == 0 {
             assert!(said.err.contains("cut short"), "{place}: {said:?}");
             assert_eq!(ground.repo.read("a.py"), "a=2\nb=3\n", "{place}");
@@ -94,9 +102,15 @@ fn what_was_cut_short_is_taken_back_by_undo_and_by_the_next_run() {
         }
         ground.repo.git(&["fsck", "--strict"]);
         assert_eq!(ground.kanonix(&["mend", "--staged"]).status, 0);
-        assert_eq!((ground.repo.read("a.py").as_str(), staged(&ground).as_str()), ("a = 2\nb=3\n", "a = 2\n"));
+        assert_eq!(
+            (ground.repo.read("a.py").as_str(), staged(&ground).as_str()),
+            ("a = 2\nb=3\n", "a = 2\n")
+        );
         assert_eq!(ground.kanonix(&["undo"]).status, 0);
-        assert_eq!((ground.repo.read("a.py").as_str(), staged(&ground).as_str()), ("a=2\nb=3\n", "a=2\n"));
+        assert_eq!(
+            (ground.repo.read("a.py").as_str(), staged(&ground).as_str()),
+            ("a=2\nb=3\n", "a=2\n")
+        );
     }
     assert!(ended > 5, "{ended}");
 }
@@ -138,7 +152,10 @@ fn a_full_disk_is_said() {
 #[test]
 fn a_reader_that_goes_away_is_no_panic() {
     let ground = Ground::with(&[("a.py", "a = 1\n")]);
-    let script = format!("'{}' explain quotes | true; exit ${{PIPESTATUS[0]}}", env!("CARGO_BIN_EXE_kanonix"));
+    let script = format!(
+        "'{}' explain quotes | true; exit ${{PIPESTATUS[0]}}",
+        env!("CARGO_BIN_EXE_kanonix")
+    );
     let mut command = ground.command("bash");
     command.args(["-c", &script]);
     let said: Said = ground.said(command, &"head");
@@ -152,7 +169,10 @@ fn with_little_memory_the_program_ends() {
     ground.repo.write("a.py", &lines);
     for kilobytes in [20_000, 40_000, 60_000, 100_000, 200_000] {
         for words in ["check --whole", "mend --dry-run", "settle"] {
-            let script = format!("ulimit -v {kilobytes}; '{}' {words} >/dev/null", env!("CARGO_BIN_EXE_kanonix"));
+            let script = format!(
+                "ulimit -v {kilobytes}; '{}' {words} >/dev/null",
+                env!("CARGO_BIN_EXE_kanonix")
+            );
             let mut command = ground.command("bash");
             command.args(["-c", &script]);
             // That it ends is what is shown; how, the system decides.

@@ -29,4 +29,7 @@ for line in sys.stdin:
         print("same", flush=True)
     else:
         at = next((i for i, (a, b) in enumerate(zip(wanted, found)) if a != b), 0)
-        print(f"{wanted[max(at - 60, 0):at + 60]} became {found[max(at - 60, 0):at + 60]}", flush=True)
+        print(
+            f"{wanted[max(at - 60, 0):at + 60]} became {found[max(at - 60, 0):at + 60]}",
+            flush=True
+        )

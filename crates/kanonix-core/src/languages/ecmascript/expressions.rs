@@ -127,7 +127,9 @@ fn ends_in_rest(p: &Planner, elements: &[NodeId]) -> bool {
 /// Whether these are the parameters of `set level(value)`: exactly one, and no comma.
 fn is_setter(p: &Planner, parameters: NodeId) -> bool {
     let method = p.parent(parameters);
-    p.parts(method).iter().any(|part| p.token_text(p.first(*part)) == "set" && p.end(*part) == p.first(*part) + 1)
+    p.parts(method)
+        .iter()
+        .any(|part| p.token_text(p.first(*part)) == "set" && p.end(*part) == p.first(*part) + 1)
         && p.parts(method).iter().position(|part| *part == parameters).is_some_and(|at| at >= 2)
 }
 

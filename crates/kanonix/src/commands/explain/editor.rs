@@ -78,9 +78,16 @@ fn text(report: &Report, paint: Paint) -> String {
         false => "in no git repository: only touched-or-whole and whole mend on a save",
     };
     row("root", &format!("{}, {kind}", visible(&report.root.display().to_string())));
-    let files: Vec<String> = report.canon.iter().map(|path| visible(&path.display().to_string()).into_owned()).collect();
+    let files: Vec<String> = report
+        .canon
+        .iter()
+        .map(|path| visible(&path.display().to_string()).into_owned())
+        .collect();
     match &report.canon_problem {
-        Some(problem) => row("canon", &format!("wrong, so nothing is mended: {}", visible_lines(problem))),
+        Some(problem) => row(
+            "canon",
+            &format!("wrong, so nothing is mended: {}", visible_lines(problem)),
+        ),
         None if files.is_empty() => row("canon", "none: what the language's community expects"),
         None => row("canon", &files.join(", ")),
     }
@@ -98,7 +105,11 @@ fn text(report: &Report, paint: Paint) -> String {
             crate::report::ago(record.since),
         ));
         let roots: Vec<String> =
-            record.roots.iter().map(|root| visible(&root.display().to_string()).into_owned()).collect();
+            record
+                .roots
+                .iter()
+                .map(|root| visible(&root.display().to_string()).into_owned())
+                .collect();
         let roots = if roots.is_empty() { "none".to_string() } else { roots.join(", ") };
         out.push_str(&format!("  {}  {roots}\n", paint.faint("roots   ")));
         let version = format!("{}, places in {}", record.version, record.position_encoding);
