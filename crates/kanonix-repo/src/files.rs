@@ -78,7 +78,8 @@ impl Folder {
             match openat2(CWD, path, FOLDER, Mode::empty(), ResolveFlags::NO_SYMLINKS) {
                 Ok(handle) => return Ok(Folder { handle }),
                 // A system that does not know how, or may not: one step after the other.
-                Err(Errno::NOSYS | Errno::PERM | Errno::INVAL) => {}
+                // And what is no folder may be a link.
+                Err(Errno::NOSYS | Errno::PERM | Errno::INVAL | Errno::NOTDIR) => {}
                 Err(error) => return Err(error.into()),
             }
         }

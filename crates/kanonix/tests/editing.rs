@@ -87,7 +87,7 @@ fn the_server_has_the_clients_text_and_mends_it_as_mend_does() {
     for round in 0..times("KANONIX_SAVES", 5_200) {
         let open = &texts[random.below(texts.len())];
         // Now and then everything is as it was, so that not all is in ruins after a while.
-        if random.below(4) == 0 {
+        if random.below(3) == 0 {
             let version = client.texts[&open.uri].0 + 1;
             client.texts.insert(open.uri.clone(), (version, open.committed.clone()));
             let params = json!({

@@ -52,7 +52,8 @@ const TAB: usize = 8;
 struct Reader<'a> {
     bytes: &'a [u8],
     at: usize,
-    indents: Vec<usize>,
+    /// Of every open block: its column, and how many characters that are.
+    indents: Vec<(usize, usize)>,
     /// Whether the logical line before ends with a colon, so that a block has to follow.
     is_header: bool,
     found: LogicalLines,
@@ -64,7 +65,7 @@ impl LogicalLines {
         let at = if text.starts_with('\u{feff}') { 3 } else { 0 };
         let bytes = text.as_bytes();
         let found = LogicalLines::default();
-        let mut reader = Reader { bytes, at, indents: vec![0], is_header: false, found };
+        let mut reader = Reader { bytes, at, indents: vec![(0, 0)], is_header: false, found };
         while reader.at < bytes.len() {
             reader.line();
         }
@@ -157,37 +158,30 @@ impl Reader<'_> {
             _ => {}
         }
         let start = self.at;
-        let has_tabs = characters != column;
-        let last = self.indents.last().copied().unwrap_or(0);
-        let mut stands = (column > last) == self.is_header;
-        if column > last {
-            self.indents.push(column);
-        } else if column < last {
-            while self.indents.last().is_some_and(|indent| *indent > column) {
+        let last = self.indents.last().copied().unwrap_or_default();
+        // Tabs and blanks may be mixed as long as no line's depth depends on how wide a tab is.
+        let mut stands = (column > last.0) == self.is_header;
+        if column == last.0 {
+            stands &= characters == last.1;
+        } else if column > last.0 {
+            stands &= characters > last.1;
+            self.indents.push((column, characters));
+        } else {
+            while self.indents.last().is_some_and(|indent| indent.0 > column) {
                 self.indents.pop();
             }
-            if self.indents.last() != Some(&column) {
+            if self.indents.last() != Some(&(column, characters)) {
                 stands = false;
-                self.indents.push(column);
+                self.indents.push((column, characters));
             }
         }
         let depth = self.indents.len() as u32 - 1;
         self.found.lines.push(LogicalLine { start, depth });
-        // Blanks before tabs mean one thing to one reader and another one to the next.
-        let mixed = has_tabs && self.is_mixed(start);
         let read = self.code(column);
-        if !read || !stands || mixed {
+        if !read || !stands {
             let solid = self.bytes[start..self.at].trim_ascii_end();
             self.found.unread.push(start..start + solid.len());
         }
-    }
-
-    /// Whether blanks stand before a tab on the line of `start`.
-    fn is_mixed(&self, start: usize) -> bool {
-        let before = &self.bytes[..start];
-        let line = before.iter().rposition(|byte| !matches!(byte, b' ' | b'\t' | 0x0c));
-        let blanks = &before[line.map_or(0, |at| at + 1)..];
-        blanks.windows(2).any(|pair| pair == b" \t")
     }
 
     /// Reads up to the end of the logical line; whether all of it could be read.
@@ -430,6 +424,7 @@ class Gauge:
             "a \\ b\n",
             "a\n  b\n",
             "if a:\nb\n",
+            "if a:\n        b\n\tc\n",
         ] {
             assert_eq!(LogicalLines::read(text).unread.len(), 1, "{text:?}");
         }
