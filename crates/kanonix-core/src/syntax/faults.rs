@@ -1,23 +1,25 @@
 //! What a fault costs: the stretches of a tree that stay as they stand.
 
-use super::grammar::{Grammar, Indented, Role};
+use super::grammar::{Ending, Grammar, Indented, Role};
 use super::logical::LogicalLines;
 use super::tree::{Node, NodeId, TokenId, Tree};
 use std::ops::Range;
 
 impl Tree {
-    /// Some constructs end with their first word where a line ends behind that (`return`), although a
-    /// grammar may read on.
-    pub(super) fn end_lines(&mut self, is_one_line: fn(u16) -> bool, text: &str) {
+    /// Some constructs end where a line ends (`return`), although a grammar may read on.
+    pub(super) fn end_lines(&mut self, ending: fn(u16) -> Option<Ending>, text: &str) {
         for id in 0..self.nodes.len() {
             let Node { kind, first, end, .. } = self.nodes[id];
-            if end < first + 2 || !is_one_line(kind) {
-                continue;
-            }
+            let Some(ending) = ending(kind).filter(|_| end >= first + 2) else { continue };
             let solid = |token: &TokenId| self.tokens[*token as usize].role != Role::Comment;
-            let Some(second) = (first + 1..end).find(solid) else { continue };
-            let (from, to) = (self.tokens[first as usize].end, self.tokens[second as usize].start);
-            let mark = &text[to as usize..self.tokens[second as usize].end as usize];
+            let next = match ending {
+                Ending::FirstWord => (first + 1..end).find(solid),
+                Ending::Brackets => end.checked_sub(2).filter(|token| *token > first),
+            };
+            let Some(next) = next else { continue };
+            let before = (first..next).rev().find(solid).unwrap_or(first);
+            let (from, to) = (self.tokens[before as usize].end, self.tokens[next as usize].start);
+            let mark = &text[to as usize..self.tokens[next as usize].end as usize];
             if mark != ";" && text[from as usize..to as usize].contains('\n') {
                 self.faults.push(self.bytes(id as NodeId));
                 self.faulty.push(id as NodeId);

@@ -56,6 +56,15 @@ pub struct Indented {
     pub words: &'static [&'static str],
 }
 
+/// Where a construct ends if a line ends there, although a grammar may read on.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum Ending {
+    /// Behind its first word (`return`).
+    FirstWord,
+    /// Before its two brackets (`Gauge[]`).
+    Brackets,
+}
+
 /// The grammar's name for a kind of node, and what it is to the walk.
 #[derive(Debug)]
 pub struct KindEntry {
@@ -74,8 +83,8 @@ pub struct Grammar {
     indented: Option<Indented>,
     /// Whether the grammar reads something that the language does not have.
     foreign: Option<fn(u16, &str) -> bool>,
-    /// Whether the second token of a kind has to stand on the line of the first.
-    one_line: Option<fn(u16) -> bool>,
+    /// Where no line may end in a kind.
+    one_line: Option<fn(u16) -> Option<Ending>>,
     loaded: OnceLock<Loaded>,
 }
 
@@ -103,15 +112,15 @@ impl Grammar {
         self
     }
 
-    /// The same, with kinds that end where a line ends behind their first word, although the grammar
-    /// reads on: they do not parse then.
-    pub const fn ending_lines(mut self, one_line: fn(u16) -> bool) -> Grammar {
+    /// The same, with kinds that end where a line ends in a certain place, although the grammar reads
+    /// on: they do not parse then.
+    pub const fn ending_lines(mut self, one_line: fn(u16) -> Option<Ending>) -> Grammar {
         self.one_line = Some(one_line);
         self
     }
 
     /// Those kinds, where there are some.
-    pub(super) fn one_line(&self) -> Option<fn(u16) -> bool> {
+    pub(super) fn one_line(&self) -> Option<fn(u16) -> Option<Ending>> {
         self.one_line
     }
 

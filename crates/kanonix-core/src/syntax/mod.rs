@@ -10,7 +10,7 @@ mod parsed;
 mod tree;
 mod window;
 
-pub use grammar::{Grammar, Indented, KindEntry, Reading, Role};
+pub use grammar::{Ending, Grammar, Indented, KindEntry, Reading, Role};
 pub use parsed::Parsed;
 pub use tree::{Node, NodeId, Token, TokenId, Tree};
 pub use window::Window;

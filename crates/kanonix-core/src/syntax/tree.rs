@@ -103,8 +103,8 @@ impl Tree {
         };
         copy.walk(grammar, parsed.tree.walk(), Vec::new());
         let mut tree = copy.tree;
-        if let Some(is_one_line) = grammar.one_line() {
-            tree.end_lines(is_one_line, text);
+        if let Some(ending) = grammar.one_line() {
+            tree.end_lines(ending, text);
         }
         if let (Some(lines), Some(indented)) = (&parsed.lines, grammar.lines()) {
             tree.hold_against(lines, indented, text);

@@ -1,6 +1,6 @@
 //! The grammar's kinds of node that a rule names.
 
-use crate::syntax::{Role, kinds};
+use crate::syntax::{Ending, Role, kinds};
 
 kinds! {
     nodes {
@@ -193,17 +193,18 @@ kinds! {
     }
 }
 
-/// What ends where its line ends behind its first word (*ECMAScript*, "Automatic Semicolon
-/// Insertion", its restricted productions).
-pub(super) fn ends_lines(kind: u16) -> bool {
-    matches!(
-        Kind::of(kind),
+/// What ends where its line ends (*ECMAScript*, "Automatic Semicolon Insertion", its restricted
+/// productions; TypeScript's array types).
+pub(super) fn ends_lines(kind: u16) -> Option<Ending> {
+    match Kind::of(kind) {
         Kind::ReturnStatement
-            | Kind::ThrowStatement
-            | Kind::BreakStatement
-            | Kind::ContinueStatement
-            | Kind::YieldExpression
-    )
+        | Kind::ThrowStatement
+        | Kind::BreakStatement
+        | Kind::ContinueStatement
+        | Kind::YieldExpression => Some(Ending::FirstWord),
+        Kind::ArrayType => Some(Ending::Brackets),
+        _ => None,
+    }
 }
 
 /// What the copying walk does with a kind. A template is one token with everything in it.
