@@ -83,7 +83,7 @@ impl Folder {
                 Err(error) => return Err(error.into()),
             }
         }
-        Folder::step_by_step(path, |folder, name| folder.enter(name))
+        Folder::step_by_step(path)
     }
 
     /// As [`Folder::open`], and makes the folders of `inside` that are not there yet.
@@ -107,16 +107,13 @@ impl Folder {
         Ok(folder)
     }
 
-    fn step_by_step(
-        path: &Path,
-        enter: impl Fn(&Folder, &OsStr) -> io::Result<Folder>,
-    ) -> io::Result<Folder> {
+    fn step_by_step(path: &Path) -> io::Result<Folder> {
         let handle = rustix::fs::openat(CWD, "/", FOLDER, Mode::empty())?;
         let mut folder = Folder { handle };
         for part in path.components() {
             match part {
                 Component::RootDir => {}
-                Component::Normal(name) => folder = enter(&folder, name)?,
+                Component::Normal(name) => folder = folder.enter(name)?,
                 _ => return Err(io::ErrorKind::InvalidInput.into()),
             }
         }
@@ -273,9 +270,7 @@ mod tests {
         assert!(matches!(read(&root.join("gauges/c.py"), 9), Err(Unread::Missing)));
         assert!(matches!(read(&root.join("gauges"), 9), Err(Unread::Special("folder"))));
         assert!(matches!(read(Path::new("/dev/zero"), 9), Err(Unread::Special("device"))));
-        let by_steps = |path: &str| {
-            Folder::step_by_step(&root.join(path), |folder, name| folder.enter(name)).map(|_| ())
-        };
+        let by_steps = |path: &str| Folder::step_by_step(&root.join(path)).map(|_| ());
         assert!(by_steps("gauges").is_ok());
         let error = Unread::from(by_steps("link").unwrap_err());
         assert!(matches!(error, Unread::Link), "{error:?}");

@@ -91,17 +91,17 @@ pub fn run(
         row[3] += one.lines;
     }
     println!(
-        "{:12} {:>9} {:>6} {:>9} {:>8} {:>9}",
+        "{:12} {:>9} {:>6} {:>10} {:>8} {:>9}",
         "language",
         "",
         "same",
-        "not read",
+        "not judged",
         "differ",
         "lines"
     );
     for ((language, way), [same, unread, differ, lines]) in &counts {
         let way = format!("{way:?}").to_lowercase();
-        println!("{language:12} {way:>9} {same:>6} {unread:>9} {differ:>8} {lines:>9}");
+        println!("{language:12} {way:>9} {same:>6} {unread:>10} {differ:>8} {lines:>9}");
     }
     let differ: Vec<&Tried> =
         tried
