@@ -7,7 +7,7 @@ use crate::proof;
 use crate::style::Style;
 use crate::syntax::{Grammar, Parsed, Tree, Window};
 use crate::text::{Bases, Edit, LineSet, Lines, apply};
-use crate::{Difference, Mended, Outcome, Slip};
+use crate::{Difference, Mended, Outcome, Slip, Unjudged};
 use std::borrow::Cow;
 use std::ops::Range;
 
@@ -52,7 +52,7 @@ impl Kept {
 pub struct Document<'a> {
     text: Cow<'a, str>,
     language: &'a Language,
-    /// Nothing only if the parser itself refuses, which it does for no text.
+    /// Nothing if the parser gives up.
     parsed: Option<Parsed>,
     /// Whether a mended text is parsed from where it differs, and not from its beginning.
     in_steps: bool,
@@ -294,7 +294,12 @@ impl<'a> Document<'a> {
         window: Option<&Window>,
         kept: &[Range<usize>],
     ) -> (Outcome, Option<Tree>) {
-        let Some(parsed) = &self.parsed else { return (Outcome::default(), None) };
+        let Some(parsed) = &self.parsed else {
+            return (
+                Outcome { unjudged: Some(Unjudged::Parser), ..Outcome::default() },
+                None,
+            );
+        };
         if set.is_empty() && !count_older && !parsed.has_faults() {
             return (Outcome::default(), None);
         }
@@ -330,6 +335,7 @@ impl<'a> Document<'a> {
             long_lines,
             older,
             refused: None,
+            unjudged: None,
             declared,
             first_declared,
         };
@@ -384,6 +390,10 @@ impl<'a> Document<'a> {
                 outcome.refused = next.refused;
             }
             last = Some(after);
+        }
+        if now.is_some() {
+            outcome.unjudged = Some(Unjudged::Rounds);
+            return (outcome, None);
         }
         (outcome, last)
     }
@@ -469,8 +479,13 @@ impl<'a> Document<'a> {
                 let next;
                 (next, now) = after.mended(style, &bases.lines(&after.text));
                 outcome.refused = next.refused;
+                outcome.unjudged = next.unjudged;
             }
             text = Some(after.text.into_owned());
+        }
+        if now.is_some() || outcome.unjudged.is_some() {
+            outcome.unjudged = outcome.unjudged.or(Some(Unjudged::Rounds));
+            text = None;
         }
         self.result(outcome, text)
     }

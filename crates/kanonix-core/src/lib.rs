@@ -36,6 +36,21 @@ use std::ops::Range;
 use style::Style;
 use syntax::Tree;
 use text::{Bases, Edit, LineSet};
+use thiserror::Error;
+
+/// Why there is no verdict about a text.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Error)]
+pub enum Unjudged {
+    /// The parser gave up: it takes more steps than any text of people does.
+    #[error("reading it takes too long, so it is not judged and stays as it is")]
+    Parser,
+    /// Each mending found more to mend.
+    #[error(
+        "mending it does not come to an end, so it stays as it is. Please report it to Kanonix with \
+         its canon"
+    )]
+    Rounds,
+}
 
 /// What is said about a text.
 #[derive(Clone, Debug, Default, PartialEq, Eq)]
@@ -55,6 +70,8 @@ pub struct Outcome {
     pub older: usize,
     /// What could not be proved when the text was mended: the statement there stays as it is.
     pub refused: Option<Difference>,
+    /// Why nothing is said at all.
+    pub unjudged: Option<Unjudged>,
     declared: Vec<Declared>,
     first_declared: Vec<Declared>,
 }

@@ -13,18 +13,23 @@ use std::fs::{self, File};
 use std::io::{self, Read, Write};
 use std::os::unix::fs::{MetadataExt, PermissionsExt};
 use std::path::Path;
-use std::sync::atomic::{AtomicUsize, Ordering};
 use thiserror::Error;
 
 /// A place at which a run may be cut short. Tests end the process at the one with the number in
-/// `KANONIX_END_AT`, to see that nothing is lost wherever that happens.
+/// `KANONIX_END_AT`, to see that nothing is lost wherever that happens; a program that is built to
+/// be used does not know it.
+#[cfg(debug_assertions)]
 pub(crate) fn may_end_here() {
+    use std::sync::atomic::{AtomicUsize, Ordering};
     static PASSED: AtomicUsize = AtomicUsize::new(0);
     let wanted = std::env::var("KANONIX_END_AT").ok().and_then(|text| text.parse().ok());
     if wanted.is_some_and(|wanted: usize| PASSED.fetch_add(1, Ordering::SeqCst) + 1 == wanted) {
         std::process::abort();
     }
 }
+
+#[cfg(not(debug_assertions))]
+pub(crate) fn may_end_here() {}
 
 /// Why a file was left as it is.
 #[derive(Debug, Error)]

@@ -10,6 +10,7 @@ use kanonix_repo::work::{Item, LeftAlone, NotLoaded, Selection};
 use rayon::prelude::*;
 use std::collections::HashSet;
 use std::io::IsTerminal;
+use std::panic::{AssertUnwindSafe, catch_unwind};
 use std::sync::Arc;
 use std::sync::atomic::{AtomicUsize, Ordering};
 use std::time::{Duration, Instant};
@@ -165,15 +166,24 @@ pub(crate) fn judge_in_play(selection: &Selection) -> Judgement {
     judge_each(selection, judge)
 }
 
+/// Does some work on one text; a fault of Kanonix in it costs the answer and nothing else.
+pub(crate) fn sheltered<T>(work: impl FnOnce() -> T) -> Result<T, String> {
+    catch_unwind(AssertUnwindSafe(work)).map_err(|_| {
+        "this is a fault of Kanonix, and nothing is said or written here: please report it with the \
+         text and its canon"
+            .into()
+    })
+}
+
 /// How a text is judged.
 type Judge = fn(&str, &Language, &Style, &LineSet) -> Outcome;
 
 fn judge_each(selection: &Selection, judge: Judge) -> Judgement {
     let progress = Progress::new(selection.items.len());
     let one = |item: &Item| {
-        let judged = judge_item(selection, item, judge);
+        let judged = sheltered(|| judge_item(selection, item, judge));
         progress.advance(1);
-        judged
+        judged.unwrap_or_else(|fault| Err((item.shown.clone(), NotLoaded::Problem(fault))))
     };
     let judged: Vec<Result<Judged, (String, NotLoaded)>> =
         selection.items.par_iter().map(one).collect();
@@ -204,6 +214,9 @@ fn judge_item(
     let set = loaded.play.lines(&loaded.text);
     let text = &loaded.text;
     let outcome = judge(text, item.language, &item.style, &set);
+    if let Some(why) = outcome.unjudged {
+        return Err((item.shown.clone(), NotLoaded::Problem(why.to_string())));
+    }
     if outcome.slips.is_empty() && outcome.faults.is_empty() && outcome.long_lines.is_empty() {
         return Ok(Judged {
             shown: item.shown.clone(),

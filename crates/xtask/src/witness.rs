@@ -58,6 +58,22 @@ fn rust(text: &str) -> Result<String> {
 struct Macros;
 
 impl VisitMut for Macros {
+    fn visit_attribute_mut(&mut self, found: &mut syn::Attribute) {
+        if let syn::Meta::NameValue(meta) = &mut found.meta
+            && meta.path.is_ident("doc")
+            && let syn::Expr::Lit(value) = &mut meta.value
+            && let syn::Lit::Str(text) = &value.lit
+        {
+            // The compiler takes away what a starred comment's lines begin with.
+            let doc = text.value();
+            let lines: Vec<&str> = doc.trim_end().lines().map(str::trim_start).collect();
+            if lines.len() > 1 && lines[1..].iter().all(|line| line.starts_with('*')) {
+                value.lit = syn::LitStr::new(&lines.join("\n"), text.span()).into();
+            }
+        }
+        syn::visit_mut::visit_attribute_mut(self, found);
+    }
+
     fn visit_macro_mut(&mut self, found: &mut syn::Macro) {
         found.tokens = written(found.tokens.clone());
     }
@@ -110,6 +126,12 @@ fn write(tokens: TokenStream, words: &mut Vec<String>) {
                 write(group.stream(), words);
                 words.push(closer.to_string());
             }
+            // A compiler reads the field and the mark behind it from what looks like a number.
+            TokenTree::Literal(field) if words.last().is_some_and(|word| word == ".") && field.to_string().ends_with('.') => {
+                end(&mut marks, words);
+                words.push(field.to_string().trim_end_matches('.').into());
+                words.push(".".into());
+            }
             other => {
                 end(&mut marks, words);
                 words.push(other.to_string());
@@ -139,12 +161,21 @@ mod tests {
     }
 
     #[test]
+    fn a_starred_comment_may_stand_further_in() {
+        let deep = "/** high\n     * and low\n     */\nfn f() {}";
+        assert_eq!(judge(deep, "/** high\n * and low\n */\nfn f() {}"), Some(true));
+    }
+
+    #[test]
     fn anything_else_is() {
         assert_eq!(judge("fn f() { a[..=b] }", "fn f() { a[.. =b] }"), Some(false));
+        assert_eq!(judge("fn f() { m!(a.0. b) }", "fn f() { m!(a.0.b) }"), Some(true));
+        assert_eq!(judge("fn f() { m!(a, 0. b) }", "fn f() { m!(a, 0.b) }"), Some(false));
         assert_eq!(judge("fn f() { m!(a <- b) }", "fn f() { m!(a < -b) }"), Some(false));
         assert_eq!(judge("fn f() { (a,) }", "fn f() { (a) }"), Some(false));
         assert_eq!(judge("fn f() { m!(a,) }", "fn f() { m!(a) }"), Some(false));
         assert_eq!(judge("/// high\nfn f() {}", "///  high\nfn f() {}"), Some(false));
+        assert_eq!(judge("/**\n * a\n  b */\nfn f() {}", "/**\n* a\n  b */\nfn f() {}"), Some(false));
         assert_eq!(judge("fn f( {", "fn f() {}"), None);
     }
 }

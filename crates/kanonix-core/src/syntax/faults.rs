@@ -94,9 +94,12 @@ impl Tree {
 
     /// Keeps the statement or member around each fault, with all that is in it: how a stretch that
     /// does not parse is repaired decides what is around it. Of a fault between the statements of a
-    /// body that is the statement which has the body, and at the top what stands beside it; where it
-    /// holds a bracket without its other one, all that this may have ended or begun.
+    /// body that is the statement which has the body, and at the top what stands beside it.
     pub(super) fn pay(&mut self, grammar: &Grammar, lines: Option<&LogicalLines>, text: &str) {
+        // Where lines are syntax, they say which bracket is meant.
+        if !self.faulty.is_empty() && lines.is_none() {
+            self.keep_unpaired(text);
+        }
         for fault in std::mem::take(&mut self.faulty) {
             let holds = |node: NodeId| {
                 grammar.role(self.nodes[node as usize].kind) == Role::Statements
@@ -127,24 +130,61 @@ impl Tree {
                         after = Some(sibling);
                     }
                 }
-                // A bracket that nothing opens or closes: which one is meant, nobody knows.
-                let (closes, opens) = unpaired(text, self.bytes(cost));
-                first = match before {
-                    _ if closes => 0,
-                    Some(node) => self.nodes[node as usize].first as usize,
-                    None => first,
-                };
-                end = match after {
-                    _ if opens => self.tokens.len(),
-                    Some(node) => self.nodes[node as usize].end as usize,
-                    None => end,
-                };
+                first = before.map_or(first, |node| self.nodes[node as usize].first as usize);
+                end = after.map_or(end, |node| self.nodes[node as usize].end as usize);
             }
             self.keep_tokens(first..end.max(first));
             if cost == fault && let Some(lines) = lines {
                 let at = self.tokens.get(first).map_or(0, |token| token.start as usize);
                 self.keep(lines.around(at, usize::MAX));
             }
+        }
+    }
+
+    /// Keeps all that a bracket without its other one may have ended or begun: which of the brackets
+    /// around it is the one too many, nobody knows, and the parser only guesses.
+    fn keep_unpaired(&mut self, text: &str) {
+        let mut open: Vec<(u8, usize)> = Vec::new();
+        let mut kept: Vec<Range<usize>> = Vec::new();
+        for (at, token) in self.tokens.iter().enumerate() {
+            let bytes = &text.as_bytes()[token.start as usize..token.end as usize];
+            let is_mark = bytes.len() == 1 && matches!(token.role, Role::Plain | Role::Join);
+            if !token.fault && !is_mark {
+                continue;
+            }
+            for byte in bytes {
+                let opener = match byte {
+                    b'(' | b'[' | b'{' => {
+                        open.push((*byte, at));
+                        continue;
+                    }
+                    b')' => b'(',
+                    b']' => b'[',
+                    b'}' => b'{',
+                    _ => continue,
+                };
+                let Some(found) = open.iter().rposition(|(byte, _)| *byte == opener) else {
+                    kept.push(0..at + 1);
+                    continue;
+                };
+                if let Some((_, first)) = open.get(found + 1) {
+                    kept.push(*first..at + 1);
+                }
+                open.truncate(found);
+            }
+        }
+        if let Some((_, first)) = open.first() {
+            kept.push(*first..self.tokens.len());
+        }
+        for mut tokens in kept {
+            for top in self.children(0) {
+                let Node { first, end, .. } = self.nodes[top as usize];
+                let whole = first as usize..end as usize;
+                if whole.start < tokens.end && tokens.start < whole.end {
+                    tokens = whole.start.min(tokens.start)..whole.end.max(tokens.end);
+                }
+            }
+            self.keep_tokens(tokens);
         }
     }
 
@@ -221,19 +261,4 @@ impl Tree {
         let of_token = self.nodes[node..].iter().take_while(|node| node.first == token);
         of_token.into_iter().any(|node| node.folded)
     }
-}
-
-/// Whether a stretch holds a bracket that closes what was not opened in it, and one that it leaves
-/// open.
-fn unpaired(text: &str, range: Range<usize>) -> (bool, bool) {
-    let (mut depth, mut closes) = (0usize, false);
-    for byte in text.get(range).unwrap_or_default().bytes() {
-        match byte {
-            b'(' | b'[' | b'{' => depth += 1,
-            b')' | b']' | b'}' if depth == 0 => closes = true,
-            b')' | b']' | b'}' => depth -= 1,
-            _ => {}
-        }
-    }
-    (closes, depth > 0)
 }

@@ -1,7 +1,8 @@
 //! A language's grammar, and the project's own names for its kinds of node.
 
+use std::ops::ControlFlow;
 use std::sync::OnceLock;
-use tree_sitter::{Language, Parser};
+use tree_sitter::{Language, ParseOptions, ParseState, Parser, Point};
 
 /// What the copying walk does with a kind of node.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
@@ -215,9 +216,25 @@ impl Grammar {
     ) -> Option<tree_sitter::Tree> {
         let mut parser = Parser::new();
         parser.set_language(&self.loaded().language).ok()?;
-        parser.parse(text, old)
+        // By steps and not by a clock: the verdict is the same on every machine.
+        let mut left = LEAST_STEPS + text.len() / BYTES_A_STEP;
+        let mut progress = |_: &ParseState| match left.checked_sub(1) {
+            Some(rest) => {
+                left = rest;
+                ControlFlow::Continue(())
+            }
+            None => ControlFlow::Break(()),
+        };
+        let options = ParseOptions::new().progress_callback(&mut progress);
+        let mut read = |at: usize, _: Point| text.as_bytes().get(at..).unwrap_or_default();
+        parser.parse_with_options(&mut read, old, Some(options))
     }
 }
+
+/// A parser may take so many times a hundred steps, and so many more as the text is long. No text of
+/// people, nor one that was spoilt by chance, takes a hundred for forty bytes.
+const LEAST_STEPS: usize = 5_000;
+const BYTES_A_STEP: usize = 4;
 
 /// Declares a language's kinds of node as an enum, each with the grammar's name for it.
 macro_rules! kinds {

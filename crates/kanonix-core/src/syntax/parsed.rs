@@ -15,7 +15,7 @@ pub struct Parsed {
 }
 
 impl Parsed {
-    /// Parses a text. Gives `None` only if the parser itself refuses, which it does for no text.
+    /// Parses a text. Gives `None` if the parser gives up.
     pub fn new(grammar: &Grammar, text: &str) -> Option<Parsed> {
         let Some(_) = grammar.lines() else {
             return Some(Parsed { tree: grammar.parse(text, None)?, lines: None });

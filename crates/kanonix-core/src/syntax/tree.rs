@@ -74,7 +74,7 @@ pub struct Tree {
 }
 
 impl Tree {
-    /// Parses `text`. Gives `None` only if the parser itself refuses, which it does for no text.
+    /// Parses `text`. Gives `None` if the parser gives up.
     pub fn parse(grammar: &Grammar, text: &str) -> Option<Tree> {
         Parsed::new(grammar, text).map(|parsed| Tree::copy(grammar, &parsed, text, None))
     }

@@ -4,7 +4,7 @@ pub(crate) mod storing;
 
 use super::{here, reach_in_words, take_back};
 use crate::Status;
-use crate::judging::judge_all;
+use crate::judging::{judge_all, sheltered};
 use crate::options::Mend;
 use crate::paint::Paint;
 use crate::report::{self, Frame, ReportOption, count, left_alone};
@@ -37,7 +37,7 @@ fn files(options: &Mend) -> anyhow::Result<Status> {
     let reach = options.reach.reach();
     let here = here()?;
     let mut selection = select(&here, &options.paths, &reach)?;
-    if !options.dry_run && take_back(&Store::of(selection.repository.as_ref()), &here)? {
+    if !options.dry_run && take_back(&Store::of(selection.repository.as_ref()), &here)?.is_some() {
         selection = select(&here, &options.paths, &reach)?;
     }
     let (words, _) = reach_in_words(&reach, selection.repository.is_some());
@@ -114,6 +114,14 @@ pub(crate) fn mended_unless(
     item: &Item,
     kept: impl Fn(&Document) -> Option<String>,
 ) -> Done {
+    sheltered(|| mended_but(selection, item, kept)).unwrap_or_else(Done::Problem)
+}
+
+fn mended_but(
+    selection: &Selection,
+    item: &Item,
+    kept: impl Fn(&Document) -> Option<String>,
+) -> Done {
     let loaded = match selection.load(item) {
         Ok(loaded) => loaded,
         Err(NotLoaded::LeftAlone(why)) => return Done::LeftAlone(why),
@@ -144,7 +152,11 @@ pub(crate) fn mend_loaded(
         InPlay::Since(bases) => document.mend_since(bases, &item.style),
         InPlay::Set(set) => document.mend(&item.style, set),
     };
-    mended.map_err(|difference| unproved(item, document.text(), &difference))
+    let mended = mended.map_err(|difference| unproved(item, document.text(), &difference))?;
+    match mended.outcome.unjudged {
+        Some(why) => Err(why.to_string()),
+        None => Ok(mended),
+    }
 }
 
 /// What is said of a statement that would be another program once it is mended.
@@ -231,12 +243,12 @@ fn mend_text(path: &Path, reach: &Reach, bytes: Vec<u8>) -> (Vec<u8>, anyhow::Re
             return (error.into_bytes(), Ok(Status::Incomplete));
         }
     };
-    let mend = || -> anyhow::Result<Option<String>> {
+    let mend = || -> anyhow::Result<(Option<String>, Status)> {
         let selection = select_as(&here()?, path, reach)?;
-        let Some(item) = selection.items.first() else { return Ok(None) };
+        let Some(item) = selection.items.first() else { return Ok((None, Status::Clean)) };
         let loaded = match selection.take(item, text.clone()) {
             Ok(loaded) => loaded,
-            Err(NotLoaded::LeftAlone(_)) => return Ok(None),
+            Err(NotLoaded::LeftAlone(_)) => return Ok((None, Status::Clean)),
             Err(NotLoaded::Problem(reason)) => {
                 anyhow::bail!("{}: {reason}", visible(&item.shown))
             }
@@ -244,17 +256,19 @@ fn mend_text(path: &Path, reach: &Reach, bytes: Vec<u8>) -> (Vec<u8>, anyhow::Re
         let document = Document::new(loaded.text.as_str(), item.language);
         match mend_loaded(item, &document, &loaded.play) {
             Ok(mended) => {
+                let mut status = Status::Clean;
                 if let Some(difference) = &mended.outcome.refused {
                     let said = unproved(item, &loaded.text, difference);
                     errln!("kanonix: {}: {}", visible(&item.shown), visible(&said));
+                    status = Status::Incomplete;
                 }
-                Ok(Some(mended.text))
+                Ok((Some(mended.text), status))
             }
             Err(reason) => anyhow::bail!("{}: {reason}", visible(&item.shown)),
         }
     };
-    match mend() {
-        Ok(mended) => (mended.unwrap_or(text).into_bytes(), Ok(Status::Clean)),
+    match sheltered(mend).unwrap_or_else(|fault| Err(anyhow::anyhow!(fault))) {
+        Ok((mended, status)) => (mended.unwrap_or(text).into_bytes(), Ok(status)),
         Err(error) => (text.into_bytes(), Err(error)),
     }
 }

@@ -10,6 +10,7 @@ pub(crate) mod tour;
 pub(crate) mod undo;
 pub(crate) mod watch;
 
+use crate::Status;
 use crate::say::errln;
 use kanonix_core::text::visible;
 use kanonix_repo::git::Repository;
@@ -67,15 +68,16 @@ pub(crate) fn replace_kept(root: &Path, path: &Path, old: &str, new: &str) -> an
     Ok(written?)
 }
 
-/// Takes back what a run has changed that was cut short, and says so; whether there was one.
-pub(crate) fn take_back(store: &Store, here: &Path) -> anyhow::Result<bool> {
-    let Some(back) = store.take_back()? else { return Ok(false) };
+/// Takes back what a run has changed that was cut short, and says so; how that went, if there was
+/// one.
+pub(crate) fn take_back(store: &Store, here: &Path) -> anyhow::Result<Option<Status>> {
+    let Some(back) = store.take_back()? else { return Ok(None) };
     let files = crate::report::count(back.files.len(), "file");
     errln!("kanonix: an earlier run was cut short; {files} it had begun are as before");
     for (path, reason) in &back.refused {
         errln!("kanonix: {}: {}", visible(&shown_from(here, path)), visible(reason));
     }
-    Ok(true)
+    Ok(Some(undo::status(&back)))
 }
 
 /// The command, as somebody typed it.

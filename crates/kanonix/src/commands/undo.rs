@@ -8,7 +8,7 @@ use crate::report::{ago, count};
 use crate::say::{errln, outln};
 use kanonix_core::text::visible;
 use kanonix_repo::git::Repository;
-use kanonix_repo::undo::Store;
+use kanonix_repo::undo::{PutBack, Store};
 use kanonix_repo::work::shown_from;
 
 /// So many files of a run are named in the list.
@@ -22,8 +22,8 @@ pub(crate) fn run(options: &Undo) -> anyhow::Result<Status> {
         list(&store, &here, paint);
         return Ok(Status::Clean);
     }
-    if take_back(&store, &here)? {
-        return Ok(Status::Clean);
+    if let Some(status) = take_back(&store, &here)? {
+        return Ok(status);
     }
     let Some((run, done)) = store.put_back()? else {
         outln!("there is nothing to put back");
@@ -37,7 +37,12 @@ pub(crate) fn run(options: &Undo) -> anyhow::Result<Status> {
     for (path, reason) in &done.refused {
         errln!("kanonix: {}: {}", visible(&shown_from(&here, path)), visible(reason));
     }
-    Ok(if done.refused.is_empty() { Status::Clean } else { Status::Incomplete })
+    Ok(status(&done))
+}
+
+/// How it went.
+pub(super) fn status(done: &PutBack) -> Status {
+    if done.refused.is_empty() { Status::Clean } else { Status::Incomplete }
 }
 
 fn list(store: &Store, here: &std::path::Path, paint: Paint) {

@@ -75,7 +75,11 @@ fn faults(case: &Case, outcome: &Outcome, places: &Places) -> Vec<Diagnostic> {
         message: "this does not parse and is left as it is".into(),
         ..Diagnostic::default()
     };
-    outcome.faults.iter().filter(in_play).map(as_said).collect()
+    let unjudged = outcome.unjudged.map(|why| Diagnostic {
+        message: why.to_string(),
+        ..as_said(&(0..0))
+    });
+    outcome.faults.iter().filter(in_play).map(as_said).chain(unjudged).collect()
 }
 
 /// A link to what a setting means, in a file that stands where programs keep such things.

@@ -11,6 +11,7 @@ use super::positions::Encoding;
 use super::record::Record;
 use super::texts::Texts;
 use super::transport::{Incoming, Writer};
+use crate::judging::sheltered;
 use kanonix_core::Document;
 use kanonix_repo::work::Desk;
 use lsp_server::{ErrorCode, Message, Notification, Request, RequestId, Response};
@@ -251,11 +252,7 @@ impl Session {
 
 /// Does some work; a fault of Kanonix in it costs its answer and nothing else.
 fn guarded<T>(work: impl FnOnce() -> Result<T, Trouble>) -> Result<T, Trouble> {
-    let done = std::panic::catch_unwind(std::panic::AssertUnwindSafe(work));
-    done.unwrap_or_else(|_| {
-        let message = "this is a fault of Kanonix: please report it with the text and its canon";
-        Err(Trouble::Here(message.into()))
-    })
+    sheltered(work).unwrap_or_else(|message| Err(Trouble::Here(message)))
 }
 
 /// Jobs that cannot wait have a thread for themselves, also where there is one core.

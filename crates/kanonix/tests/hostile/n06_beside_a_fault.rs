@@ -52,6 +52,29 @@ fn the_statement_of_a_fault_stays_to_the_byte() {
     );
 }
 
+/// Which of the brackets is the one too many, or too few, nobody knows.
+#[test]
+fn what_an_unpaired_bracket_may_have_ended_stays() {
+    for (path, text) in [
+        (
+            "a.js",
+            "function ebb() {\n   if (a) {\n      b()\n      } x\n      c( );\n      d( );\n   }\n}\n",
+        ),
+        (
+            "a.ts",
+            "class Gauge {\n   ebb() {\n      b( )\n   } }x\n      c( );\n   }\n   tide( ) { }\n}\n",
+        ),
+        ("a.rs", "fn ebb( ) {\n   if a {\n   } }x\n     c( );\n   }\n}\n"),
+        ("a.js", "function ebb( ) {\n   if (a) {\n      b( );\n}\nfunction tide( ) { }\n"),
+    ] {
+        assert_eq!(settles(path, "edition = 1\n", text), text);
+    }
+    // What lies before an opening one is its own.
+    let text = "let a=1\nfunction ebb( ) {\n   if (a) {\n      b( );\n}\n";
+    let out = settles("a.js", "edition = 1\n", text);
+    assert_eq!(out, text.replace("a=1", "a = 1"));
+}
+
 #[test]
 fn mended_is_clean_and_faults_stay() {
     for (path, text) in [

@@ -64,6 +64,7 @@ fn no_file_is_deleted_that_is_not_ours() {
 }
 
 /// A run that is ended at one of its places.
+#[cfg(debug_assertions)]
 fn cut_short(ground: &Ground, words: &[&str], place: usize) -> bool {
     let mut command = ground.command(env!("CARGO_BIN_EXE_kanonix"));
     command.args(words).env("KANONIX_END_AT", place.to_string());
@@ -76,6 +77,7 @@ fn staged(ground: &Ground) -> String {
 }
 
 #[test]
+#[cfg(debug_assertions)]
 fn what_was_cut_short_is_taken_back_by_undo_and_by_the_next_run() {
     let mut ended = 0;
     for place in 1..30 {
@@ -113,6 +115,26 @@ fn what_was_cut_short_is_taken_back_by_undo_and_by_the_next_run() {
         );
     }
     assert!(ended > 5, "{ended}");
+}
+
+#[test]
+#[cfg(debug_assertions)]
+fn what_cannot_be_taken_back_is_said() {
+    // The last place of a run at which a file has been written, and the run is not done.
+    for place in (1..30).rev() {
+        let ground = Ground::with(&[("a.py", "a = 1\n")]);
+        ground.repo.write("a.py", "a=2\n");
+        if cut_short(&ground, &["mend"], place) {
+            assert_eq!(ground.repo.read("a.py"), "a = 2\n");
+            ground.repo.write("a.py", "a = 3\n");
+            let said = ground.kanonix(&["undo"]);
+            assert_eq!(said.status, 3, "{said:?}");
+            assert!(said.err.contains("a.py: it was changed since"), "{said:?}");
+            assert_eq!(ground.repo.read("a.py"), "a = 3\n");
+            return;
+        }
+    }
+    panic!("no run was cut short");
 }
 
 fn to_full_disk(ground: &Ground, words: &[&str]) -> Option<i32> {
