@@ -49,6 +49,7 @@ async def session(program, folder):
     await client.initialize_async(
         types.InitializeParams(
             capabilities=types.ClientCapabilities(),
+            client_info=types.ClientInfo(name="lookout", version="1"),
             root_uri=folder.as_uri(),
         )
     )

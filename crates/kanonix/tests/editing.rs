@@ -121,7 +121,7 @@ fn the_server_has_the_clients_text_and_mends_it_as_mend_does() {
             assert_eq!(status.unwrap()["length"], client.text(&open.uri).len());
         }
     }
-    assert!(edited > 10_000 && mended_any > 1_000, "{edited} edits, {mended_any} saves mended");
+    assert!(edited > 10_000 && mended_any > 800, "{edited} edits, {mended_any} saves mended");
     let errors = client.ask("kanonix/status", Value::Object(Default::default())).unwrap();
     assert!(!errors.to_string().contains("panicked"), "{errors}");
     assert!(client.end().success());

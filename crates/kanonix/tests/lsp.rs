@@ -50,6 +50,68 @@ fn edits_leave_what_stands_between_them() {
     assert_eq!(new, [" ", " ", " "]);
 }
 
+/// Whether a client with these words about itself is offered to ask what a save should change.
+fn is_offered(repo: &Repo, members: Value) -> bool {
+    let mut client = Client::bare(repo);
+    let mut params = json!({ "processId": null, "rootUri": null, "capabilities": {} });
+    for (name, value) in members.as_object().unwrap() {
+        params[name] = value.clone();
+    }
+    let answer = client.ask("initialize", params).unwrap();
+    answer["capabilities"]["textDocumentSync"]["willSaveWaitUntil"].as_bool().unwrap()
+}
+
+#[test]
+fn who_may_ask_before_it_has_told_everything_is_not_offered_to() {
+    let repo = repo();
+    let options = |on: bool| json!({ "initializationOptions": { "mendOnSave": on } });
+    assert!(is_offered(&repo, json!({ "clientInfo": { "name": "lookout" } })));
+    assert!(!is_offered(&repo, json!({})));
+    assert!(!is_offered(&repo, json!({ "clientInfo": { "name": "Eglot" } })));
+    assert!(is_offered(&repo, options(true)));
+    let mut known = options(false);
+    known["clientInfo"] = json!({ "name": "lookout" });
+    assert!(!is_offered(&repo, known));
+    // What is not offered is not answered either, and formatting goes as far.
+    let mut client = Client::with(&repo, json!({ "clientInfo": null }));
+    let uri = uri(&repo, "a.py");
+    client.open(&uri, "python", OLD);
+    client.edit(&uri, "a = 'ebb'", "a='slack'");
+    let asked = json!({ "textDocument": { "uri": uri }, "reason": 1 });
+    assert_eq!(client.ask("textDocument/willSaveWaitUntil", asked), Ok(Value::Null));
+    let asked = json!({ "textDocument": { "uri": uri }, "options": { "tabSize": 4, "insertSpaces": true } });
+    let edits = client.ask("textDocument/formatting", asked).unwrap();
+    client.apply(&uri, &edits);
+    assert_eq!(client.text(&uri), OLD.replace("a = 'ebb'", "a = \"slack\""));
+}
+
+#[test]
+fn a_client_that_asks_too_early_is_answered_once_and_told_why() {
+    let repo = repo();
+    let (mut client, uri) = touched(&repo);
+    let saved = json!({ "textDocument": { "uri": uri } });
+    let asked = json!({ "textDocument": { "uri": uri }, "reason": 1 });
+    // An answer that is dropped, as it came late, does no harm.
+    client.ask("textDocument/willSaveWaitUntil", asked.clone()).unwrap();
+    client.tell("textDocument/didSave", saved.clone());
+    // What was typed in the meantime is told behind the answer, together with its edits.
+    let edits = client.ask("textDocument/willSaveWaitUntil", asked.clone()).unwrap();
+    assert!(!edits.is_null());
+    client.edit(&uri, "a='slack'", "b = 2\na='slack'");
+    client.apply(&uri, &edits);
+    client.tell("textDocument/didSave", saved.clone());
+    let told = client.told("window/showMessage");
+    assert!(told["message"].as_str().unwrap().contains("before it tells"), "{told}");
+    client.edit(&uri, "b = 2", "b=2");
+    for _ in 0..2 {
+        assert_eq!(client.ask("textDocument/willSaveWaitUntil", asked.clone()), Ok(Value::Null));
+        client.tell("textDocument/didSave", saved.clone());
+    }
+    let status = client.ask("kanonix/status", json!({})).unwrap();
+    assert!(status["lastErrors"].to_string().contains("before it tells"), "{status}");
+    assert_eq!(client.count_told("window/showMessage"), 0);
+}
+
 #[test]
 fn only_the_saves_that_the_canon_lists_mend() {
     let repo = repo();

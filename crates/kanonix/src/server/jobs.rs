@@ -22,6 +22,8 @@ pub(super) struct Wishes {
     pub older_slips: bool,
     /// Whether formatting a document means all of its lines.
     pub whole: bool,
+    /// Whether the client may ask what a save should change; else what is known of it decides.
+    pub mend_on_save: Option<bool>,
 }
 
 /// Why a job has no result.

@@ -3,6 +3,7 @@
 
 mod notifications;
 mod requests;
+mod saving;
 mod showing;
 
 use super::follow::Follower;
@@ -17,6 +18,7 @@ use kanonix_repo::work::Desk;
 use lsp_server::{ErrorCode, Message, Notification, Request, RequestId, Response};
 use lsp_types::*;
 use serde_json::{Value, json};
+use saving::Saves;
 use std::collections::{BTreeSet, HashMap, VecDeque};
 use std::path::PathBuf;
 use std::sync::{Arc, Mutex, mpsc};
@@ -81,6 +83,7 @@ pub(super) struct Session {
     encoding: Encoding,
     wishes: Wishes,
     client: Client,
+    saves: Saves,
     follower: Follower,
     record: Option<Record>,
     /// Requests without an answer yet, each with the token that its progress is told under.
@@ -117,6 +120,7 @@ impl Session {
             encoding: Encoding::Utf16,
             wishes: Wishes::default(),
             client: Client::default(),
+            saves: Saves::default(),
             record: None,
             pending: HashMap::new(),
             waiting: VecDeque::new(),
@@ -218,6 +222,9 @@ impl Session {
             }
             Ok(value) => {
                 self.is_right(uri.as_ref());
+                let open = uri.as_ref().and_then(|uri| self.texts.get(uri));
+                let text = open.map(|open| open.text.as_str());
+                self.saves.answered(&id, uri.as_ref(), text, &value, self.encoding);
                 self.reply(id, value);
             }
             Err(trouble) => {

@@ -37,11 +37,15 @@ impl Session {
                 let VersionedTextDocumentIdentifier { uri, version } = changed.text_document;
                 let Ok(uri) = Url::parse(uri.as_str()) else { return Ok(()) };
                 self.texts.change(&uri, version, changed.content_changes, self.encoding);
+                if let Some(open) = self.texts.get(&uri) {
+                    self.saves.changed(&uri, &open.text);
+                }
                 self.due.insert(uri, Instant::now() + PAUSE);
             }
             "textDocument/didSave" => {
                 let saved: DidSaveTextDocumentParams = serde_json::from_value(params)?;
                 if let Ok(uri) = Url::parse(saved.text_document.uri.as_str()) {
+                    self.look_at_saved(&uri);
                     self.due.insert(uri, Instant::now());
                 }
             }
@@ -49,6 +53,7 @@ impl Session {
                 let closed: DidCloseTextDocumentParams = serde_json::from_value(params)?;
                 let Ok(uri) = Url::parse(closed.text_document.uri.as_str()) else { return Ok(()) };
                 self.texts.close(&uri);
+                self.saves.closed(&uri);
                 self.due.remove(&uri);
                 if !self.client.pulls {
                     self.publish(&uri, None, Vec::new());
@@ -95,6 +100,9 @@ impl Session {
         let settings = settings.get(SOURCE).unwrap_or(settings);
         if let Some(older) = settings.get("olderSlips").and_then(Value::as_bool) {
             self.wishes.older_slips = older;
+        }
+        if let Some(on_save) = settings.get("mendOnSave").and_then(Value::as_bool) {
+            self.wishes.mend_on_save = Some(on_save);
         }
         if let Some(formatting) = settings.get("formatting").and_then(Value::as_str) {
             self.wishes.whole = formatting == "whole";

@@ -68,6 +68,14 @@ impl Session {
             "textDocument/willSaveWaitUntil" => {
                 let asked: WillSaveTextDocumentParams = serde_json::from_value(params)?;
                 let reason = asked.reason;
+                if let Ok(uri) = Url::parse(asked.text_document.uri.as_str()) {
+                    self.look_at_saved(&uri);
+                }
+                if !self.saves.offered {
+                    self.reply(id, Value::Null);
+                    return Ok(());
+                }
+                self.saves.begin(&id);
                 self.edits(id, &asked.text_document, None, move |office, text| {
                     office.mend_saved(text, reason)
                 });
@@ -257,13 +265,14 @@ impl Session {
         }
         kanonix_repo::git::stand_in(&self.roots);
         self.wish(asked.initialization_options.as_ref());
+        self.saves.offer(self.wishes.mend_on_save, asked.client_info.as_ref());
         let client = asked.client_info.map_or("unknown".into(), |client| match client.version {
             Some(version) => format!("{} {version}", client.name),
             None => client.name,
         });
         self.record = Some(Record::new(client, self.roots.clone(), self.encoding.as_str()));
         self.phase = Phase::Ready;
-        self.reply(request.id, capabilities(self.encoding));
+        self.reply(request.id, capabilities(self.encoding, self.saves.offered));
     }
 }
 
@@ -275,14 +284,14 @@ fn lines_of(range: &Range) -> std::ops::Range<usize> {
     first..(end.line as usize + usize::from(!whole_lines)).max(first + 1)
 }
 
-fn capabilities(encoding: Encoding) -> Value {
+fn capabilities(encoding: Encoding, on_save: bool) -> Value {
     json!({
         "capabilities": {
             "positionEncoding": encoding.as_str(),
             "textDocumentSync": {
                 "openClose": true,
                 "change": TextDocumentSyncKind::INCREMENTAL,
-                "willSaveWaitUntil": true,
+                "willSaveWaitUntil": on_save,
                 "save": true,
             },
             "documentFormattingProvider": { "workDoneProgress": true },
