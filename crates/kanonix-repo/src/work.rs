@@ -29,8 +29,11 @@ pub enum Reach {
     /// What the canon's `save` says, else lines touched since the last commit.
     Save,
     /// What the canon's `save` says of a save that nobody asked to mend more than is sure: without
-    /// a repository, no line is known to be touched.
-    Saved,
+    /// a repository, no line is known to be touched, and without a canon, nothing is agreed.
+    Saved {
+        /// Whether the community's style counts where nothing is agreed.
+        without_canon: bool,
+    },
     /// Lines staged for the next commit; the staged contents are read, not the files.
     Staged,
     /// As `Staged`, as far as the canon's `commit` goes.
@@ -63,6 +66,12 @@ pub enum WorkError {
         "this is not inside a git repository: {0} needs one. Outside of one, use --whole or --lines"
     )]
     NoRepository(&'static str),
+    /// No lines, no files, and no repository to say which are touched.
+    #[error(
+        "this is not inside a git repository, so no line is known to be touched: name the files, or \
+         say --whole for all lines of all files below"
+    )]
+    NothingTouched,
     /// Lines without the one file that they are of.
     #[error("--lines goes with exactly one file")]
     LinesOfOneFile,
@@ -96,6 +105,8 @@ pub enum Why {
     Submodule,
     /// The canon's `[reach]` says `off`.
     Off,
+    /// No canon and no `.editorconfig` speaks of it, and nobody has asked for it by hand.
+    NotAgreed,
 }
 
 impl Why {
@@ -111,6 +122,7 @@ impl Why {
             Why::Special => "no plain file",
             Why::Submodule => "in a submodule",
             Why::Off => "out of reach by the canon",
+            Why::NotAgreed => "without a canon",
         }
     }
 }
@@ -171,6 +183,8 @@ pub struct Item {
     pub faults_stop: bool,
     /// Whether a line stops that is too long and cannot be broken.
     pub long_lines_stop: bool,
+    /// Whether a canon or an `.editorconfig` governs it.
+    pub is_agreed: bool,
     /// Which saves in an editor mend it.
     pub save_reasons: SaveReasons,
     base: Base,

@@ -60,7 +60,7 @@ fn an_unknown_revision_is_named() {
 fn outside_of_a_repository_whole_files_are_judged_and_a_gate_says_what_it_needs() {
     let folder = Repo::plain();
     folder.write("a.py", "a=1\nb=2\n");
-    folder.mend(&[]);
+    folder.mend(&["--whole"]);
     assert_eq!(folder.read("a.py"), "a = 1\nb = 2\n");
     insta::assert_snapshot!(wrong(&folder, &["check", "--staged"]), @r"
     kanonix: this is not inside a git repository: --staged needs one. Outside of one, use --whole or --lines

@@ -69,6 +69,7 @@ fn the_server_has_the_clients_text_and_mends_it_as_mend_does() {
     files.retain(|(_, text, _)| text.len() < LONGEST && !text.contains('\r'));
     let repo = Repo::plain();
     repo.git(&["init", "--quiet", "--initial-branch=main", "."]);
+    repo.write("kanonix.toml", "edition = 1\n");
     let mut random = Random::new(7);
     let mut texts: Vec<Open> = Vec::new();
     for number in 0..files.len().min(8) {

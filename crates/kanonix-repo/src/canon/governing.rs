@@ -247,6 +247,11 @@ impl Canons {
 }
 
 impl Governing {
+    /// Whether nobody has said anything.
+    pub fn is_empty(&self) -> bool {
+        self.canons.is_empty() && self.editorconfigs.is_empty()
+    }
+
     /// Every file that says something, in the order in which they are read.
     pub fn files(&self) -> Vec<PathBuf> {
         let editorconfigs = self.editorconfigs.iter().map(|config| config.path.clone());

@@ -39,6 +39,8 @@ pub(super) struct Selecting {
     ways: HashMap<PathBuf, Vec<String>>,
     /// The language of a text whose name says nothing.
     instead_of_name: Option<&'static Language>,
+    /// Whether files are left alone for which nothing is agreed.
+    only_agreed: bool,
     /// Reads the contents, and the first lines of files whose names say nothing.
     blobs: Option<Reader>,
 }
@@ -132,10 +134,12 @@ impl Selecting {
             styles: HashMap::new(),
             ways: HashMap::new(),
             instead_of_name: None,
+            only_agreed: false,
         }
     }
 
     pub fn finish(mut self, paths: &[PathBuf], reach: &Reach) -> Result<Selection, WorkError> {
+        self.only_agreed = *reach == Reach::Saved { without_canon: false };
         let named = self.named(paths)?;
         if named.is_empty() && !paths.is_empty() {
             self.canons.governing(&self.root.join("any"))?;
@@ -150,8 +154,20 @@ impl Selecting {
                 }
                 self.file(file, Base::Lines(LineSet::of(ranges.clone())))?;
             }
-            Reach::Save | Reach::Saved if self.repository.is_none() => self.whole(&named)?,
-            Reach::Save | Reach::Saved => self.touched(&named)?,
+            Reach::Save | Reach::Saved { .. } if self.repository.is_none() => {
+                if named.is_empty() || named.iter().any(|path| path.is_dir()) {
+                    return Err(WorkError::NothingTouched);
+                }
+                match reach {
+                    Reach::Save => self.whole(&named)?,
+                    _ => {
+                        for path in &named {
+                            self.saved(path, Base::Unknown)?;
+                        }
+                    }
+                }
+            }
+            Reach::Save | Reach::Saved { .. } => self.touched(&named)?,
             Reach::Staged => self.staged(&named, |_| None)?,
             Reach::Commit => self.staged(&named, |reach| reach.commit)?,
             Reach::Since(revision) => self.since(&named, revision)?,
@@ -405,6 +421,10 @@ impl Selecting {
             self.leave(Why::UnknownLanguage);
             return Ok(());
         };
+        if self.only_agreed && canon.is_empty() {
+            self.leave(Why::NotAgreed);
+            return Ok(());
+        }
         let play = canon.reach(path, play).map(|(play, _)| play).unwrap_or_default();
         if canon.skips(path).is_some() || play == Play::Off {
             self.leave(if play == Play::Off { Why::Off } else { Why::Skipped });
@@ -426,6 +446,7 @@ impl Selecting {
             long_lines_stop: canon
                 .reach(path, |r| r.long_lines_stop)
                 .is_some_and(|(stop, _)| stop),
+            is_agreed: !canon.is_empty(),
             save_reasons: canon
                 .reach(path, |r| r.save_reasons)
                 .map(|(reasons, _)| reasons)
@@ -508,6 +529,7 @@ pub(super) fn for_text(
     };
     let mut selecting = Selecting::beside(current, repository, blobs);
     selecting.instead_of_name = language;
+    selecting.only_agreed = *reach == Reach::Saved { without_canon: false };
     let whole = folder.join(name);
     match reach {
         Reach::Whole => selecting.file(&whole, Base::Whole)?,
@@ -521,7 +543,7 @@ pub(super) fn for_text(
             selecting.ways = ways;
             selecting.saved(&whole, Base::At(base))?;
         }
-        Reach::Saved if selecting.repository.is_none() => {
+        Reach::Saved { .. } if selecting.repository.is_none() => {
             selecting.saved(&whole, Base::Unknown)?;
         }
         _ if selecting.repository.is_none() => selecting.file(&whole, Base::Whole)?,

@@ -29,14 +29,17 @@ pub enum Met {
 
 /// Everything below a folder, the folder itself included.
 pub fn walk(folder: &Path) -> impl Iterator<Item = Met> {
-    let root = top_of(folder).unwrap_or(folder.to_path_buf());
+    let top = top_of(folder);
+    // Outside of a repository, hidden folders are what programs keep for themselves.
+    let in_repository = top.is_some();
+    let root = top.unwrap_or(folder.to_path_buf());
     let around = folder.ancestors().take_while(|around| around.starts_with(&root));
     let unread = around.filter_map(|around| unreadable(&root, around)).next();
     let aside: Arc<Mutex<Vec<Met>>> = Arc::default();
     let noted = aside.clone();
     let walk = unread.is_none().then(|| {
         WalkBuilder::new(folder)
-            .hidden(false)
+            .hidden(!in_repository)
             .require_git(false)
             .filter_entry(move |entry| {
                 if entry.depth() == 0 {
@@ -49,6 +52,9 @@ pub fn walk(folder: &Path) -> impl Iterator<Item = Met> {
                     return true;
                 }
                 let path = entry.path();
+                if is_installed(path) {
+                    return false;
+                }
                 let left = match path.join(".git").exists() {
                     true => Some(Met::Module(path.to_path_buf())),
                     false => unreadable(&root, path),
@@ -78,6 +84,22 @@ pub fn walk(folder: &Path) -> impl Iterator<Item = Met> {
         std::mem::take(&mut *aside.lock().unwrap_or_else(PoisonError::into_inner))
     });
     unread.into_iter().chain(met).chain(left.flatten())
+}
+
+/// Names of folders that package managers install into.
+const INSTALLED: [&str; 2] = ["node_modules", "site-packages"];
+
+/// What a cache's folder holds, by the cache directory tagging standard, and how that begins.
+const CACHE_TAG: (&str, &[u8]) = ("CACHEDIR.TAG", b"Signature: 8a477f597d28d172789f06886806bc55");
+
+/// Whether a folder holds installed packages or what can be made again: nobody's own code.
+fn is_installed(folder: &Path) -> bool {
+    let name = folder.file_name().unwrap_or_default();
+    if INSTALLED.iter().any(|known| name == *known) || folder.join("pyvenv.cfg").is_file() {
+        return true;
+    }
+    let (name, signature) = CACHE_TAG;
+    files::read(&folder.join(name), 4096).is_ok_and(|text| text.starts_with(signature))
 }
 
 /// Whether no ignore file keeps a path out.

@@ -1,6 +1,6 @@
 //! `kanonix check`: lists slips, changes nothing.
 
-use super::{as_arguments, here, reach_in_words};
+use super::{as_arguments, here, reach_in_words, say_if_not_agreed};
 use crate::Status;
 use crate::judging::judge_all;
 use crate::options::Check;
@@ -10,6 +10,7 @@ use kanonix_repo::work::select;
 pub(crate) fn run(options: &Check) -> anyhow::Result<Status> {
     let reach = options.reach.reach();
     let selection = select(&here()?, &options.paths, &reach)?;
+    say_if_not_agreed(&selection, &options.voice);
     let judgement = judge_all(&selection);
     let (words, again) = reach_in_words(&reach, selection.repository.is_some());
     let mend = format!("kanonix mend{again}{}", as_arguments(&options.paths));

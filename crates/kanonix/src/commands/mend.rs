@@ -2,7 +2,7 @@
 
 pub(crate) mod storing;
 
-use super::{here, reach_in_words, take_back};
+use super::{here, reach_in_words, say_if_not_agreed, take_back};
 use crate::Status;
 use crate::judging::{judge_all, sheltered};
 use crate::options::Mend;
@@ -40,6 +40,7 @@ fn files(options: &Mend) -> anyhow::Result<Status> {
     if !options.dry_run && take_back(&Store::of(selection.repository.as_ref()), &here)?.is_some() {
         selection = select(&here, &options.paths, &reach)?;
     }
+    say_if_not_agreed(&selection, &options.voice);
     let (words, _) = reach_in_words(&reach, selection.repository.is_some());
     if !options.report.is_empty() {
         let frame = Frame { reach: &words, headline: None, mend: "kanonix mend", rest: None };

@@ -11,18 +11,21 @@ pub(crate) mod undo;
 pub(crate) mod watch;
 
 use crate::Status;
+use crate::options::Voice;
 use crate::say::errln;
 use kanonix_core::text::visible;
 use kanonix_repo::git::Repository;
 use kanonix_repo::undo::{Changing, Store};
-use kanonix_repo::work::{Reach, shown_from};
+use kanonix_repo::work::{Reach, Selection, shown_from};
 use std::path::Path;
 
 /// A reach in a sentence, and the options that ask for it.
 pub(crate) fn reach_in_words(reach: &Reach, in_repository: bool) -> (String, String) {
     match reach {
-        Reach::Save | Reach::Saved if in_repository => ("on touched lines".into(), String::new()),
-        Reach::Save | Reach::Saved | Reach::Whole => ("on all lines".into(), " --whole".into()),
+        Reach::Save | Reach::Saved { .. } if in_repository => ("on touched lines".into(), String::new()),
+        Reach::Save | Reach::Saved { .. } | Reach::Whole => {
+            ("on all lines".into(), " --whole".into())
+        }
         Reach::Staged | Reach::Commit => ("on staged lines".into(), " --staged".into()),
         Reach::Since(revision) | Reach::Merge(revision) => {
             let revision = visible(revision);
@@ -34,6 +37,17 @@ pub(crate) fn reach_in_words(reach: &Reach, in_repository: bool) -> (String, Str
             let said = said.join(",");
             (format!("on lines {said}"), format!(" --lines {said}"))
         }
+    }
+}
+
+/// Says once that what is judged follows nobody's agreement, where that is so.
+pub(crate) fn say_if_not_agreed(selection: &Selection, voice: &Voice) {
+    if !voice.quiet && selection.items.iter().any(|item| !item.is_agreed) {
+        errln!(
+            "kanonix: nothing has been agreed here yet (there is no kanonix.toml and no \
+             .editorconfig): this goes by what each language's community expects. Propose a canon \
+             with: kanonix settle"
+        );
     }
 }
 

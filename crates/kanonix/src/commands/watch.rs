@@ -13,6 +13,7 @@ use anyhow::Context;
 use folders::Folders;
 use gits::Gits;
 use kanonix_core::text::{LineSet, Lines, visible, visible_lines};
+use kanonix_repo::canon::Canons;
 use kanonix_repo::files;
 use kanonix_repo::git::Repository;
 use kanonix_repo::undo::Store;
@@ -129,7 +130,20 @@ impl Watching {
             };
             let folders = count(self.folders.count(), "folder");
             outln!("watching {name}, {folders} · end it with Ctrl-C");
+            if !self.is_agreed(folder) {
+                errln!(
+                    "kanonix: nothing has been agreed here yet (there is no kanonix.toml and no \
+                     .editorconfig), so nothing is mended on save. Propose a canon with: kanonix settle"
+                );
+            }
         }
+    }
+
+    /// Whether a canon or an `.editorconfig` governs the folder, or a wrong one that is said later.
+    fn is_agreed(&self, folder: &Path) -> bool {
+        let root = self.gits.as_ref().map_or(folder, |gits| gits.root());
+        let governing = Canons::on_disk(root).governing(&folder.join("any"));
+        governing.map_or(true, |governing| !governing.is_empty())
     }
 
     fn end(&self) {
@@ -176,7 +190,7 @@ impl Watching {
     }
 
     fn mend(&mut self, files: &[PathBuf]) -> anyhow::Result<()> {
-        let selection = select(&self.here, files, &Reach::Saved)?;
+        let selection = select(&self.here, files, &Reach::Saved { without_canon: false })?;
         let items = selection.items.par_iter();
         let mut done: Vec<(&Item, Done)> =
             items.map(|item| (item, mended(&selection, item))).collect();

@@ -36,7 +36,7 @@ impl Office {
         snapshot: &Snapshot,
         asked: &CodeActionParams,
     ) -> Result<Vec<CodeActionOrCommand>, Trouble> {
-        let in_reach = self.case(snapshot, &Reach::Saved)?;
+        let in_reach = self.case(snapshot, &self.saved())?;
         let is_in_reach = in_reach.is_some();
         // What the canon keeps out of reach can still be mended by name.
         let case = match in_reach {

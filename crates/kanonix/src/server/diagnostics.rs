@@ -6,7 +6,6 @@ use super::texts::Snapshot;
 use kanonix_core::style::entry;
 use kanonix_core::text::LineSet;
 use kanonix_core::{Outcome, Slip};
-use kanonix_repo::work::Reach;
 use lsp_types::{CodeDescription, Diagnostic, DiagnosticSeverity, NumberOrString};
 use std::sync::OnceLock;
 use url::Url;
@@ -24,7 +23,7 @@ impl Office {
         if snapshot.is_outdated() {
             return Ok(Vec::new());
         }
-        let Some(case) = self.case(snapshot, &Reach::Saved)? else { return Ok(Vec::new()) };
+        let Some(case) = self.case(snapshot, &self.saved())? else { return Ok(Vec::new()) };
         if snapshot.is_outdated() {
             return Ok(Vec::new());
         }

@@ -22,6 +22,8 @@ pub(super) struct Wishes {
     pub older_slips: bool,
     /// Whether formatting a document means all of its lines.
     pub whole: bool,
+    /// Whether the community's style counts on a save where nothing is agreed.
+    pub without_canon: bool,
     /// Whether the client may ask what a save should change; else what is known of it decides.
     pub mend_on_save: Option<bool>,
 }
@@ -68,6 +70,11 @@ impl Office {
         Ok(Some(Case { item, document, play: loaded.play }))
     }
 
+    /// How far a save goes.
+    pub fn saved(&self) -> Reach {
+        Reach::Saved { without_canon: self.wishes.without_canon }
+    }
+
     fn select(&self, snapshot: &Snapshot, reach: &Reach) -> Result<Selection, Trouble> {
         let mut desk = self.desk.lock().unwrap_or_else(PoisonError::into_inner);
         let language = match snapshot.is_file {
@@ -94,7 +101,7 @@ impl Office {
         snapshot: &Snapshot,
         reason: lsp_types::TextDocumentSaveReason,
     ) -> Result<Vec<TextEdit>, Trouble> {
-        let Some(case) = self.case(snapshot, &Reach::Saved)? else { return Ok(Vec::new()) };
+        let Some(case) = self.case(snapshot, &self.saved())? else { return Ok(Vec::new()) };
         let reasons = case.item.save_reasons;
         let listed = match reason {
             lsp_types::TextDocumentSaveReason::AFTER_DELAY => reasons.after_delay,

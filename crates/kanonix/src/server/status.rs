@@ -24,7 +24,7 @@ impl Office {
     pub fn status(&self, snapshot: &Snapshot, line: Option<usize>) -> Result<Value, Trouble> {
         let folder = snapshot.path.parent().unwrap_or(&snapshot.path);
         let text = Some(snapshot.text().to_string());
-        match place::told(folder, &snapshot.path, line, text) {
+        match place::told(folder, &snapshot.path, line, text, self.wishes.without_canon) {
             Ok(report) => Ok(json!({
                 "length": snapshot.text().len(),
                 "version": snapshot.version,

@@ -75,7 +75,7 @@ pub(super) fn run(
     line: Option<usize>,
     options: &Explain,
 ) -> anyhow::Result<Status> {
-    let report = told(here, path, line, None)?;
+    let report = told(here, path, line, None, false)?;
     if options.is_json() {
         outln!("{}", serde_json::to_string_pretty(&report)?);
     } else {
@@ -84,15 +84,21 @@ pub(super) fn run(
     Ok(Status::Clean)
 }
 
-/// All that is known of a file; with `open`, as if it had this text.
+/// All that is known of a file; with `open`, as if it had this text. `without_canon` says whether
+/// the client has a save mend where nothing is agreed.
 pub(crate) fn told(
     here: &Path,
     path: &Path,
     line: Option<usize>,
     open: Option<String>,
+    without_canon: bool,
 ) -> anyhow::Result<Report> {
     let explained = work::explain(here, path, open)?;
-    Ok(Explaining { here, explained: &explained }.report(line))
+    let mut report = Explaining { here, explained: &explained }.report(line);
+    if report.governed_by.is_empty() && !without_canon {
+        report.save.lines = "off";
+    }
+    Ok(report)
 }
 
 struct Explaining<'a> {
@@ -263,6 +269,9 @@ pub(crate) fn text(report: &Report, paint: Paint) -> String {
             None => String::new(),
         };
         let lines = match occasion.lines {
+            "off" if report.governed_by.is_empty() => {
+                "off: nothing has been agreed here yet (kanonix settle proposes a canon)".into()
+            }
             "off" => "off".to_string(),
             "touched-or-whole" => "touched lines, all outside of a repository".into(),
             "whole" => "all lines".into(),
@@ -271,7 +280,7 @@ pub(crate) fn text(report: &Report, paint: Paint) -> String {
         row(name, &format!("{lines}{place}"));
     }
     if report.governed_by.is_empty() {
-        row("canon", "none: what the language's community expects");
+        row("canon", "none: by hand, what the language's community expects");
     } else {
         row("canon", &visible(&report.governed_by.join(", ")));
     }

@@ -3,10 +3,11 @@
 use super::repository;
 use crate::Status;
 use crate::judging::judge_in_play;
-use crate::options::GateInstall;
+use crate::options::{BadOption, GateInstall};
 use crate::report::count;
 use crate::say::outln;
 use anyhow::{Context, bail};
+use kanonix_repo::canon::Canons;
 use kanonix_repo::files;
 use kanonix_repo::git::Repository;
 use kanonix_repo::work::{Reach, select};
@@ -82,6 +83,13 @@ fn made(repository: &Repository, folder: &Path) -> anyhow::Result<(PathBuf, Path
 
 pub(super) fn install(options: &GateInstall) -> anyhow::Result<Status> {
     let repository = repository()?;
+    if Canons::on_disk(&repository.root).governing(&repository.root.join("any"))?.is_empty() {
+        bail!(BadOption(
+            "nothing has been agreed here yet, so there is nothing to stop a commit for: propose a \
+             canon with `kanonix settle`, write it with `kanonix settle --write`, and commit it"
+                .into()
+        ));
+    }
     let folder = match options.shared {
         true => repository.root.join(SHARED),
         false => repository.hooks()?,

@@ -32,6 +32,11 @@ impl Gits {
         Gits { repository, root, git_dir, head }
     }
 
+    /// The working tree's top folder.
+    pub fn root(&self) -> &Path {
+        &self.root
+    }
+
     /// The folders that show what git does.
     pub fn folders(&self) -> Vec<PathBuf> {
         let inside = ["", "refs", "logs", "logs/refs"];

@@ -101,6 +101,9 @@ impl Session {
         if let Some(older) = settings.get("olderSlips").and_then(Value::as_bool) {
             self.wishes.older_slips = older;
         }
+        if let Some(without) = settings.get("withoutCanon").and_then(Value::as_str) {
+            self.wishes.without_canon = without == "mend";
+        }
         if let Some(on_save) = settings.get("mendOnSave").and_then(Value::as_bool) {
             self.wishes.mend_on_save = Some(on_save);
         }
