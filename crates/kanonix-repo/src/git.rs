@@ -1,19 +1,22 @@
 //! Git, through its plumbing. Every call of the git program is here.
 //!
 //! [`runner`] is how git is called, and what it may not do; [`finding`] says which repository a
-//! folder is in; [`changes`] what differs, and [`blobs`] what stands in commits.
+//! folder is in; [`changes`] what differs, [`under_way`] what git is in the middle of, and [`blobs`]
+//! what stands in commits.
 
 mod blobs;
 mod changes;
 mod fetching;
 mod finding;
 mod runner;
+mod under_way;
 
 pub use blobs::Blobs;
 pub use changes::{Change, Staged};
 pub use fetching::fetch_file;
 pub use finding::{program_version, stand_in, top_of};
 pub use runner::{Trust, in_hook};
+pub use under_way::UnderWay;
 use runner::{git_with_hooks, run, run_with};
 use kanonix_core::text::visible;
 use std::ffi::OsString;
@@ -248,19 +251,6 @@ impl Repository {
                 Err(GitError::NoMergeBase(revision.into()))
             }
             Err(error) => Err(error),
-        }
-    }
-
-    /// The commits that are being merged into HEAD, while a merge is going on.
-    ///
-    /// # Errors
-    /// If git's own note of them cannot be read.
-    pub fn merged(&self) -> Answer<Vec<String>> {
-        let path = self.git_dir.join("MERGE_HEAD");
-        match std::fs::read_to_string(&path) {
-            Ok(text) => Ok(text.lines().map(str::to_string).collect()),
-            Err(error) if error.kind() == std::io::ErrorKind::NotFound => Ok(Vec::new()),
-            Err(error) => Err(GitError::Unreadable(path, error)),
         }
     }
 

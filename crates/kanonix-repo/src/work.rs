@@ -154,6 +154,8 @@ pub enum Source {
 enum Base {
     /// Nothing: all of it is in play.
     Whole,
+    /// There is no earlier version: all of it is in play but what comes in by a merge.
+    New,
     /// Nobody knows: nothing is in play, unless the canon would rather have all of it.
     Unknown,
     /// These lines.
@@ -243,12 +245,11 @@ pub struct Selection {
     pub left_alone: LeftAlone,
     /// What should have been judged and cannot be: path and reason.
     pub problems: Vec<(String, String)>,
-    /// The commits that are being merged, where a merge is going on.
+    /// The commits that come in, where a merge or the like is under way.
     parents: Vec<String>,
     blobs: Option<Reader>,
     /// The contents of a small selection, read at once.
     read: HashMap<String, Vec<u8>>,
-    renames: OnceLock<Result<HashMap<PathBuf, String>, String>>,
     unmerged: OnceLock<Result<Vec<PathBuf>, String>>,
 }
 
@@ -335,7 +336,7 @@ impl Selection {
     fn in_play(&self, item: &Item) -> Result<InPlay, NotLoaded> {
         let play = match &item.base {
             _ if item.play == Play::Whole => InPlay::Set(LineSet::whole()),
-            Base::Whole => InPlay::Set(LineSet::whole()),
+            Base::Whole | Base::New => InPlay::Set(LineSet::whole()),
             Base::Unknown => InPlay::Set(match item.play {
                 Play::TouchedOrWhole => LineSet::whole(),
                 _ => LineSet::default(),
@@ -373,14 +374,15 @@ impl Selection {
         Ok(InPlay::Since(Bases::of([text(blob)?]).by_way_of(way?)))
     }
 
-    /// During a merge, a line that any of the other parents has is none of the commit's own.
+    /// During a merge or the like, a line that comes in with it is none of one's own.
     fn with_parents(&self, item: &Item, play: InPlay) -> Result<InPlay, NotLoaded> {
-        if self.parents.is_empty() || !matches!(item.source, Source::Staged { .. }) {
+        if self.parents.is_empty() || matches!(item.source, Source::Committed { .. }) {
             return Ok(play);
         }
+        let is_new = matches!(item.base, Base::New | Base::At(_)) && item.play != Play::Whole;
         let mut bases = match play {
             InPlay::Since(bases) => bases,
-            InPlay::Set(set) if item.base == Base::Whole && set.is_whole() => Bases::default(),
+            InPlay::Set(set) if is_new && set.is_whole() => Bases::default(),
             play => return Ok(play),
         };
         for parent in &self.parents {
@@ -415,21 +417,19 @@ impl Selection {
         question(&mut blobs).map_err(|error| NotLoaded::Problem(error.to_string()))
     }
 
-    /// The blob in the last commit that a renamed file had.
+    /// The blob in the last commit that a renamed or moved file had.
     fn renamed_from(&self, path: &Path) -> Result<Option<String>, NotLoaded> {
-        let renames = self.renames.get_or_init(|| {
-            let Some(repository) = &self.repository else { return Ok(HashMap::new()) };
-            let find = || match repository.head()? {
-                Some(head) => repository.changed_files(&head),
-                None => Ok(Vec::new()),
+        let find = || -> Result<Option<String>, GitError> {
+            let Some(repository) = &self.repository else { return Ok(None) };
+            let Some(head) = repository.head()? else { return Ok(None) };
+            let new = match repository.staged_blob(path)? {
+                Some(_) => Vec::new(),
+                None => vec![path.to_path_buf()],
             };
-            let changes = find().map_err(|error| error.to_string())?.into_iter();
-            Ok(changes.filter_map(|change| Some((change.path, change.base?))).collect())
-        });
-        match renames {
-            Ok(renames) => Ok(renames.get(path).cloned()),
-            Err(why) => Err(NotLoaded::Problem(why.clone())),
-        }
+            let changes = repository.changed_files(&head, &new)?;
+            Ok(changes.into_iter().find(|change| change.path == path).and_then(|one| one.base))
+        };
+        find().map_err(|error| NotLoaded::Problem(error.to_string()))
     }
 }
 

@@ -9,12 +9,16 @@ mod support;
 use kanonix_core::judge;
 use kanonix_core::languages::Language;
 use kanonix_core::text::LineSet;
+use serde_json::json;
 use support::client::{Client, uri};
 use support::random::Random;
 use support::{Repo, code, demo, times};
 
 /// No file is longer, in bytes.
 const LONGEST: usize = 60_000;
+
+/// Of a shorter file, a few lines typed are so much that git calls it another one.
+const LEAST_MOVED: usize = 1_500;
 
 /// The text with a few of its lines as somebody types them in a hurry.
 fn hurried(random: &mut Random, text: &str) -> Vec<(std::ops::Range<usize>, String)> {
@@ -62,12 +66,71 @@ fn save_in_a_hurry(random: &mut Random, client: &mut Client, uri: &str, language
     client.save(uri);
 }
 
+/// The text with some lines typed in a hurry, if it parses as well as before.
+fn typed(random: &mut Random, text: &str, language: &Language) -> String {
+    let mut typed = text.to_string();
+    for (range, new) in hurried(random, text).into_iter().rev() {
+        typed.replace_range(range, &new);
+    }
+    let outcome = judge(&typed, language, &language.style(), &LineSet::default());
+    if outcome.faults.is_empty() { typed } else { text.to_string() }
+}
+
+/// Moves, copies or splits a file on disk, and gives the new one's name. Git is told nothing.
+fn moved(random: &mut Random, repo: &Repo, name: &str, round: usize) -> String {
+    let (folder, file) = name.rsplit_once('/').unwrap();
+    let new = match random.below(2) {
+        0 => format!("{folder}/moved_{round}_{file}"),
+        _ => format!("new_{round}/{file}"),
+    };
+    let text = repo.read(name);
+    repo.write(&new, text);
+    if random.below(3) > 0 {
+        std::fs::remove_file(repo.path(name)).unwrap();
+    }
+    new
+}
+
+/// Lines come into the file from `main`, unmended; the merge is left under way. Of a conflict, one
+/// side stays each time, and git is not told that it is resolved.
+fn merge_under_way(random: &mut Random, repo: &Repo, name: &str, language: &Language) {
+    let theirs = typed(random, &repo.read(name), language);
+    repo.git(&["switch", "--quiet", "main"]);
+    repo.write(name, &theirs);
+    repo.commit("theirs, from before anything was agreed");
+    repo.git(&["switch", "--quiet", "work"]);
+    // A commit of our own, so that there is something to merge into.
+    repo.write("log", format!("{}\n", random.below(1_000_000)));
+    let ours = typed(random, &repo.read(name), language);
+    repo.write(name, ours);
+    repo.kanonix(&["mend", name]);
+    repo.commit("ours");
+    repo.try_git(&["merge", "--quiet", "--no-commit", "--no-ff", "main"]);
+    assert!(repo.path(".git/MERGE_HEAD").exists(), "nothing is under way");
+    let (mut text, mut side, mut keeps) = (String::new(), 0, random.below(2));
+    for line in repo.read(name).split_inclusive('\n') {
+        match (side, line.get(..7)) {
+            (0, Some("<<<<<<<")) => side = 1,
+            (1, Some("=======")) => side = 2,
+            (2, Some(">>>>>>>")) => (side, keeps) = (0, random.below(2)),
+            (1, _) if keeps == 1 => {}
+            (2, _) if keeps == 0 => {}
+            _ => text.push_str(line),
+        }
+    }
+    let outcome = judge(&text, language, &language.style(), &LineSet::default());
+    let parses = outcome.faults.is_empty();
+    repo.write(name, if parses { text } else { theirs });
+}
+
 #[test]
 fn what_a_save_mended_the_gates_let_pass() {
     let folder = std::env::var("KANONIX_CODE").map_or_else(|_| demo(), Into::into);
     let mut files = code(&folder);
     files.retain(|(_, text, _)| text.len() < LONGEST);
     let canons = ["buoy", "quay", "mole", "lock"];
+    // Moves and copies, and merges under way.
+    let mut tried = [0, 0];
     for (seed, canon) in canons.into_iter().enumerate() {
         let mut random = Random::new(seed as u64 + 1);
         let repo = Repo::new();
@@ -87,8 +150,30 @@ fn what_a_save_mended_the_gates_let_pass() {
             client.open(&uri(&repo, name), language.identifiers[0], &repo.read(name));
         }
         for round in 0..times("KANONIX_ROUNDS", 12) {
-            let (name, language) = &names[random.below(names.len())];
-            let (name, uri) = (name.as_str(), uri(&repo, name));
+            let what = random.below(4);
+            let is_long = |(name, _): &(String, _)| repo.read(name).len() > LEAST_MOVED;
+            let chosen = match names.iter().position(is_long) {
+                Some(long) if what == 0 => long,
+                _ => random.below(names.len()),
+            };
+            let language = names[chosen].1;
+            match what {
+                0 if is_long(&names[chosen]) => {
+                    names[chosen].0 = moved(&mut random, &repo, &names[chosen].0, round);
+                    tried[0] += 1;
+                }
+                1 => {
+                    merge_under_way(&mut random, &repo, &names[chosen].0, language);
+                    tried[1] += 1;
+                }
+                _ => {}
+            }
+            let name = names[chosen].0.as_str();
+            let uri = uri(&repo, name);
+            if what < 2 {
+                client.tell("textDocument/didClose", json!({ "textDocument": { "uri": uri } }));
+                client.open(&uri, language.identifiers[0], &repo.read(name));
+            }
             let before = client.text(&uri).to_string();
             for _ in 0..1 + random.below(3) {
                 save_in_a_hurry(&mut random, &mut client, &uri, language);
@@ -104,10 +189,14 @@ fn what_a_save_mended_the_gates_let_pass() {
             let commit = repo.kanonix(&["gate", "commit"]);
             assert_eq!(commit.status, 0, "commit: {}{}\n{}", commit.out, commit.err, at());
             repo.git(&["commit", "--quiet", "--allow-empty", "-m", "work"]);
-            let merge = repo.kanonix(&["gate", "merge", "--into", "main"]);
-            assert_eq!(merge.status, 0, "merge: {}{}\n{}", merge.out, merge.err, at());
+            // A statement that both sides have touched is the branch's, too, for the merge gate.
+            if what != 1 {
+                let merge = repo.kanonix(&["gate", "merge", "--into", "main"]);
+                assert_eq!(merge.status, 0, "merge: {}{}\n{}", merge.out, merge.err, at());
+            }
             repo.git(&["branch", "--quiet", "--force", "main", "HEAD"]);
         }
         assert!(client.end().success());
     }
+    assert!(tried.iter().all(|times| *times > 2), "moves and merges: {tried:?}");
 }

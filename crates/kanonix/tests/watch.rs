@@ -200,3 +200,18 @@ fn a_folder_that_is_not_there_is_said() {
     let said = repo.kanonix(&["watch", "a.py"]);
     assert!(said.status == 2 && said.err.contains("watch takes a folder"), "{}", said.err);
 }
+
+#[test]
+fn while_a_merge_is_under_way_nothing_is_written() {
+    let repo = repo();
+    repo.fork("in/b.py", "b='theirs'\n", "b = 'ours'\n");
+    repo.try_git(&["merge", "other"]);
+    let watcher = Watcher::of(&repo);
+    repo.write("a.py", "a='ebb'\n");
+    repo.write("in/b.py", "b='both'\n");
+    assert!(watcher.is_still());
+    assert_eq!((repo.read("a.py"), repo.read("in/b.py")), ("a='ebb'\n".into(), "b='both'\n".into()));
+    let (status, _, said) = watcher.end();
+    assert_eq!(status, 0);
+    assert_eq!(said.matches("a merge is under way").count(), 1, "{said}");
+}

@@ -4,6 +4,7 @@ use super::finding::top_of;
 use super::runner::{Trust, git_in, is_in_hook, run, run_with};
 use super::{Answer, GitError, Repository, path_of};
 use std::collections::HashMap;
+use std::os::unix::ffi::OsStrExt;
 use std::path::{Path, PathBuf};
 use std::process::Command;
 
@@ -41,13 +42,20 @@ impl Change {
 /// with the submodule's configuration.
 const CLOSED: &str = "--ignore-submodules=dirty";
 
+/// Where a file came from is git's to say: from one that is gone or has changed as well, and is much
+/// alike. The limit is said, so that no setting of git's makes another verdict elsewhere.
+const MOVES: [&str; 3] = ["-M", "-C", "-l1000"];
+
+/// Of more files that git does not know yet, nobody asks where they came from.
+const MOST_NEW: usize = 2_000;
+
 /// The commits of a branch, one after the other, are looked at up to so many.
 const MOST_STEPS: usize = 500;
 
 /// What differs between a tree and the index, wherever in the working tree git runs.
 pub(super) fn staged_since(git: &mut Command, base: &str) -> Answer<Staged> {
-    git.args(["diff-index", "--cached", "--no-relative", "-z", "-M", "--no-ext-diff"]);
-    git.args([CLOSED, base, "--"]);
+    git.args(["diff-index", "--cached", "--no-relative", "-z", "--no-ext-diff"]);
+    git.args(MOVES).args([CLOSED, base, "--"]);
     differences(git, "diff-index")
 }
 
@@ -130,12 +138,53 @@ impl Repository {
         Ok(found?.map(|repository| (repository, staged)))
     }
 
-    /// What differs between a tree and the files of the working tree.
+    /// What differs between a tree and the files of the working tree, those files included that git
+    /// does not know yet: one of them may have come from a file that is gone.
     ///
     /// # Errors
     /// If git fails.
-    pub fn changed_files(&self, base: &str) -> Answer<Vec<Change>> {
-        self.changes(&["diff-index", "-z", "-M", "--no-ext-diff", CLOSED, base, "--"])
+    pub fn changed_files(&self, base: &str, new: &[PathBuf]) -> Answer<Vec<Change>> {
+        let words = ["diff-index", "-z", "--no-ext-diff", CLOSED, base, "--"];
+        if (1..=MOST_NEW).contains(&new.len())
+            && let Some(index) = self.index_with(new)
+        {
+            let mut command = self.git();
+            command.env("GIT_INDEX_FILE", index.path());
+            // Where git cannot say it so, nothing is known of where they came from.
+            if let Ok(changes) = self.changes_by(command, &words) {
+                return Ok(changes);
+            }
+        }
+        self.changes_by(self.git(), &words)
+    }
+
+    /// A copy of the index that announces these files, too, without their contents.
+    fn index_with(&self, new: &[PathBuf]) -> Option<tempfile::NamedTempFile> {
+        let mut ask = self.git();
+        ask.args(["rev-parse", "--git-path", "index"]);
+        let answer = run(&mut ask, "rev-parse").ok()?;
+        let index = self.root.join(path_of(answer.strip_suffix(b"\n").unwrap_or(&answer)));
+        let copy = tempfile::NamedTempFile::new().ok()?;
+        if let Ok(found) = index.metadata() {
+            std::fs::copy(&index, copy.path()).ok()?;
+            // By its time git knows which files may have changed right behind it.
+            copy.as_file().set_modified(found.modified().ok()?).ok()?;
+        } else {
+            // An empty file is no index; none at all is an empty one.
+            std::fs::remove_file(copy.path()).ok()?;
+        }
+        let mut input = Vec::new();
+        // A folder at the end of whose name is a stroke is a repository of its own.
+        for path in new.iter().map(|path| path.as_os_str().as_bytes()) {
+            if !path.ends_with(b"/") {
+                input.extend_from_slice(path);
+                input.push(0);
+            }
+        }
+        let mut command = self.git();
+        command.env("GIT_INDEX_FILE", copy.path()).arg("--literal-pathspecs");
+        command.args(["add", "--intent-to-add", "--pathspec-from-file=-", "--pathspec-file-nul"]);
+        run_with(&mut command, "add", &input).ok().map(|_| copy)
     }
 
     /// What differs between a tree and the index, and the paths that the index does not have.
@@ -151,8 +200,8 @@ impl Repository {
     /// # Errors
     /// If git fails.
     pub fn between(&self, base: &str, now: &str) -> Answer<Vec<Change>> {
-        let words = ["diff-tree", "-r", "-z", "-M", "--no-ext-diff", base, now, "--"];
-        self.changes(&words).map_err(|error| self.by_its_tree(error))
+        let words = ["diff-tree", "-r", "-z", "--no-ext-diff", base, now, "--"];
+        self.changes_by(self.git(), &words).map_err(|error| self.by_its_tree(error))
     }
 
     /// Of every file that the commits between `base` and HEAD changed, by its path in HEAD: the
@@ -177,11 +226,13 @@ impl Repository {
         let pairs = commits.iter().zip(before);
         let input: String = pairs.map(|(commit, before)| format!("{commit} {before}\n")).collect();
         let mut trees = self.git();
-        trees.args(["diff-tree", "--stdin", "-r", "-z", "-M", "--no-commit-id", "--no-ext-diff"]);
+        trees.args(["diff-tree", "--stdin", "-r", "-z", "--no-commit-id", "--no-ext-diff"]);
+        trees.args(MOVES);
         let answer = run_with(&mut trees, "diff-tree", input.as_bytes())?;
         for record in records(&answer) {
             let known = match (&record.from, record.status) {
                 (Some(from), b'R') => ways.remove(from).unwrap_or_default(),
+                (Some(from), _) => ways.get(from).cloned().unwrap_or_default(),
                 _ => ways.remove(&record.change.path).unwrap_or_default(),
             };
             if let (Some(now), false) = (record.change.now, record.status == b'D') {
@@ -203,8 +254,9 @@ impl Repository {
         GitError::Damaged { object: tree.unwrap_or(object), message }
     }
 
-    fn changes(&self, words: &[&str]) -> Answer<Vec<Change>> {
-        differences(self.git().args(words), words[0]).map(|(changes, _)| changes)
+    fn changes_by(&self, mut git: Command, words: &[&str]) -> Answer<Vec<Change>> {
+        git.arg(words[0]).args(MOVES).args(&words[1..]);
+        differences(&mut git, words[0]).map(|(changes, _)| changes)
     }
 }
 

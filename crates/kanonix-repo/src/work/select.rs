@@ -10,7 +10,7 @@ use crate::files;
 use crate::git::{Blobs, Change, GitError, Repository, Staged};
 use kanonix_core::languages::Language;
 use kanonix_core::text::LineSet;
-use std::collections::HashMap;
+use std::collections::{HashMap, HashSet};
 use std::io::Read;
 use std::path::{Path, PathBuf};
 use std::sync::{Arc, Mutex, OnceLock, PoisonError};
@@ -196,7 +196,7 @@ impl Selecting {
             _ => HashMap::new(),
         };
         let parents = match &self.repository {
-            Some(repository) => repository.merged()?,
+            Some(repository) => repository.coming_in()?,
             None => Vec::new(),
         };
         Ok(Selection {
@@ -207,7 +207,6 @@ impl Selecting {
             problems: self.problems,
             blobs,
             read,
-            renames: OnceLock::new(),
             unmerged: OnceLock::new(),
         })
     }
@@ -299,29 +298,28 @@ impl Selecting {
         named: &[PathBuf],
     ) -> Result<(), WorkError> {
         let mut new = repository.untracked()?;
+        let mut known = HashSet::new();
         match base {
             Some(base) => {
-                for change in repository.changed_files(&base)? {
+                for change in repository.changed_files(&base, &new)? {
                     let path = self.root.join(&change.path);
                     if !in_scope(&path, named) || self.is_special(&change, &path) {
                         continue;
                     }
-                    match change.base {
-                        Some(blob) => self.saved(&path, Base::Blob(blob))?,
-                        None => self.saved(&path, Base::Whole)?,
-                    }
+                    known.insert(change.path);
+                    self.saved(&path, change.base.map_or(Base::New, Base::Blob))?;
                 }
             }
             None => new.extend(repository.tracked()?),
         }
-        for inside in new {
+        for inside in new.into_iter().filter(|inside| !known.contains(inside)) {
             let path = self.root.join(inside);
             if !in_scope(&path, named) {
                 continue;
             }
             match path.symlink_metadata().map(|found| found.file_type()) {
                 Ok(kind) if kind.is_symlink() => self.link(&path),
-                Ok(kind) if kind.is_file() => self.saved(&path, Base::Whole)?,
+                Ok(kind) if kind.is_file() => self.saved(&path, Base::New)?,
                 Ok(kind) if !kind.is_dir() => self.leave(Why::Special),
                 _ => {}
             }
@@ -395,7 +393,7 @@ impl Selecting {
         play: Asked,
     ) -> Result<(), WorkError> {
         let Some(source) = source else { return Ok(()) };
-        let base = change.base.map_or(Base::Whole, Base::Blob);
+        let base = change.base.map_or(Base::New, Base::Blob);
         self.add(path, source, base, play)
     }
 

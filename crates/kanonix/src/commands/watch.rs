@@ -71,6 +71,7 @@ pub(crate) fn run(options: &Watch) -> anyhow::Result<Status> {
         paint: Paint::new(options.voice.color),
         quiet: options.voice.quiet,
         here,
+        waits: false,
         mended: (0, 0),
     };
     if let Some(gits) = &watching.gits {
@@ -117,6 +118,8 @@ struct Watching {
     paint: Paint,
     quiet: bool,
     here: PathBuf,
+    /// Whether something is under way in git, and that has been said.
+    waits: bool,
     /// How many lines and files were mended.
     mended: (usize, usize),
 }
@@ -170,6 +173,13 @@ impl Watching {
         if by_git {
             return;
         }
+        if let Some(what) = self.gits.as_ref().and_then(Gits::under_way) {
+            if !std::mem::replace(&mut self.waits, true) {
+                errln!("kanonix: {} is under way: nothing is mended until it is done", what.as_str());
+            }
+            return;
+        }
+        self.waits = false;
         let own = |path: &PathBuf| {
             let written = self.written.get(path);
             written.is_some_and(|written| {

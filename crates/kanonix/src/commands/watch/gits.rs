@@ -1,7 +1,7 @@
 //! What git writes into the working tree is no save: another commit that is checked out, a stash
 //! that is put back, a merge.
 
-use kanonix_repo::git::Repository;
+use kanonix_repo::git::{Repository, UnderWay};
 use std::collections::BTreeSet;
 use std::path::{Path, PathBuf};
 
@@ -45,6 +45,11 @@ impl Gits {
 
     pub fn is_inside(&self, path: &Path) -> bool {
         path.starts_with(&self.git_dir)
+    }
+
+    /// What git is in the middle of.
+    pub fn under_way(&self) -> Option<UnderWay> {
+        self.repository.under_way()
     }
 
     /// Whether git is at work: it holds its index.
