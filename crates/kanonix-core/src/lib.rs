@@ -9,7 +9,7 @@
 //! let python = languages::by_name("python").unwrap();
 //! let text = "level=h*2\nebb=level\n";
 //! let outcome = judge(text, python, &python.style(), &LineSet::of([0..1]));
-//! assert_eq!(outcome.slips[0].message, "one blank on each side of `=`");
+//! assert_eq!(outcome.slips[0].message, "one space on each side of `=`");
 //! assert_eq!(apply(text, &outcome.edits), "level = h * 2\nebb=level\n");
 //! ```
 //!

@@ -274,10 +274,10 @@ fn explain_says_what_decides_a_line_and_what_is_wanted_there() {
       gap_before_parens   column 10                       the community's
       inner_gap           columns 12, 16                  the community's
     what is wanted on it
-      column 6    one blank on each side of `=`  operator_gap  the community's
-      column 12   no blank before `'x'`          inner_gap     the community's
-      column 12   double quotes                  quotes        kanonix.toml:3
-      column 16   no blank before `)`            inner_gap     the community's
+      column 6    one space on each side of `=`  operator_gap  the community's
+      column 12   no space before `'x'`          inner_gap     the community's
+      column 12   use double quotes              quotes        kanonix.toml:3
+      column 16   no space before `)`            inner_gap     the community's
     ");
 }
 
@@ -288,7 +288,7 @@ fn explain_lays_the_same_lines_out_under_each_value() {
     assert!(of_one_language.contains("--price style.rust.short_block.value=open"));
     insta::assert_snapshot!(repo.kanonix(&["explain", "operator_gap"]).out, @"
     operator_gap
-      One blank on each side of an operator with two operands, or none. Words that are operators always
+      One space on each side of an operator with two operands, or none. Words that are operators always
       have them.
 
       takes `true`, `false`

@@ -18,13 +18,13 @@ fn check_writes_a_line_a_slip_and_changes_nothing() {
     let repo = touched();
     let said = repo.kanonix(&["check"]);
     insta::assert_snapshot!(said.out, @"
-    alarms/new.js:1:3: gap_before_parens: one blank before `(`
-    alarms/new.js:1:6: open_brace: one blank before `{`
-    alarms/new.js:1:7: short_block: on a line of its own
-    alarms/new.js:1:10: short_block: on a line of its own
-    gauges/ingest.py:2:13: word_gap: one blank before `h`
-    gauges/ingest.py:2:14: operator_gap: one blank on each side of `*`
-    gauges/ingest.py:2:15: quotes: double quotes
+    alarms/new.js:1:3: gap_before_parens: one space before `(`
+    alarms/new.js:1:6: open_brace: one space before `{`
+    alarms/new.js:1:7: short_block: put `b` on its own line
+    alarms/new.js:1:10: short_block: put `}` on its own line
+    gauges/ingest.py:2:13: word_gap: one space before `h`
+    gauges/ingest.py:2:14: operator_gap: one space on each side of `*`
+    gauges/ingest.py:2:15: quotes: use double quotes
     ");
     insta::assert_snapshot!(said.err, @"
     7 slips in 2 of 2 files, on touched lines · 1 older slip left alone
@@ -41,9 +41,9 @@ fn on_a_terminal_slips_are_grouped_and_marked() {
     let plain = plain.replace("\x1b[36m", "").replace("\x1b[33m", "");
     insta::assert_snapshot!(plain, @"
     gauges/ingest.py
-          2:13  one blank before `h`                                word_gap
-          2:14  one blank on each side of `*`                       operator_gap
-          2:15  double quotes                                       quotes
+          2:13  one space before `h`                                word_gap
+          2:14  one space on each side of `*`                       operator_gap
+          2:15  use double quotes                                   quotes
                 return  h*'2'
                         ^^^^^
     3 slips in 1 of 1 file, on touched lines · 1 older slip left alone
@@ -164,7 +164,7 @@ fn the_commit_gate_judges_what_is_staged_and_not_the_files() {
     let stopped = commit(&repo);
     assert_eq!(stopped.status, 1);
     insta::assert_snapshot!(stopped.err, @"
-    a.py:1:2: operator_gap: one blank on each side of `=`
+    a.py:1:2: operator_gap: one space on each side of `=`
     kanonix: stopped, 1 line that you are committing departs from the canon
     1 slip in 1 of 1 file, on staged lines
     mend them with: kanonix mend --staged
@@ -223,7 +223,7 @@ fn the_merge_gate_judges_commits_and_nothing_else() {
     repo.write("a.py", "a = 1\nb = 3\n");
     let stopped = repo.kanonix(&["gate", "merge", "--into", "main"]);
     assert_eq!(stopped.status, 1);
-    assert_eq!(stopped.out, "a.py:2:2: operator_gap: one blank on each side of `=`\n");
+    assert_eq!(stopped.out, "a.py:2:2: operator_gap: one space on each side of `=`\n");
     assert!(stopped.err.contains("kanonix mend --since main"), "{stopped:?}");
     repo.commit("mended");
     assert_eq!(repo.kanonix(&["gate", "merge", "--into", "main"]).status, 0);

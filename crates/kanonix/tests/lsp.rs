@@ -227,7 +227,7 @@ fn slips_in_reach_are_hints_and_faults_are_warnings() {
     let first = &found[0];
     assert_eq!((&first["severity"], &first["code"]), (&json!(4), &json!("operator_gap")));
     let message = first["message"].as_str().unwrap();
-    assert!(message.starts_with("one blank on each side of `=`\noperator_gap: "), "{message}");
+    assert!(message.starts_with("one space on each side of `=`\noperator_gap: "), "{message}");
     let link = first["codeDescription"]["href"].as_str().unwrap();
     let (file, setting) = link.strip_prefix("file://").unwrap().split_once('#').unwrap();
     let settings = std::fs::read_to_string(file).unwrap();
@@ -269,8 +269,8 @@ fn every_action_does_what_it_says() {
     let all = actions(&mut client, &uri, 0, Value::Null);
     let titles: Vec<&str> = all.iter().map(|one| one["title"].as_str().unwrap()).collect();
     insta::assert_snapshot!(titles.join("\n"), @"
-    Mend: one blank on each side of `=`
-    Mend: double quotes
+    Mend: one space on each side of `=`
+    Mend: use double quotes
     Mend what is on line 1
     Mend the lines in reach
     Mend the whole file

@@ -161,7 +161,7 @@ fn of_a_merge_only_lines_that_no_parent_has_are_judged() {
     repo.write("a.py", "a=1\nc=3\n\n\n\n\nb=2\n");
     repo.git(&["add", "a.py"]);
     let said = repo.kanonix(&["gate", "commit"]);
-    assert_eq!(said.out, "a.py:2:2: operator_gap: one blank on each side of `=`\n");
+    assert_eq!(said.out, "a.py:2:2: operator_gap: one space on each side of `=`\n");
     repo.mend(&["--staged"]);
     assert!(staged(&repo, "a.py").starts_with("a=1\nc = 3\n"));
 }

@@ -183,11 +183,11 @@ impl Comparing<'_> {
                 Change::Respell(new) => {
                     let message = match rewrite.setting {
                         Setting::Quotes | Setting::MarkupQuotes if new.ends_with('"') => {
-                            "double quotes"
+                            "use double quotes"
                         }
-                        Setting::Quotes | Setting::MarkupQuotes => "single quotes",
-                        _ if new.len() > text.len() => "one blank after the comment's mark",
-                        _ => "no blank after the comment's mark",
+                        Setting::Quotes | Setting::MarkupQuotes => "use single quotes",
+                        _ if new.len() > text.len() => "one space after the comment's mark",
+                        _ => "no space after the comment's mark",
                     };
                     let new = match self.converts {
                         Some(wanted) => new.replace("\r\n", "\n").replace('\n', wanted.as_str()),
@@ -196,11 +196,14 @@ impl Comparing<'_> {
                     (start..end, new, message.to_string())
                 }
                 Change::Drop | Change::DropIfFlat(_) | Change::DropIfOpen(_) => {
-                    let place = if text == "," { " after the last element" } else { " here" };
-                    (start..end, String::new(), format!("no `{text}`{place}"))
+                    let message = match text {
+                        "," => "drop the `,` after the last element".into(),
+                        _ => format!("drop this `{text}`"),
+                    };
+                    (start..end, String::new(), message)
                 }
                 Change::Append(new) | Change::AppendIfOpen(new, _) => {
-                    (end..end, new.to_string(), format!("`{new}` after {}", quoted(text)))
+                    (end..end, new.to_string(), format!("put `{new}` after {}", quoted(text)))
                 }
             };
             self.out.edits.push(Edit { range: range.clone(), text: new });
@@ -311,7 +314,7 @@ impl Comparing<'_> {
         let before = self.out.slips.len();
         if trim && !was_one_line && (!parts.trailing.is_empty() || parts.blanks_between) {
             let length = parts.trailing.len();
-            let message = "no blanks at the line's end".to_string();
+            let message = "no spaces at the line's end".to_string();
             self.slip(range.start, length, Setting::TrimTrailingWhitespace, message);
         }
         if recount {
@@ -327,7 +330,7 @@ impl Comparing<'_> {
                 Some(wanted) if present.contains('\n') => {
                     (Setting::EndOfLine, line_end_message(wanted))
                 }
-                _ => (Setting::TrimTrailingWhitespace, "no blanks at the line's end".into()),
+                _ => (Setting::TrimTrailingWhitespace, "no spaces at the line's end".into()),
             };
             self.slip(range.start, 0, setting, message);
         }
@@ -338,7 +341,7 @@ impl Comparing<'_> {
         let range = self.sheet.tree.gap(index, self.sheet.text.len());
         if is_end {
             let (setting, message) = match (parts.breaks, breaks) {
-                (0, _) => (Setting::InsertFinalNewline, "a line break at the file's end".into()),
+                (0, _) => (Setting::InsertFinalNewline, "end the file with a line break".into()),
                 (_, 0) => (Setting::InsertFinalNewline, "no line break at the file's end".into()),
                 (there, _) => {
                     let extra = there - 1;
@@ -350,12 +353,13 @@ impl Comparing<'_> {
         }
         if parts.breaks == 0 && index > 0 {
             let gap = &self.sheet.plan.gaps[index];
-            let message = match gap.want {
-                Want::Line => "on a line of its own",
-                Want::Newline => "on the next line",
-                _ => "on a line of its own, like the rest of its list or chain",
+            let place = match gap.want {
+                Want::Line => "its own line",
+                Want::Newline => "the next line",
+                _ => "its own line, like the rest of its list or chain",
             };
-            return self.slip(range.end, 0, gap.breaks, message.into());
+            let message = ["put ", &self.quoted(index), " on ", place].concat();
+            return self.slip(range.end, 0, gap.breaks, message);
         }
         let there = parts.breaks.saturating_sub(usize::from(index > 0));
         let wanted = breaks.saturating_sub(usize::from(index > 0));
@@ -370,11 +374,11 @@ impl Comparing<'_> {
             || wanted.is_empty()
         {
             let (present, wanted) = (width(present), width(wanted));
-            let message = ["indented ", &present, ", the canon wants ", &wanted].concat();
+            let message = ["indent by ", &wanted, ", not by ", &present].concat();
             (Setting::IndentSize, message)
         } else {
             let (present, wanted) = (parts(present), parts(wanted));
-            let message = ["indented by ", &present, ", the canon wants ", &wanted].concat();
+            let message = ["indent by ", &wanted, ", not by ", &present].concat();
             (Setting::IndentStyle, message)
         };
         self.slip(offset, 0, setting, message);
@@ -382,18 +386,23 @@ impl Comparing<'_> {
 
     fn blanks_slip(&mut self, index: usize, present: &str, wanted: u8) {
         let gap = &self.sheet.plan.gaps[index];
-        let token = &self.sheet.tree.tokens[index];
-        let next = quoted(&self.sheet.text[token.start as usize..token.end as usize]);
+        let next = self.quoted(index);
         let (setting, message) = if present.contains('\n') {
-            (gap.breaks, [&next, " on the line before"].concat())
+            (gap.breaks, ["put ", &next, " on the line before"].concat())
         } else {
             let count = match wanted {
-                0 => "no blank".to_string(),
-                count => count_of(usize::from(count), "blank"),
+                0 => "no space".to_string(),
+                count => count_of(usize::from(count), "space"),
             };
             (gap.setting, [&count, " before ", &next].concat())
         };
-        self.slip(token.start as usize, 0, setting, message);
+        self.slip(self.sheet.tree.tokens[index].start as usize, 0, setting, message);
+    }
+
+    /// A token's text, short enough for a message.
+    fn quoted(&self, token: usize) -> String {
+        let token = &self.sheet.tree.tokens[token];
+        quoted(&self.sheet.text[token.start as usize..token.end as usize])
     }
 }
 
@@ -407,8 +416,8 @@ fn merge_sides(sheet: &Sheet, slips: &mut Vec<Slip>) {
         if slip.setting == Setting::OperatorGap
             && let Some(last) = merged.last_mut()
             && last.setting == Setting::OperatorGap
-            && last.message.contains("blank before")
-            && slip.message.contains("blank before")
+            && last.message.contains("space before")
+            && slip.message.contains("space before")
         {
             let text = &sheet.text[last.offset..slip.offset];
             let sign = text.trim_end();
@@ -421,7 +430,7 @@ fn merge_sides(sheet: &Sheet, slips: &mut Vec<Slip>) {
                     .binary_search_by_key(&(last.offset as u32), |t| t.start)
                     .is_ok_and(|at| sheet.tree.tokens[at].end as usize == last.offset + sign.len())
             {
-                let count = if slip.message.starts_with("no") { "no blank" } else { "one blank" };
+                let count = if slip.message.starts_with("no") { "no space" } else { "one space" };
                 last.message = format!("{count} on each side of {}", quoted(sign));
                 last.length = sign.len();
                 continue;
@@ -434,8 +443,8 @@ fn merge_sides(sheet: &Sheet, slips: &mut Vec<Slip>) {
 
 fn line_end_message(wanted: LineEnd) -> String {
     match wanted {
-        LineEnd::Lf => "the line ends with a line feed".into(),
-        LineEnd::CrLf => "the line ends with carriage return and line feed".into(),
+        LineEnd::Lf => "end the line with a line feed".into(),
+        LineEnd::CrLf => "end the line with carriage return and line feed".into(),
     }
 }
 
@@ -466,8 +475,8 @@ fn parts(indent: &str) -> String {
     let tabs = indent.bytes().filter(|byte| *byte == b'\t').count();
     let blanks = indent.len() - tabs;
     match (tabs, blanks) {
-        (0, blanks) => count_of(blanks, "blank"),
+        (0, blanks) => count_of(blanks, "space"),
         (tabs, 0) => count_of(tabs, "tab"),
-        (tabs, blanks) => [&count_of(tabs, "tab"), " and ", &count_of(blanks, "blank")].concat(),
+        (tabs, blanks) => [&count_of(tabs, "tab"), " and ", &count_of(blanks, "space")].concat(),
     }
 }

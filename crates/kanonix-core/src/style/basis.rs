@@ -49,8 +49,8 @@ pub static BASES: &[Basis] = &[
     },
     Basis {
         name: "gnu",
-        about: "As in the GNU coding standards: braces on lines of their own, a blank before every \
-                parenthesis, two blanks a step, operators at the start of a line.",
+        about: "As in the GNU coding standards: braces on lines of their own, a space before every \
+                parenthesis, two spaces a step, operators at the start of a line.",
         values: &[
             ("open_brace", "", "next_line"),
             ("else_line", "", "own_line"),

@@ -136,7 +136,7 @@ pub static REGISTRY: &[Entry] = &[
     Entry {
         setting: Setting::TrimTrailingWhitespace,
         name: "trim_trailing_whitespace",
-        about: "No blanks at the end of a line, except inside strings. (EditorConfig)",
+        about: "No spaces or tabs at the end of a line, except inside strings. (EditorConfig)",
         slots: &[one(Kind::Flag, "true")],
         one_for_all: false,
     },
@@ -210,7 +210,7 @@ pub static REGISTRY: &[Entry] = &[
     Entry {
         setting: Setting::InnerGap,
         name: "inner_gap",
-        about: "One blank inside brackets that stand on one line.",
+        about: "One space inside brackets that stand on one line.",
         slots: &[
             key("parens", "`( a )`", Kind::Flag, "false"),
             key("brackets", "`[ a ]`", Kind::Flag, "false"),
@@ -223,7 +223,7 @@ pub static REGISTRY: &[Entry] = &[
     Entry {
         setting: Setting::GapBeforeParens,
         name: "gap_before_parens",
-        about: "One blank before an opening parenthesis, or none.",
+        about: "One space before an opening parenthesis, or none.",
         slots: &[
             key("control", "`if (a)`, `while (a)` and the like", Kind::Flag, "true"),
             key("call", "`call (a)`", Kind::Flag, "false"),
@@ -235,7 +235,7 @@ pub static REGISTRY: &[Entry] = &[
     Entry {
         setting: Setting::OperatorGap,
         name: "operator_gap",
-        about: "One blank on each side of an operator with two operands, or none. Words that are \
+        about: "One space on each side of an operator with two operands, or none. Words that are \
                 operators always have them.",
         slots: &[one(Kind::Flag, "true")],
         one_for_all: false,
@@ -243,7 +243,7 @@ pub static REGISTRY: &[Entry] = &[
     Entry {
         setting: Setting::NotGap,
         name: "not_gap",
-        about: "One blank after the `!` that negates.",
+        about: "One space after the `!` that negates.",
         slots: &[one(Kind::Flag, "false")],
         one_for_all: false,
     },
@@ -258,7 +258,7 @@ pub static REGISTRY: &[Entry] = &[
         setting: Setting::WordGap,
         name: "word_gap",
         about: "The gaps that no other setting decides (after commas, between words, before \
-                parentheses): one blank or none, as the language's guide has it, or kept.",
+                parentheses): one space or none, as the language's guide has it, or kept.",
         slots: &[one(Kind::Word(&["guide", "keep"]), "guide")],
         one_for_all: false,
     },
@@ -339,10 +339,10 @@ pub static REGISTRY: &[Entry] = &[
     Entry {
         setting: Setting::CommentGap,
         name: "comment_gap",
-        about: "The blanks around a comment's mark.",
+        about: "The space around a comment's mark.",
         slots: &[
             key("before", "before a comment at a line's end", Kind::Number(1, 8, &[]), "1"),
-            key("after_mark", "one blank after the mark, or none", Kind::FlagOrKeep, "keep"),
+            key("after_mark", "one space after the mark, or none", Kind::FlagOrKeep, "keep"),
         ],
         one_for_all: false,
     },

@@ -79,7 +79,7 @@ impl Guide {
         self.run(&["kanonix", "check"])?;
 
         self.title("4. On save, only those lines are mended");
-        self.say("They keep the two blanks of their neighbours: no touched line stands out.");
+        self.say("They keep the two spaces of their neighbours: no touched line stands out.");
         self.run(&["kanonix", "mend", "gauges/calibrate.py"])?;
         self.run(&["git", "diff", "--unified=0"])?;
         self.quietly(&["git", "commit", "--quiet", "-am", "Round the offsets"])?;
