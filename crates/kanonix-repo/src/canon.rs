@@ -6,6 +6,7 @@ pub mod followed;
 mod governing;
 mod reading;
 pub mod schema;
+pub mod words;
 
 pub(crate) use governing::text_of;
 pub use governing::{
@@ -17,7 +18,7 @@ use kanonix_core::languages::Language;
 use kanonix_core::style::Style;
 use kanonix_core::text::{Lines, visible};
 use reading::Reading;
-use std::cell::Cell;
+use std::cell::{Cell, RefCell};
 use std::collections::HashMap;
 use std::ops::Range;
 use std::path::{Path, PathBuf};
@@ -52,7 +53,7 @@ const LONGEST_EXCERPT: usize = 80;
 
 /// Why a canon cannot be used. Nothing is judged then.
 #[derive(Debug, Error)]
-#[error("{}: {}{excerpt}", visible(.place), visible(.message))]
+#[error("{}: {}{excerpt}{}", visible(.place), visible(.message), behind(.more))]
 pub struct CanonError {
     /// Path, line and column.
     place: String,
@@ -60,6 +61,23 @@ pub struct CanonError {
     message: String,
     /// The line on a line of its own, with a mark under the place; or nothing.
     excerpt: String,
+    /// What else is wrong.
+    more: Vec<CanonError>,
+}
+
+/// So many things that are wrong are shown at once.
+const MOST_SHOWN: usize = 12;
+
+/// What else is wrong, each on lines of its own.
+fn behind(more: &[CanonError]) -> String {
+    let shown: String = more.iter()
+        .take(MOST_SHOWN - 1)
+        .map(|error| format!("\n{error}"))
+        .collect();
+    match more.len().saturating_sub(MOST_SHOWN - 1) {
+        0 => shown,
+        hidden => format!("{shown}\nand {hidden} more"),
+    }
 }
 
 impl CanonError {
@@ -88,12 +106,28 @@ impl CanonError {
                 "\n  {number} | {source}\n  {margin} | {}{mark}",
                 " ".repeat(before)
             ),
+            more: Vec::new(),
         }
     }
 
     /// A message about a place whose text is not at hand.
     fn said(place: String, message: String) -> CanonError {
-        CanonError { place, message, excerpt: String::new() }
+        CanonError { place, message, excerpt: String::new(), more: Vec::new() }
+    }
+
+    /// All that is wrong in one canon.
+    fn all(mut wrong: Vec<CanonError>) -> Result<(), CanonError> {
+        if wrong.is_empty() {
+            return Ok(());
+        }
+        let mut first = wrong.remove(0);
+        first.more = wrong;
+        Err(first)
+    }
+
+    /// What is wrong first, without its place.
+    pub fn message(&self) -> &str {
+        &self.message
     }
 
     fn unreadable(path: &Path, why: &NotRead) -> CanonError {
@@ -238,7 +272,7 @@ impl Canon {
     /// Reads a canon from its text.
     ///
     /// # Errors
-    /// The first thing that is wrong, with its line.
+    /// All that is wrong, each with its line.
     pub fn read(path: &Path, text: &str) -> Result<Canon, CanonError> {
         let document = Document::parse(text).map_err(|error| {
             let span = error.span().unwrap_or(0..0);
@@ -249,6 +283,7 @@ impl Canon {
             path,
             text,
             patterns: Cell::new(0),
+            wrong: RefCell::default(),
             canon: Canon {
                 path: path.to_path_buf(),
                 folder: path.parent().unwrap_or(Path::new("")).to_path_buf(),
@@ -263,7 +298,8 @@ impl Canon {
                 parts: Vec::new(),
             },
         };
-        reading.document(document.as_table())?;
+        reading.document(document.as_table());
+        CanonError::all(reading.wrong.take())?;
         Ok(reading.canon)
     }
 

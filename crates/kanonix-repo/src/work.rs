@@ -127,8 +127,31 @@ impl Why {
     }
 }
 
-/// How many files were left alone, and why.
-pub type LeftAlone = BTreeMap<Why, usize>;
+/// Which files were left alone, and why.
+#[derive(Clone, Debug, Default)]
+pub struct LeftAlone(BTreeMap<Why, Vec<PathBuf>>);
+
+impl LeftAlone {
+    /// Adds a file.
+    pub fn add(&mut self, why: Why, path: &Path) {
+        self.0.entry(why).or_default().push(path.to_path_buf());
+    }
+
+    /// Takes those away that are left alone for a reason.
+    pub fn forget(&mut self, why: Why) {
+        self.0.remove(&why);
+    }
+
+    /// How many there are for a reason.
+    pub fn count(&self, why: Why) -> usize {
+        self.0.get(&why).map_or(0, Vec::len)
+    }
+
+    /// The files, by reason.
+    pub fn iter(&self) -> impl Iterator<Item = (Why, &[PathBuf])> {
+        self.0.iter().map(|(why, paths)| (*why, paths.as_slice()))
+    }
+}
 
 /// Where an item's text is.
 #[derive(Clone, Debug, PartialEq, Eq)]

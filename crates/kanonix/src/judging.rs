@@ -1,46 +1,27 @@
 //! Judging a selection of files, as many at a time as there are cores.
 
 use crate::Status;
+use crate::places::{Finder, Place, WITH_SOURCE, add_fixes, in_order, wanted};
 use indicatif::{ProgressBar, ProgressDrawTarget, ProgressStyle};
 use kanonix_core::languages::Language;
 use kanonix_core::style::{Setting, Style};
-use kanonix_core::text::{Edit, LineSet, Lines, become_of};
+use kanonix_core::text::{LineSet, Lines};
 use kanonix_core::{Outcome, judge, judge_with_older};
 use kanonix_repo::work::{Item, LeftAlone, NotLoaded, Selection};
 use rayon::prelude::*;
-use std::collections::HashSet;
 use std::io::IsTerminal;
+use std::ops::Range;
 use std::panic::{AssertUnwindSafe, catch_unwind};
-use std::sync::Arc;
+use std::path::PathBuf;
 use std::sync::atomic::{AtomicUsize, Ordering};
 use std::time::{Duration, Instant};
-
-/// A slip as a reader finds it.
-#[derive(Clone, Debug)]
-pub(crate) struct Place {
-    /// One-based.
-    pub line: u32,
-    /// One-based, in characters.
-    pub column: u32,
-    /// How many characters are meant; 0 for a single place.
-    pub length: u32,
-    /// The setting that asks for something else, or `fault`.
-    pub setting: &'static str,
-    /// What is wanted. A large tree has many places that want the same.
-    pub message: Arc<str>,
-    /// The line as it stands; of a long one, the part around the place. Not for all places of a
-    /// long list.
-    pub source: Option<Box<str>>,
-    /// The line as it should be, of the first place on it. Not for all places of a long list.
-    pub wanted: Option<Box<str>>,
-    /// How many characters of the line are left out before `source`.
-    pub cut: u32,
-}
 
 /// What was found in one file.
 #[derive(Default)]
 pub(crate) struct Judged {
     pub shown: String,
+    /// Its path from the repository's root, or as it was given outside of one.
+    pub inside: PathBuf,
     pub language: &'static str,
     pub slips: Vec<Place>,
     pub faults: Vec<Place>,
@@ -59,6 +40,8 @@ pub(crate) struct Judgement {
     pub left_alone: LeftAlone,
     /// Path and reason.
     pub problems: Vec<(String, String)>,
+    /// The top of the repository, if it is in one.
+    pub root: Option<PathBuf>,
 }
 
 impl Judged {
@@ -106,15 +89,6 @@ impl Judgement {
         !self.problems.is_empty()
             || self.files.iter().any(|file| file.stops)
     }
-}
-
-/// A zero-based line as it is once its text is mended.
-fn wanted(text: &str, lines: &Lines, edits: &[Edit], line: usize) -> Option<Box<str>> {
-    let start = lines.start(line);
-    let line = text[start..].lines().next()?;
-    let blank = line.len() - line.trim_start().len();
-    let solid = start + blank..start + line.trim_end().len().max(blank);
-    (!solid.is_empty()).then(|| become_of(text, edits, solid).into_boxed_str())
 }
 
 /// A bar on the standard error, once a run takes long and a person is watching.
@@ -171,7 +145,7 @@ pub(crate) fn sheltered<T>(work: impl FnOnce() -> T) -> Result<T, String> {
     catch_unwind(AssertUnwindSafe(work)).map_err(|_| {
         "this is a fault of Kanonix, and nothing is said or written here: please report it with the \
          text and its canon"
-            .into()
+        .into()
     })
 }
 
@@ -187,17 +161,19 @@ fn judge_each(selection: &Selection, judge: Judge) -> Judgement {
     };
     let judged: Vec<Result<Judged, (String, NotLoaded)>> =
         selection.items.par_iter().map(one).collect();
+    let judged = judged.into_iter().zip(&selection.items);
     progress.end();
     let mut judgement = Judgement {
         files: Vec::with_capacity(judged.len()),
         left_alone: selection.left_alone.clone(),
         problems: selection.problems.clone(),
+        root: selection.repository.as_ref().map(|repository| repository.root.clone()),
     };
-    for one in judged {
+    for (one, item) in judged {
         match one {
             Ok(file) => judgement.files.push(file),
             Err((_, NotLoaded::LeftAlone(why))) => {
-                *judgement.left_alone.entry(why).or_default() += 1;
+                judgement.left_alone.add(why, &item.path);
             }
             Err((path, NotLoaded::Problem(reason))) => judgement.problems.push((path, reason)),
         }
@@ -220,19 +196,14 @@ fn judge_item(
     if outcome.slips.is_empty() && outcome.faults.is_empty() && outcome.long_lines.is_empty() {
         return Ok(Judged {
             shown: item.shown.clone(),
+            inside: item.inside.clone(),
             language: item.language.name,
             older: outcome.older,
             ..Judged::default()
         });
     }
     let with_source = outcome.slips.len() <= WITH_SOURCE;
-    let mut finder = Finder {
-        text,
-        lines: Lines::new(text),
-        last: (0, 0, 1),
-        with_source,
-        said: HashSet::new(),
-    };
+    let mut finder = Finder::new(text, with_source);
     let in_play = |lines: &Lines, fault: &std::ops::Range<usize>| {
         let last = lines.line_of(fault.end.max(fault.start + 1) - 1);
         set.touches(lines.line_of(fault.start)..last + 1)
@@ -259,11 +230,14 @@ fn judge_item(
         true => outcome.edits.clone(),
         false => outcome.first.clone(),
     };
+    let spans: Vec<Range<usize>> =
+        outcome.slips.iter().map(|slip| slip.offset..slip.offset + slip.length).collect();
     let mut slips: Vec<Place> = outcome
         .slips
         .into_iter()
         .map(|slip| finder.place(slip.offset, slip.length, slip.setting.name(), slip.message))
         .collect();
+    add_fixes(text, &finder.lines, &spans, &edits, &mut slips);
     if with_source {
         let mut last = 0;
         for slip in slips.iter_mut().filter(|slip| slip.cut == 0) {
@@ -272,87 +246,28 @@ fn judge_item(
             }
         }
     }
+    let fault_places = in_order(text, &finder.lines, &faults);
     let stops = (item.faults_stop && !faults.is_empty())
         || (item.long_lines_stop && !long_lines.is_empty());
     Ok(Judged {
         shown: item.shown.clone(),
+        inside: item.inside.clone(),
         language: item.language.name,
         slips,
         faults: faults
             .into_iter()
-            .map(|fault| {
+            .zip(fault_places)
+            .map(|(fault, (start, end))| {
                 let message = match fault.is_empty() {
                     true => "something is missing here: this does not parse and is left as it is",
                     false => "this does not parse and is left as it is",
                 };
-                finder.place(fault.start, fault.len(), "fault", message.into())
+                let place = finder.place(fault.start, fault.len(), "fault", message.into());
+                Place { start, end, ..place }
             })
             .collect(),
         long_lines,
         older: outcome.older,
         stops,
     })
-}
-
-/// Up to so many slips are shown with their lines; a longer list is for going through, not for
-/// reading.
-pub(crate) const WITH_SOURCE: usize = 40;
-
-/// How much of a line around a place is kept for showing it, in characters.
-const AROUND: usize = 120;
-
-/// Finds lines and columns; places that come in the order of the text are found in one pass over
-/// it.
-struct Finder<'a> {
-    text: &'a str,
-    lines: Lines,
-    /// The last place: offset, start of its line, one-based column.
-    last: (usize, usize, usize),
-    /// Whether the lines are kept for showing.
-    with_source: bool,
-    /// The messages so far, each kept once.
-    said: HashSet<Arc<str>>,
-}
-
-impl Finder<'_> {
-    fn place(
-        &mut self,
-        offset: usize,
-        length: usize,
-        setting: &'static str,
-        message: String,
-    ) -> Place {
-        let offset = offset.min(self.text.len());
-        let line = self.lines.line_of(offset);
-        let start = self.lines.start(line);
-        let (last, last_start, last_column) = self.last;
-        let column = if start == last_start && offset >= last {
-            last_column + self.text[last..offset].chars().count()
-        } else {
-            self.text[start..offset].chars().count() + 1
-        };
-        self.last = (offset, start, column);
-        let meant = self.text.get(offset..offset + length).unwrap_or_default();
-        let length = meant.lines().next().unwrap_or_default().chars().take(AROUND).count();
-        // A long line is cut on both sides of the place.
-        let cut = column.saturating_sub(AROUND);
-        let from = self.text[start..offset].char_indices().rev().nth(AROUND - 2);
-        let from = if cut > 0 { start + from.map_or(0, |(at, _)| at) } else { start };
-        let rest = self.text[from..].chars().take(2 * AROUND);
-        let source = self.with_source.then(|| {
-            let line: String = rest.take_while(|c| *c != '\n').collect();
-            line.into_boxed_str()
-        });
-        let message = match self.said.get(message.as_str()) {
-            Some(said) => said.clone(),
-            None => {
-                let message: Arc<str> = message.into();
-                self.said.insert(message.clone());
-                message
-            }
-        };
-        let (line, column) = (line as u32 + 1, column as u32);
-        let (length, cut) = (length as u32, cut as u32);
-        Place { line, column, length, setting, message, source, wanted: None, cut }
-    }
 }

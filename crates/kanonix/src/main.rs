@@ -5,6 +5,7 @@ mod commands;
 mod judging;
 mod options;
 mod paint;
+mod places;
 mod report;
 mod say;
 mod server;
@@ -83,7 +84,8 @@ fn main() -> ExitCode {
         git::in_hook();
     }
     let outcome = match options.command {
-        None => commands::help::run(),
+        None => commands::help::run(None),
+        Some(Command::Help(options)) => commands::help::run(options.command.as_deref()),
         Some(Command::Settle(options)) => commands::settle::run(&options),
         Some(Command::Check(options)) => commands::check::run(&options),
         Some(Command::Mend(options)) => commands::mend::run(&options),

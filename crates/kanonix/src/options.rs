@@ -33,6 +33,8 @@ pub(crate) enum Command {
     Gate(Gate),
     /// The whole job on a demo repository, step by step
     Tour(Tour),
+    /// Prints a short help, or all options of a command
+    Help(Help),
 }
 
 impl Command {
@@ -192,10 +194,10 @@ pub(crate) struct Undo {
 
 #[derive(Args)]
 pub(crate) struct Explain {
-    /// A file, PATH:LINE, or a setting
-    #[arg(value_name = "PATH[:LINE]|SETTING", required_unless_present = "editor")]
+    /// A file, PATH:LINE, a setting, or any other word of the canon; without it, all of them
+    #[arg(value_name = "PATH[:LINE]|WORD")]
     pub what: Option<String>,
-    /// What an editor's server sees: version, root, canon, git, last errors
+    /// What the editors' servers of this repository see: version, root, canon, git, last errors
     #[arg(long, conflicts_with = "what")]
     pub editor: bool,
     /// How it is written: text, json
@@ -211,6 +213,12 @@ impl Explain {
     pub fn is_json(&self) -> bool {
         self.report == "json"
     }
+}
+
+#[derive(Args)]
+pub(crate) struct Help {
+    /// The command
+    pub command: Option<String>,
 }
 
 #[derive(Args)]

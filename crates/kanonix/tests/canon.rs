@@ -331,11 +331,11 @@ fn what_cannot_be_explained_is_said() {
         .map(|said| format!("{}status {}", said.err, said.status))
         .collect();
     insta::assert_snapshot!(said.join("\n"), @"
-    kanonix: there is neither a file nor a setting `qoutes`; did you mean `quotes`?
+    kanonix: there is neither a file nor a word of the canon `qoutes`; did you mean `quotes`? All words are listed by: kanonix explain
     status 2
-    kanonix: gauges is a folder: explain takes one file, or a setting
+    kanonix: gauges is a folder: explain takes one file, or a word of the canon; `kanonix check --whole gauges` says what is in it
     status 2
-    kanonix: there is neither a file nor a setting `gauges/b.py`
+    kanonix: there is neither a file nor a word of the canon `gauges/b.py`. All words are listed by: kanonix explain
     status 2
     ");
 }

@@ -2,6 +2,9 @@
 
 mod support;
 
+use serde_json::Value;
+use std::fs;
+use std::path::Path;
 use support::{Repo, Said};
 
 const OLD: &str = "def level(h):\n    return h*2\n\n\ndef ebb(h):\n    return level(h)-1\n";
@@ -61,6 +64,54 @@ fn the_json_report_says_the_same() {
     assert_eq!(repo.read("slips.txt").lines().count(), 3);
     let wrong = repo.kanonix(&["check", "--report", "jsn"]);
     assert_eq!(wrong.status, 2);
+}
+
+/// A text in which every `replace` of a file's slips is carried out, each once.
+fn replaced(text: &str, file: &Value) -> String {
+    let lines: Vec<&str> = text.split_inclusive('\n').collect();
+    let offset = |place: &Value| {
+        let line = place["line"].as_u64().unwrap() as usize;
+        let before: usize = lines[..line].iter().map(|line| line.len()).sum();
+        let units = place["character"].as_u64().unwrap() as usize;
+        let rest: Vec<u16> = lines.get(line).unwrap_or(&"").encode_utf16().collect();
+        before + String::from_utf16(&rest[..units]).unwrap().len()
+    };
+    let replaces = file["slips"].as_array().unwrap().iter().map(|slip| &slip["replace"]);
+    let mut edits: Vec<(usize, usize, String)> = replaces
+        .map(|one| {
+            let with = one["with"].as_str().unwrap().to_string();
+            (offset(&one["start"]), offset(&one["end"]), with)
+        })
+        .collect();
+    edits.sort();
+    edits.dedup();
+    let mut text = text.to_string();
+    for (start, end, with) in edits.into_iter().rev() {
+        text.replace_range(start..end, &with);
+    }
+    text
+}
+
+#[test]
+fn the_json_report_holds_what_mends_each_slip() {
+    let repo = touched();
+    repo.write("in/a.py", "é = 'é'+  f( '𝄞','b' )\n");
+    repo.write("in/picture.png", "\u{0}");
+    let mut command = repo.command(env!("CARGO_BIN_EXE_kanonix"));
+    command.current_dir(repo.path("in")).args(["check", "--report", "json"]);
+    let out = String::from_utf8(command.output().unwrap().stdout).unwrap();
+    let report: Value = serde_json::from_str(&out).unwrap();
+    let schema = Path::new(env!("CARGO_MANIFEST_DIR")).join("../../docs/report.schema.json");
+    let schema: Value = serde_json::from_str(&fs::read_to_string(schema).unwrap()).unwrap();
+    jsonschema::validate(&schema, &report).unwrap();
+    let files = report["files"].as_array().unwrap();
+    let file = files.iter().find(|file| file["path"] == "in/a.py").expect("from the root");
+    assert!(file["slips"].as_array().unwrap().len() > 4, "{file}");
+    let expected = replaced(&repo.read("in/a.py"), file);
+    let left = report["left_alone"].as_array().unwrap();
+    assert!(left.iter().any(|one| one["path"] == "in/picture.png"), "{left:?}");
+    repo.kanonix(&["mend"]);
+    assert_eq!(repo.read("in/a.py"), expected);
 }
 
 #[test]
@@ -281,4 +332,71 @@ fn markup_in_typescript_follows_typescripts_part_of_the_canon() {
     repo.write("a.tsx", "function A() {\n  return <p>{\"b\"}</p>\n}\n");
     repo.kanonix(&["mend"]);
     assert_eq!(repo.read("a.tsx"), "function A() {\n   return <p>{'b'}</p>\n}\n");
+}
+
+#[test]
+fn every_word_of_the_canon_is_explained() {
+    let repo = touched();
+    let said = repo.kanonix(&["explain"]);
+    assert_eq!(said.status, 0, "{said:?}");
+    let words: Vec<&str> =
+        said.out.lines().filter_map(|line| line.strip_prefix("  ")?.split(' ').next()).collect();
+    assert!(words.len() > 40, "{words:?}");
+    for word in words {
+        let said = repo.kanonix(&["explain", word]);
+        assert!(said.status == 0 && said.out.starts_with(word), "{word}: {said:?}");
+        assert_eq!(repo.kanonix(&["explain", word, "--report", "json"]).status, 0, "{word}");
+    }
+    for (path, name) in [
+        ("style.python.quotes", "quotes"),
+        ("[reach]", "reach"),
+        ("save", "reach.save"),
+    ] {
+        assert!(repo.kanonix(&["explain", path]).out.starts_with(name), "{path}");
+    }
+    for (asked, wanted) in [
+        ("semicolon", "did you mean `statement_end`?"),
+        ("gauges", "is a folder"),
+        ("gauges/ingest.py:99", "there is no line 99"),
+    ] {
+        let said = repo.kanonix(&["explain", asked]);
+        assert!(said.status == 2 && said.err.contains(wanted), "{asked}: {said:?}");
+    }
+}
+
+#[test]
+fn help_is_a_command_too() {
+    let repo = Repo::plain();
+    assert_eq!(repo.kanonix(&["help"]).out, repo.kanonix(&[]).out);
+    assert_eq!(repo.kanonix(&["help", "mend"]).out, repo.kanonix(&["mend", "--help"]).out);
+    assert_eq!(repo.kanonix(&["help", "wend"]).status, 2);
+}
+
+#[test]
+fn a_wish_that_is_wrong_is_said_of_its_option() {
+    let repo = touched();
+    for (words, wanted) in [
+        (["settle", "--set", "quotes=dubble"], "--set quotes=dubble: `quotes` cannot be `dubble`"),
+        (["settle", "--price", "semicolon=bare"], "did you mean `statement_end`?"),
+    ] {
+        let said = repo.kanonix(&words);
+        assert!(said.status == 2 && said.err.contains(wanted), "{said:?}");
+        assert!(!said.err.contains("kanonix.toml:"), "{said:?}");
+    }
+    repo.kanonix(&["settle", "--write", "--set", "files.skip=[out/**, *.made.js]"]);
+    assert!(repo.read("kanonix.toml").contains("skip = [\"out/**\", \"*.made.js\"]"));
+}
+
+#[test]
+fn a_canon_with_several_errors_shows_them_all() {
+    let repo = touched();
+    repo.write(
+        "kanonix.toml",
+        "semicolons = true\n[style]\nquotes = 3\n[style.js]\n[reach]\nsave = \"all\"\n",
+    );
+    let said = repo.kanonix(&["check"]);
+    assert_eq!(said.status, 2);
+    for line in ["kanonix.toml:1:1", "kanonix.toml:3:10", "kanonix.toml:4:8", "kanonix.toml:6:8"] {
+        assert!(said.err.contains(line), "{line}: {said:?}");
+    }
 }

@@ -79,7 +79,8 @@ fn who_may_ask_before_it_has_told_everything_is_not_offered_to() {
     client.edit(&uri, "a = 'ebb'", "a='slack'");
     let asked = json!({ "textDocument": { "uri": uri }, "reason": 1 });
     assert_eq!(client.ask("textDocument/willSaveWaitUntil", asked), Ok(Value::Null));
-    let asked = json!({ "textDocument": { "uri": uri }, "options": { "tabSize": 4, "insertSpaces": true } });
+    let asked =
+        json!({ "textDocument": { "uri": uri }, "options": { "tabSize": 4, "insertSpaces": true } });
     let edits = client.ask("textDocument/formatting", asked).unwrap();
     client.apply(&uri, &edits);
     assert_eq!(client.text(&uri), OLD.replace("a = 'ebb'", "a = \"slack\""));

@@ -169,15 +169,11 @@ fn what_cannot_be_settled_is_said() {
         all.push_str(&format!("{err}status {}\n", said.status));
     }
     insta::assert_snapshot!(all, @r#"
-    kanonix: `quotes` is no NAME=VALUE: write style.python.quotes=double
+    kanonix: --price quotes: `quotes` is no NAME=VALUE: write style.python.quotes=double
     status 2
-    kanonix: kanonix.toml:4:1: there is no setting or language `qoutes`; did you mean `quotes`?
-      4 | qoutes = "single"
-        | ^^^^^^
+    kanonix: --price qoutes=single: there is no setting or language `qoutes`; did you mean `quotes`?
     status 2
-    kanonix: kanonix.toml:4:10: `quotes` cannot be `sngle`: it takes `double`, `single`, `keep`; did you mean `single`?
-      4 | quotes = "sngle"
-        |          ^^^^^^^
+    kanonix: --price quotes=sngle: `quotes` cannot be `sngle`: it takes `double`, `single`, `keep`; did you mean `single`?
     status 2
     kanonix: there is no kanonix.toml yet; write one with: kanonix settle --write
     status 2
@@ -272,7 +268,7 @@ fn a_copy_that_was_edited_or_is_of_another_canon_is_refused() {
         | ^
     status 2
     no slips in 0 files, on touched lines
-    files left alone: 2 in no known language
+    files left alone: 1 in no known language
     status 0
     kanonix: kanonix.toml:2:10: the copy in .kanonix/followed.toml is of TEAM at v1: take the other one with kanonix settle --follow
       2 | follow = "TEAM"

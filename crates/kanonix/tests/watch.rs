@@ -210,7 +210,10 @@ fn while_a_merge_is_under_way_nothing_is_written() {
     repo.write("a.py", "a='ebb'\n");
     repo.write("in/b.py", "b='both'\n");
     assert!(watcher.is_still());
-    assert_eq!((repo.read("a.py"), repo.read("in/b.py")), ("a='ebb'\n".into(), "b='both'\n".into()));
+    assert_eq!(
+        (repo.read("a.py"), repo.read("in/b.py")),
+        ("a='ebb'\n".into(), "b='both'\n".into())
+    );
     let (status, _, said) = watcher.end();
     assert_eq!(status, 0);
     assert_eq!(said.matches("a merge is under way").count(), 1, "{said}");

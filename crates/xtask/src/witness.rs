@@ -127,7 +127,10 @@ fn write(tokens: TokenStream, words: &mut Vec<String>) {
                 words.push(closer.to_string());
             }
             // A compiler reads the field and the mark behind it from what looks like a number.
-            TokenTree::Literal(field) if words.last().is_some_and(|word| word == ".") && field.to_string().ends_with('.') => {
+            TokenTree::Literal(field)
+                if words.last().is_some_and(|word| word == ".")
+                    && field.to_string().ends_with('.') =>
+            {
                 end(&mut marks, words);
                 words.push(field.to_string().trim_end_matches('.').into());
                 words.push(".".into());
@@ -175,7 +178,10 @@ mod tests {
         assert_eq!(judge("fn f() { (a,) }", "fn f() { (a) }"), Some(false));
         assert_eq!(judge("fn f() { m!(a,) }", "fn f() { m!(a) }"), Some(false));
         assert_eq!(judge("/// high\nfn f() {}", "///  high\nfn f() {}"), Some(false));
-        assert_eq!(judge("/**\n * a\n  b */\nfn f() {}", "/**\n* a\n  b */\nfn f() {}"), Some(false));
+        assert_eq!(
+            judge("/**\n * a\n  b */\nfn f() {}", "/**\n* a\n  b */\nfn f() {}"),
+            Some(false)
+        );
         assert_eq!(judge("fn f( {", "fn f() {}"), None);
     }
 }

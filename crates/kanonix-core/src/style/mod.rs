@@ -7,6 +7,7 @@ mod basis;
 mod registry;
 mod samples;
 mod value;
+mod words;
 
 pub use basis::{BASES, Basis};
 pub use registry::{Entry, Kind, REGISTRY, Setting, Slot, entry, slots};

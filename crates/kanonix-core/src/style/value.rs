@@ -66,19 +66,24 @@ fn did_you_mean(nearest: &Option<&'static str>) -> String {
     nearest.map(|word| format!("; did you mean `{word}`?")).unwrap_or_default()
 }
 
-/// The candidate that is fewest single-character changes away from `word`, if it is near enough to
+/// The candidate that is our name for a plain word of the trade (`semicolon`), or that is fewest single-character changes away from `word`, if it is near enough to
 /// be what was meant: at most a third of the word, and two changes are always forgiven (a swap is
 /// two).
 ///
 /// ```
 /// use kanonix_core::style::nearest;
 /// assert_eq!(nearest("qoutes", ["quotes", "charset"]), Some("quotes"));
+/// assert_eq!(nearest("semicolon", ["statement_end", "charset"]), Some("statement_end"));
 /// assert_eq!(nearest("tide", ["quotes", "charset"]), None);
 /// ```
 pub fn nearest(
     word: &str,
     candidates: impl IntoIterator<Item = &'static str>,
 ) -> Option<&'static str> {
+    let candidates: Vec<&'static str> = candidates.into_iter().collect();
+    if let Some(ours) = super::words::ours(word, &candidates) {
+        return Some(ours);
+    }
     candidates
         .into_iter()
         .map(|candidate| (changes(word, candidate), candidate))

@@ -109,6 +109,12 @@ fn written(text: &str) -> Value {
         number.into()
     } else if let Ok(flag) = text.parse::<bool>() {
         flag.into()
+    } else if let Some(inner) = text.strip_prefix('[').and_then(|rest| rest.strip_suffix(']')) {
+        // A list as TOML has it, or its words without their quotes.
+        text.parse().unwrap_or_else(|_| {
+            let words = inner.split(',').map(|word| word.trim().trim_matches(['"', '\'']));
+            words.filter(|word| !word.is_empty()).collect()
+        })
     } else {
         text.into()
     }

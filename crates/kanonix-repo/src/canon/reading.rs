@@ -6,10 +6,10 @@ use super::{
     Styles,
 };
 use globset::Glob;
-use kanonix_core::languages;
+use kanonix_core::languages::{self, Language};
 use kanonix_core::style::{BASES, REGISTRY, Style, StyleError, nearest, slots};
 use kanonix_core::text::Lines;
-use std::cell::Cell;
+use std::cell::{Cell, RefCell};
 use std::ops::Range;
 use std::path::Path;
 use toml_edit::{Item, TableLike, Value};
@@ -21,6 +21,8 @@ pub(super) struct Reading<'a> {
     pub canon: Canon,
     /// How many patterns there are so far.
     pub patterns: Cell<usize>,
+    /// What is wrong so far.
+    pub wrong: RefCell<Vec<CanonError>>,
 }
 
 /// So many patterns and parts may a canon have.
@@ -91,27 +93,41 @@ impl Reading<'_> {
         }
     }
 
+    /// Notes what is wrong, and goes on with the rest.
+    fn note(&self, read: Read) {
+        self.wrong.borrow_mut().extend(read.err());
+    }
+
     /// Reads the whole document.
-    pub fn document(&mut self, table: &dyn TableLike) -> Read {
+    pub fn document(&mut self, table: &dyn TableLike) {
         for (key, item) in table.iter() {
-            match key {
-                "edition" => self.edition(item)?,
-                "needs" => self.needs(item)?,
-                "editorconfig" => match item.as_bool() {
-                    Some(read) => self.canon.editorconfig = Some(read),
-                    None => return self.wrong_flag(item, key),
-                },
-                "basis" => self.basis(item)?,
-                "team" => self.team(self.table(item, key)?, self.key_span(table, key))?,
-                "reach" => self.canon.reach = self.reach(self.table(item, key)?)?,
-                "files" => self.files(self.table(item, key)?)?,
-                "style" => self.canon.style = self.style(self.table(item, key)?)?,
-                "part" => self.parts(item)?,
-                _ if REGISTRY.iter().any(|entry| entry.name == key) => {
-                    let message = format!("`{key}` is a setting: it belongs under `[style]`");
-                    return self.error(self.key_span(table, key), message);
-                }
-                _ => return self.unknown(table, "table or key", key, TOP),
+            let read = self.top(table, key, item);
+            self.note(read);
+        }
+    }
+
+    fn top(&mut self, table: &dyn TableLike, key: &str, item: &Item) -> Read {
+        match key {
+            "edition" => self.edition(item)?,
+            "needs" => self.needs(item)?,
+            "editorconfig" => match item.as_bool() {
+                Some(read) => self.canon.editorconfig = Some(read),
+                None => return self.wrong_flag(item, key),
+            },
+            "basis" => self.basis(item)?,
+            "team" => self.team(self.table(item, key)?, self.key_span(table, key))?,
+            "reach" => self.canon.reach = self.reach(self.table(item, key)?),
+            "files" => self.files(self.table(item, key)?),
+            "style" => self.canon.style = self.style(self.table(item, key)?),
+            "part" => self.parts(item)?,
+            _ if REGISTRY.iter().any(|entry| entry.name == key) => {
+                let message = format!("`{key}` is a setting: it belongs under `[style]`");
+                return self.error(self.key_span(table, key), message);
+            }
+            _ => {
+                let settings = REGISTRY.iter().map(|entry| entry.name);
+                let known = TOP.into_iter().chain(settings);
+                return self.unknown(table, "table or key", key, known);
             }
         }
         Ok(())
@@ -214,14 +230,14 @@ impl Reading<'_> {
                     "paths" => part.paths = self.patterns(item, "paths")?,
                     "reach" => {
                         part.reach = match item.as_table_like() {
-                            Some(table) => self.reach(table)?,
+                            Some(table) => self.reach(table),
                             None => {
                                 let said = Some(self.play(item, key, false)?);
                                 Reach { save: said, commit: said, merge: said, ..Reach::default() }
                             }
                         };
                     }
-                    "style" => part.style = self.style(self.table(item, key)?)?,
+                    "style" => part.style = self.style(self.table(item, key)?),
                     _ => {
                         let known = ["paths", "reach", "style"];
                         return self.unknown(table, "key of `[[part]]`", key, known);
@@ -242,20 +258,32 @@ impl Reading<'_> {
         Lines::new(self.text).line_of(span.map_or(0, |span| span.start)) + 1
     }
 
-    fn reach(&self, table: &dyn TableLike) -> Read<Reach> {
+    fn reach(&self, table: &dyn TableLike) -> Reach {
         let mut reach = Reach::default();
         for (key, item) in table.iter() {
-            match key {
-                "save" => reach.save = Some(self.play(item, key, true)?),
-                "save_reasons" => reach.save_reasons = Some(self.save_reasons(item, key)?),
-                "commit" => reach.commit = Some(self.play(item, key, false)?),
-                "merge" => reach.merge = Some(self.play(item, key, false)?),
-                "faults" => reach.faults_stop = Some(self.stops(item, key)?),
-                "long_lines" => reach.long_lines_stop = Some(self.stops(item, key)?),
-                _ => return self.unknown(table, "key of `[reach]`", key, REACH),
-            }
+            let read = self.occasion(&mut reach, table, key, item);
+            self.note(read);
         }
-        Ok(reach)
+        reach
+    }
+
+    fn occasion(
+        &self,
+        reach: &mut Reach,
+        table: &dyn TableLike,
+        key: &str,
+        item: &Item,
+    ) -> Read {
+        match key {
+            "save" => reach.save = Some(self.play(item, key, true)?),
+            "save_reasons" => reach.save_reasons = Some(self.save_reasons(item, key)?),
+            "commit" => reach.commit = Some(self.play(item, key, false)?),
+            "merge" => reach.merge = Some(self.play(item, key, false)?),
+            "faults" => reach.faults_stop = Some(self.stops(item, key)?),
+            "long_lines" => reach.long_lines_stop = Some(self.stops(item, key)?),
+            _ => return self.unknown(table, "key of `[reach]`", key, REACH),
+        }
+        Ok(())
     }
 
     fn save_reasons(&self, item: &Item, key: &str) -> Read<Spoken<SaveReasons>> {
@@ -308,20 +336,25 @@ impl Reading<'_> {
         Ok(Spoken { value, line: self.line(item.span()) })
     }
 
-    fn files(&mut self, table: &dyn TableLike) -> Read {
+    fn files(&mut self, table: &dyn TableLike) {
         for (key, item) in table.iter() {
-            match key {
-                "skip" => self.canon.skip = self.patterns(item, "skip")?,
-                "largest" => match item.as_integer().map(u64::try_from) {
-                    Some(Ok(value)) => {
-                        let line = self.line(item.span());
-                        self.canon.largest = Some(Spoken { value, line });
-                    }
-                    _ => return self.error(item.span(), "`largest` takes a number of bytes"),
-                },
-                "language" => self.languages(self.table(item, key)?)?,
-                _ => return self.unknown(table, "key of `[files]`", key, FILES),
-            }
+            let read = self.about_files(table, key, item);
+            self.note(read);
+        }
+    }
+
+    fn about_files(&mut self, table: &dyn TableLike, key: &str, item: &Item) -> Read {
+        match key {
+            "skip" => self.canon.skip = self.patterns(item, "skip")?,
+            "largest" => match item.as_integer().map(u64::try_from) {
+                Some(Ok(value)) => {
+                    let line = self.line(item.span());
+                    self.canon.largest = Some(Spoken { value, line });
+                }
+                _ => return self.error(item.span(), "`largest` takes a number of bytes"),
+            },
+            "language" => self.languages(self.table(item, key)?)?,
+            _ => return self.unknown(table, "key of `[files]`", key, FILES),
         }
         Ok(())
     }
@@ -388,37 +421,57 @@ impl Reading<'_> {
         Ok(())
     }
 
-    fn style(&self, table: &dyn TableLike) -> Read<Styles> {
+    fn style(&self, table: &dyn TableLike) -> Styles {
         let mut styles = Styles::default();
         for (name, item) in table.iter() {
-            if let Some(language) = languages::by_name(name) {
-                let own = self.table(item, &format!("style.{name}"))?;
-                for (setting, item) in own.iter() {
-                    let idle = |key| {
-                        slots().any(|(entry, slot)| entry.name == setting && slot.key == key)
-                            && !language.has(setting, key)
-                    };
-                    if REGISTRY.iter().any(|entry| entry.name == setting)
-                        && !language.has(setting, "")
-                    {
-                        let message = format!("`{setting}` means nothing in {name}");
-                        return self.error(self.key_span(own, setting), message);
-                    }
-                    let table = item.as_table_like();
-                    let keys = table.into_iter().flat_map(|table| table.iter());
-                    if let Some((key, _)) = keys.into_iter().find(|(key, _)| idle(key)) {
-                        let message = format!("`{setting}.{key}` means nothing in {name}");
-                        let span = table.and_then(|table| self.key_span(table, key));
-                        return self.error(span, message);
-                    }
-                    let read = self.setting(own, setting, item, Vec::new())?;
-                    styles.own.entry(language.name).or_default().extend(read);
+            let Some(language) = languages::by_name(name) else {
+                match self.setting(table, name, item, language_names()) {
+                    Ok(read) => styles.every.extend(read),
+                    Err(error) => self.note(Err(error)),
                 }
-            } else {
-                styles.every.extend(self.setting(table, name, item, language_names())?);
+                continue;
+            };
+            match self.table(item, &format!("style.{name}")) {
+                Ok(own) => {
+                    for (setting, item) in own.iter() {
+                        match self.setting_of(language, own, setting, item) {
+                            Ok(read) => styles.own.entry(language.name).or_default().extend(read),
+                            Err(error) => self.note(Err(error)),
+                        }
+                    }
+                }
+                Err(error) => self.note(Err(error)),
             }
         }
-        Ok(styles)
+        styles
+    }
+
+    /// The values that one setting of a language is given.
+    fn setting_of(
+        &self,
+        language: &Language,
+        own: &dyn TableLike,
+        setting: &str,
+        item: &Item,
+    ) -> Read<Vec<Assignment>> {
+        let idle = |key| {
+            slots().any(|(entry, slot)| entry.name == setting && slot.key == key)
+                && !language.has(setting, key)
+        };
+        if REGISTRY.iter().any(|entry| entry.name == setting)
+            && !language.has(setting, "")
+        {
+            let message = format!("`{setting}` means nothing in {}", language.name);
+            return self.error(self.key_span(own, setting), message);
+        }
+        let table = item.as_table_like();
+        let keys = table.into_iter().flat_map(|table| table.iter());
+        if let Some((key, _)) = keys.into_iter().find(|(key, _)| idle(key)) {
+            let message = format!("`{setting}.{key}` means nothing in {}", language.name);
+            let span = table.and_then(|table| self.key_span(table, key));
+            return self.error(span, message);
+        }
+        self.setting(own, setting, item, Vec::new())
     }
 
     /// The values that one setting is given; a table gives one for each of its keys.
@@ -455,7 +508,7 @@ impl Reading<'_> {
         match item.as_table_like() {
             Some(inner) => {
                 for (key, item) in inner.iter() {
-                    set(key, item, self.key_span(inner, key))?;
+                    self.note(set(key, item, self.key_span(inner, key)));
                 }
             }
             None => set("", item, self.key_span(table, name))?,

@@ -129,7 +129,7 @@ impl Selecting {
             repository,
             root,
             items: Vec::new(),
-            left_alone: LeftAlone::new(),
+            left_alone: LeftAlone::default(),
             problems: Vec::new(),
             styles: HashMap::new(),
             ways: HashMap::new(),
@@ -218,7 +218,7 @@ impl Selecting {
         for path in paths {
             let whole = present(&self.current, path)?;
             if led_out(&self.current, path).is_some() {
-                self.leave(Why::Link);
+                self.leave(Why::Link, &self.current.join(path));
             } else if whole.starts_with(&self.root) {
                 named.push(whole);
             } else {
@@ -233,8 +233,8 @@ impl Selecting {
         self.repository.as_ref().ok_or(WorkError::NoRepository(what))
     }
 
-    fn leave(&mut self, why: Why) {
-        *self.left_alone.entry(why).or_default() += 1;
+    fn leave(&mut self, why: Why, path: &Path) {
+        self.left_alone.add(why, path);
     }
 
     fn whole(&mut self, named: &[PathBuf]) -> Result<(), WorkError> {
@@ -254,8 +254,8 @@ impl Selecting {
                 Met::Folder(_) => {}
                 Met::File(path) => self.file(&path, Base::Whole)?,
                 Met::Link(path) => self.link(&path),
-                Met::Special(_) => self.leave(Why::Special),
-                Met::Module(_) => self.leave(Why::Submodule),
+                Met::Special(path) => self.leave(Why::Special, &path),
+                Met::Module(path) => self.leave(Why::Submodule, &path),
                 Met::Unread(path, why) => self.problems.push((self.shown(&path), why)),
             }
         }
@@ -266,7 +266,7 @@ impl Selecting {
     fn link(&mut self, path: &Path) {
         let inside = std::fs::canonicalize(path).is_ok_and(|to| to.starts_with(&self.root));
         if !inside || self.repository.is_none() {
-            self.leave(Why::Link);
+            self.leave(Why::Link, path);
         }
     }
 
@@ -320,7 +320,7 @@ impl Selecting {
             match path.symlink_metadata().map(|found| found.file_type()) {
                 Ok(kind) if kind.is_symlink() => self.link(&path),
                 Ok(kind) if kind.is_file() => self.saved(&path, Base::New)?,
-                Ok(kind) if !kind.is_dir() => self.leave(Why::Special),
+                Ok(kind) if !kind.is_dir() => self.leave(Why::Special, &path),
                 _ => {}
             }
         }
@@ -334,7 +334,7 @@ impl Selecting {
             return true;
         }
         if change.is_submodule() {
-            self.leave(Why::Submodule);
+            self.leave(Why::Submodule, path);
             return true;
         }
         if change.is_link() || path.is_symlink() {
@@ -379,7 +379,7 @@ impl Selecting {
 
     fn is_special_in_git(&mut self, change: &Change, path: &Path) -> bool {
         if change.is_link() {
-            self.leave(Why::Link);
+            self.leave(Why::Link, path);
             return true;
         }
         (change.unmerged || change.is_submodule()) && self.is_special(change, path)
@@ -416,16 +416,20 @@ impl Selecting {
     ) -> Result<(), WorkError> {
         let canon = self.canons.governing(path)?;
         let Some(language) = self.language(&canon, path, &source)? else {
-            self.leave(Why::UnknownLanguage);
+            // Our own files are read, not judged.
+            let name = path.file_name().unwrap_or_default();
+            if !crate::canon::names().iter().any(|own| name == *own) {
+                self.leave(Why::UnknownLanguage, path);
+            }
             return Ok(());
         };
         if self.only_agreed && canon.is_empty() {
-            self.leave(Why::NotAgreed);
+            self.leave(Why::NotAgreed, path);
             return Ok(());
         }
         let play = canon.reach(path, play).map(|(play, _)| play).unwrap_or_default();
         if canon.skips(path).is_some() || play == Play::Off {
-            self.leave(if play == Play::Off { Why::Off } else { Why::Skipped });
+            self.leave(if play == Play::Off { Why::Off } else { Why::Skipped }, path);
             return Ok(());
         }
         let folder = path.parent().unwrap_or(path).to_path_buf();

@@ -1,7 +1,9 @@
 //! `kanonix` alone.
 
 use crate::Status;
+use crate::options::{BadOption, Options};
 use crate::say::outpart;
+use clap::CommandFactory;
 
 const HELP: &str = "\
 Kanonix: one agreed formatting style, mended only on the lines you touch
@@ -24,11 +26,28 @@ at the gate
                             judge what a branch changed; the build server calls this
 
     kanonix tour            the whole job on a demo repository
-    kanonix COMMAND --help  every option of a command
+    kanonix help COMMAND    every option of a command
+
+words
+    canon    what is agreed: kanonix.toml at the top of the repository
+    settle   to agree on it
+    slip     a place that departs from the canon
+    reach    which lines are looked at: by default, those touched since the last commit
+    fault    a stretch that does not parse; it stays as it is
 ";
 
-/// Prints a short help.
-pub(crate) fn run() -> anyhow::Result<Status> {
-    outpart!("{HELP}");
+/// Prints a short help, or that of a command.
+pub(crate) fn run(command: Option<&str>) -> anyhow::Result<Status> {
+    let Some(name) = command else {
+        outpart!("{HELP}");
+        return Ok(Status::Clean);
+    };
+    let mut all = Options::command();
+    all.build();
+    let Some(found) = all.find_subcommand_mut(name) else {
+        let message = format!("there is no command `{name}`; see them all with: kanonix help");
+        return Err(BadOption(message).into());
+    };
+    outpart!("{}", found.render_help());
     Ok(Status::Clean)
 }

@@ -63,7 +63,7 @@ fn files(options: &Mend) -> anyhow::Result<Status> {
     for (item, done) in done {
         match done {
             Done::Clean => {}
-            Done::LeftAlone(why) => *left.entry(why).or_default() += 1,
+            Done::LeftAlone(why) => left.add(why, &item.path),
             Done::Problem(reason) => problems.push((item.shown.clone(), reason)),
             Done::Mended { old, new, note, refused } => {
                 problems.extend(refused.map(|reason| (item.shown.clone(), reason)));

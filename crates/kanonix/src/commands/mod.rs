@@ -22,7 +22,10 @@ use std::path::Path;
 /// A reach in a sentence, and the options that ask for it.
 pub(crate) fn reach_in_words(reach: &Reach, in_repository: bool) -> (String, String) {
     match reach {
-        Reach::Save | Reach::Saved { .. } if in_repository => ("on touched lines".into(), String::new()),
+        Reach::Save | Reach::Saved { .. } if in_repository => (
+            "on touched lines".into(),
+            String::new(),
+        ),
         Reach::Save | Reach::Saved { .. } | Reach::Whole => {
             ("on all lines".into(), " --whole".into())
         }

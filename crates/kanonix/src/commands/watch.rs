@@ -175,7 +175,10 @@ impl Watching {
         }
         if let Some(what) = self.gits.as_ref().and_then(Gits::under_way) {
             if !std::mem::replace(&mut self.waits, true) {
-                errln!("kanonix: {} is under way: nothing is mended until it is done", what.as_str());
+                errln!(
+                    "kanonix: {} is under way: nothing is mended until it is done",
+                    what.as_str()
+                );
             }
             return;
         }

@@ -166,6 +166,6 @@ pub(crate) fn count(number: usize, what: &str) -> String {
 /// whole repository was asked for, and are said in the count alone.
 pub(crate) fn left_alone(left: &LeftAlone) -> Option<String> {
     let said: Vec<String> =
-        left.iter().map(|(why, number)| format!("{number} {}", why.as_str())).collect();
+        left.iter().map(|(why, paths)| format!("{} {}", paths.len(), why.as_str())).collect();
     (!said.is_empty()).then(|| format!("files left alone: {}", said.join(", ")))
 }

@@ -1,7 +1,8 @@
 //! For a person: grouped by file, each slip with its line and a mark under the place.
 
 use super::{Frame, count, left_alone};
-use crate::judging::{Judgement, Place, WITH_SOURCE};
+use crate::judging::Judgement;
+use crate::places::{Place, WITH_SOURCE};
 use crate::paint::Paint;
 use kanonix_core::text::visible;
 

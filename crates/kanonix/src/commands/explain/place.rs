@@ -1,7 +1,7 @@
 //! Why a file, or a line of it, is treated as it is.
 
 use crate::Status;
-use crate::options::Explain;
+use crate::options::{BadOption, Explain};
 use crate::paint::Paint;
 use crate::report::count;
 use crate::say::{outln, outpart};
@@ -64,6 +64,9 @@ pub(crate) struct Report {
     merge: Occasion,
     settings: Vec<Value>,
     faults: Vec<Spot>,
+    /// How many lines it has, if it is a text.
+    #[serde(skip)]
+    lines: Option<usize>,
     line: Option<usize>,
     decided_by: Vec<Decision>,
     slips: Vec<Spot>,
@@ -76,6 +79,13 @@ pub(super) fn run(
     options: &Explain,
 ) -> anyhow::Result<Status> {
     let report = told(here, path, line, None, false)?;
+    if let (Some(asked), Some(lines)) = (line, report.lines)
+        && asked > lines
+    {
+        let lines = count(lines, "line");
+        let message = format!("{} has {lines}: there is no line {asked}", visible(&report.path));
+        return Err(BadOption(message).into());
+    }
     if options.is_json() {
         outln!("{}", serde_json::to_string_pretty(&report)?);
     } else {
@@ -160,6 +170,7 @@ impl Explaining<'_> {
             merge: occasion("merge"),
             settings: said.map(|said| self.value(said)).collect(),
             faults: Vec::new(),
+            lines: explained.text.as_ref().map(|text| text.lines().count()),
             line,
             decided_by: Vec::new(),
             slips: Vec::new(),

@@ -113,7 +113,7 @@ fn text(one: &Explained, entry: &Entry, paint: Paint) -> String {
 }
 
 /// A sentence in lines that fit, two blanks in.
-fn wrapped(text: &str) -> String {
+pub(super) fn wrapped(text: &str) -> String {
     let mut out = String::from(" ");
     let mut column = 1;
     for word in text.split_whitespace() {

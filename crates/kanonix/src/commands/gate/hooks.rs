@@ -87,7 +87,7 @@ pub(super) fn install(options: &GateInstall) -> anyhow::Result<Status> {
         bail!(BadOption(
             "nothing has been agreed here yet, so there is nothing to stop a commit for: propose a \
              canon with `kanonix settle`, write it with `kanonix settle --write`, and commit it"
-                .into()
+            .into()
         ));
     }
     let folder = match options.shared {

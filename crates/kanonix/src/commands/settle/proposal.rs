@@ -36,7 +36,7 @@ pub(super) fn run(tree: &Tree, options: &Settle) -> anyhow::Result<Status> {
     let text = tree.text()?;
     let mut selection = tree.under(&[])?;
     let mut left = selection.left_alone.clone();
-    left.remove(&Why::UnknownLanguage);
+    left.forget(Why::UnknownLanguage);
     let findings = survey(&mut selection, &mut left);
     let paint = Paint::new(options.voice.color);
     let told = table(&findings, paint);
@@ -141,10 +141,10 @@ fn survey(selection: &mut Selection, left: &mut LeftAlone) -> Vec<Finding> {
             items.par_iter().map(one).collect::<Vec<_>>()
         };
         let mut total = Measured::default();
-        for one in measured(&survey.style()) {
+        for (one, item) in measured(&survey.style()).into_iter().zip(&items) {
             match one {
                 Ok(one) => total.add(&one),
-                Err(NotLoaded::LeftAlone(why)) => *left.entry(why).or_default() += 1,
+                Err(NotLoaded::LeftAlone(why)) => left.add(why, &item.path),
                 Err(NotLoaded::Problem(reason)) => errln!("kanonix: {reason}"),
             }
         }

@@ -23,7 +23,7 @@ pub(super) fn price(tree: &Tree, options: &Settle) -> anyhow::Result<Status> {
     let now = tree.total(&[(tree.canon.clone(), text.clone())])?;
     let mut rows: Vec<(&str, Total)> = Vec::new();
     for wish in &options.price {
-        let with = changed(tree, &text, std::slice::from_ref(wish))?;
+        let with = changed(tree, &text, std::slice::from_ref(wish), "--price")?;
         rows.push((wish, tree.total(&[(tree.canon.clone(), with)])?));
     }
     let paint = Paint::new(options.voice.color);
@@ -52,7 +52,7 @@ pub(super) fn set_values(tree: &Tree, options: &Settle) -> anyhow::Result<Status
         let message = format!("there is no {shown} yet; write one with: kanonix settle --write");
         return Err(BadOption(message).into());
     };
-    let with = changed(tree, &text, &options.set)?;
+    let with = changed(tree, &text, &options.set, "--set")?;
     if with == text {
         outln!("{shown} says so already");
         return Ok(Status::Clean);
@@ -73,13 +73,16 @@ pub(super) fn set_values(tree: &Tree, options: &Settle) -> anyhow::Result<Status
     Ok(Status::Clean)
 }
 
-/// The text of a canon in which these wishes are fulfilled, and which can be read.
-fn changed(tree: &Tree, text: &str, wishes: &[String]) -> anyhow::Result<String> {
+/// The text of a canon in which these wishes are fulfilled, and which can be read. What is wrong in
+/// a wish is said of the option that it stands behind.
+fn changed(tree: &Tree, text: &str, wishes: &[String], option: &str) -> anyhow::Result<String> {
+    Canon::read(&tree.canon, text).map_err(WorkError::from)?;
     let mut with = text.to_string();
-    for wish in wishes {
-        let wish = Wish::read(wish).map_err(|error| BadOption(error.to_string()))?;
-        with = set(&with, &wish, None).map_err(|error| BadOption(error.to_string()))?;
+    for asked in wishes {
+        let wrong = |message: &str| BadOption(format!("{option} {asked}: {message}"));
+        let wish = Wish::read(asked).map_err(|error| wrong(&error.to_string()))?;
+        with = set(&with, &wish, None).map_err(|error| wrong(&error.to_string()))?;
+        Canon::read(&tree.canon, &with).map_err(|error| wrong(error.message()))?;
     }
-    Canon::read(&tree.canon, &with).map_err(WorkError::from)?;
     Ok(with)
 }

@@ -64,7 +64,10 @@ impl Saves {
             return;
         }
         let places = Places::new(text, encoding);
-        let in_bytes = |edit: TextEdit| Edit { range: places.bytes(edit.range), text: edit.new_text };
+        let in_bytes = |edit: TextEdit| Edit {
+            range: places.bytes(edit.range),
+            text: edit.new_text,
+        };
         let edits: Vec<Edit> = edits.into_iter().map(in_bytes).collect();
         self.answered.insert(uri.clone(), (sum(text), sum(&apply(text, &edits))));
     }
