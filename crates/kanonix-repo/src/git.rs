@@ -18,6 +18,7 @@ pub use finding::{program_version, stand_in, top_of};
 pub use runner::{Trust, in_hook};
 pub use under_way::UnderWay;
 use runner::{git_with_hooks, run, run_with};
+use kanonix_core::style::nearest;
 use kanonix_core::text::visible;
 use std::ffi::OsString;
 use std::os::unix::ffi::OsStrExt;
@@ -45,6 +46,17 @@ pub enum GitError {
     /// A revision that does not exist.
     #[error("there is no revision `{}` in this repository", visible(.0))]
     NoRevision(String),
+    /// As that, where another one may have been meant.
+    #[error("there is no revision `{}` in this repository; did you mean `{}`?", visible(.0), visible(.1))]
+    NoRevisionBut(String, String),
+    /// A history that a shallow clone does not have.
+    #[error(
+        "this clone is shallow and does not have the history of `{}`: deepen it with `git fetch \
+         --unshallow origin '+refs/heads/*:refs/remotes/origin/*'`, and name the branch as git does \
+         then (origin/main)",
+        visible(.0)
+    )]
+    Shallow(String),
     /// A file that a commit does not have.
     #[error("there is no {} in {} at {}", visible(.0), visible(.1), visible(.2))]
     NoFile(String, String, String),
@@ -241,6 +253,33 @@ impl Repository {
     /// # Errors
     /// If there is no such revision, or the two have nothing in common.
     pub fn merge_base(&self, revision: &str) -> Answer<String> {
+        self.left_at(revision).map_err(|error| self.with_hint(revision, error))
+    }
+
+    /// Why a revision leads to nothing here, and what may have been meant.
+    fn with_hint(&self, revision: &str, error: GitError) -> GitError {
+        if !matches!(error, GitError::NoRevision(_) | GitError::NoMergeBase(_)) {
+            return error;
+        }
+        let asked = |words: &[&str]| {
+            let answer = run(self.git().args(words), words[0]).unwrap_or_default();
+            String::from_utf8_lossy(&answer).into_owned()
+        };
+        if asked(&["rev-parse", "--is-shallow-repository"]).trim() == "true" {
+            return GitError::Shallow(revision.into());
+        }
+        if matches!(error, GitError::NoMergeBase(_)) {
+            return error;
+        }
+        let names = asked(&["for-each-ref", "--format=%(refname:short)"]);
+        let remote = names.lines().find(|name| name.strip_suffix(revision).is_some_and(|rest| rest.ends_with('/')));
+        match remote.or_else(|| nearest(revision, names.lines())) {
+            Some(near) => GitError::NoRevisionBut(revision.into(), near.into()),
+            None => error,
+        }
+    }
+
+    fn left_at(&self, revision: &str) -> Answer<String> {
         let commit = self.commit(revision)?;
         let mut command = self.git();
         command.args(["merge-base", &commit, "HEAD"]);

@@ -248,8 +248,9 @@ pub(crate) enum GateCommand {
     Install(GateInstall),
     /// Takes it out again
     Remove,
-    /// Says what is installed where, and whether a commit would be stopped now
-    Status,
+    /// Says what is installed where, and whether a commit would be stopped now; 0 if the gate is
+    /// current here, 1 if not
+    Status(GateStatus),
     /// Judges what is staged; git calls this
     Commit(GateCommit),
     /// Judges what the branch changed since it left a revision
@@ -267,6 +268,13 @@ pub(crate) struct GateInstall {
     /// Lets commits through, unjudged, where the program is missing
     #[arg(long)]
     pub pass_without: bool,
+}
+
+#[derive(Args)]
+pub(crate) struct GateStatus {
+    /// How it is written: text, json
+    #[arg(long, value_name = "KIND", default_value = "text", value_parser = ["text", "json"])]
+    pub report: String,
 }
 
 #[derive(Args)]

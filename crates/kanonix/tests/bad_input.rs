@@ -51,7 +51,7 @@ fn a_path_that_is_not_there_is_named() {
 fn an_unknown_revision_is_named() {
     let repo = Repo::with(&[("a.py", "a = 1\n")]);
     insta::assert_snapshot!(wrong(&repo, &["check", "--since", "mian"]), @r"
-    kanonix: there is no revision `mian` in this repository
+    kanonix: there is no revision `mian` in this repository; did you mean `main`?
     exit status 2
     ");
 }

@@ -230,3 +230,126 @@ fn the_gate_judges_the_same_from_a_folder_inside() {
         + &String::from_utf8_lossy(&output.stdout);
     assert!(said.contains("../a.py:1:2") && said.contains("b.py:1:2"), "{said}");
 }
+
+/// What a script reads of the status, and how it ends.
+fn status_of(repo: &Repo) -> (i32, serde_json::Value) {
+    let said = repo.kanonix(&["gate", "status", "--report", "json"]);
+    (said.status, serde_json::from_str(&said.out).unwrap())
+}
+
+#[test]
+fn a_script_can_ask_for_the_status() {
+    let repo = Repo::with(&[("a.py", "a = 1\n")]);
+    let (status, said) = status_of(&repo);
+    assert_eq!((status, &said["installed"], &said["commit_now"]), (1, &false.into(), &"passes".into()));
+    repo.kanonix(&["gate", "install"]);
+    repo.write("a.py", "a=2\n");
+    repo.git(&["add", "a.py"]);
+    let (status, said) = status_of(&repo);
+    assert_eq!((status, &said["current"], &said["lines"]), (0, &true.into(), &1.into()));
+    assert_eq!((&said["commit_now"], &said["hook"]), (&"stops".into(), &".git/hooks/pre-commit".into()));
+    let hook = repo.read(".git/hooks/pre-commit");
+    repo.write(".git/hooks/pre-commit", hook + "# more\n");
+    assert_eq!(status_of(&repo).0, 1);
+}
+
+#[test]
+fn a_shared_gate_goes_in_beside_a_teams_own_hooks() {
+    let repo = Repo::with(&[("a.py", "a = 1\n")]);
+    repo.write("hooks/pre-commit", "#!/bin/sh\necho own >> said\n");
+    repo.write("hooks/commit-msg", "#!/bin/sh\necho message >> said\n");
+    for hook in ["hooks/pre-commit", "hooks/commit-msg"] {
+        let mut command = repo.command("chmod");
+        assert!(command.args(["+x", hook]).status().unwrap().success());
+    }
+    repo.git(&["config", "core.hooksPath", "hooks"]);
+    let said = repo.kanonix(&["gate", "install", "--shared"]);
+    assert_eq!(said.status, 0, "{said:?}");
+    assert!(!repo.path(".kanonix").exists() && !said.out.contains("git config"), "{said:?}");
+    let (status, said) = status_of(&repo);
+    assert_eq!((status, &said["earlier"], &said["carried"]), (0, &true.into(), &"hooks".into()));
+    // The shared hook finds the program on the path.
+    let program = std::path::Path::new(env!("CARGO_BIN_EXE_kanonix"));
+    let path = std::env::var("PATH").unwrap();
+    let mut command = repo.command("git");
+    command.env("PATH", format!("{}:{path}", program.parent().unwrap().display()));
+    assert!(command.args(["commit", "-q", "--allow-empty", "-m", "x"]).status().unwrap().success());
+    assert_eq!(repo.read("said"), "own\nmessage\n");
+    repo.git(&["add", "--all"]);
+    // A clone that does not use the folder is told so.
+    repo.git(&["config", "--unset", "core.hooksPath"]);
+    let (status, said) = status_of(&repo);
+    assert_eq!((status, &said["installed"], &said["carried"]), (1, &false.into(), &"hooks".into()));
+}
+
+#[test]
+fn hooks_outside_of_the_tree_are_not_switched_off() {
+    let repo = Repo::with(&[("a.py", "a = 1\n")]);
+    let elsewhere = tempfile::tempdir().unwrap();
+    repo.git(&["config", "core.hooksPath", elsewhere.path().to_str().unwrap()]);
+    let said = repo.kanonix(&["gate", "install", "--shared"]);
+    assert!(said.status == 2 && said.err.contains("switch them off"), "{said:?}");
+    assert!(!repo.path(".kanonix").exists());
+}
+
+#[test]
+fn a_shallow_clone_and_a_revision_that_is_not_there_are_said() {
+    let repo = Repo::with(&[("a.py", "a = 1\n")]);
+    repo.git(&["branch", "trunk"]);
+    let said = repo.kanonix(&["gate", "merge", "--into", "trnk"]);
+    assert!(said.status == 2 && said.err.contains("did you mean `trunk`?"), "{said:?}");
+    repo.commit("second");
+    let clone = Repo::plain();
+    let from = format!("file://{}", repo.root().display());
+    clone.git(&["clone", "--quiet", "--depth=1", &from, "."]);
+    for revision in ["trunk", "HEAD~1"] {
+        let said = clone.kanonix(&["check", "--since", revision]);
+        assert!(said.status == 2 && said.err.contains("git fetch --unshallow"), "{said:?}");
+    }
+    let whole = Repo::plain();
+    whole.git(&["clone", "--quiet", &from, "."]);
+    let said = whole.kanonix(&["check", "--since", "trunk"]);
+    assert!(said.err.contains("did you mean `origin/trunk`?"), "{said:?}");
+}
+
+#[test]
+fn many_new_files_in_deep_folders_do_not_hold_the_gate_up() {
+    let repo = Repo::with(&[]);
+    repo.kanonix(&["gate", "install"]);
+    let folder = "a_folder_with_a_long_name_for_the_gauges_of_the_northern_coast".to_string();
+    let deep = vec![folder; 34].join("/");
+    for number in 0..70 {
+        repo.write(&format!("{deep}/gauge_{number}"), "#!/usr/bin/env python3\na = 1\n");
+    }
+    repo.git(&["add", "--all"]);
+    assert_eq!(commit(&repo, &[]).status, 0);
+}
+
+#[test]
+fn git_may_speak_another_language() {
+    let repo = Repo::with(&[("a.py", "a = 1\n")]);
+    let real = String::from_utf8(repo.command("sh").args(["-c", "command -v git"]).output().unwrap().stdout).unwrap();
+    let bin = tempfile::tempdir().unwrap();
+    let wrapper = format!(
+        "#!/bin/sh\nif [ -n \"$LC_ALL$LANGUAGE\" ] || [ \"$LC_MESSAGES\" != C ]; then\n\
+         echo 'Schwerwiegend: kein Git-Repository' >&2; exit 128\nfi\nexec {} \"$@\"\n",
+        real.trim()
+    );
+    std::fs::write(bin.path().join("git"), wrapper).unwrap();
+    let mut chmod = repo.command("chmod");
+    assert!(chmod.arg("+x").arg(bin.path().join("git")).status().unwrap().success());
+    let path = format!("{}:{}", bin.path().display(), std::env::var("PATH").unwrap());
+    let plain = Repo::plain();
+    plain.write("a.py", "a=1\n");
+    repo.write("a.py", "a=2\n");
+    for (folder, words) in [
+        (&plain, &["check", "a.py"][..]),
+        (&repo, &["check"]),
+        (&repo, &["check", "--since", "HEAD"]),
+    ] {
+        let mut command = folder.command(env!("CARGO_BIN_EXE_kanonix"));
+        command.env("PATH", &path).env("LC_ALL", "de_DE.UTF-8").env("LANGUAGE", "de");
+        let output = command.args(words).output().unwrap();
+        assert_eq!(output.status.code(), Some(1), "{words:?}: {output:?}");
+    }
+}

@@ -242,6 +242,33 @@ fn what_a_newer_canon_would_change_is_shown_before_it_is_taken() {
 }
 
 #[test]
+fn moving_to_another_version_is_shown_before_it_is_taken() {
+    let (team, repo) = following();
+    repo.kanonix(&["settle", "--follow"]);
+    team.edit("kanonix.toml", "single", "double");
+    team.commit("other quotes");
+    team.git(&["tag", "v2"]);
+    let before = repo.read(".kanonix/followed.toml");
+    repo.edit("kanonix.toml", "\"v1\"", "\"v2\"");
+    let said = repo.kanonix(&["check"]);
+    assert!(said.status == 2 && said.err.contains("kanonix settle --refresh"), "{said:?}");
+    let said = repo.kanonix(&["settle", "--refresh"]);
+    assert_eq!(said.status, 0, "{said:?}");
+    for wanted in [
+        "at v2 has changed since v1",
+        "quotes: single becomes double",
+        "0 lines in 0 files now, and then 1 line in 1 file",
+        "nothing is written",
+    ] {
+        assert!(said.out.contains(wanted), "{wanted}: {said:?}");
+    }
+    assert_eq!(repo.read(".kanonix/followed.toml"), before);
+    assert_eq!(repo.kanonix(&["settle", "--refresh", "--write"]).status, 0);
+    assert!(repo.read(".kanonix/followed.toml").contains("# at: v2\n"));
+    assert_eq!(repo.kanonix(&["check", "--whole"]).status, 1);
+}
+
+#[test]
 fn a_copy_that_was_edited_or_is_of_another_canon_is_refused() {
     let (team, repo) = following();
     repo.kanonix(&["settle", "--follow"]);

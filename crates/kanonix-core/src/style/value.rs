@@ -76,11 +76,11 @@ fn did_you_mean(nearest: &Option<&'static str>) -> String {
 /// assert_eq!(nearest("semicolon", ["statement_end", "charset"]), Some("statement_end"));
 /// assert_eq!(nearest("tide", ["quotes", "charset"]), None);
 /// ```
-pub fn nearest(
+pub fn nearest<'a>(
     word: &str,
-    candidates: impl IntoIterator<Item = &'static str>,
-) -> Option<&'static str> {
-    let candidates: Vec<&'static str> = candidates.into_iter().collect();
+    candidates: impl IntoIterator<Item = &'a str>,
+) -> Option<&'a str> {
+    let candidates: Vec<&'a str> = candidates.into_iter().collect();
     if let Some(ours) = super::words::ours(word, &candidates) {
         return Some(ours);
     }

@@ -84,10 +84,10 @@ const WORDS: &[(&str, &str)] = &[
 ];
 
 /// What we call a plain word, if that is one of the candidates.
-pub(super) fn ours(word: &str, candidates: &[&'static str]) -> Option<&'static str> {
+pub(super) fn ours<'a>(word: &str, candidates: &[&'a str]) -> Option<&'a str> {
     let plain = word.to_lowercase().replace(['-', ' '], "_");
-    let known = WORDS.iter().filter(|(theirs, _)| *theirs == plain);
-    known.map(|(_, ours)| *ours).find(|ours| candidates.contains(ours))
+    let mut known = WORDS.iter().filter(|(theirs, _)| *theirs == plain);
+    known.find_map(|(_, ours)| candidates.iter().find(|candidate| *candidate == ours).copied())
 }
 
 #[cfg(test)]

@@ -212,7 +212,8 @@ impl Canons {
         if followed.from != team.follow || followed.at != team.at {
             let at = followed.at.as_deref().unwrap_or("HEAD");
             let message = format!(
-                "the copy in {} is of {} at {at}: take the other one with {NEXT}",
+                "the copy in {} is of {} at {at}: see what the other one would change with kanonix \
+                 settle --refresh, and take it with kanonix settle --refresh --write",
                 super::followed::PATH,
                 followed.from
             );

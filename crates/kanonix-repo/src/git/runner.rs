@@ -124,8 +124,11 @@ pub(super) fn plain(trust: Trust) -> Command {
         }
     }
     command.env("GIT_OPTIONAL_LOCKS", "0").env("GIT_TERMINAL_PROMPT", "0");
-    // Its messages are read.
-    command.env("LC_ALL", "C");
+    // Its messages are read in English, whatever the user's are; how his texts are encoded stays.
+    if let Some(all) = std::env::var_os("LC_ALL") {
+        command.env("LC_CTYPE", all);
+    }
+    command.env_remove("LC_ALL").env_remove("LANGUAGE").env("LC_MESSAGES", "C");
     match trust {
         Trust::Found => command.env("GIT_NO_LAZY_FETCH", "1").env("GIT_ALLOW_PROTOCOL", "none"),
         // Somebody who allows less keeps his word.

@@ -6,7 +6,7 @@ use super::{Base, Item, LeftAlone, Reach, Reader, Selection, Source, UNMERGED, W
 use crate::canon::{
     Canons, Governing, LayerId, NotRead, Play, Reach as Said, Spoken, text_of,
 };
-use crate::files;
+use crate::files::{self, Unread};
 use crate::git::{Blobs, Change, GitError, Repository, Staged};
 use kanonix_core::languages::Language;
 use kanonix_core::text::LineSet;
@@ -471,9 +471,16 @@ impl Selecting {
             return Ok(self.instead_of_name);
         }
         let (repository, blobs) = (&self.repository, &mut self.blobs);
-        let mut problem = None;
+        let (mut problem, mut unread) = (None, None);
         let first_line = || match source {
-            Source::File => first_line_of(files::open(path).ok()?),
+            Source::File => match files::open(path) {
+                Ok(file) => first_line_of(file),
+                Err(Unread::Refused(error)) => {
+                    unread = Some(format!("what language it is in cannot be read: {error}"));
+                    None
+                }
+                Err(_) => None,
+            },
             Source::Staged { blob, .. } | Source::Committed { blob } => {
                 let mut read = || -> Result<Vec<u8>, GitError> {
                     let reader = match (&*blobs, repository) {
@@ -494,6 +501,7 @@ impl Selecting {
             }
         };
         let found = canon.language(path, first_line)?.map(|(language, _)| language);
+        self.problems.extend(unread.map(|why| (shown_from(&self.current, path), why)));
         match problem {
             // A text whose first line is not known is in no known language for no good reason.
             Some(error) => Err(error.into()),

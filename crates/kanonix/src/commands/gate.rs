@@ -1,6 +1,7 @@
 //! `kanonix gate`: where a commit or a merge is stopped.
 
 mod hooks;
+mod status;
 
 use super::{here, reach_in_words};
 use crate::Status;
@@ -20,7 +21,7 @@ pub(crate) fn run(options: &Gate) -> anyhow::Result<Status> {
     match &options.gate {
         GateCommand::Install(options) => hooks::install(options),
         GateCommand::Remove => hooks::remove(),
-        GateCommand::Status => hooks::status(),
+        GateCommand::Status(options) => status::run(options),
         GateCommand::Commit(options) => {
             if options.mend {
                 mend_staged(&options.rest)?;

@@ -14,7 +14,7 @@ use kanonix_core::{Difference, Document, Mended, judge};
 use kanonix_repo::undo::Store;
 use kanonix_repo::work::{InPlay, Item, LeftAlone, NotLoaded, Reach, Selection, select, select_as};
 use rayon::prelude::*;
-use std::io::{IsTerminal, Read, Write};
+use std::io::{IsTerminal, Read};
 use std::path::Path;
 
 pub(crate) fn run(options: &Mend) -> anyhow::Result<Status> {
@@ -228,7 +228,7 @@ fn standard_input(path: &Path, reach: &Reach) -> anyhow::Result<Status> {
     let mut bytes = Vec::new();
     std::io::stdin().lock().read_to_end(&mut bytes)?;
     let (out, outcome) = mend_text(path, reach, bytes);
-    std::io::stdout().lock().write_all(&out)?;
+    report::bytes_to(&mut std::io::stdout().lock(), &out)?;
     outcome
 }
 

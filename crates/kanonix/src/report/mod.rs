@@ -138,7 +138,12 @@ pub(crate) fn write_asked(
 
 /// A reader that went away (`| head`) is no problem of ours.
 pub(crate) fn to(out: &mut impl Write, text: &str) -> anyhow::Result<()> {
-    match out.write_all(text.as_bytes()).and_then(|()| out.flush()) {
+    bytes_to(out, text.as_bytes())
+}
+
+/// As [`to`].
+pub(crate) fn bytes_to(out: &mut impl Write, bytes: &[u8]) -> anyhow::Result<()> {
+    match out.write_all(bytes).and_then(|()| out.flush()) {
         Err(error) if error.kind() != std::io::ErrorKind::BrokenPipe => Err(error.into()),
         _ => Ok(()),
     }

@@ -2,15 +2,12 @@
 
 use super::repository;
 use crate::Status;
-use crate::judging::judge_in_play;
 use crate::options::{BadOption, GateInstall};
-use crate::report::count;
 use crate::say::outln;
 use anyhow::{Context, bail};
 use kanonix_repo::canon::Canons;
 use kanonix_repo::files;
 use kanonix_repo::git::Repository;
-use kanonix_repo::work::{Reach, select};
 use kanonix_repo::write::{folder_at, put};
 use std::fs;
 use std::path::{Path, PathBuf};
@@ -19,10 +16,15 @@ use std::path::{Path, PathBuf};
 const MARK: &str = "# Put here by: kanonix gate install";
 
 /// Where a hook goes that was there before.
-const EARLIER: &str = "pre-commit.before-kanonix";
+pub(super) const EARLIER: &str = "pre-commit.before-kanonix";
 
 /// Where a repository carries its hooks for everyone.
-const SHARED: &str = ".kanonix/hooks";
+pub(super) const SHARED: &str = ".kanonix/hooks";
+
+/// Whether a hook of ours mends what is staged.
+pub(super) fn mends(text: &str) -> bool {
+    text.contains(&format!("{MARK} --mend"))
+}
 
 /// The hook. It needs a shell, and the program on the path or where it was at installation.
 fn hook_text(program: Option<&Path>, options: &GateInstall) -> String {
@@ -59,13 +61,13 @@ exit {status}
 const LARGEST: u64 = 1024 * 1024;
 
 /// A hook's text, if a plain file is there.
-fn text_of(hook: &Path) -> Option<String> {
+pub(super) fn text_of(hook: &Path) -> Option<String> {
     let folder = fs::canonicalize(hook.parent()?).ok()?;
     let bytes = files::read(&folder.join(hook.file_name()?), LARGEST).ok()?;
     Some(String::from_utf8_lossy(&bytes).into_owned())
 }
 
-fn is_ours(hook: &Path) -> bool {
+pub(super) fn is_ours(hook: &Path) -> bool {
     text_of(hook).is_some_and(|text| text.contains(MARK))
 }
 
@@ -81,6 +83,14 @@ fn made(repository: &Repository, folder: &Path) -> anyhow::Result<(PathBuf, Path
     Ok((fs::canonicalize(folder).with_context(problem)?, PathBuf::new()))
 }
 
+/// Whether a hooks folder is git's own, or the one that we carry in the tree.
+pub(super) fn is_gits_own(repository: &Repository, hooks: &Path) -> bool {
+    // A linked working tree has its folder among those of the one that it is linked to.
+    let around = repository.git_dir.parent().filter(|folder| folder.ends_with("worktrees"));
+    let common = around.and_then(Path::parent).unwrap_or(&repository.git_dir);
+    hooks == common.join("hooks") || hooks == repository.root.join(SHARED)
+}
+
 pub(super) fn install(options: &GateInstall) -> anyhow::Result<Status> {
     let repository = repository()?;
     if Canons::on_disk(&repository.root).governing(&repository.root.join("any"))?.is_empty() {
@@ -90,9 +100,19 @@ pub(super) fn install(options: &GateInstall) -> anyhow::Result<Status> {
             .into()
         ));
     }
+    let hooks = repository.hooks()?;
+    let beside = options.shared && !is_gits_own(&repository, &hooks);
+    if beside && !hooks.starts_with(&repository.root) {
+        bail!(BadOption(format!(
+            "this clone's hooks are in {} (core.hooksPath), outside of the tree, and a shared gate \
+             would switch them off: install it without --shared, or take core.hooksPath away first",
+            hooks.display()
+        )));
+    }
     let folder = match options.shared {
-        true => repository.root.join(SHARED),
-        false => repository.hooks()?,
+        // A team that keeps hooks in the tree keeps them on.
+        true if !beside => repository.root.join(SHARED),
+        _ => hooks,
     };
     let hook = folder.join("pre-commit");
     let earlier = folder.join(EARLIER);
@@ -119,6 +139,15 @@ pub(super) fn install(options: &GateInstall) -> anyhow::Result<Status> {
     outln!("the commit gate is in {}", hook.display());
     if kept {
         outln!("the hook that was there runs first; it is kept as {}", earlier.display());
+    }
+    if beside {
+        let inside = folder.strip_prefix(&repository.root).unwrap_or(&folder);
+        outln!(
+            "it is beside the hooks that are there: commit it; each clone uses it whose \
+             core.hooksPath is {}",
+            inside.display()
+        );
+        return Ok(Status::Clean);
     }
     if options.shared {
         outln!("commit it; each clone then runs once:\n    git config core.hooksPath {SHARED}");
@@ -170,39 +199,8 @@ fn remove_from(folder: &Path) -> anyhow::Result<bool> {
     Ok(true)
 }
 
-pub(super) fn status() -> anyhow::Result<Status> {
-    let repository = repository()?;
-    let folder = repository.hooks()?;
-    let hook = folder.join("pre-commit");
-    let text = text_of(&hook).unwrap_or_default();
-    if is_ours(&hook) {
-        let after = match folder.join(EARLIER).exists() {
-            true => ", after the hook from before",
-            false => "",
-        };
-        outln!("commit gate: in {}{after}", hook.display());
-        let mends = text.contains(&format!("{MARK} --mend"));
-        let does = match mends {
-            true => "it mends what is staged, and stops what is left",
-            false => "it stops",
-        };
-        outln!("does: {does}");
-        let current = is_current(&text, mends);
-        outln!("current: {}", if current { "yes" } else { "no, install it again" });
-    } else if hook.exists() {
-        outln!("commit gate: not installed; another hook is in {}", hook.display());
-        outln!("put the gate before it with: kanonix gate install");
-    } else {
-        outln!("commit gate: not installed; put it in with: kanonix gate install");
-        if is_ours(&repository.root.join(SHARED).join("pre-commit")) {
-            outln!("this repository carries one: git config core.hooksPath {SHARED}");
-        }
-    }
-    now(&repository, is_ours(&hook) && text.contains(&format!("{MARK} --mend")))
-}
-
 /// Whether a hook is what this program would write today.
-fn is_current(text: &str, mend: bool) -> bool {
+pub(super) fn is_current(text: &str, mend: bool) -> bool {
     let program = std::env::current_exe().unwrap_or_else(|_| PathBuf::from("kanonix"));
     let shapes = [(false, false), (false, true), (true, false), (true, true)];
     shapes.iter().any(|(shared, pass_without)| {
@@ -210,22 +208,4 @@ fn is_current(text: &str, mend: bool) -> bool {
         let program = (!shared).then_some(program.as_path());
         hook_text(program, &options) == text
     })
-}
-
-/// Whether a commit would be stopped now.
-fn now(repository: &Repository, mends: bool) -> anyhow::Result<Status> {
-    let judgement = judge_in_play(&select(&repository.root, &[], &Reach::Commit)?);
-    match judgement.status() {
-        Status::Clean => outln!("a commit now: would go through"),
-        Status::Slips if mends => {
-            let lines = count(judgement.lines(), "line");
-            outln!("a commit now: {lines} would be mended first");
-        }
-        Status::Slips => {
-            let lines = count(judgement.lines(), "line");
-            outln!("a commit now: would be stopped, for {lines}; see kanonix check --staged");
-        }
-        _ => outln!("a commit now: would be stopped; see kanonix check --staged"),
-    }
-    Ok(Status::Clean)
 }

@@ -33,24 +33,31 @@ pub(super) fn refresh(tree: &Tree, options: &Settle) -> anyhow::Result<Status> {
     let path = Followed::path(&tree.root);
     let old = text_at(&tree.root, &path).map_err(WorkError::from)?;
     let old = old.and_then(|text| Followed::read(&text));
-    let Some(old) = old.filter(|old| old.from == team.follow && old.at == team.at) else {
+    let Some(old) = old.filter(|old| old.from == team.follow) else {
         let message = format!("there is no copy of {} yet: kanonix settle --follow", from(&team));
         return Err(BadOption(message).into());
     };
     let new = fetch(tree, &team)?;
     let paint = Paint::new(options.voice.color);
+    let moves = old.at != team.at;
     if old.text == new.text {
         outln!("{} says nothing new at {}", from(&team), new.commit);
-        if options.write && old.commit != new.commit {
+        if options.write && (moves || old.commit != new.commit) {
             write(tree, &new)?;
         }
         return Ok(Status::Clean);
     }
-    outln!("{} has changed since {}", paint.strong(&from(&team)), old.commit);
+    let since = match (&old.at, moves) {
+        (Some(at), true) => at,
+        _ => &old.commit,
+    };
+    outln!("{} has changed since {since}", paint.strong(&from(&team)));
     for line in differences(tree, &old, &new)? {
         outln!("  {line}");
     }
-    let before = tree.total(&[])?;
+    // As it was, whichever version the canon asks for by now.
+    let was = Followed { at: team.at.clone(), ..old };
+    let before = tree.total(&[(path.clone(), was.write())])?;
     let after = tree.total(&[(path, new.write())])?;
     outln!("a check of all lines counts {} now, and then {}", before.said(), after.said());
     if options.write {
