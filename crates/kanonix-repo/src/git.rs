@@ -272,7 +272,9 @@ impl Repository {
             return error;
         }
         let names = asked(&["for-each-ref", "--format=%(refname:short)"]);
-        let remote = names.lines().find(|name| name.strip_suffix(revision).is_some_and(|rest| rest.ends_with('/')));
+        let remote = names
+            .lines()
+            .find(|name| name.strip_suffix(revision).is_some_and(|rest| rest.ends_with('/')));
         match remote.or_else(|| nearest(revision, names.lines())) {
             Some(near) => GitError::NoRevisionBut(revision.into(), near.into()),
             None => error,

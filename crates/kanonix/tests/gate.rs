@@ -241,13 +241,19 @@ fn status_of(repo: &Repo) -> (i32, serde_json::Value) {
 fn a_script_can_ask_for_the_status() {
     let repo = Repo::with(&[("a.py", "a = 1\n")]);
     let (status, said) = status_of(&repo);
-    assert_eq!((status, &said["installed"], &said["commit_now"]), (1, &false.into(), &"passes".into()));
+    assert_eq!(
+        (status, &said["installed"], &said["commit_now"]),
+        (1, &false.into(), &"passes".into())
+    );
     repo.kanonix(&["gate", "install"]);
     repo.write("a.py", "a=2\n");
     repo.git(&["add", "a.py"]);
     let (status, said) = status_of(&repo);
     assert_eq!((status, &said["current"], &said["lines"]), (0, &true.into(), &1.into()));
-    assert_eq!((&said["commit_now"], &said["hook"]), (&"stops".into(), &".git/hooks/pre-commit".into()));
+    assert_eq!(
+        (&said["commit_now"], &said["hook"]),
+        (&"stops".into(), &".git/hooks/pre-commit".into())
+    );
     let hook = repo.read(".git/hooks/pre-commit");
     repo.write(".git/hooks/pre-commit", hook + "# more\n");
     assert_eq!(status_of(&repo).0, 1);
@@ -328,7 +334,10 @@ fn many_new_files_in_deep_folders_do_not_hold_the_gate_up() {
 #[test]
 fn git_may_speak_another_language() {
     let repo = Repo::with(&[("a.py", "a = 1\n")]);
-    let real = String::from_utf8(repo.command("sh").args(["-c", "command -v git"]).output().unwrap().stdout).unwrap();
+    let real = String::from_utf8(
+        repo.command("sh").args(["-c", "command -v git"]).output().unwrap().stdout,
+    )
+    .unwrap();
     let bin = tempfile::tempdir().unwrap();
     let wrapper = format!(
         "#!/bin/sh\nif [ -n \"$LC_ALL$LANGUAGE\" ] || [ \"$LC_MESSAGES\" != C ]; then\n\

@@ -367,6 +367,31 @@ fn code_whose_block_is_taken_away_moves_back() {
 }
 
 #[test]
+fn a_pasted_line_ends_as_its_file_does() {
+    for (own, pasted) in [("\r\n", "\n"), ("\n", "\r\n")] {
+        let line = |text: &str, end: &str| format!("{text}{end}");
+        let old = line("a = 1", own) + &line("b=2", own) + &line("c = 3", own);
+        let repo = Repo::with(&[("a.py", &old)]);
+        let new = |end: &str| line("d = 4", end) + &line("# note", end) + &line("e = [", end);
+        let rest = |end: &str| line("    5,", end) + &line("]", end);
+        let text = |end: &str| line("a = 1", own)
+            + &new(end)
+            + &rest(end)
+            + &old[old.find('b').unwrap()..];
+        repo.write("a.py", text(pasted));
+        let slips = repo.kanonix(&["check"]).out;
+        assert_eq!(slips.matches("end_of_line: end the line with").count(), 5, "{slips}");
+        repo.mend(&[]);
+        assert_eq!(repo.read("a.py"), text(own));
+    }
+    // An older line that ends otherwise is nobody's business.
+    let repo = Repo::with(&[("a.py", "a = 1\nb = 2\r\nc = 3\nd = 4\n")]);
+    repo.edit("a.py", "d = 4", "d=4");
+    repo.mend(&[]);
+    assert_eq!(repo.read("a.py"), "a = 1\nb = 2\r\nc = 3\nd = 4\n");
+}
+
+#[test]
 fn a_stretch_that_is_kept_is_not_mended_when_it_is_touched() {
     let repo = Repo::with(&[("a.js", "// kanonix: keep\ntable = [ 1,0,\n          0,1 ]\nb()\n")]);
     repo.edit("a.js", "1,0,", "1,2,");

@@ -6,7 +6,7 @@ use super::live::Live;
 use super::plan::{Change, Rewrite, Want};
 use crate::style::{Setting, Style};
 use crate::syntax::TokenId;
-use crate::text::{Edit, LineEnd, LineSet};
+use crate::text::{Edit, LineEnd, LineSet, Lines};
 
 /// One place where the text departs from what is agreed.
 #[derive(Clone, Debug, PartialEq, Eq)]
@@ -60,11 +60,16 @@ pub(super) fn compare(
         None
     };
     let converts = set.is_whole().then_some(target).flatten();
+    let mixed = !set.is_whole() && sheet.lines.is_mixed();
+    // How a file's lines end was settled before the last lines were pasted into it.
+    let base = set.base().filter(|base| mixed && base.contains('\n'));
+    let own = base.map_or(sheet.lines.line_end(), |base| Lines::new(base).line_end());
     let mut comparing = Comparing {
         sheet,
         filling,
         converts,
-        line_end: converts.unwrap_or(sheet.lines.line_end()),
+        mixed: mixed.then_some(set),
+        line_end: converts.unwrap_or(own),
         out: Comparison::default(),
     };
     if set.is_whole() {
@@ -86,6 +91,8 @@ struct Comparing<'a> {
     sheet: &'a Sheet<'a>,
     filling: &'a Filling,
     converts: Option<LineEnd>,
+    /// The lines in play, where lines end in either way: these end as most do.
+    mixed: Option<&'a LineSet>,
     line_end: LineEnd,
     out: Comparison,
 }
@@ -134,7 +141,7 @@ impl Comparing<'_> {
             if live.all(braces.header, braces.last + 1) {
                 added.extend([(braces.header, "{"), (braces.last, "}")]);
                 let token = &self.sheet.tree.tokens[braces.header as usize + 1];
-                let message = "braces around this statement".to_string();
+                let message = "put braces around this statement".to_string();
                 self.slip(token.start as usize, 0, Setting::BareBody, message);
             }
         }
@@ -157,7 +164,11 @@ impl Comparing<'_> {
             return;
         }
         let text = if wanted { "\u{feff}".to_string() } else { String::new() };
-        let message = if wanted { "a byte-order mark at the start" } else { "no byte-order mark" };
+        let message = if wanted {
+            "begin the file with a byte-order mark"
+        } else {
+            "no byte-order mark"
+        };
         self.out.edits.push(Edit { range: 0..self.sheet.tree.mark, text });
         self.slip(0, 0, Setting::Charset, message.into());
     }
@@ -234,7 +245,7 @@ impl Comparing<'_> {
         match filled {
             Filled::Present => {
                 let kept = self.sheet.tree.keeps_gap(index);
-                if self.converts.is_some() && present.contains('\n') && !kept {
+                if self.changes_ends(index, present) && !kept {
                     self.lines(index, present, None, None, false);
                 }
             }
@@ -262,7 +273,7 @@ impl Comparing<'_> {
         let parts = Parts::of(present);
         if parts.trailing.is_empty()
             && !parts.blanks_between
-            && self.converts.is_none()
+            && !self.changes_ends(index, present)
             && breaks.is_none_or(|count| count as usize == parts.breaks)
             && parts.breaks > 0
             && indent.is_none_or(|id| self.filling.indents.text(id) == parts.indent)
@@ -282,7 +293,8 @@ impl Comparing<'_> {
         };
         let recount = breaks != parts.breaks;
         let clean = trim || recount;
-        let wanted = if !clean && !recount && self.converts.is_none() {
+        let ends = self.changes_ends(index, present);
+        let wanted = if !clean && !recount && !ends {
             // Only the indentation can differ.
             let kept = present.len() - parts.indent.len();
             format!("{}{wanted_indent}", &present[..kept])
@@ -296,11 +308,21 @@ impl Comparing<'_> {
             let end = self.line_end.as_str();
             if recount || (trim && parts.blanks_between) {
                 wanted.push_str(&end.repeat(breaks));
-            } else if self.converts.is_some() {
+            } else if ends {
                 let before = present.find('\n').map_or("", |at| &present[..at]);
                 let from = before.trim_end_matches('\r').len();
                 let to = present.rfind('\n').map_or(0, |at| at + 1);
-                wanted.push_str(&present[from..to].replace("\r\n", "\n").replace('\n', end));
+                let mut at = range.start + from;
+                for piece in present[from..to].split_inclusive('\n') {
+                    match self.mixed.is_some() && !self.is_wrong(at + piece.len() - 1) {
+                        true => wanted.push_str(piece),
+                        false => {
+                            wanted.push_str(piece.trim_end_matches(['\r', '\n']));
+                            wanted.push_str(end);
+                        }
+                    }
+                    at += piece.len();
+                }
             } else {
                 let from = parts.trailing.len();
                 wanted.push_str(&present[from..present.len() - parts.indent.len()]);
@@ -326,15 +348,31 @@ impl Comparing<'_> {
             self.indent_slip(range.end, parts.indent, &wanted_indent);
         }
         if self.out.slips.len() == before {
-            let (setting, message) = match self.converts {
-                Some(wanted) if present.contains('\n') => {
-                    (Setting::EndOfLine, line_end_message(wanted))
-                }
-                _ => (Setting::TrimTrailingWhitespace, "no spaces at the line's end".into()),
+            let (setting, message) = match ends {
+                true => (Setting::EndOfLine, line_end_message(self.line_end)),
+                false => (Setting::TrimTrailingWhitespace, "no spaces at the line's end".into()),
             };
             self.slip(range.start, 0, setting, message);
         }
         self.out.edits.push(Edit { range, text: wanted });
+    }
+
+    /// Whether a line ends in a gap in another way than it should.
+    fn changes_ends(&self, index: usize, present: &str) -> bool {
+        if self.converts.is_some() {
+            return present.contains('\n');
+        }
+        let start = self.sheet.tree.gap(index, self.sheet.text.len()).start;
+        self.mixed.is_some()
+            && present.match_indices('\n').any(|(at, _)| self.is_wrong(start + at))
+    }
+
+    /// Whether the line that is ended by this line feed is in play, and ends otherwise than most.
+    fn is_wrong(&self, feed: usize) -> bool {
+        let has_return = self.sheet.text[..feed].ends_with('\r');
+        let line = self.sheet.lines.line_of(feed);
+        (has_return != (self.line_end == LineEnd::CrLf))
+            && self.mixed.is_some_and(|set| set.touches(line..line + 1))
     }
 
     fn recount_slip(&mut self, index: usize, parts: &Parts, breaks: usize, is_end: bool) {

@@ -57,6 +57,11 @@ impl Lines {
         if self.returns * 2 > self.starts.len() - 1 { LineEnd::CrLf } else { LineEnd::Lf }
     }
 
+    /// Whether some lines end in one way and some in the other.
+    pub fn is_mixed(&self) -> bool {
+        self.returns > 0 && self.returns < self.starts.len() - 1
+    }
+
     /// One-based line and column (in characters) of an offset, for people.
     pub fn place(&self, text: &str, offset: usize) -> (usize, usize) {
         let line = self.line_of(offset);

@@ -113,7 +113,9 @@ fn say(report: &Report) {
         "mends" => format!("{lines} would be mended first"),
         "stops" if report.lines == 0 => "would be stopped; see kanonix check --staged".into(),
         "stops" => format!("would be stopped, for {lines}; see kanonix check --staged"),
-        _ if report.lines > 0 => format!("would go through, with {lines} that depart from the canon"),
+        _ if report.lines > 0 => format!(
+            "would go through, with {lines} that depart from the canon"
+        ),
         _ => "would go through".into(),
     });
 }
