@@ -133,6 +133,13 @@ impl<'a> Document<'a> {
         Some(units.first()?.start..units.iter().map(|unit| unit.end).max()?)
     }
 
+    /// Whether [`Document::keep`] may find something to do: a look that costs little.
+    pub fn may_keep(&self, style: &Style, line: usize) -> bool {
+        self.language.line_comment.is_some()
+            && !self.has_faults()
+            && self.units_at(style, line).is_some()
+    }
+
     /// The edit that asks, in a comment, for the construct on a line to be kept as it stands; none
     /// where no comment can.
     pub fn keep(&self, style: &Style, line: usize) -> Option<Edit> {

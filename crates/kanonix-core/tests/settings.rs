@@ -56,7 +56,7 @@ fn braces_go_only_around_lines_in_play() {
     let text = "if (a) b()\nif (c) d()\n";
     let mended = mend(text, javascript, &style, &LineSet::of([1..2])).unwrap();
     assert_eq!(mended.text, "if (a) b()\nif (c) {\n  d()\n}\n");
-    assert_eq!(mended.outcome.slips[0].message, "braces around this statement");
+    assert_eq!(mended.outcome.slips[0].message, "put braces around this statement");
 }
 
 #[test]

@@ -173,7 +173,7 @@ fn what_cannot_be_judged_says_why() {
     tree.write("notes.txt", "\n");
     let selection = tree.select(&[], &Reach::Whole);
     assert_eq!(selection.left_alone.count(Why::Skipped), 1);
-    assert_eq!(selection.left_alone.count(Why::UnknownLanguage), 2);
+    assert_eq!(selection.left_alone.count(Why::UnknownLanguage), 1);
     let big = selection.load(&selection.items[0]);
     assert!(matches!(big, Err(NotLoaded::LeftAlone(Why::TooLarge))));
     let missing = select(&tree.root, &[PathBuf::from("none.py")], &Reach::Save);

@@ -264,6 +264,32 @@ fn actions(client: &mut Client, uri: &str, line: u32, only: Value) -> Vec<Value>
 }
 
 #[test]
+fn a_client_may_ask_for_an_actions_edits_once_it_is_chosen() {
+    let repo = repo();
+    let support = json!({ "codeAction": { "resolveSupport": { "properties": ["edit"] } } });
+    let members = json!({ "capabilities": { "textDocument": support } });
+    let mut client = Client::with(&repo, members);
+    let uri = uri(&repo, "a.py");
+    client.open(&uri, "python", OLD);
+    client.edit(&uri, "a = 'ebb'", "a='slack'");
+    let all = actions(&mut client, &uri, 0, Value::Null);
+    assert_eq!(all.len(), 7, "{all:?}");
+    let mut resolved = 0;
+    for action in all.iter().filter(|action| action.get("command").is_none()) {
+        assert!(action.get("edit").is_none(), "{action}");
+        let whole = client.ask("codeAction/resolve", action.clone()).unwrap();
+        assert!(whole["edit"]["changes"][&uri].is_array(), "{whole}");
+        resolved += 1;
+    }
+    assert_eq!(resolved, 5);
+    // An action of an older text does nothing to a newer one.
+    client.edit(&uri, "slack", "ebb");
+    let outdated = client.ask("codeAction/resolve", all[0].clone()).unwrap();
+    assert!(outdated.get("edit").is_none(), "{outdated}");
+    assert!(client.ask("codeAction/resolve", json!({ "title": "x" })).is_err());
+}
+
+#[test]
 fn every_action_does_what_it_says() {
     let repo = repo();
     let (mut client, uri) = touched(&repo);

@@ -297,7 +297,7 @@ fn a_copy_that_was_edited_or_is_of_another_canon_is_refused() {
     no slips in 0 files, on touched lines
     files left alone: 1 in no known language
     status 0
-    kanonix: kanonix.toml:2:10: the copy in .kanonix/followed.toml is of TEAM at v1: take the other one with kanonix settle --follow
+    kanonix: kanonix.toml:2:10: the copy in .kanonix/followed.toml is of TEAM at v1: see what the other one would change with kanonix settle --refresh, and take it with kanonix settle --refresh --write
       2 | follow = "TEAM"
         |          ^^^^^^^^^^^^^^^^^
     status 2

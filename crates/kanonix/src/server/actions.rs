@@ -1,16 +1,17 @@
 //! What can be done about a place in an open text.
 
 use super::diagnostics::of_slip;
-use super::jobs::{Office, Trouble};
+use super::jobs::{Case, Office, Trouble};
 use super::positions::Places;
 use super::texts::Snapshot;
-use kanonix_core::Outcome;
-use kanonix_core::text::Edit;
+use kanonix_core::text::LineSet;
+use kanonix_core::{Outcome, Slip};
 use kanonix_repo::work::Reach;
 use lsp_types::{
     CodeAction, CodeActionKind, CodeActionOrCommand, CodeActionParams, Command, TextEdit,
     WorkspaceEdit,
 };
+use serde::{Deserialize, Serialize};
 use std::collections::HashMap;
 
 /// The commands that a client sends back.
@@ -55,57 +56,52 @@ impl Office {
             }),
             None => true,
         };
-        let of_this = |edits: Vec<TextEdit>| {
-            let uri = snapshot.uri.as_str().parse().ok()?;
-            Some(WorkspaceEdit {
-                changes: Some(HashMap::from([(uri, edits)])),
-                ..WorkspaceEdit::default()
-            })
-        };
-        let act = |title: String, kind: &str, edits: Vec<TextEdit>| CodeAction {
-            title,
-            kind: Some(CodeActionKind::from(kind.to_string())),
-            edit: of_this(edits),
-            ..CodeAction::default()
+        let act = |title: String, kind: &str, what: What| -> Result<Option<CodeAction>, Trouble> {
+            let mut action = CodeAction {
+                title,
+                kind: Some(CodeActionKind::from(kind.to_string())),
+                ..CodeAction::default()
+            };
+            if self.resolves {
+                let (uri, version) = (snapshot.uri.to_string(), snapshot.version);
+                action.data = serde_json::to_value(Asked { uri, version, what }).ok();
+                return Ok(Some(action));
+            }
+            let edits = self.edits_of(&case, &what)?;
+            action.edit = of_text(snapshot, edits);
+            Ok(action.edit.is_some().then_some(action))
         };
         let mut actions: Vec<CodeAction> = Vec::new();
         let (first, last) = (asked.range.start.line as usize, asked.range.end.line as usize);
         let first = first.min(last);
+        // Judged once, whatever is offered of it.
+        let judges = is_in_reach && (wants("quickfix") || wants("source.fixAll.kanonix"));
+        let outcome = if judges { case.judge() } else { Outcome::default() };
         if wants("quickfix") {
-            let outcome = if is_in_reach { case.judge() } else { Outcome::default() };
             let near = outcome.slips.iter().filter(|slip| {
                 let line = places.position(slip.offset).line as usize;
                 (first..=last).contains(&line)
             });
             for slip in near.take(MOST_SLIPS) {
-                let edits: Option<Vec<Edit>> = case.edits_at(slip);
-                let edits = match edits {
-                    Some(edits) => places.edits(&edits),
-                    None => {
-                        let line = places.position(slip.offset).line as usize;
-                        self.edits(&case, &case.mended_lines(line..line + 1)?)
-                    }
-                };
-                let title = format!("Mend: {}", slip.message);
-                let mut action = act(title, "quickfix", edits);
-                action.diagnostics = Some(vec![of_slip(&places, slip, false)]);
-                actions.push(action);
+                let what = What::Slip { offset: slip.offset, message: slip.message.clone() };
+                if let Some(mut action) = act(format!("Mend: {}", slip.message), "quickfix", what)?
+                {
+                    action.diagnostics = Some(vec![of_slip(&places, slip, false)]);
+                    actions.push(action);
+                }
             }
-            let units = self.edits(&case, &case.mended_lines(first..last + 1)?);
-            if !units.is_empty() {
-                let lines = match first == last {
+            let lines = LineSet::of([first..last + 1]);
+            if !case.document.judge(&case.item.style, &lines).is_clean() {
+                let title = match first == last {
                     true => format!("Mend what is on line {}", first + 1),
                     false => format!("Mend what is on lines {} to {}", first + 1, last + 1),
                 };
-                actions.push(act(lines, "quickfix", units));
+                actions.extend(act(title, "quickfix", What::Lines { first, last })?);
             }
         }
-        if wants("source.fixAll.kanonix") && is_in_reach {
-            let edits = self.edits(&case, &case.mended()?);
-            if !edits.is_empty() {
-                let title = "Mend the lines in reach".to_string();
-                actions.push(act(title, "source.fixAll.kanonix", edits));
-            }
+        if wants("source.fixAll.kanonix") && !outcome.is_clean() {
+            let title = "Mend the lines in reach".to_string();
+            actions.extend(act(title, "source.fixAll.kanonix", What::Reach)?);
         }
         let uri = snapshot.uri.as_str();
         let command = |title: &str, kind: &str, command: &str, argument: serde_json::Value| {
@@ -127,12 +123,81 @@ impl Office {
             let argument = (first + 1).into();
             actions.push(command(&title, "source.kanonix.explain", EXPLAIN, argument));
         }
-        if wants("refactor.rewrite.kanonix.keep")
-            && let Some(edit) = case.document.keep(&case.item.style, first)
+        if wants("refactor.rewrite.kanonix.keep") && case.document.may_keep(&case.item.style, first)
         {
             let title = "Keep this as it stands".to_string();
-            actions.push(act(title, "refactor.rewrite.kanonix.keep", places.edits(&[edit])));
+            actions.extend(
+                act(title, "refactor.rewrite.kanonix.keep", What::Keep { line: first })?,
+            );
         }
         Ok(actions.into_iter().map(CodeActionOrCommand::CodeAction).collect())
     }
+
+    /// An action with the edits that it was offered without.
+    pub fn resolve(
+        &self,
+        snapshot: &Snapshot,
+        mut action: CodeAction,
+        asked: &Asked,
+    ) -> Result<CodeAction, Trouble> {
+        let case = match self.case(snapshot, &self.saved())? {
+            Some(case) => Some(case),
+            None => self.case(snapshot, &Reach::Whole)?,
+        };
+        if let Some(case) = case.filter(|_| asked.version == snapshot.version) {
+            action.edit = of_text(snapshot, self.edits_of(&case, &asked.what)?);
+        }
+        Ok(action)
+    }
+
+    /// The edits of an action.
+    fn edits_of(&self, case: &Case, what: &What) -> Result<Vec<TextEdit>, Trouble> {
+        let places = Places::new(case.document.text(), self.encoding);
+        Ok(match what {
+            What::Slip { offset, message } => {
+                let outcome = case.judge();
+                let same = |slip: &&Slip| slip.offset == *offset && slip.message == *message;
+                let Some(slip) = outcome.slips.iter().find(same) else { return Ok(Vec::new()) };
+                match case.edits_at(slip) {
+                    Some(edits) => places.edits(&edits),
+                    None => {
+                        let line = places.position(slip.offset).line as usize;
+                        self.edits(case, &case.mended_lines(line..line + 1)?)
+                    }
+                }
+            }
+            What::Lines { first, last } => self.edits(case, &case.mended_lines(*first..last + 1)?),
+            What::Reach => self.edits(case, &case.mended()?),
+            What::Keep { line } => {
+                let edit = case.document.keep(&case.item.style, *line);
+                edit.map(|edit| places.edits(&[edit])).unwrap_or_default()
+            }
+        })
+    }
+}
+
+/// What an action does, as it goes to the client and comes back.
+#[derive(Debug, Serialize, Deserialize)]
+pub(super) struct Asked {
+    pub uri: String,
+    version: i32,
+    what: What,
+}
+
+#[derive(Debug, Serialize, Deserialize)]
+#[serde(rename_all = "camelCase")]
+enum What {
+    Slip { offset: usize, message: String },
+    Lines { first: usize, last: usize },
+    Reach,
+    Keep { line: usize },
+}
+
+/// The edits of a text as the protocol has them, if there are any.
+fn of_text(snapshot: &Snapshot, edits: Vec<TextEdit>) -> Option<WorkspaceEdit> {
+    let uri = snapshot.uri.as_str().parse().ok().filter(|_| !edits.is_empty())?;
+    Some(WorkspaceEdit {
+        changes: Some(HashMap::from([(uri, edits)])),
+        ..WorkspaceEdit::default()
+    })
 }

@@ -43,6 +43,8 @@ pub(super) struct Office {
     pub events: mpsc::Sender<Event>,
     pub encoding: Encoding,
     pub wishes: Wishes,
+    /// Whether the client asks for an action's edits once it is chosen.
+    pub resolves: bool,
 }
 
 /// A text with all that decides how it is judged.

@@ -14,6 +14,7 @@ use super::texts::Texts;
 use super::transport::{Incoming, Writer};
 use crate::judging::sheltered;
 use kanonix_core::Document;
+use kanonix_repo::git::Repository;
 use kanonix_repo::work::Desk;
 use lsp_server::{ErrorCode, Message, Notification, Request, RequestId, Response};
 use lsp_types::*;
@@ -53,6 +54,8 @@ pub(crate) enum Event {
     Wrong(Trouble),
     /// Edits that somebody asked for by a command.
     Apply(Url, Vec<TextEdit>),
+    /// The repository of a folder with an open text, if it is in one.
+    Follow(PathBuf, Option<Repository>),
     /// The last commit, the index or a canon has changed.
     Changed,
 }
@@ -105,6 +108,7 @@ pub(super) struct Session {
 struct Client {
     pulls: bool,
     refreshes: bool,
+    resolves: bool,
 }
 
 impl Session {
@@ -186,6 +190,9 @@ impl Session {
                 }
                 Event::Wrong(trouble) => self.say(trouble, None),
                 Event::Apply(uri, edits) => self.apply(&uri, edits),
+                Event::Follow(folder, repository) => {
+                    self.follower.follow(&folder, repository.as_ref());
+                }
                 Event::Changed => self.all_due = Some(Instant::now() + BURST),
             }
         }
@@ -197,6 +204,7 @@ impl Session {
             events: self.events.clone(),
             encoding: self.encoding,
             wishes: self.wishes,
+            resolves: self.client.resolves,
         }
     }
 

@@ -2,7 +2,7 @@
 
 use super::super::diagnostics::SOURCE;
 use super::super::jobs::Trouble;
-use super::{BURST, PAUSE, Phase, Session, path_of};
+use super::{BURST, Event, PAUSE, Phase, Session, path_of};
 use lsp_server::{ErrorCode, Notification, RequestId};
 use lsp_types::*;
 use serde_json::{Value, json};
@@ -112,14 +112,18 @@ impl Session {
         }
     }
 
-    fn follow(&mut self, uri: &Url) {
+    fn follow(&self, uri: &Url) {
         let Ok(path) = uri.to_file_path() else { return };
         let Some(folder) = path.parent().and_then(|folder| std::fs::canonicalize(folder).ok())
         else {
             return;
         };
-        let mut desk = self.desk.lock().unwrap_or_else(PoisonError::into_inner);
-        let repository = desk.repository(&folder).unwrap_or(None);
-        self.follower.follow(&folder, repository.as_ref());
+        // Git is asked beside the thread that holds the texts.
+        let (desk, events) = (self.desk.clone(), self.events.clone());
+        rayon::spawn(move || {
+            let mut desk = desk.lock().unwrap_or_else(PoisonError::into_inner);
+            let repository = desk.repository(&folder).unwrap_or(None);
+            let _ = events.send(Event::Follow(folder, repository));
+        });
     }
 }

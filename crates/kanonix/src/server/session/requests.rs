@@ -1,6 +1,6 @@
 //! What a client asks, and the job that answers each of it.
 
-use super::super::actions::{EXPLAIN, KINDS, MEND};
+use super::super::actions::{Asked, EXPLAIN, KINDS, MEND};
 use super::super::diagnostics::SOURCE;
 use super::super::jobs::{Office, TYPED, Trouble};
 use super::super::positions::Encoding;
@@ -135,6 +135,17 @@ impl Session {
                     Ok(json!(office.actions(text, &asked)?))
                 });
             }
+            "codeAction/resolve" => {
+                let action: CodeAction = serde_json::from_value(params)?;
+                let asked: Asked = serde_json::from_value(action.data.clone().unwrap_or_default())?;
+                let Ok(uri) = asked.uri.parse() else {
+                    self.fail(id, ErrorCode::InvalidParams, "this is no action of ours");
+                    return Ok(());
+                };
+                self.job(id, &TextDocumentIdentifier { uri }, None, true, move |office, text| {
+                    Ok(json!(office.resolve(text, action, &asked)?))
+                });
+            }
             "workspace/executeCommand" => {
                 let asked: ExecuteCommandParams = serde_json::from_value(params)?;
                 return self.command(id, asked);
@@ -254,7 +265,9 @@ impl Session {
         self.encoding = Encoding::negotiated(offered);
         let text = asked.capabilities.text_document.as_ref();
         let pulls = text.is_some_and(|text| text.diagnostic.is_some());
-        self.client = Client { pulls, refreshes };
+        let support = text.and_then(|text| text.code_action.as_ref()?.resolve_support.as_ref());
+        let resolves = support.is_some_and(|support| support.properties.iter().any(|p| p == "edit"));
+        self.client = Client { pulls, refreshes, resolves };
         let folders = asked.workspace_folders.unwrap_or_default();
         self.roots = folders.iter().filter_map(|folder| path_of(&folder.uri)).collect();
         #[allow(deprecated, reason = "older clients name one root")]
@@ -300,7 +313,7 @@ fn capabilities(encoding: Encoding, on_save: bool) -> Value {
                 "firstTriggerCharacter": TYPED[0],
                 "moreTriggerCharacter": &TYPED[1..],
             },
-            "codeActionProvider": { "codeActionKinds": KINDS },
+            "codeActionProvider": { "codeActionKinds": KINDS, "resolveProvider": true },
             "executeCommandProvider": { "commands": [MEND, EXPLAIN], "workDoneProgress": true },
             "diagnosticProvider": {
                 "identifier": SOURCE,
