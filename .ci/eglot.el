@@ -35,6 +35,15 @@
   (undo-boundary)
   (save-buffer))
 
+(defun kanonix-ci-is-said (words)
+  "Whether the server has said WORDS, or does so within ten seconds."
+  (let ((end (+ (float-time) 10)) said)
+    (while (not (or said (> (float-time) end)))
+      (setq said (with-current-buffer "*Messages*"
+                   (and (string-match-p words (buffer-string)) t)))
+      (unless said (accept-process-output nil 0.1)))
+    said))
+
 (defun kanonix-ci-connect (&rest options)
   (eglot '(python-mode) (project-current) 'eglot-lsp-server
          (append (list (getenv "KANONIX") "lsp") options) "python"))
@@ -77,9 +86,7 @@
   (let ((before (concat "h='dusk'\n" (buffer-string))))
     (kanonix-ci-type "h='dusk'\n")
     (kanonix-ci-want "nothing more on save" before (kanonix-ci-on-disk)))
-  (kanonix-ci-want "what the server said" t
-                   (with-current-buffer "*Messages*"
-                     (and (string-match-p "Nothing is mended on save any more" (buffer-string)) t))))
+  (kanonix-ci-want "what the server said" t (kanonix-ci-is-said "Nothing is mended on save any more")))
 
 (defun kanonix-ci-run ()
   (condition-case problem

@@ -14,7 +14,7 @@ import threading
 import time
 
 OLD = "\n\nlevel = 1\n\n\ndef flood(level):\n    return level*2\n"
-LONGEST = 60
+LONGEST = 180
 
 
 def git(folder, *words):
