@@ -159,7 +159,8 @@ impl Comparing<'_> {
         let wanted = style.is(Setting::Charset, "", "utf-8-bom");
         let present = self.sheet.tree.mark > 0;
         // A system looks for `#!` at the very start of a program.
-        let starts_program = self.sheet.text.starts_with("#!");
+        let text = self.sheet.text;
+        let starts_program = text.starts_with("#!") && !text.starts_with("#![");
         if style.is(Setting::Charset, "", "keep") || wanted == present || starts_program {
             return;
         }
