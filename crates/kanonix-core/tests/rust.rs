@@ -673,3 +673,12 @@ fn a_chain_with_lines_of_its_own_is_no_part_of_a_line_of_operands() {
     ];
     assert_eq!(laid, lines(&wanted));
 }
+
+#[test]
+fn an_inner_attribute_is_no_programs_first_line() {
+    let mark = [("charset", "", "utf-8-bom")];
+    let text = "#![allow(a)]\nfn f() {}\n";
+    assert_eq!(lay_with("rust", &mark, text), format!("\u{feff}{text}"));
+    let program = "#!/usr/bin/env python3\na = 1\n";
+    assert_eq!(lay_with("python", &mark, program), program);
+}
