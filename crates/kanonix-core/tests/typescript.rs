@@ -205,3 +205,12 @@ fn what_may_be_types_or_comparisons_stays() {
     let laid = lay("typescript", text);
     assert!(laid.contains(".is<Tide>\nexpect"), "{laid}");
 }
+
+#[test]
+fn a_number_keeps_its_distance_from_a_point() {
+    let text = "const a = 1\n    .toFixed(2)\n    .padStart(8)\n    .trim()\n";
+    for settings in [&[][..], &[("max_line_length", "", "400"), ("list_wrap", "", "fit")]] {
+        let laid = lay_with("typescript", settings, text);
+        assert!(!laid.contains("1.toFixed"), "{laid}");
+    }
+}

@@ -344,7 +344,9 @@ fn chain(p: &mut Planner, node: NodeId) {
         match Kind::of(p.kind(at)) {
             Kind::CallExpression => called = true,
             Kind::MemberExpression => {
-                if called && let Some(dot) = p.part(at, 1) {
+                // A point right behind a number would be its own.
+                let of_number = p.part(at, 0).is_some_and(|head| is(p, head, Kind::Number));
+                if called && !of_number && let Some(dot) = p.part(at, 1) {
                     dots.push(p.first(dot));
                     calls += 1;
                 }
