@@ -6,7 +6,6 @@ const WORDS: &[(&str, &str)] = &[
     ("brace", "open_brace"),
     ("braces", "open_brace"),
     ("brace_style", "open_brace"),
-    ("brace_position", "open_brace"),
     ("curly_braces", "open_brace"),
     ("bom", "charset"),
     ("encoding", "charset"),
@@ -21,17 +20,10 @@ const WORDS: &[(&str, &str)] = &[
     ("newline_at_end", "insert_final_newline"),
     ("indent", "indent_size"),
     ("indentation", "indent_size"),
-    ("indent_width", "indent_size"),
     ("tab_size", "indent_size"),
-    ("shift_width", "indent_size"),
     ("spaces", "indent_style"),
     ("tabs", "indent_style"),
-    ("hard_tabs", "indent_style"),
-    ("soft_tabs", "indent_style"),
-    ("continuation_indent", "wrap_indent"),
     ("line_length", "max_line_length"),
-    ("line_width", "max_line_length"),
-    ("max_width", "max_line_length"),
     ("width", "max_line_length"),
     ("columns", "max_line_length"),
     ("eol", "end_of_line"),
@@ -39,20 +31,11 @@ const WORDS: &[(&str, &str)] = &[
     ("line_endings", "end_of_line"),
     ("newline", "end_of_line"),
     ("newlines", "end_of_line"),
-    ("operator_spacing", "operator_gap"),
-    ("space_around_operators", "operator_gap"),
-    ("line_break_before_operator", "operator_wrap"),
     ("paren_space", "gap_before_parens"),
     ("parentheses", "gap_before_parens"),
-    ("space_before_parens", "gap_before_parens"),
-    ("bracket_spacing", "inner_gap"),
     ("space_in_brackets", "inner_gap"),
-    ("spaces_in_parens", "inner_gap"),
     ("quote", "quotes"),
-    ("quote_style", "quotes"),
-    ("string_quotes", "quotes"),
     ("attribute_quotes", "markup_quotes"),
-    ("semi", "statement_end"),
     ("semicolon", "statement_end"),
     ("semicolons", "statement_end"),
     ("single_line_blocks", "short_block"),
@@ -74,11 +57,8 @@ const WORDS: &[(&str, &str)] = &[
     ("rs", "rust"),
     ("ts", "typescript"),
     // The canon's other words.
-    ("exclude", "skip"),
     ("ignore", "skip"),
     ("languages", "language"),
-    ("extends", "team"),
-    ("preset", "basis"),
     ("paths", "part"),
     ("version", "edition"),
 ];
@@ -99,7 +79,7 @@ mod tests {
     #[test]
     fn every_word_of_ours_is_one_and_none_is_in_the_way() {
         let is_setting = |word: &str| REGISTRY.iter().any(|entry| entry.name == word);
-        let others = ["skip", "language", "team", "basis", "part", "edition"];
+        let others = ["skip", "language", "part", "edition"];
         for (plain, ours) in WORDS {
             let known = is_setting(ours) || languages::by_name(ours).is_some();
             assert!(known || others.contains(ours), "{ours}");
