@@ -214,7 +214,8 @@ impl<'a> Document<'a> {
     /// What has to be looked at closely; `None` if that is everything.
     fn window(&self, set: &LineSet) -> Option<Window> {
         let parsed = self.parsed.as_ref()?;
-        if set.is_whole() || parsed.has_faults() || Sheet::may_keep(&self.text) {
+        let all = set.is_whole() || set.turned_from().is_some();
+        if all || parsed.has_faults() || Sheet::may_keep(&self.text) {
             return None;
         }
         Window::of(set, &Lines::new(&self.text), &self.text)

@@ -364,6 +364,17 @@ pub fn gaps(text: &str, language: &Language) -> Vec<usize> {
     tree.map_or(Vec::new(), |tree| tree.tokens.iter().map(|token| token.start as usize).collect())
 }
 
+/// Of each list of a text without faults, the zero-based lines inside it that hold one element or
+/// more, and nothing of another one.
+pub fn element_lines(text: &str, language: &Language, style: &Style) -> Vec<Vec<usize>> {
+    match Tree::parse(&language.grammar, text) {
+        Some(tree) if tree.faults.is_empty() => {
+            Sheet::new(&tree, text, style, language.rule).element_lines()
+        }
+        _ => Vec::new(),
+    }
+}
+
 /// How many sets of lines are looked at by themselves, and how many changes are followed.
 const PARTS_PER_FILE: usize = 4;
 

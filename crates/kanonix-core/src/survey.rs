@@ -4,6 +4,10 @@
 //! settings. Prices come from judging the code under each value, so that a survey and a check can
 //! never count differently.
 
+mod made;
+
+pub use made::is_made;
+
 use crate::Outcome;
 use crate::languages::Language;
 use crate::layout::Sheet;
@@ -40,6 +44,12 @@ const FIRST_FILES: usize = 24;
 /// So many slips say nothing in a small body of code.
 const FEW: usize = 2;
 
+/// In fewer places than these, code says nothing.
+const FEWEST_PLACES: usize = 2;
+
+/// What teams argue about: settled by the most, whatever it costs.
+const ARGUED: &[Setting] = &[Setting::Quotes, Setting::MarkupQuotes, Setting::StatementEnd];
+
 /// A value of a setting, with the settings that it is made of.
 #[derive(Clone, Debug)]
 struct Candidate {
@@ -50,6 +60,7 @@ struct Candidate {
 }
 
 /// A decision that a survey prepares.
+#[derive(Clone)]
 struct Question {
     entry: &'static Entry,
     slot: &'static Slot,
@@ -129,6 +140,7 @@ struct Count {
 }
 
 /// What was found in a body of code in one language.
+#[derive(Clone)]
 pub struct Survey {
     /// How many files were read.
     pub files: usize,
@@ -140,6 +152,8 @@ pub struct Survey {
     prices: Vec<Vec<Price>>,
     /// The prices once everything is as proposed.
     settled: Option<Vec<Vec<Price>>>,
+    /// Settings that stay as the community has them, whatever was found.
+    as_usual: Vec<String>,
 }
 
 /// One question's answer.
@@ -162,6 +176,8 @@ pub struct Answer {
     pub costs: Vec<Cost>,
     /// Whether the language's community expects just this.
     pub usual: bool,
+    /// Whether teams argue about it, so that most places decide, whatever that costs.
+    pub argued: bool,
 }
 
 /// What one value costs: what a check of all lines would then count.
@@ -183,7 +199,29 @@ impl Survey {
             .iter()
             .map(|question| vec![Price::default(); question.candidates.len()])
             .collect();
-        Survey { files: 0, lines: 0, language, base, questions, prices, settled: None }
+        Survey {
+            files: 0,
+            lines: 0,
+            language,
+            base,
+            questions,
+            prices,
+            settled: None,
+            as_usual: Vec::new(),
+        }
+    }
+
+    /// The same survey with one setting left as the community has it. Its prices are those of the
+    /// whole proposal until they are asked for [again](Survey::price_again).
+    pub fn with_usual(&self, name: &str) -> Survey {
+        let mut other = self.clone();
+        other.as_usual.push(name.to_string());
+        other
+    }
+
+    /// Looks once more at what each value costs while everything else is as proposed.
+    pub fn price_again(&mut self, texts: &[&str], read: impl Fn(&[&str], Style) -> Survey) {
+        self.settled = Some(read(texts, self.style()).prices);
     }
 
     /// Looks at a body of code three times: at some of it from the community's style, at all of it
@@ -340,18 +378,21 @@ impl Survey {
             [a, b] => a + b,
             _ => own.iter().copied().max().unwrap_or(0),
         };
+        if places < FEWEST_PLACES && own.iter().any(|own| *own > 0) {
+            return None;
+        }
         let share = |c: usize| match places {
             0 => 1.0,
             _ => places.saturating_sub(prices[c].own) as f64 / places as f64,
         };
-        // What teams argue about is settled by the most, whatever it costs.
-        let argued = matches!(
-            question.entry.setting,
-            Setting::Quotes | Setting::MarkupQuotes | Setting::StatementEnd
-        );
+        let argued = ARGUED.contains(&question.entry.setting);
         let agrees = argued && share(best) >= AGREEING;
         let lists = question.entry.setting == Setting::ListWrap;
+        let name = question.slot.path(question.entry);
+        let left = self.as_usual.contains(&name);
+        let usual = (0..prices.len()).find(is_usual).filter(|_| left);
         let chosen = match keeping {
+            _ if usual.is_some() => usual?,
             // Nobody is divided over lists: what was opened by hand stays, unless that costs more.
             // What a language's guide wants kept is kept, too.
             Some(keeping)
@@ -371,7 +412,7 @@ impl Survey {
         };
         let candidate = &question.candidates[chosen];
         Some(Answer {
-            name: question.slot.path(question.entry),
+            name,
             shares: order
                 .iter()
                 .map(|c| (question.candidates[*c].name.clone(), share(*c)))
@@ -382,6 +423,7 @@ impl Survey {
             price: prices[chosen].own,
             costs: Vec::new(),
             usual: is_usual(&chosen),
+            argued,
         })
     }
 }
@@ -441,5 +483,27 @@ mod tests {
         let mut survey = Survey::new(python, python.style());
         survey.read("a = 'low'\nb = \"high\"\n");
         assert!(survey.style().is(Setting::Quotes, "", "keep"));
+    }
+
+    #[test]
+    fn one_place_is_no_evidence() {
+        let python = languages::by_name("python").unwrap();
+        let quotes = |text: &str| {
+            let mut survey = Survey::new(python, python.style());
+            survey.read(text);
+            survey.answers().iter().any(|answer| answer.name == "quotes")
+        };
+        assert!(!quotes("a = 'low'\n") && quotes("a = 'low'\nb = 'high'\n"));
+    }
+
+    #[test]
+    fn a_setting_may_be_left_as_the_community_has_it() {
+        let python = languages::by_name("python").unwrap();
+        let mut survey = Survey::new(python, python.style());
+        survey.read("a = 'low'\nb = 'high'\nc = f( 1 )\nd = f( 2 )\n");
+        let gap = |survey: &Survey| survey.style().flag(Setting::InnerGap, "parens");
+        assert!(survey.style().is(Setting::Quotes, "", "single") && gap(&survey));
+        let left = survey.with_usual("inner_gap.parens");
+        assert!(left.style().is(Setting::Quotes, "", "single") && !gap(&left));
     }
 }

@@ -1,8 +1,6 @@
 //! How JSON is laid out.
 
-mod support;
-
-use support::{lay, lay_with, lines};
+use crate::support::{lay, lay_with, lines};
 
 #[test]
 fn values_on_their_lines() {

@@ -1,11 +1,9 @@
 //! How the engine lays things out: a small text before, the settings, the text after.
 
-mod support;
-
 use kanonix_core::languages;
 use kanonix_core::text::LineSet;
 use kanonix_core::{judge, mend};
-use support::{lay_with, lines, style};
+use crate::support::{lay_with, lines, style};
 
 fn lay(language: &str, text: &str) -> String {
     lay_with(language, &[("max_line_length", "", "40")], text)
@@ -478,7 +476,7 @@ fn a_live_unit_lines_up_with_its_neighbours() {
        return b;
     }
     function g() {
-      return 1;
+       return 1;
     }
     ");
 }

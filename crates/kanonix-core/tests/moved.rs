@@ -1,10 +1,8 @@
 //! Lines whose nesting changed: in play for their indentation, and for nothing else.
 
-mod support;
-
 use kanonix_core::text::LineSet;
 use kanonix_core::{judge, languages, mend_since};
-use support::{lines, style};
+use crate::support::{lines, style};
 
 /// The text after mending what it changes in its base; a second look must find nothing.
 fn mend(language: &str, base: &[&str], text: &[&str]) -> String {

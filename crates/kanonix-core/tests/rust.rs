@@ -1,8 +1,6 @@
 //! How Rust is laid out, construct by construct.
 
-mod support;
-
-use support::{lay, lay_with, lines};
+use crate::support::{lay, lay_with, lines};
 
 fn rust(text: &[&str]) -> String {
     lay("rust", &lines(text))

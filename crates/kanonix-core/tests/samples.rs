@@ -31,10 +31,20 @@ fn values(slot: &Slot) -> Vec<String> {
     }
 }
 
-fn holds(language: &Language, style: &Style, what: &str) {
+/// Every so many-th of the properties is tried on a sample, in turn: each of them on many samples and
+/// many values, not all on all.
+const TURNS: usize = 3;
+
+/// Tries the properties whose turn it is on the samples, and counts them.
+fn holds(language: &Language, style: &Style, what: &str, turn: Option<usize>) -> usize {
+    let mut tried = 0;
     for (seed, (name, text)) in language.samples.iter().enumerate() {
         let case = Case { text, language, style, seed: seed as u64 };
-        for (property, check) in properties::ALL {
+        for (number, (property, check)) in properties::ALL.iter().enumerate() {
+            if turn.is_some_and(|turn| (number + seed + turn) % TURNS > 0) {
+                continue;
+            }
+            tried += 1;
             if let Some(failure) = check(&case) {
                 panic!(
                     "{name}, {what}: {property}: {}\n--- expected\n{}\n--- found\n{}",
@@ -43,20 +53,33 @@ fn holds(language: &Language, style: &Style, what: &str) {
             }
         }
     }
+    tried
+}
+
+/// As many of them as are tried in one language.
+fn holds_in(language: &Language) -> usize {
+    let mut tried = holds(language, &language.style(), "defaults", None);
+    let own = slots().filter(|(entry, slot)| language.has(entry.name, slot.key));
+    let all = own.flat_map(|(entry, slot)| {
+        values(slot).into_iter().map(move |value| (entry, slot, value))
+    });
+    for (turn, (entry, slot, value)) in all.enumerate() {
+        let mut style = language.style();
+        style.set(entry.name, slot.key, &value).unwrap();
+        let what = format!("{} = {value}", slot.path(entry));
+        tried += holds(language, &style, &what, Some(turn));
+    }
+    tried
 }
 
 #[test]
 fn the_properties_hold_under_every_value_of_every_setting() {
-    for language in languages::ALL {
-        holds(language, &language.style(), "defaults");
-        for (entry, slot) in slots().filter(|(entry, slot)| language.has(entry.name, slot.key)) {
-            for value in values(slot) {
-                let mut style = language.style();
-                style.set(entry.name, slot.key, &value).unwrap();
-                holds(language, &style, &format!("{} = {value}", slot.path(entry)));
-            }
-        }
-    }
+    let tried: usize = std::thread::scope(|scope| {
+        let begun: Vec<_> =
+            languages::ALL.iter().map(|language| scope.spawn(|| holds_in(language))).collect();
+        begun.into_iter().map(|tried| tried.join().unwrap()).sum()
+    });
+    assert!(tried > 4_000, "{tried}");
 }
 
 /// Settings of whole files and of columns, which have tests of their own.
@@ -91,31 +114,57 @@ fn every_setting_changes_some_sample_of_every_language_that_has_it() {
     assert!(idle.is_empty(), "{idle:#?}");
 }
 
+/// In so many texts the gaps of a sample get their comments: far enough from one another.
+const APART: usize = 12;
+
 /// A comment in every gap of every sample, where the language allows one: it stays where it is, and
 /// a second look finds nothing.
 #[test]
 fn comments_survive_wherever_they_stand() {
-    let mut wrong = Vec::new();
+    let (mut wrong, mut tried) = (Vec::new(), 0);
     for language in languages::ALL {
         let style = language.style();
         let comments: &[&str] = match language.name {
             "python" => &["# why\n"],
             _ => &["/* why */", "// why\n"],
         };
+        let parses = |text: &str| judge(text, language, &style, &LineSet::of([])).faults.is_empty();
         for (name, text) in language.samples {
-            for at in properties::gaps(text, language) {
-                for comment in comments {
-                    let noted = format!("{}{comment}{}", &text[..at], &text[at..]);
-                    if !judge(&noted, language, &style, &LineSet::of([])).faults.is_empty() {
+            for comment in comments {
+                let noted = |gaps: &[usize]| {
+                    let ends = gaps.iter().copied().chain([text.len()]);
+                    let begins = [0].into_iter().chain(gaps.iter().copied());
+                    let pieces: Vec<&str> =
+                        begins.zip(ends).map(|(begin, end)| &text[begin..end]).collect();
+                    pieces.join(comment)
+                };
+                let gaps = properties::gaps(text, language);
+                let free: Vec<usize> = gaps.into_iter()
+                    .filter(|at| parses(&noted(&[*at])))
+                    .collect();
+                for first in 0..APART {
+                    let some: Vec<usize> = free.iter()
+                        .copied()
+                        .skip(first)
+                        .step_by(APART)
+                        .collect();
+                    let noted = noted(&some);
+                    if !parses(&noted) {
                         continue;
                     }
-                    let place = || format!("{name}: {:?}", &noted[at.saturating_sub(20)..at + 30]);
+                    tried += some.len();
                     match mend(&noted, language, &style, &LineSet::whole()) {
-                        Err(difference) => wrong.push(format!("{}: {difference}", place())),
+                        Err(difference) => wrong.push(format!("{name}: {difference}")),
                         Ok(mended) => {
                             let again = judge(&mended.text, language, &style, &LineSet::whole());
                             if let Some(slip) = again.slips.first() {
-                                wrong.push(format!("{}: {}", place(), slip.message));
+                                let around = mended.text.get(slip.offset.saturating_sub(40)..);
+                                let around: String = around
+                                    .iter()
+                                    .flat_map(|text| text.chars())
+                                    .take(80)
+                                    .collect();
+                                wrong.push(format!("{name}: {around:?}: {}", slip.message));
                             }
                         }
                     }
@@ -124,4 +173,5 @@ fn comments_survive_wherever_they_stand() {
         }
     }
     assert!(wrong.is_empty(), "{} {:#?}", wrong.len(), &wrong[..wrong.len().min(40)]);
+    assert!(tried > 8_000, "{tried}");
 }

@@ -1,12 +1,10 @@
 //! Settings whose effect is easiest to see on their own.
 
-mod support;
-
 use kanonix_core::style::{Style, sample, slots};
 use kanonix_core::survey::{Survey, changed_lines};
 use kanonix_core::text::LineSet;
 use kanonix_core::{judge, languages, mend};
-use support::{lay, lay_with, lines, style};
+use crate::support::{lay, lay_with, lines, style};
 
 #[test]
 fn braces_are_put_around_bare_statements() {

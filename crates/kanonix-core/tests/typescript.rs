@@ -1,8 +1,6 @@
 //! How TypeScript is laid out, construct by construct.
 
-mod support;
-
-use support::{lay, lay_with, lines};
+use crate::support::{lay, lay_with, lines};
 
 #[test]
 fn modules_and_declarations() {

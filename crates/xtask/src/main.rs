@@ -6,6 +6,7 @@ mod docs;
 mod fuzz;
 mod moved;
 mod spoil;
+mod touch;
 mod witness;
 
 use clap::{Parser, Subcommand};
@@ -72,6 +73,20 @@ enum Task {
         #[arg(long, default_value_t = 5)]
         show: usize,
     },
+    /// Touches one element of one list in each file: in how many would other lines change?
+    Touch {
+        /// The folder of code
+        dir: PathBuf,
+        /// A canon to judge by, in place of each language's defaults
+        #[arg(long)]
+        canon: Option<PathBuf>,
+        /// Where the choices start from
+        #[arg(long, default_value_t = 1)]
+        seed: u64,
+        /// How many changes to other lines are shown
+        #[arg(long, default_value_t = 5)]
+        show: usize,
+    },
     /// Settles a canon for each package under a folder, and counts the lines that it would change
     Churn {
         /// The folder; its folders are the packages
@@ -121,6 +136,7 @@ fn main() -> anyhow::Result<ExitCode> {
         Task::Spoil { dir, canon, typescript, seed, show } => {
             spoil::run(&dir, canon.as_deref(), typescript.as_deref(), seed, show)?
         }
+        Task::Touch { dir, canon, seed, show } => touch::run(&dir, canon.as_deref(), seed, show)?,
         Task::Churn { dir, language, usual, show, diff } => {
             churn::run(&dir, language.as_deref(), usual, show, diff)?
         }

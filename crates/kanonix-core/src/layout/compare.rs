@@ -59,7 +59,9 @@ pub(super) fn compare(
     } else {
         None
     };
-    let converts = set.is_whole().then_some(target).flatten();
+    // All of them are in play, or were turned away from what is agreed.
+    let is_agreed = |from: LineEnd| target == Some(from);
+    let converts = target.filter(|_| set.is_whole() || set.turned_from().is_some_and(is_agreed));
     let mixed = !set.is_whole() && sheet.lines.is_mixed();
     // How a file's lines end was settled before the last lines were pasted into it.
     let base = set.base().filter(|base| mixed && base.contains('\n'));

@@ -5,9 +5,11 @@ use super::indent::{IndentId, Indents};
 use super::live::Live;
 use super::measure::columns;
 use super::plan::{Change, Gap, GroupId, NO_GROUP, ROOT, Shape, Want};
+use super::steps::{self, Steps};
 use crate::style::{Setting, Style};
 use crate::syntax::Role;
 use crate::text::LineSet;
+use std::collections::HashMap;
 
 /// What a gap becomes.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
@@ -79,6 +81,11 @@ pub(super) fn fill(sheet: &Sheet, live: &Live, set: &LineSet, style: &Style) -> 
         keeps: style.is(Setting::ListWrap, "", "keep_open"),
         gaps: vec![Filled::Present; sheet.tree.tokens.len() + 1],
         indents: Indents::new(style.indent_step(), tab),
+        steps: match set.is_whole() || live.nothing() {
+            true => Steps::canon(style.indent_step()),
+            false => Steps::new(sheet, live, set, style.indent_step()),
+        },
+        body_steps: HashMap::new(),
         states: vec![State::Still; sheet.plan.groups.len()],
         leading: vec![false; sheet.plan.groups.len()],
         beneath: vec![false; sheet.plan.groups.len()],
@@ -90,7 +97,11 @@ pub(super) fn fill(sheet: &Sheet, live: &Live, set: &LineSet, style: &Style) -> 
     };
     filler.run();
     let groups = 0..sheet.plan.groups.len() as GroupId;
-    let states = groups.map(|group| filler.closing_state(group)).collect();
+    let settled = |group: GroupId| match filler.keeps_form(group) {
+        true => State::Still,
+        false => filler.closing_state(group),
+    };
+    let states = groups.map(settled).collect();
     let live_tokens = sheet.units.of_token.iter().map(|unit| live.unit[*unit as usize]).collect();
     Filling { gaps: filler.gaps, indents: filler.indents, states, live_tokens }
 }
@@ -107,6 +118,9 @@ pub(super) struct Filler<'a> {
     pub(super) keeps: bool,
     gaps: Vec<Filled>,
     pub(super) indents: Indents,
+    steps: Steps,
+    /// Of blocks whose header is not live, the step of their bodies.
+    body_steps: HashMap<GroupId, String>,
     pub(super) states: Vec<State>,
     /// Of each group, whether its first token begins a line.
     pub(super) leading: Vec<bool>,
@@ -133,6 +147,9 @@ impl Filler<'_> {
             let unit = &sheet.units.all[unit_index];
             let is_live = self.live.unit[unit_index];
             let starts_unit = unit.first as usize == index;
+            if starts_unit {
+                self.indents.step_by(self.steps.of_unit(unit_index));
+            }
             if !is_live {
                 if starts_unit {
                     self.before_still_unit(index);
@@ -192,12 +209,7 @@ impl Filler<'_> {
 
     /// The indentation of the line on which a token stands in the text.
     fn present_line_indent(&mut self, token: usize) -> IndentId {
-        let sheet = self.sheet;
-        let offset = sheet.tree.tokens[token].start as usize;
-        let line = sheet.lines.start(sheet.lines.line_of(offset));
-        let rest = &sheet.text[line..];
-        let blank = rest.len() - rest.trim_start_matches([' ', '\t']).len();
-        self.indents.of(&rest[..blank])
+        self.indents.of(self.sheet.indentation_at(token))
     }
 
     // ---- gaps inside a live unit ----------------------------------------------------------------
@@ -306,7 +318,15 @@ impl Filler<'_> {
         let after_fault = index > 0
             && sheet.units.all[sheet.units.of_token[index - 1] as usize].fault;
         let joins = gap.want == Want::Break
-            && matches!(self.states[gap.group as usize], State::Flat | State::Rows);
+            && match self.states[gap.group as usize] {
+                State::Flat | State::Rows => true,
+                State::Open => false,
+                State::Still => {
+                    sheet.units.ragged[gap.group as usize]
+                        && !self.keeps_form(gap.group)
+                        && self.state_at(index) == State::Flat
+                }
+            };
         if joins && is_blank(present) && !after_fault {
             // The list around it is flat now: it is no unit any more.
             return self.inner_gap(index);
@@ -327,10 +347,8 @@ impl Filler<'_> {
                 self.present_line_indent(first as usize)
             }
             None if index == 0 && gap.group == NO_GROUP => 0,
-            None => {
-                let base = self.base(gap.group);
-                self.indents.deeper(base, gap.level)
-            }
+            None if self.is_lined_up(index) => self.present_line_indent(index),
+            None => self.placed(index, unit_index),
         };
         self.line_start = index;
         self.line_indent = indent;
@@ -338,6 +356,45 @@ impl Filler<'_> {
         let breaks = self.breaks_before(index);
         self.gaps[index] =
             Filled::Lines { breaks, indent: Some(indent), trim: self.trims_before(index) };
+    }
+
+    /// Where a unit stands that lines up with nothing: so many steps deeper than its group's first
+    /// line. A block whose header is not live keeps its body's present step, if that is one of the
+    /// file's or the canon's.
+    fn placed(&mut self, index: usize, unit_index: usize) -> IndentId {
+        let sheet = self.sheet;
+        let gap = sheet.plan.gaps[index];
+        let (base, level) = (self.base(gap.group), self.level(index, &gap));
+        let Some(group) = steps::group_of(&sheet.units.all[unit_index]) else {
+            return self.indents.deeper(base, level);
+        };
+        let holder = sheet.plan.groups[group as usize].base as usize;
+        if self.live.unit[sheet.units.of_token[holder] as usize] {
+            return self.indents.deeper(base, level);
+        }
+        let present = sheet.indentation_at(index).strip_prefix(self.indents.text(base));
+        let step = self.steps.of_old(present).to_string();
+        let step = self.body_steps.entry(group).or_insert(step).clone();
+        self.indents.step_by(&step);
+        let indent = self.indents.deeper(base, level);
+        self.indents.step_by(self.steps.of_unit(unit_index));
+        indent
+    }
+
+    /// Whether a row of a ragged list that keeps its form begins under the list's first element.
+    fn is_lined_up(&self, index: usize) -> bool {
+        let sheet = self.sheet;
+        let gap = &sheet.plan.gaps[index];
+        if gap.group == NO_GROUP || !gap.inside || !self.keeps_form(gap.group) {
+            return false;
+        }
+        let first = sheet.plan.groups[gap.group as usize].opening as usize;
+        let column = |token: usize| {
+            let start = sheet.tree.tokens[token].start as usize;
+            let line = sheet.lines.start(sheet.lines.line_of(start));
+            columns(&sheet.text[line..start], self.tab)
+        };
+        !sheet.tree.broken(first, sheet.text) && column(first) == column(index)
     }
 
     fn before_still_unit(&mut self, index: usize) {

@@ -130,6 +130,17 @@ impl Filler<'_> {
         }
     }
 
+    /// Whether a group is a ragged list neither of whose brackets is in play: it stays as it is.
+    pub(super) fn keeps_form(&self, id: GroupId) -> bool {
+        let units = &self.sheet.units;
+        let group = &self.sheet.plan.groups[id as usize];
+        let is_live = |token: u32| self.live.unit[units.of_token[token as usize] as usize];
+        self.states[id as usize] == State::Still
+            && units.ragged[id as usize]
+            && !is_live(group.first)
+            && !is_live(group.end - 1)
+    }
+
     /// What became of the group of a gap, as far as the gap goes.
     pub(super) fn state_at(&self, index: usize) -> State {
         let group = self.sheet.plan.gaps[index].group;

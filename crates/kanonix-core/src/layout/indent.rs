@@ -7,10 +7,14 @@ pub type IndentId = u32;
 
 /// The indentations that occur in a file, and what a step more makes of each.
 pub struct Indents {
-    step: String,
+    /// The canon's step first.
+    steps: Vec<String>,
+    /// The step that deeper lines are indented by now, by its place in `steps`.
+    current: usize,
     tab: usize,
     texts: Vec<String>,
-    deeper: Vec<Option<IndentId>>,
+    /// By step, then by indentation.
+    deeper: Vec<Vec<Option<IndentId>>>,
     known: HashMap<String, IndentId>,
 }
 
@@ -18,14 +22,26 @@ impl Indents {
     /// Knows only "none" yet.
     pub fn new(step: String, tab: usize) -> Indents {
         let mut indents = Indents {
-            step,
+            steps: Vec::new(),
+            current: 0,
             tab,
             texts: Vec::new(),
             deeper: Vec::new(),
             known: HashMap::new(),
         };
+        indents.step_by(&step);
         indents.of("");
         indents
+    }
+
+    /// Indents deeper lines by this step from now on.
+    pub fn step_by(&mut self, step: &str) {
+        let known = self.steps.iter().position(|known| known == step);
+        self.current = known.unwrap_or_else(|| {
+            self.steps.push(step.to_string());
+            self.deeper.push(Vec::new());
+            self.steps.len() - 1
+        });
     }
 
     /// The indentation with this text.
@@ -35,7 +51,6 @@ impl Indents {
         }
         let id = self.texts.len() as IndentId;
         self.texts.push(text.to_string());
-        self.deeper.push(None);
         self.known.insert(text.to_string(), id);
         id
     }
@@ -44,17 +59,35 @@ impl Indents {
     pub fn deeper(&mut self, from: IndentId, steps: u8) -> IndentId {
         let mut id = from;
         for _ in 0..steps {
-            id = match self.deeper[id as usize] {
+            let known = &mut self.deeper[self.current];
+            if known.len() <= id as usize {
+                known.resize(id as usize + 1, None);
+            }
+            id = match known[id as usize] {
                 Some(next) => next,
                 None => {
-                    let text = format!("{}{}", self.texts[id as usize], self.step);
+                    let text = self.beyond(&self.texts[id as usize]);
                     let next = self.of(&text);
-                    self.deeper[id as usize] = Some(next);
+                    self.deeper[self.current][id as usize] = Some(next);
                     next
                 }
             };
         }
         id
+    }
+
+    /// An indentation and a step more. Tabs and spaces never meet in it: where the step is of the other
+    /// kind, one that is known of the indentation's own kind takes its place, or a tab, or as many
+    /// spaces as a tab is wide.
+    fn beyond(&self, text: &str) -> String {
+        let is_tab = |text: &str| text.ends_with('\t');
+        let fits = |step: &&String| text.is_empty() || is_tab(step) == is_tab(text);
+        let own = [&self.steps[self.current]].into_iter().chain(&self.steps).find(fits);
+        match own {
+            Some(step) => format!("{text}{step}"),
+            None if is_tab(text) => format!("{text}\t"),
+            None => format!("{text}{}", " ".repeat(self.tab)),
+        }
     }
 
     /// Its text.

@@ -20,7 +20,7 @@ impl Live {
     /// Marks the units that the line set touches, and finds their anchors; `indented` says that the
     /// indentation of a line is syntax.
     pub fn new(plan: &Plan, units: &Units, set: &LineSet, indented: bool) -> Live {
-        let unit = live_units(units, set);
+        let unit = live_units(plan, units, set);
         let mut still_before = Vec::with_capacity(units.of_token.len() + 1);
         let mut still = 0;
         still_before.push(0);
@@ -54,8 +54,9 @@ impl Live {
     }
 }
 
-/// A unit is live if a line of it is touched, or if it shares a line with one that is.
-pub(super) fn live_units(units: &Units, set: &LineSet) -> Vec<bool> {
+/// A unit is live if a line of it is touched, or if it shares a line with one that is. A ragged
+/// list is in play as a whole with its opening or its closing bracket.
+pub(super) fn live_units(plan: &Plan, units: &Units, set: &LineSet) -> Vec<bool> {
     let mut live: Vec<bool> = units
         .all
         .iter()
@@ -68,7 +69,36 @@ pub(super) fn live_units(units: &Units, set: &LineSet) -> Vec<bool> {
     for index in (1..live.len()).rev() {
         live[index - 1] |= shares(index) && live[index] && !units.all[index - 1].fixed;
     }
+    if !set.is_whole() {
+        spread(plan, units, &mut live);
+    }
     live
+}
+
+/// Where a ragged list's opening or closing bracket is live, so are its rows, as far as the unit
+/// goes that they are rows of.
+fn spread(plan: &Plan, units: &Units, live: &mut [bool]) {
+    let ragged: Vec<_> = plan.groups.iter().zip(&units.ragged).filter(|(_, is)| **is).collect();
+    let mut grows = !ragged.is_empty();
+    while grows {
+        grows = false;
+        for (group, _) in &ragged {
+            let of = |token: u32| units.of_token[token as usize] as usize;
+            let rows = of(group.first)..of(group.end - 1) + 1;
+            for end in [rows.start, rows.end - 1] {
+                if !live[end] {
+                    continue;
+                }
+                let stretch = units.all[end].stretch;
+                for row in rows.clone() {
+                    let unit = &units.all[row];
+                    let joins = !live[row] && unit.stretch == stretch && !unit.fixed;
+                    live[row] |= joins;
+                    grows |= joins;
+                }
+            }
+        }
+    }
 }
 
 /// The anchor rule: a live unit takes the present indentation of the nearest unit of the same block

@@ -17,6 +17,7 @@ mod measure;
 mod nesting;
 pub mod plan;
 pub mod planner;
+mod steps;
 mod units;
 pub mod vocabulary;
 
@@ -126,6 +127,36 @@ impl<'a> Sheet<'a> {
         self.plan.groups[group as usize].shape == plan::Shape::List
     }
 
+    /// Of each list and each row of alternatives, the zero-based lines between those that it begins
+    /// and ends on that hold one element or more, and nothing of another one.
+    pub fn element_lines(&self) -> Vec<Vec<usize>> {
+        let tokens = &self.tree.tokens;
+        let line_of = |token: usize| self.lines.line_of(tokens[token].start as usize);
+        let mut begins: Vec<Vec<usize>> = vec![Vec::new(); self.plan.groups.len()];
+        for (index, gap) in self.plan.gaps.iter().enumerate().take(tokens.len()) {
+            let group = self.plan.groups.get(gap.group as usize);
+            let is_row = gap.want == plan::Want::Break && self.tree.broken(index, self.text);
+            if is_row && group.is_some_and(|group| group.of_units) {
+                begins[gap.group as usize].push(index);
+            }
+        }
+        let is_one_line = |row: &[usize]| {
+            let inner = &tokens[row[0] + 1..row[1]];
+            !tokens[row[0]].multi_line
+                && inner.iter().all(|token| !token.broken && !token.multi_line)
+        };
+        let mut lines = Vec::new();
+        for (group, rows) in self.plan.groups.iter().zip(begins) {
+            let rows = rows.windows(2).filter(|row| is_one_line(row)).map(|row| line_of(row[0]));
+            let ends = line_of(group.end as usize - 1);
+            let own: Vec<usize> = rows.filter(|line| *line < ends).collect();
+            if !own.is_empty() {
+                lines.push(own);
+            }
+        }
+        lines
+    }
+
     /// How many units there are, and how many of them hold a construct that no rule knows.
     pub fn kept(&self) -> (usize, usize) {
         let mut kept: Vec<u32> =
@@ -177,6 +208,13 @@ impl<'a> Sheet<'a> {
     /// The lines of the text.
     pub fn lines(&self) -> &Lines {
         &self.lines
+    }
+
+    /// The indentation of the line on which a token stands.
+    fn indentation_at(&self, token: usize) -> &'a str {
+        let start = self.tree.tokens[token].start as usize;
+        let line = &self.text[self.lines.start(self.lines.line_of(start))..];
+        &line[..line.len() - line.trim_start_matches([' ', '\t']).len()]
     }
 
     fn present(&self, gap: usize) -> &'a str {

@@ -14,7 +14,7 @@ impl Sheet<'_> {
         if set.unwraps() {
             return true;
         }
-        let live = live_units(&self.units, set);
+        let live = live_units(&self.plan, &self.units, set);
         let is_live = |token: u32| live[self.units.of_token[token as usize] as usize];
         self.plan.groups.iter().skip(1).any(|group| {
             let holds_units = match group.shape {
@@ -39,7 +39,9 @@ impl Sheet<'_> {
                     let base = self.plan.groups[group as usize].base as usize;
                     let holder = self.units.of_token[base] as usize;
                     let around = if holder < index { depths[holder] } else { 0 };
-                    around + u32::from(unit.level)
+                    // A ragged list's rows are where its lines are, and go with them.
+                    let is_row = self.units.ragged[group as usize];
+                    around + if is_row { 0 } else { u32::from(unit.level) }
                 }
             };
             depths.push(depth);

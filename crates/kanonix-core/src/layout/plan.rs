@@ -81,7 +81,7 @@ pub enum Shape {
     Block,
     /// Opens with one element a line; each of them is a unit then.
     List,
-    /// Opens at every one of its gaps, without making units.
+    /// Opens at every one of its gaps, mostly without making units.
     Chain,
     /// Opens only when nothing inside it can be opened instead.
     LastResort,
@@ -120,6 +120,9 @@ pub struct Group {
     pub leading_level: Option<u8>,
     /// Whether the lines of a chain stand right beneath its head where that takes several lines.
     pub beneath: bool,
+    /// Whether each of its lines is a unit: of every list, and of a chain whose parts stand for
+    /// themselves.
+    pub of_units: bool,
     /// The token whose line the group's levels count from.
     pub base: TokenId,
     /// A group in its last element: where that is open, the closing bracket has its own line too.
@@ -160,6 +163,7 @@ impl Group {
             stand_in: 0,
             leading_level: None,
             beneath: false,
+            of_units: shape == Shape::List,
             base: first,
             tail: NO_GROUP,
             rows: Rows::Never,

@@ -1,6 +1,6 @@
 //! Units: the runs of tokens between two places where something starts a line of its own.
 
-use super::plan::{GroupId, NO_GROUP, Plan, Shape, Want};
+use super::plan::{GroupId, NO_GROUP, Plan, Rows, Want};
 use crate::syntax::Tree;
 use crate::text::Lines;
 use std::ops::Range;
@@ -31,6 +31,8 @@ pub struct Unit {
     pub fixed: bool,
     /// Whether it is a comment and nothing else.
     pub comment: bool,
+    /// Which of the text's stretches it is of that are one unit but for the rows of ragged lists.
+    pub stretch: u32,
 }
 
 /// The units of a text, in its order, and the unit of each token.
@@ -39,17 +41,22 @@ pub struct Units {
     pub all: Vec<Unit>,
     /// By token.
     pub of_token: Vec<u32>,
+    /// By group: whether it is a list that is broken at some of its gaps and not at others, in rows
+    /// that the canon has no name for.
+    pub ragged: Vec<bool>,
 }
 
-/// Finds the units: a unit starts at every wanted line, and at every element of a list that is open
-/// in the text as it stands.
+/// Finds the units: a unit starts at every wanted line, and at every line on which an element of a
+/// list begins in the text as it stands.
 pub(super) fn find(plan: &Plan, tree: &Tree, text: &str, lines: &Lines) -> Units {
     let kept = super::kept::ranges(plan, tree, text);
     let mut kept = joined(kept).into_iter().peekable();
-    let open = open_lists(plan, tree, text);
-    let mut units =
-        Units { all: Vec::with_capacity(tree.tokens.len() / 5 + 1), of_token: Vec::new() };
-    units.of_token.reserve(tree.tokens.len());
+    let mut units = Units {
+        all: Vec::with_capacity(tree.tokens.len() / 5 + 1),
+        of_token: Vec::with_capacity(tree.tokens.len()),
+        ragged: ragged_lists(plan, tree, text),
+    };
+    let mut stretches = 0;
     let mut line = 0;
     let advance = |line: &mut usize, offset: usize| {
         while *line + 1 < lines.count() && lines.start(*line + 1) <= offset {
@@ -61,7 +68,7 @@ pub(super) fn find(plan: &Plan, tree: &Tree, text: &str, lines: &Lines) -> Units
         let gap = &plan.gaps[index];
         let starts = match gap.want {
             Want::Line => true,
-            Want::Break => open[gap.group as usize],
+            Want::Break => has_units(plan, gap.group) && tree.broken(index, text),
             _ => false,
         };
         let on_new_line = index == 0 || token.broken || tree.tokens[index - 1].multi_line;
@@ -71,6 +78,8 @@ pub(super) fn find(plan: &Plan, tree: &Tree, text: &str, lines: &Lines) -> Units
         };
         if starts || index == 0 {
             let begins_line = index == 0 || token.broken;
+            let is_row = starts && gap.want == Want::Break && units.ragged[gap.group as usize];
+            stretches += u32::from(!is_row);
             units.all.push(Unit {
                 first: index as u32,
                 end: index as u32,
@@ -83,6 +92,7 @@ pub(super) fn find(plan: &Plan, tree: &Tree, text: &str, lines: &Lines) -> Units
                 fault: false,
                 fixed: false,
                 comment: true,
+                stretch: stretches,
             });
         }
         let last_line =
@@ -115,16 +125,22 @@ fn joined(mut ranges: Vec<Range<usize>>) -> Vec<Range<usize>> {
     out
 }
 
-/// Which groups are lists with a line break at every one of their gaps.
-fn open_lists(plan: &Plan, tree: &Tree, text: &str) -> Vec<bool> {
-    let mut open: Vec<bool> = plan.groups.iter().map(|g| g.shape == Shape::List).collect();
+fn has_units(plan: &Plan, group: GroupId) -> bool {
+    plan.groups[group as usize].of_units
+}
+
+/// Which groups are lists that are broken at some of their gaps and not at others, and not in rows
+/// that are to be kept.
+fn ragged_lists(plan: &Plan, tree: &Tree, text: &str) -> Vec<bool> {
+    let mut broken = vec![false; plan.groups.len()];
+    let mut joined = vec![false; plan.groups.len()];
     for (index, gap) in plan.gaps.iter().enumerate().take(tree.tokens.len()) {
-        if gap.want == Want::Break
-            && open[gap.group as usize]
-            && !tree.broken(index, text)
-        {
-            open[gap.group as usize] = false;
+        if gap.want == Want::Break && has_units(plan, gap.group) {
+            let is_broken = tree.broken(index, text);
+            broken[gap.group as usize] |= is_broken;
+            joined[gap.group as usize] |= !is_broken;
         }
     }
-    open
+    let in_rows = |group: usize| plan.groups[group].rows == Rows::Kept;
+    (0..plan.groups.len()).map(|id| broken[id] && joined[id] && !in_rows(id)).collect()
 }

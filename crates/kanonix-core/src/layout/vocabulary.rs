@@ -59,6 +59,14 @@ impl Planner<'_> {
         }
     }
 
+    /// The first token of one of several alternatives, each of which stands for itself: touching one
+    /// of them touches no other.
+    pub fn alternative(&mut self, token: TokenId, group: GroupId, level: u8, blanks: u8) {
+        self.may_break(token, group, level, blanks, Setting::OperatorGap);
+        self.gap(token).inside = true;
+        self.group_mut(group).of_units = true;
+    }
+
     /// `a, b, c` on one line.
     pub fn commas(&mut self, parts: &[NodeId], comma: u16) {
         for part in parts.iter().skip(1) {

@@ -1,6 +1,7 @@
 //! What the lines of a text are compared with to find those in play.
 
 use super::LineSet;
+use super::line_set::turned_from;
 
 /// The texts that a text is compared with, and the way from the first of them to it.
 ///
@@ -17,12 +18,14 @@ use super::LineSet;
 pub struct Bases {
     texts: Vec<String>,
     way: Vec<String>,
+    /// Whether line ends say nothing, as they are not kept as they are written.
+    any_line_ends: bool,
 }
 
 impl Bases {
     /// These texts: one, or the parents of a merge. Without any, every line is in play.
     pub fn of(texts: impl IntoIterator<Item = impl Into<String>>) -> Bases {
-        Bases { texts: texts.into_iter().map(Into::into).collect(), way: Vec::new() }
+        Bases { texts: texts.into_iter().map(Into::into).collect(), ..Bases::default() }
     }
 
     /// One more text, none of whose lines is in play.
@@ -35,8 +38,27 @@ impl Bases {
         Bases { way, ..self }
     }
 
+    /// The same for a text whose line ends are not kept as they are written: that all of them end
+    /// otherwise says nothing.
+    pub fn with_any_line_ends(self) -> Bases {
+        Bases { any_line_ends: true, ..self }
+    }
+
+    /// Whether all lines of `text` end in another way than all lines of these did.
+    pub fn is_turned(&self, text: &str) -> bool {
+        let mut texts = self.texts.iter();
+        !self.texts.is_empty() && texts.all(|base| turned_from(base, text).is_some())
+    }
+
     /// The lines of `text` in play.
     pub fn lines(&self, text: &str) -> LineSet {
+        match self.any_line_ends {
+            true => self.in_play(text).with_any_line_ends(),
+            false => self.in_play(text),
+        }
+    }
+
+    fn in_play(&self, text: &str) -> LineSet {
         let mut sets = self.texts.iter().map(|base| LineSet::between(base, text));
         let Some(first) = sets.next() else { return LineSet::whole() };
         let set = sets.fold(first, LineSet::shared);

@@ -1,4 +1,4 @@
-use super::common;
+use super::{LineEnd, Lines, common};
 use imara_diff::{Algorithm, Diff, IndentHeuristic, IndentLevel, InternedInput, TokenSource};
 use std::ops::Range;
 
@@ -24,6 +24,8 @@ pub struct LineSet {
     keeps_shape: bool,
     /// Ascending lines of the base that are gone.
     gone: Vec<Range<u32>>,
+    /// How all lines of the base end, where all lines of the text end in the other way.
+    turned_from: Option<LineEnd>,
 }
 
 impl LineSet {
@@ -55,6 +57,7 @@ impl LineSet {
         let mut set = LineSet {
             base: Some(base.to_string()),
             keeps_shape: true,
+            turned_from: turned_from(base, text),
             ..LineSet::default()
         };
         for hunk in diff.hunks() {
@@ -82,12 +85,18 @@ impl LineSet {
         set
     }
 
+    /// This set, however its lines ended before.
+    pub(super) fn with_any_line_ends(self) -> LineSet {
+        LineSet { turned_from: None, ..self }
+    }
+
     /// What two sets have in common; compared with what the first one was.
     pub(super) fn shared(self, other: LineSet) -> LineSet {
         let seams = self.seams.iter().copied();
         let seams = seams.filter(|seam| other.seams.binary_search(seam).is_ok()).collect();
         let touched = self.chosen(|line| other.touches(line..line + 1));
-        LineSet { touched, seams, keeps_shape: false, ..self }
+        let turned_from = self.turned_from.filter(|_| other.turned_from == self.turned_from);
+        LineSet { touched, seams, keeps_shape: false, turned_from, ..self }
     }
 
     /// This set but for the lines that are marked.
@@ -195,9 +204,18 @@ impl LineSet {
         self.whole
     }
 
-    /// Whether no line is in play.
+    /// How all lines of the base end, where all lines of the text end in the other way.
+    pub fn turned_from(&self) -> Option<LineEnd> {
+        self.turned_from
+    }
+
+    /// Whether nothing is in play.
     pub fn is_empty(&self) -> bool {
-        !self.whole && self.touched.is_empty() && self.seams.is_empty() && self.moved.is_empty()
+        !self.whole
+            && self.touched.is_empty()
+            && self.seams.is_empty()
+            && self.moved.is_empty()
+            && self.turned_from.is_none()
     }
 
     /// Whether one of these zero-based lines is touched.
@@ -227,6 +245,18 @@ impl LineSet {
     pub fn ranges(&self) -> impl Iterator<Item = Range<usize>> {
         self.touched.iter().map(|range| range.start as usize..range.end as usize)
     }
+}
+
+/// How all lines of one text end, where all lines of the other one end in the other way.
+pub(super) fn turned_from(base: &str, text: &str) -> Option<LineEnd> {
+    let ends_in_return =
+        |text: &str| memchr::memchr(b'\n', text.as_bytes()).map(|at| text[..at].ends_with('\r'));
+    // Most texts are known by their first lines.
+    if ends_in_return(base)? == ends_in_return(text)? {
+        return None;
+    }
+    let (base, text) = (Lines::new(base), Lines::new(text));
+    (!base.is_mixed() && !text.is_mixed()).then_some(base.line_end())
 }
 
 /// The stretch in which two texts differ: where it begins in both, and where it ends in each. Lines
@@ -374,7 +404,9 @@ mod tests {
 
     #[test]
     fn line_ends_alone_touch_nothing() {
-        assert!(LineSet::between("a\nb\n", "a\r\nb\r\n").is_empty());
+        assert!(LineSet::between("a\nb\n", "a\r\nb\n").is_empty());
+        let turned = LineSet::between("a\nb\n", "a\r\nb\r\n");
+        assert!(!turned.touches(0..9) && turned.turned_from() == Some(LineEnd::Lf));
         assert!(LineSet::between("a\nb\n", "a\nb").touches(1..2));
     }
 }

@@ -193,7 +193,7 @@ fn alternatives(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) {
             let first = p.first(node);
             let group = p.group(Shape::Chain, first - 1, p.end(node));
             let blanks = p.gap(first).blanks;
-            p.may_break(first, group, 1, blanks, Setting::OperatorGap);
+            p.alternative(first, group, 1, blanks);
             group
         }
         None => {
@@ -215,7 +215,7 @@ fn alternatives(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) {
     let gap = p.choices.operator_gap;
     let before = kind == Kind::UnionType || p.choices.wrap_before || leads_with_bar(p, node);
     let (broken, other) = if before { (bar, last) } else { (last, bar) };
-    p.may_break(broken, group, 1, gap, Setting::OperatorGap);
+    p.alternative(broken, group, 1, gap);
     p.flat(other, gap, Setting::OperatorGap);
 }
 

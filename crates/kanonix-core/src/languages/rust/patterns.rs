@@ -124,7 +124,7 @@ fn or_pattern(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
             if is(p, *left, Kind::OrPattern) {
                 p.hand(*left, group);
             }
-            p.may_break(p.first(*bar), group, level, gap, Setting::OperatorGap);
+            p.alternative(p.first(*bar), group, level, gap);
             p.flat(p.first(*right), gap, Setting::OperatorGap);
         }
         [_, right] => p.flat(p.first(*right), gap, Setting::OperatorGap),

@@ -1,0 +1,166 @@
+//! By which steps code is indented: the canon's, or in a file that is indented otherwise its own.
+
+use super::Sheet;
+use super::live::Live;
+use super::plan::{GroupId, NO_GROUP, ROOT, Shape};
+use super::units::Unit;
+use crate::text::LineSet;
+use std::collections::HashMap;
+
+/// No more spaces than these are a step; more of them line something up.
+const WIDEST: usize = 8;
+
+/// The step by which each unit's deeper lines are indented, where that is not the canon's.
+pub(super) struct Steps {
+    canon: String,
+    /// The file's own, if it is clearly another one.
+    own: Option<String>,
+    /// How often each step is seen in the lines that are not in play.
+    seen: HashMap<String, usize>,
+    /// By unit: whether its step is the file's own.
+    by_unit: Vec<bool>,
+}
+
+impl Steps {
+    /// The steps of a text whose lines are all in play, or of one without a live line: the canon's.
+    pub(super) fn canon(step: String) -> Steps {
+        Steps { canon: step, own: None, seen: HashMap::new(), by_unit: Vec::new() }
+    }
+
+    /// Looks at the base for what the file is indented by, or where nothing is known of it at the
+    /// lines that are not in play.
+    pub(super) fn new(sheet: &Sheet, live: &Live, set: &LineSet, canon: String) -> Steps {
+        let seen = match set.base() {
+            Some(base) => seen(base, |_| false),
+            None => seen(sheet.text, |line| set.touches(line..line + 1)),
+        };
+        let all: usize = seen.values().sum();
+        let most = seen.iter().max_by_key(|(step, count)| (**count, std::cmp::Reverse(step.len())));
+        let own = most.filter(|(step, count)| **count * 2 > all && **step != canon);
+        let own = own.map(|(step, _)| step.clone());
+        let by_unit = match &own {
+            Some(_) => by_unit(sheet, live, &canon),
+            None => Vec::new(),
+        };
+        Steps { canon, own, seen, by_unit }
+    }
+
+    /// The step of a unit.
+    pub(super) fn of_unit(&self, unit: usize) -> &str {
+        match &self.own {
+            Some(own) if self.by_unit[unit] => own,
+            _ => &self.canon,
+        }
+    }
+
+    /// The step of the body of an old header, where it has this one now: that, if it is one of the
+    /// file's or the canon's, else the file's own.
+    pub(super) fn of_old<'s>(&'s self, present: Option<&'s str>) -> &'s str {
+        let known = |step: &&str| *step == self.canon || self.seen.contains_key(*step);
+        present.filter(known).unwrap_or(self.own.as_ref().unwrap_or(&self.canon))
+    }
+}
+
+/// The steps by which a text's lines are further in than the line before them.
+fn seen(text: &str, is_in_play: impl Fn(usize) -> bool) -> HashMap<String, usize> {
+    let mut seen = HashMap::new();
+    // The indentation of the line before, if it may open a block.
+    let mut before: Option<&str> = None;
+    for (number, line) in text.split('\n').enumerate() {
+        let solid = line.trim_start_matches([' ', '\t']);
+        if solid.trim_end().is_empty() {
+            continue;
+        }
+        if is_in_play(number) {
+            before = None;
+            continue;
+        }
+        let indentation = &line[..line.len() - solid.len()];
+        let step = before.and_then(|before| indentation.strip_prefix(before));
+        if let Some(step) = step.filter(|step| is_step(step)) {
+            *seen.entry(step.to_string()).or_default() += 1;
+        }
+        before = may_open(solid.trim_end()).then_some(indentation);
+    }
+    seen
+}
+
+/// Whether a line may be followed by a deeper one. What stands behind an open bracket is lined up
+/// with that, and what goes on behind a comma or an operator, with anything.
+fn may_open(line: &str) -> bool {
+    match line.chars().next_back() {
+        Some('{' | '(' | '[' | ':') => true,
+        Some(last) if last == ')' || last.is_alphanumeric() => {
+            let count = |marks: [char; 3]| line.matches(marks).count();
+            count(['(', '[', '{']) <= count([')', ']', '}'])
+        }
+        _ => false,
+    }
+}
+
+/// One tab, or a few spaces. A single one comes from a comment with stars.
+fn is_step(step: &str) -> bool {
+    step == "\t" || ((2..=WIDEST).contains(&step.len()) && step.bytes().all(|byte| byte == b' '))
+}
+
+/// Of each unit whether its step is the file's own. What is new and stands together is indented by
+/// one of the two: the canon's where its author used that throughout, else the file's own. Blocks say
+/// which; where there are none, open lists.
+fn by_unit(sheet: &Sheet, live: &Live, canon: &str) -> Vec<bool> {
+    let units = &sheet.units.all;
+    let in_play = |unit: usize| live.unit[unit] || live.moved[unit];
+    let mut own = vec![false; units.len()];
+    let mut start = 0;
+    while start < units.len() {
+        let rest = (start..units.len()).find(|unit| !in_play(*unit));
+        let end = rest.unwrap_or(units.len());
+        if end > start {
+            let uses = |shape: Shape| uses(sheet, live, start..end, shape, canon);
+            let is_canon = uses(Shape::Block).or_else(|| uses(Shape::List));
+            own[start..end].fill(is_canon != Some(true));
+        }
+        start = end + 1;
+    }
+    own
+}
+
+/// Whether the groups of a shape that some units hold are all indented by the canon's step;
+/// nothing if there are none.
+fn uses(
+    sheet: &Sheet,
+    live: &Live,
+    units: std::ops::Range<usize>,
+    shape: Shape,
+    canon: &str,
+) -> Option<bool> {
+    let mut all = None;
+    for index in units.clone() {
+        let unit = &sheet.units.all[index];
+        if !unit.begins_line || live.anchor[index].is_some() || !is_first_level(unit) {
+            continue;
+        }
+        let group = &sheet.plan.groups[unit.group as usize];
+        let holder = sheet.units.of_token[group.base as usize] as usize;
+        if group.shape != shape || !units.contains(&holder) {
+            continue;
+        }
+        // A list on a later line of its statement may stand elsewhere once that is laid out.
+        let first = sheet.units.all[holder].first as usize;
+        let of = |token: usize| sheet.lines.line_of(sheet.tree.tokens[token].start as usize);
+        if of(first) == of(group.base as usize) && !sheet.units.ragged[unit.group as usize] {
+            let base = sheet.indentation_at(first);
+            let step = sheet.indentation_at(unit.first as usize).strip_prefix(base);
+            all = Some(all.unwrap_or(true) && step == Some(canon));
+        }
+    }
+    all
+}
+
+fn is_first_level(unit: &Unit) -> bool {
+    unit.inside && unit.level == 1 && !matches!(unit.group, ROOT | NO_GROUP)
+}
+
+/// The group whose first line a unit is one step deeper than, if there is one.
+pub(super) fn group_of(unit: &Unit) -> Option<GroupId> {
+    is_first_level(unit).then_some(unit.group)
+}
