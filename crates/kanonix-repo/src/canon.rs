@@ -10,7 +10,8 @@ pub mod words;
 
 pub(crate) use governing::text_of;
 pub use governing::{
-    Agreed, Because, Canons, Governing, LARGEST_CANON, LayerId, NotRead, Place, ReadCanon, Said,
+    Agreed, Because, Canons, Governing, Idle, LARGEST_CANON, LayerId, NotRead, Place, ReadCanon,
+    Said,
 };
 use followed::Team;
 use globset::GlobMatcher;
@@ -316,6 +317,18 @@ impl Canon {
             let _ = style.set(&said.name, &said.key, &said.value);
         }
         style
+    }
+
+    /// The patterns of `[files] skip`, as somebody wrote them.
+    pub fn skipped(&self) -> impl Iterator<Item = &str> {
+        self.skip.iter().map(|pattern| pattern.text.as_str())
+    }
+
+    /// Every pattern for paths that this canon has.
+    fn patterns(&self) -> impl Iterator<Item = &Pattern> {
+        let named = self.languages.iter().filter_map(|naming| naming.pattern.as_ref().ok());
+        let of_parts = self.parts.iter().flat_map(|part| &part.paths);
+        self.skip.iter().chain(named).chain(of_parts)
     }
 
     /// The pattern of `[files] skip` that matches a path.

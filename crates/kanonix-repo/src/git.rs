@@ -8,6 +8,7 @@ mod blobs;
 mod changes;
 mod fetching;
 mod finding;
+mod patience;
 mod runner;
 mod under_way;
 
@@ -15,7 +16,7 @@ pub use blobs::Blobs;
 pub use changes::{Change, Staged};
 pub use fetching::fetch_file;
 pub use finding::{program_version, stand_in, top_of};
-pub use runner::{Trust, in_hook};
+pub use runner::{Trust, may_be_told};
 pub use under_way::UnderWay;
 use runner::{git_with_hooks, run, run_with};
 use kanonix_core::style::nearest;
@@ -60,6 +61,9 @@ pub enum GitError {
     /// A file that a commit does not have.
     #[error("there is no {} in {} at {}", visible(.0), visible(.1), visible(.2))]
     NoFile(String, String, String),
+    /// It did not come to an end.
+    #[error("git {0} took longer than ten minutes, and was ended: see what it does with `git {0}`")]
+    TooLong(String),
     /// Another process holds the index.
     #[error(
         "another process holds git's index: wait until it is done; if there is none, remove {}",
@@ -128,6 +132,7 @@ impl GitError {
                 | GitError::Filtered(..)
                 | GitError::Unreadable(..)
                 | GitError::Held(_)
+                | GitError::TooLong(_)
         )
     }
 
@@ -155,6 +160,8 @@ pub struct Repository {
     pub git_dir: PathBuf,
     /// How far its configuration is believed.
     pub trust: Trust,
+    /// Whether it has no working tree; its root is git's own folder then.
+    pub is_bare: bool,
     /// Filters that are configured and not run.
     filters_off: Vec<String>,
 }
@@ -314,6 +321,31 @@ impl Repository {
             }
             Err(GitError::Failed { .. }) => Ok(None),
             Err(error) => Err(error),
+        }
+    }
+
+    /// Whether git writes a file's line ends otherwise than it keeps them, or may.
+    ///
+    /// # Errors
+    /// If git fails.
+    pub fn converts_line_ends(&self, path: &Path) -> Answer<bool> {
+        let mut command = self.git();
+        command.args(["check-attr", "-z", "text", "eol", "--"]).arg(path);
+        let answer = run(&mut command, "check-attr")?;
+        let fields: Vec<&[u8]> = answer.split(|byte| *byte == 0).collect();
+        let value = |name: &[u8]| {
+            let found = fields.chunks(3).find(|field| field.get(1) == Some(&name));
+            found.and_then(|field| field.get(2).copied()).unwrap_or(b"unspecified")
+        };
+        let unsaid = |value: &[u8]| value == b"unspecified";
+        match value(b"text") {
+            b"unset" => Ok(false),
+            text if !unsaid(text) || !unsaid(value(b"eol")) => Ok(true),
+            _ => {
+                let mut command = self.git();
+                command.args(["config", "--default=false", "--get", "core.autocrlf"]);
+                Ok(run(&mut command, "config")?.trim_ascii() != b"false")
+            }
         }
     }
 

@@ -2,12 +2,15 @@
 
 mod desk;
 mod explain;
+mod from_git;
+mod idle;
 mod paths;
 mod select;
 mod walking;
 
 pub use desk::Desk;
 pub use explain::{Alone, Explained, Occasion, explain};
+pub use idle::idle_patterns;
 pub use paths::shown_from;
 pub use walking::{Met, is_visible, walk};
 
@@ -140,6 +143,11 @@ impl LeftAlone {
     /// Takes those away that are left alone for a reason.
     pub fn forget(&mut self, why: Why) {
         self.0.remove(&why);
+    }
+
+    /// The files that are left alone for a reason.
+    pub fn of(&self, why: Why) -> &[PathBuf] {
+        self.0.get(&why).map_or(&[], Vec::as_slice)
     }
 
     /// How many there are for a reason.
@@ -340,8 +348,23 @@ impl Selection {
         if has_conflict_marks(&text) && self.is_unmerged(&item.inside)? {
             return Err(NotLoaded::Problem(UNMERGED.into()));
         }
-        let play = self.in_play(item)?;
+        let play = match self.in_play(item)? {
+            InPlay::Since(bases) if self.turns_by_itself(item, &bases, &text)? => {
+                InPlay::Since(bases.with_any_line_ends())
+            }
+            play => play,
+        };
         Ok(Loaded { text, play })
+    }
+
+    /// Whether a working file's lines end in another way than before because git writes them so.
+    fn turns_by_itself(&self, item: &Item, bases: &Bases, text: &str) -> Result<bool, NotLoaded> {
+        match (&item.source, &self.repository) {
+            (Source::File, Some(repository)) if bases.is_turned(text) => repository
+                .converts_line_ends(&item.inside)
+                .map_err(|error| NotLoaded::Problem(error.to_string())),
+            _ => Ok(false),
+        }
     }
 
     fn is_unmerged(&self, path: &Path) -> Result<bool, NotLoaded> {

@@ -95,22 +95,24 @@ impl Judgement {
 pub(crate) struct Progress {
     bar: ProgressBar,
     begun: Instant,
+    /// Steps that are done, so many of them a file.
     done: AtomicUsize,
+    each: usize,
 }
 
 /// A run that takes no longer needs no bar.
 const LONG: Duration = Duration::from_millis(500);
 
 impl Progress {
-    /// So many steps are to come.
-    pub fn new(steps: usize) -> Progress {
-        let bar = ProgressBar::with_draw_target(Some(steps as u64), ProgressDrawTarget::hidden());
+    /// So many files are to come, each of them in so many steps.
+    pub fn new(files: usize, each: usize) -> Progress {
+        let bar = ProgressBar::with_draw_target(Some(files as u64), ProgressDrawTarget::hidden());
         let style = ProgressStyle::with_template("{bar:40} {pos} of {len} files, {eta} to go");
         let bar = match style {
             Ok(style) => bar.with_style(style),
             Err(_) => bar,
         };
-        Progress { bar, begun: Instant::now(), done: AtomicUsize::new(0) }
+        Progress { bar, begun: Instant::now(), done: AtomicUsize::new(0), each }
     }
 
     /// So many more steps are done.
@@ -120,7 +122,7 @@ impl Progress {
             if self.bar.is_hidden() && std::io::stderr().is_terminal() {
                 self.bar.set_draw_target(ProgressDrawTarget::stderr());
             }
-            self.bar.set_position(done as u64);
+            self.bar.set_position((done / self.each) as u64);
         }
     }
 
@@ -153,7 +155,7 @@ pub(crate) fn sheltered<T>(work: impl FnOnce() -> T) -> Result<T, String> {
 type Judge = fn(&str, &Language, &Style, &LineSet) -> Outcome;
 
 fn judge_each(selection: &Selection, judge: Judge) -> Judgement {
-    let progress = Progress::new(selection.items.len());
+    let progress = Progress::new(selection.items.len(), 1);
     let one = |item: &Item| {
         let judged = sheltered(|| judge_item(selection, item, judge));
         progress.advance(1);

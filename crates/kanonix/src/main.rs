@@ -80,8 +80,8 @@ fn main() -> ExitCode {
         errln!("kanonix: no threads can be started: the system has no memory for them");
         return Status::Incomplete.into();
     }
-    if options.command.as_ref().is_some_and(Command::may_be_in_a_hook) {
-        git::in_hook();
+    if options.command.as_ref().is_some_and(Command::may_be_told) {
+        git::may_be_told();
     }
     let outcome = match options.command {
         None => commands::help::run(None),

@@ -38,12 +38,15 @@ pub(crate) enum Command {
 }
 
 impl Command {
-    /// Whether a hook of git calls this, and what git tells a hook counts.
-    pub fn may_be_in_a_hook(&self) -> bool {
+    /// Whether a hook of git may call this, or a server that has no working tree: what git tells a
+    /// hook counts then, and which repository the surroundings name.
+    pub fn may_be_told(&self) -> bool {
         match self {
-            Command::Check(options) => options.reach.staged,
+            Command::Check(options) => options.reach.staged || options.reach.since.is_some(),
             Command::Mend(options) => options.reach.staged,
-            Command::Gate(options) => matches!(options.gate, GateCommand::Commit(_)),
+            Command::Gate(options) => {
+                matches!(options.gate, GateCommand::Commit(_) | GateCommand::Merge(_))
+            }
             _ => false,
         }
     }

@@ -4,15 +4,13 @@
 //! `KANONIX_ROUNDS=300 KANONIX_CODE=DIR cargo test --release --test agreement` goes on for as long as
 //! one likes, over any folder of code.
 
-mod support;
-
 use kanonix_core::judge;
 use kanonix_core::languages::Language;
 use kanonix_core::text::LineSet;
 use serde_json::json;
-use support::client::{Client, uri};
-use support::random::Random;
-use support::{Repo, code, demo, times};
+use crate::support::client::{Client, uri};
+use crate::support::random::Random;
+use crate::support::{Repo, code, demo, times};
 
 /// No file is longer, in bytes.
 const LONGEST: usize = 60_000;

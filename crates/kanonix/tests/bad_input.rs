@@ -1,8 +1,6 @@
 //! Bad input: one clear message, the right exit status, and nothing lost.
 
-mod support;
-
-use support::Repo;
+use crate::support::Repo;
 
 /// What a command says, with the temporary folder's name taken out.
 fn wrong(repo: &Repo, words: &[&str]) -> String {

@@ -1,8 +1,6 @@
 //! The canon's layers, weakest first, and where `explain` says that each value comes from.
 
-mod support;
-
-use support::Repo;
+use crate::support::Repo;
 
 const PYTHON: &str = "def ebb(a):\n    return a\n";
 
@@ -263,6 +261,7 @@ fn explain_says_what_decides_a_line_and_what_is_wanted_there() {
       commit      touched lines
       merge       touched lines
       canon       kanonix.toml
+                  kanonix.toml:6: the pattern `third_party/**` matches no file here
 
     settings that are not the community's
       quotes  double  kanonix.toml:3  otherwise keep

@@ -1,11 +1,9 @@
 //! The commands as people meet them: reports, the survey, the gates, the tour.
 
-mod support;
-
 use serde_json::Value;
 use std::fs;
 use std::path::Path;
-use support::{Repo, Said};
+use crate::support::{Repo, Said};
 
 const OLD: &str = "def level(h):\n    return h*2\n\n\ndef ebb(h):\n    return level(h)-1\n";
 
@@ -188,10 +186,13 @@ fn files_that_git_ignores_are_not_met() {
 fn settle_proposes_what_the_code_does_and_writes_only_when_asked() {
     let repo = Repo::with(&[
         ("a.py", "def ebb(a):\n  if a:\n    return 'x'\n  return 'y'\n"),
-        ("b.js", "function ebb(a)\n{\n    return \"x\"\n}\n"),
+        (
+            "b.js",
+            "function ebb(a)\n{\n    return \"x\"\n}\n\nfunction flood()\n{\n    return \"y\"\n}\n",
+        ),
     ]);
     assert_eq!(repo.kanonix(&["settle"]).status, 0);
-    assert_eq!(repo.read("kanonix.toml"), support::CANON);
+    assert_eq!(repo.read("kanonix.toml"), crate::support::CANON);
     std::fs::remove_file(repo.path("kanonix.toml")).unwrap();
     let said = repo.kanonix(&["settle"]);
     insta::assert_snapshot!(said.out);
@@ -318,7 +319,10 @@ fn long_lines_are_said_and_stop_only_where_the_canon_says_so() {
     let said = repo.kanonix(&["check"]);
     assert_eq!(said.status, 0);
     insta::assert_snapshot!(said.out, @"a.js:1:101: long_line: the line is too long, and mending cannot help");
-    repo.write("kanonix.toml", format!("{}[reach]\nlong_lines = \"stop\"\n", support::CANON));
+    repo.write(
+        "kanonix.toml",
+        format!("{}[reach]\nlong_lines = \"stop\"\n", crate::support::CANON),
+    );
     let said = repo.kanonix(&["check"]);
     assert_eq!(said.status, 3);
     assert!(said.err.contains("1 line is too long and cannot be broken"), "{}", said.err);
@@ -328,7 +332,7 @@ fn long_lines_are_said_and_stop_only_where_the_canon_says_so() {
 fn markup_in_typescript_follows_typescripts_part_of_the_canon() {
     let repo = Repo::with(&[("a.tsx", "")]);
     let own = "[style.typescript]\nquotes = \"single\"\n[style.tsx]\nindent_size = 3\n";
-    repo.write("kanonix.toml", format!("{}{own}", support::CANON));
+    repo.write("kanonix.toml", format!("{}{own}", crate::support::CANON));
     repo.write("a.tsx", "function A() {\n  return <p>{\"b\"}</p>\n}\n");
     repo.kanonix(&["mend"]);
     assert_eq!(repo.read("a.tsx"), "function A() {\n   return <p>{'b'}</p>\n}\n");

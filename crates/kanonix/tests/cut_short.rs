@@ -1,9 +1,7 @@
 //! A run that ends at any moment, and two runs at once: nothing is lost, and the next run goes on.
 
-mod support;
-
 use std::process::Stdio;
-use support::Repo;
+use crate::support::Repo;
 
 const MOST_PLACES: usize = 40;
 

@@ -4,14 +4,12 @@
 //! `KANONIX_SAVES=100000 KANONIX_CODE=DIR cargo test --release --test editing` goes on for as long as
 //! one likes, over any folder of code.
 
-mod support;
-
 use kanonix_core::languages::Language;
 use kanonix_core::mend_since;
 use serde_json::{Value, json};
-use support::client::{Client, uri};
-use support::random::Random;
-use support::{Repo, code, demo, times};
+use crate::support::client::{Client, uri};
+use crate::support::random::Random;
+use crate::support::{Repo, code, demo, times};
 
 /// What a person types and pastes.
 const TYPED: [&str; 16] = [

@@ -1,10 +1,8 @@
 //! The first minute with the program: no repository yet, no canon yet.
 
-mod support;
-
 use serde_json::{Value, json};
-use support::Repo;
-use support::client::{Client, uri};
+use crate::support::Repo;
+use crate::support::client::{Client, uri};
 
 /// A repository in which nothing is agreed.
 fn without_canon(files: &[(&str, &str)]) -> Repo {

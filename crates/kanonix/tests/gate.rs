@@ -1,8 +1,6 @@
 //! The commit gate under everything that git calls a hook for.
 
-mod support;
-
-use support::{Repo, Said};
+use crate::support::{Repo, Said};
 
 /// A repository whose gate mends what is staged.
 fn mending() -> Repo {

@@ -3,10 +3,8 @@
 //!
 //! `KANONIX_HISTORIES=1000 cargo test --release --test histories` runs as many as one likes.
 
-mod support;
-
-use support::Repo;
-use support::random::Random;
+use crate::support::Repo;
+use crate::support::random::Random;
 
 const FILE: &str = "levels.py";
 

@@ -1,10 +1,8 @@
 //! The editor's server, asked over pipes as an editor asks.
 
-mod support;
-
 use serde_json::{Value, json};
-use support::Repo;
-use support::client::{Client, place, uri};
+use crate::support::Repo;
+use crate::support::client::{Client, place, uri};
 
 const OLD: &str = "a = 'ebb'\nb=1\n\n\ndef flood(level):\n    return level*2\n";
 
@@ -122,12 +120,15 @@ fn only_the_saves_that_the_canon_lists_mend() {
         !client.ask("textDocument/willSaveWaitUntil", asked).unwrap().is_null()
     };
     assert_eq!([1, 2, 3].map(|reason| save(&mut client, reason)), [true, false, false]);
-    let canon = format!("{}[reach]\nsave_reasons = [\"manual\", \"focus_out\"]\n", support::CANON);
+    let canon = format!(
+        "{}[reach]\nsave_reasons = [\"manual\", \"focus_out\"]\n",
+        crate::support::CANON
+    );
     repo.write("kanonix.toml", canon);
     assert_eq!([1, 2, 3].map(|reason| save(&mut client, reason)), [true, false, true]);
-    repo.write("kanonix.toml", format!("{}[reach]\nsave = \"off\"\n", support::CANON));
+    repo.write("kanonix.toml", format!("{}[reach]\nsave = \"off\"\n", crate::support::CANON));
     assert_eq!([1, 2, 3].map(|reason| save(&mut client, reason)), [false, false, false]);
-    repo.write("kanonix.toml", format!("{}[reach]\nsave = \"whole\"\n", support::CANON));
+    repo.write("kanonix.toml", format!("{}[reach]\nsave = \"whole\"\n", crate::support::CANON));
     client.save(&uri);
     assert!(client.text(&uri).contains("b = 1\n") && client.text(&uri).contains("level * 2"));
 }
@@ -290,6 +291,33 @@ fn a_client_may_ask_for_an_actions_edits_once_it_is_chosen() {
 }
 
 #[test]
+fn a_client_that_asks_for_no_edits_sends_the_action_back_as_a_command() {
+    let repo = repo();
+    let members = json!({ "capabilities": { "workspace": { "applyEdit": true } } });
+    let mut client = Client::with(&repo, members);
+    let uri = uri(&repo, "a.py");
+    client.open(&uri, "python", OLD);
+    client.edit(&uri, "a = 'ebb'", "a='slack'");
+    let all = actions(&mut client, &uri, 0, Value::Null);
+    assert_eq!(all.len(), 7, "{all:?}");
+    assert!(all.iter().all(|action| action["command"].is_object() && action.get("edit").is_none()));
+    let send = |action: &Value| {
+        let (command, arguments) = (&action["command"]["command"], &action["command"]["arguments"]);
+        json!({ "command": command, "arguments": arguments })
+    };
+    let mend = all.iter().find(|action| action["title"] == "Mend: use double quotes").unwrap();
+    client.ask("workspace/executeCommand", send(mend)).unwrap();
+    let applied = client.told("workspace/applyEdit");
+    let edits = applied["edit"]["changes"][&uri].as_array().unwrap();
+    assert!(edits.iter().all(|edit| edit["newText"].as_str().unwrap().contains('"')), "{edits:?}");
+    // Sent back for a newer text, it does nothing.
+    client.edit(&uri, "slack", "neap");
+    client.ask("workspace/executeCommand", send(mend)).unwrap();
+    let one = json!({ "command": "kanonix.act", "arguments": [uri, { "uri": 1 }] });
+    assert!(client.ask("workspace/executeCommand", one).is_err());
+}
+
+#[test]
 fn every_action_does_what_it_says() {
     let repo = repo();
     let (mut client, uri) = touched(&repo);
@@ -389,6 +417,12 @@ fn a_canon_that_changes_counts_at_once_and_a_broken_one_is_said_once() {
     assert_eq!(client.told("window/showMessage")["message"], message.as_str());
     let editor = repo.kanonix(&["explain", "--editor"]).out;
     assert!(editor.contains("for lookout") && editor.contains("kanonix.toml:2:1"), "{editor}");
+    // Of another repository's server, only that there is one.
+    let elsewhere = Repo::plain();
+    let mut command = repo.command(env!("CARGO_BIN_EXE_kanonix"));
+    command.current_dir(elsewhere.root()).args(["explain", "--editor"]);
+    let other = crate::support::said_in_time(command).out;
+    assert!(!other.contains("lookout") && other.contains("1 more server runs"), "{other}");
 }
 
 /// The next diagnostics that are pushed and of which this is true.

@@ -1,11 +1,9 @@
 //! An editor's server that is told nonsense: every request has one answer, and the end is clean.
 
-mod support;
-
 use serde_json::{Map, Value, json};
-use support::Repo;
-use support::client::{Client, uri};
-use support::random::Random;
+use crate::support::Repo;
+use crate::support::client::{Client, uri};
+use crate::support::random::Random;
 
 const METHODS: [&str; 18] = [
     "textDocument/willSaveWaitUntil",

@@ -1,8 +1,6 @@
 //! Mending what is staged, and carrying the same change into the working file.
 
-mod support;
-
-use support::Repo;
+use crate::support::Repo;
 
 /// What is staged under a path.
 fn staged(repo: &Repo, path: &str) -> String {
@@ -239,7 +237,7 @@ fn what_settle_writes_can_be_taken_back_too() {
     repo.kanonix(&["settle", "--write", "--set", "quotes=single"]);
     assert!(repo.read("kanonix.toml").contains("\"single\""));
     assert_eq!(repo.kanonix(&["undo"]).status, 0);
-    assert_eq!(repo.read("kanonix.toml"), support::CANON);
+    assert_eq!(repo.read("kanonix.toml"), crate::support::CANON);
 }
 
 #[test]

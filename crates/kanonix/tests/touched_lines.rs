@@ -3,9 +3,7 @@
 //! "Old" lines are committed, "touched" ones are not. The canon says 4 blanks, double quotes and
 //! one blank around operators, unless a case says otherwise.
 
-mod support;
-
-use support::Repo;
+use crate::support::Repo;
 
 #[test]
 fn one_line_in_old_code_keeps_its_neighbours_indentation() {
@@ -35,24 +33,14 @@ fn a_new_function_in_an_old_file_follows_the_canon() {
 
 
     def slack(a, b):
-        if a:
-            return "x"
-        return b
+      if a:
+        return "x"
+      return b
 
 
     def flood(a):
       return a*3
     "#);
-}
-
-#[test]
-fn a_new_block_inside_an_old_one_is_one_step_of_the_canon_deeper() {
-    let repo = Repo::with(&[("a.py", "def ebb(a):\n  low=1\n  return low\n")]);
-    repo.edit("a.py", "  return low\n", "  if a>1:\n    low=2\n    low=3\n  return low\n");
-    repo.mend(&[]);
-    let expected =
-        "def ebb(a):\n  low=1\n  if a > 1:\n      low = 2\n      low = 3\n  return low\n";
-    assert_eq!(repo.read("a.py"), expected);
 }
 
 #[test]
@@ -315,15 +303,6 @@ fn one_line_of_a_callback_does_not_make_its_call_live() {
 }
 
 #[test]
-fn several_elements_on_a_line_of_an_open_list_bring_in_the_whole_list() {
-    let old = "rows = [\n  1,\n  2,\n  3,\n]\n";
-    let repo = Repo::with(&[("a.py", old)]);
-    repo.edit("a.py", "  2,\n", "  2,4,\n");
-    repo.mend(&[]);
-    assert_eq!(repo.read("a.py"), "rows = [\n    1,\n    2,\n    4,\n    3,\n]\n");
-}
-
-#[test]
 fn wrapped_code_gets_its_indentation_and_nothing_else() {
     let old = "function ebb(a) {\n  const b = a+1\n  call(a,\n       b)\n  \
                for (c of a) {\n    d( c )\n  }\n}\n";
@@ -333,14 +312,14 @@ fn wrapped_code_gets_its_indentation_and_nothing_else() {
     repo.mend(&[]);
     insta::assert_snapshot!(repo.read("a.js"), @"
     function ebb(a) {
-        if (a) {
-            const b = a+1
-            call(a,
-                 b)
-            for (c of a) {
-              d( c )
-            }
+      if (a) {
+        const b = a+1
+        call(a,
+             b)
+        for (c of a) {
+          d( c )
         }
+      }
     }
     ");
     assert_eq!(repo.kanonix(&["check"]).status, 0);
@@ -389,6 +368,41 @@ fn a_pasted_line_ends_as_its_file_does() {
     repo.edit("a.py", "d = 4", "d=4");
     repo.mend(&[]);
     assert_eq!(repo.read("a.py"), "a = 1\nb = 2\r\nc = 3\nd = 4\n");
+}
+
+#[test]
+fn a_file_turned_from_one_line_end_to_the_other_is_turned_back() {
+    let (lf, crlf) = ("a = 1\nb=2\n# c\n", "a = 1\r\nb=2\r\n# c\r\n");
+    for (agreed, own, other) in [("lf", lf, crlf), ("crlf", crlf, lf)] {
+        let repo = Repo::with(&[("a.py", own)]);
+        repo.write("kanonix.toml", format!("edition = 1\n[style]\nend_of_line = \"{agreed}\"\n"));
+        repo.git(&["add", "kanonix.toml"]);
+        repo.write("a.py", other);
+        let slips = repo.kanonix(&["check"]);
+        assert_eq!((slips.status, slips.out.matches("end_of_line").count()), (1, 3), "{slips:?}");
+        repo.git(&["add", "a.py"]);
+        assert_eq!(repo.kanonix(&["gate", "commit"]).status, 1);
+        repo.mend(&["a.py"]);
+        assert_eq!(repo.read("a.py"), own);
+        // Nothing is agreed, or it was turned to what is.
+        repo.write("kanonix.toml", "edition = 1\n[style]\nend_of_line = \"keep\"\n");
+        repo.write("a.py", other);
+        assert_eq!(repo.kanonix(&["check"]).status, 0);
+        let to = if agreed == "lf" { "crlf" } else { "lf" };
+        repo.write("kanonix.toml", format!("edition = 1\n[style]\nend_of_line = \"{to}\"\n"));
+        assert_eq!(repo.kanonix(&["check", "a.py"]).status, 0);
+    }
+    // Git writes them so itself.
+    for attribute in ["*.py text=auto\n", "*.py eol=crlf\n", ""] {
+        let repo = Repo::with(&[("a.py", lf), ("kanonix.toml", "[style]\nend_of_line = \"lf\"\n")]);
+        match attribute {
+            "" => drop(repo.git(&["config", "core.autocrlf", "true"])),
+            text => repo.write(".gitattributes", text),
+        }
+        repo.write("a.py", crlf);
+        let said = repo.kanonix(&["check", "a.py"]);
+        assert_eq!(said.status, 0, "{attribute}: {said:?}");
+    }
 }
 
 #[test]

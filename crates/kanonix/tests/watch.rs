@@ -1,12 +1,10 @@
 //! The watcher, while other programs save.
 
-mod support;
-
 use std::io::{BufRead, BufReader, Read};
 use std::process::{Child, Stdio};
 use std::sync::mpsc;
 use std::time::{Duration, Instant};
-use support::Repo;
+use crate::support::Repo;
 
 const OLD: &str = "a = 'ebb'\nb=1\n";
 

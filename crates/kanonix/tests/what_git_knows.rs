@@ -1,10 +1,8 @@
 //! Lines that came from elsewhere: files that were moved without telling git, copies, splits, and
 //! what a merge, a rebase, a cherry-pick or a revert brings in.
 
-mod support;
-
-use support::Repo;
-use support::client::{Client, uri};
+use crate::support::Repo;
+use crate::support::client::{Client, uri};
 
 /// Old code with slips on every line.
 fn old(from: usize, to: usize) -> String {

@@ -97,6 +97,11 @@ pub fn set(text: &str, wish: &Wish, comment: Option<&str>) -> Result<String, Edi
     Ok(document.to_string())
 }
 
+/// A text as a canon writes it.
+pub fn in_quotes(text: &str) -> String {
+    Value::from(text).to_string()
+}
+
 /// A table in which every key of a setting has this word.
 fn spread(name: &str, word: &str) -> InlineTable {
     let entry = REGISTRY.iter().find(|entry| entry.name == name);

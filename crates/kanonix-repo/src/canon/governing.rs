@@ -52,6 +52,17 @@ pub enum Because {
     FirstLine,
 }
 
+/// A pattern of a canon that does nothing, or perhaps not what was meant.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct Idle {
+    /// The pattern, as somebody wrote it.
+    pub pattern: String,
+    /// The line that it stands on.
+    pub place: Place,
+    /// Whether there is a backslash in it, which separates no folders.
+    pub backslash: bool,
+}
+
 /// Gives the text of a file at a path, or `None` where there is none.
 pub type ReadCanon = Box<dyn FnMut(&Path) -> Result<Option<String>, NotRead> + Send>;
 
@@ -251,6 +262,26 @@ impl Governing {
     /// Whether nobody has said anything.
     pub fn is_empty(&self) -> bool {
         self.canons.is_empty() && self.editorconfigs.is_empty()
+    }
+
+    /// The patterns of these canons that match none of the files, or have a backslash. A followed
+    /// canon's are another repository's.
+    pub fn idle(&self, files: &[PathBuf]) -> Vec<Idle> {
+        let own = self.canons.iter().filter(|canon| canon.path.ends_with(FILE_NAME));
+        let patterns = own.flat_map(|canon| canon.patterns().map(move |pattern| (canon, pattern)));
+        patterns
+            .filter_map(|(canon, pattern)| {
+                let mut inside = files
+                    .iter()
+                    .filter_map(|file| file.strip_prefix(&canon.folder).ok());
+                let backslash = pattern.text.contains('\\');
+                (backslash || !inside.any(|inside| pattern.matches(inside))).then(|| Idle {
+                    pattern: pattern.text.clone(),
+                    place: Place { path: canon.path.clone(), line: pattern.line },
+                    backslash,
+                })
+            })
+            .collect()
     }
 
     /// Every file that says something, in the order in which they are read.

@@ -3,9 +3,10 @@
 //! Missing is never empty. What a commit has at a path is found through its trees, one after the
 //! other: only a tree that has been read can say that there is nothing at a path.
 
+use super::patience::{LONGEST, Patient};
 use super::{Answer, GitError, Repository};
 use std::collections::VecDeque;
-use std::io::{BufRead, BufReader, Read, Write};
+use std::io::{BufRead, BufReader, ErrorKind, Read, Write};
 use std::os::unix::ffi::OsStrExt;
 use std::path::Path;
 use std::process::{Child, ChildStdin, ChildStdout, Stdio};
@@ -42,7 +43,7 @@ pub struct Blobs {
 struct Process {
     child: Child,
     ask: Option<ChildStdin>,
-    answers: BufReader<ChildStdout>,
+    answers: BufReader<Patient<ChildStdout>>,
 }
 
 /// An object's kind and contents.
@@ -120,7 +121,7 @@ impl Blobs {
             ask.flush()?;
             hashes.iter().map(|_| process.answer()).collect()
         };
-        let found = ask(&mut self.process).map_err(|_| self.died(hashes.first()))?;
+        let found = ask(&mut self.process).map_err(|error| self.died(hashes.first(), &error))?;
         let of_blob = |(found, hash): (Option<(String, Object)>, &&str)| match found {
             Some((_, Object { kind: Kind::Blob, contents })) => {
                 Ok(Arc::try_unwrap(contents).unwrap_or_else(|shared| (*shared).clone()))
@@ -135,7 +136,7 @@ impl Blobs {
         if let Some((hash, object)) = self.known.iter().find(|(known, _)| *known == name) {
             return Ok(Some((hash.clone(), object.clone())));
         }
-        let found = self.process.exchange(name).map_err(|_| self.died(Some(&name)))?;
+        let found = self.process.exchange(name).map_err(|error| self.died(Some(&name), &error))?;
         if let Some((hash, object)) = &found {
             self.known.retain(|(known, _)| known != hash);
             self.known.push_back((hash.clone(), object.clone()));
@@ -151,12 +152,15 @@ impl Blobs {
 
     /// Git ends where an object's contents are not what they should be. Without an answer, nothing
     /// is known: that is not the same as no such object. The next question is for another git.
-    fn died(&mut self, name: Option<&&str>) -> GitError {
+    fn died(&mut self, name: Option<&&str>, why: &std::io::Error) -> GitError {
+        // One that says nothing more would be waited for.
+        let _ = self.process.child.kill();
         match Process::start(&self.repository) {
             Ok(process) => self.process = process,
             Err(error) => return error,
         }
         match name {
+            _ if why.kind() == ErrorKind::TimedOut => GitError::TooLong("cat-file".into()),
             Some(name) => damaged(name),
             None => GitError::NotRun(std::io::ErrorKind::UnexpectedEof.into()),
         }
@@ -204,7 +208,11 @@ impl Process {
         let (Some(ask), Some(answers)) = (child.stdin.take(), child.stdout.take()) else {
             return Err(GitError::NotRun(std::io::ErrorKind::BrokenPipe.into()));
         };
-        Ok(Process { child, ask: Some(ask), answers: BufReader::new(answers) })
+        Ok(Process {
+            child,
+            ask: Some(ask),
+            answers: BufReader::new(Patient::new(answers, LONGEST)),
+        })
     }
 
     fn exchange(&mut self, name: &str) -> std::io::Result<Option<(String, Object)>> {

@@ -1,7 +1,7 @@
 //! What differs: between two trees, a tree and the index, a tree and the files.
 
 use super::finding::top_of;
-use super::runner::{Trust, git_in, is_in_hook, run, run_with};
+use super::runner::{Trust, git_in, is_told, run, run_with};
 use super::{Answer, GitError, Repository, path_of};
 use std::collections::HashMap;
 use std::os::unix::ffi::OsStrExt;
@@ -125,14 +125,14 @@ impl Repository {
     /// # Errors
     /// As [`Repository::find`].
     pub fn find_with_staged(folder: &Path) -> Answer<Option<(Repository, Option<Staged>)>> {
-        let top = match is_in_hook() {
+        let top = match is_told() {
             true => folder.to_path_buf(),
             false => top_of(folder).unwrap_or(folder.to_path_buf()),
         };
         let (found, staged) = std::thread::scope(|scope| {
             let mut command = git_in(&top, Trust::Found);
             let staged = scope.spawn(move || staged_since(&mut command, "HEAD"));
-            (Repository::find(folder), staged.join())
+            (Repository::find_any(folder), staged.join())
         });
         let staged = staged.ok().and_then(Result::ok);
         Ok(found?.map(|repository| (repository, staged)))

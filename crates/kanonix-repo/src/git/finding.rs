@@ -4,7 +4,7 @@
 //! like one, a folder with `HEAD` and `objects` in somebody's tree, is a folder like any other. So
 //! we look by ourselves first, and ask git only about what we have found.
 
-use super::runner::{Trust, git_in, is_in_hook, plain, run};
+use super::runner::{Trust, git_in, is_told, plain, run};
 use super::{Answer, GitError, Repository, path_of};
 use std::io::Read;
 use std::path::{Path, PathBuf};
@@ -46,6 +46,12 @@ fn is_checked_out(folder: &Path) -> bool {
     }
 }
 
+/// Whether a folder has what a repository without a working tree has.
+fn is_bare(folder: &Path) -> bool {
+    folder.join("HEAD").is_file()
+        && ["objects", "refs"].iter().all(|name| folder.join(name).is_dir())
+}
+
 /// Where a `.git` file leads.
 fn link_in(file: &Path) -> Option<PathBuf> {
     let target = first_line(file)?.strip_prefix("gitdir: ")?.to_string();
@@ -82,7 +88,7 @@ fn trust(root: &Path, git_dir: &Path) -> Trust {
         let Some(top) = top_of(&stand) else { return false };
         top == root || common_of(&top).is_some_and(|common| git_dir.starts_with(common))
     };
-    if is_in_hook() || stands().iter().any(is_own) { Trust::Own } else { Trust::Found }
+    if is_told() || stands().iter().any(is_own) { Trust::Own } else { Trust::Found }
 }
 
 impl Repository {
@@ -93,8 +99,8 @@ impl Repository {
     /// elsewhere.
     pub fn find(folder: &Path) -> Answer<Option<Repository>> {
         let folder = std::fs::canonicalize(folder).unwrap_or(folder.to_path_buf());
-        let top = match is_in_hook() {
-            // Git has said which repository this is about.
+        let top = match is_told() {
+            // It has been said which repository this is about.
             true => folder.clone(),
             false => match top_of(&folder) {
                 Some(top) => top,
@@ -118,14 +124,15 @@ impl Repository {
             return Ok(None);
         }
         let (root, git_dir) = (real(&path_of(root)), real(&path_of(git_dir)));
-        if !is_in_hook() && !is_checked_out(&root) {
+        if !is_told() && !is_checked_out(&root) {
             return Err(GitError::Elsewhere(top, root));
         }
         if !folder.starts_with(&root) || folder.starts_with(&git_dir) {
             return Ok(None);
         }
         let trust = trust(&root, &git_dir);
-        let mut found = Repository { root, git_dir, trust, filters_off: Vec::new() };
+        let mut found =
+            Repository { root, git_dir, trust, is_bare: false, filters_off: Vec::new() };
         if trust == Trust::Found {
             found.filters_off = found.filters()?;
         }
@@ -138,7 +145,44 @@ impl Repository {
             root: folder.to_path_buf(),
             git_dir: folder.to_path_buf(),
             trust: Trust::Bare,
+            is_bare: true,
             filters_off: Vec::new(),
+        }
+    }
+
+    /// As [`Repository::find`], where a working tree is not needed: also the repository without one
+    /// that the user stands at the top of, in nobody's working tree, or that he names by `GIT_DIR`.
+    ///
+    /// # Errors
+    /// As [`Repository::find`].
+    pub fn find_any(folder: &Path) -> Answer<Option<Repository>> {
+        let found = Repository::find(folder)?;
+        let folder = real(folder);
+        let is_bare = is_told() || (is_bare(&folder) && top_of(&folder).is_none());
+        if found.is_some() || !is_bare {
+            return Ok(found);
+        }
+        let mut command = git_in(&folder, Trust::Found);
+        if !is_told() {
+            command.arg("--git-dir").arg(&folder);
+        }
+        command.args(["rev-parse", "--is-bare-repository", "--absolute-git-dir"]);
+        let answer = match run(&mut command, "rev-parse") {
+            Ok(answer) => answer,
+            Err(GitError::Failed { message, .. }) if message.contains("not a git repository") => {
+                return Ok(None);
+            }
+            Err(error) => return Err(error),
+        };
+        let mut lines = answer.split(|byte| *byte == b'\n');
+        match (lines.next(), lines.next()) {
+            (Some(b"true"), Some(git_dir)) => {
+                let root = real(&path_of(git_dir));
+                let (git_dir, trust) = (root.clone(), Trust::Found);
+                let filters_off = Vec::new();
+                Ok(Some(Repository { root, git_dir, trust, is_bare: true, filters_off }))
+            }
+            _ => Ok(None),
         }
     }
 

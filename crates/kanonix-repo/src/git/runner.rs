@@ -5,6 +5,8 @@
 //! to fetch. What a user's surroundings say counts only as far as it redirects nothing, unless git
 //! itself has started us. What filters and fetching need is said in [`Trust`].
 
+use super::finding::top_of;
+use super::patience::LONGEST;
 use super::{Answer, GitError, Repository};
 use std::ffi::OsStr;
 use std::io::Write;
@@ -81,20 +83,42 @@ const OF_A_HOOK: [&str; 8] = [
     "GIT_WORK_TREE",
 ];
 
-static IN_HOOK: OnceLock<()> = OnceLock::new();
+/// Who says which repository this is about.
+enum Told {
+    /// Git, which has started us by a hook.
+    ByHook,
+    /// The user, who stands in no repository and names one by `GIT_DIR`.
+    ByUser {
+        git_dir: PathBuf,
+        work_tree: Option<PathBuf>,
+    },
+}
 
-/// Says that this program may have been started by a hook of git, so that what git tells a hook
-/// counts. Nothing happens if git has not started it.
-pub fn in_hook() {
+static TOLD: OnceLock<Told> = OnceLock::new();
+
+/// Says that this program may have been started by a hook of git, or where there is no working tree:
+/// what git tells a hook counts then, and a user's `GIT_DIR` where he stands in no repository. Nothing
+/// happens if neither is so.
+pub fn may_be_told() {
     let is_set = |name| std::env::var_os(name).is_some();
     if is_set("GIT_INDEX_FILE") && (is_set("GIT_PREFIX") || is_set("GIT_EXEC_PATH")) {
-        IN_HOOK.get_or_init(|| ());
+        TOLD.get_or_init(|| Told::ByHook);
+        return;
+    }
+    let Some(git_dir) = std::env::var_os("GIT_DIR") else { return };
+    let stands_in_one = std::env::current_dir().is_ok_and(|here| top_of(&here).is_some());
+    if let Ok(git_dir) = std::fs::canonicalize(git_dir)
+        && !stands_in_one
+    {
+        let work_tree = std::env::var_os("GIT_WORK_TREE");
+        let work_tree = work_tree.and_then(|folder| std::fs::canonicalize(folder).ok());
+        TOLD.get_or_init(|| Told::ByUser { git_dir, work_tree });
     }
 }
 
-/// Whether git's word to a hook counts.
-pub(super) fn is_in_hook() -> bool {
-    IN_HOOK.get().is_some()
+/// Whether we have been told which repository this is about.
+pub(super) fn is_told() -> bool {
+    TOLD.get().is_some()
 }
 
 /// Git in a folder, which reads and starts nothing on its own account.
@@ -119,8 +143,15 @@ pub(super) fn plain(trust: Trust) -> Command {
         command.args(["-c", said]);
     }
     for name in REDIRECTING {
-        if !(is_in_hook() && OF_A_HOOK.contains(&name)) {
+        if !(is_told() && OF_A_HOOK.contains(&name)) {
             command.env_remove(name);
+        }
+    }
+    if let Some(Told::ByUser { git_dir, work_tree }) = TOLD.get() {
+        // Wherever git is then run.
+        command.env("GIT_DIR", git_dir);
+        if let Some(work_tree) = work_tree {
+            command.env("GIT_WORK_TREE", work_tree);
         }
     }
     command.env("GIT_OPTIONAL_LOCKS", "0").env("GIT_TERMINAL_PROMPT", "0");
@@ -144,7 +175,7 @@ impl Repository {
     /// Git in this repository.
     pub(super) fn git(&self) -> Command {
         let mut command = git_in(&self.root, self.trust);
-        if self.trust == Trust::Bare {
+        if self.is_bare {
             command.arg("--git-dir").arg(&self.git_dir);
         }
         let keys = [("clean", ""), ("smudge", ""), ("process", ""), ("required", "false")];
@@ -190,34 +221,59 @@ fn start(command: &mut Command) -> Answer<Child> {
     command.spawn().map_err(GitError::NotRun)
 }
 
-/// What a running git answers. One that takes long is ended if it waits for a pipe that stands
-/// where git reads what to ignore.
+/// Why a git was ended.
+enum Ended {
+    /// It waited for this pipe, which stands where git reads what to ignore.
+    ByPipe(PathBuf),
+    /// It did not come to an end.
+    TooLong,
+}
+
+/// What a running git answers. One that takes long is ended if it waits for a pipe, and in any case
+/// after so much time.
 fn answer_of(child: Child, command: &Command, what: &str) -> Answer<Vec<u8>> {
+    answer_within(child, command, what, LONGEST)
+}
+
+fn answer_within(
+    child: Child,
+    command: &Command,
+    what: &str,
+    longest: Duration,
+) -> Answer<Vec<u8>> {
     let process = rustix::process::Pid::from_child(&child);
     let (done, is_done) = mpsc::channel::<()>();
     let folder = folder_of(command);
     let looked = folder.clone();
-    let (output, waits_for) = std::thread::scope(|scope| {
+    let (output, ended) = std::thread::scope(|scope| {
         let watch = scope.spawn(move || {
-            match is_done.recv_timeout(LONG) {
-                Err(mpsc::RecvTimeoutError::Timeout) => {}
-                _ => return None,
-            }
-            let end = ender(process);
-            if !matches!(is_done.try_recv(), Err(mpsc::TryRecvError::Empty)) {
+            let still_runs = |time: Duration| {
+                matches!(is_done.recv_timeout(time), Err(mpsc::RecvTimeoutError::Timeout))
+            };
+            if !still_runs(longest.min(LONG)) {
                 return None;
             }
-            let pipe = first_pipe(&looked?)?;
+            let end = ender(process);
+            if !still_runs(Duration::ZERO) {
+                return None;
+            }
+            let ended = match looked.and_then(|folder| first_pipe(&folder)) {
+                Some(pipe) => Ended::ByPipe(pipe),
+                None if still_runs(longest.saturating_sub(LONG)) => Ended::TooLong,
+                None => return None,
+            };
             end();
-            Some(pipe)
+            Some(ended)
         });
         let output = child.wait_with_output();
         drop(done);
         (output, watch.join().unwrap_or(None))
     });
     let output: Output = output.map_err(GitError::NotRun)?;
-    if let Some(pipe) = waits_for {
-        return Err(GitError::Special(pipe));
+    match ended {
+        Some(Ended::ByPipe(pipe)) => return Err(GitError::Special(pipe)),
+        Some(Ended::TooLong) => return Err(GitError::TooLong(what.into())),
+        None => {}
     }
     let message = String::from_utf8_lossy(&output.stderr).trim().to_string();
     match output.status.success() {
@@ -296,4 +352,18 @@ fn first_pipe(folder: &Path) -> Option<PathBuf> {
         }
     }
     None
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn what_does_not_come_to_an_end_is_ended() {
+        let mut endless = Command::new("sleep");
+        endless.arg("600").stdin(Stdio::null());
+        let child = start(&mut endless).unwrap();
+        let said = answer_within(child, &endless, "log", Duration::from_millis(300));
+        assert!(matches!(said, Err(GitError::TooLong(what)) if what == "log"));
+    }
 }

@@ -3,11 +3,10 @@
 use super::paths::{folder_of, in_scope, led_out, present, root_of, shown_from};
 use super::walking::{Met, walk};
 use super::{Base, Item, LeftAlone, Reach, Reader, Selection, Source, UNMERGED, Why, WorkError};
-use crate::canon::{
-    Canons, Governing, LayerId, NotRead, Play, Reach as Said, Spoken, text_of,
-};
+use super::from_git::{FEW, at_once, committed, needs_blobs, staged_in};
+use crate::canon::{Canons, Governing, LayerId, Play, Reach as Said, Spoken};
 use crate::files::{self, Unread};
-use crate::git::{Blobs, Change, GitError, Repository, Staged};
+use crate::git::{Change, GitError, Repository};
 use kanonix_core::languages::Language;
 use kanonix_core::text::LineSet;
 use std::collections::{HashMap, HashSet};
@@ -75,10 +74,14 @@ impl Selecting {
                     repository
                 })
             }
+            Reach::Since(_) | Reach::Merge(_) => Repository::find_any(folder)?,
             _ => Repository::find(folder)?,
         };
         let root = root_of(repository.as_ref());
-        let in_git = matches!(reach, Reach::Staged | Reach::Commit | Reach::Merge(_));
+        // Where there is no working tree, what is committed is judged.
+        let is_bare = repository.as_ref().is_some_and(|repository| repository.is_bare);
+        let committed_alone = is_bare || matches!(reach, Reach::Merge(_));
+        let in_git = committed_alone || matches!(reach, Reach::Staged | Reach::Commit);
         let reader = || match &repository {
             Some(repository) if in_git => repository.blobs().map(Some),
             _ => Ok(None),
@@ -87,9 +90,7 @@ impl Selecting {
         let blobs = blobs.map(|blobs| Arc::new(Mutex::new(blobs)));
         let mut staged = Vec::new();
         let canons = match (&repository, for_canons) {
-            (Some(_), Some(reader)) if matches!(reach, Reach::Merge(_)) => {
-                committed(reader, &root, None)
-            }
+            (Some(_), Some(reader)) if committed_alone => committed(reader, &root, None),
             (Some(repository), Some(reader)) => {
                 let changes = match changes {
                     Some(changes) => changes,
@@ -170,8 +171,11 @@ impl Selecting {
             Reach::Save | Reach::Saved { .. } => self.touched(&named)?,
             Reach::Staged => self.staged(&named, |_| None)?,
             Reach::Commit => self.staged(&named, |reach| reach.commit)?,
+            Reach::Since(revision) if self.is_bare() => {
+                self.commits_since(&named, revision, |reach| reach.save)?;
+            }
             Reach::Since(revision) => self.since(&named, revision)?,
-            Reach::Merge(revision) => self.merge(revision)?,
+            Reach::Merge(revision) => self.commits_since(&[], revision, |reach| reach.merge)?,
         }
         // A wrong canon is said even where nothing is judged.
         self.canons.governing(&self.root.join("any"))?;
@@ -363,15 +367,25 @@ impl Selecting {
         Ok(())
     }
 
-    fn merge(&mut self, revision: &str) -> Result<(), WorkError> {
+    fn is_bare(&self) -> bool {
+        self.repository.as_ref().is_some_and(|repository| repository.is_bare)
+    }
+
+    /// The files that the commits since a revision have changed, as the last of them has them.
+    fn commits_since(
+        &mut self,
+        named: &[PathBuf],
+        revision: &str,
+        play: Asked,
+    ) -> Result<(), WorkError> {
         let repository = self.repository("a merge gate")?.clone();
         let base = repository.merge_base(revision)?;
         self.ways = repository.ways(&base)?;
         for change in repository.between(&base, "HEAD")? {
             let path = self.root.join(&change.path);
-            if !self.is_special_in_git(&change, &path) {
+            if in_scope(&path, named) && !self.is_special_in_git(&change, &path) {
                 let source = change.now.clone().map(|blob| Source::Committed { blob });
-                self.blob(&path, change, source, |reach| reach.merge)?;
+                self.blob(&path, change, source, play)?;
             }
         }
         Ok(())
@@ -564,70 +578,10 @@ pub(super) fn for_text(
     selecting.end()
 }
 
-/// What differs between the last commit and the index; everything, where there is no commit.
-fn staged_in(repository: &Repository) -> Result<Staged, WorkError> {
-    match repository.staged("HEAD") {
-        Ok(changes) => Ok(changes),
-        Err(error) => match repository.head()? {
-            Some(_) => Err(error.into()),
-            None => Ok(repository.staged(&repository.empty_tree()?)?),
-        },
-    }
-}
-
-/// The canons of the last commit, or of the index: where that differs from the commit, its own
-/// blobs, and else the commit's, so that git need not read a large index once more.
-fn committed(mut blobs: Blobs, root: &Path, staged: Option<&Staged>) -> Canons {
-    let top = root.to_path_buf();
-    let mut own: HashMap<PathBuf, Option<Change>> = HashMap::new();
-    if let Some((changes, gone)) = staged {
-        own.extend(gone.iter().map(|path| (path.clone(), None)));
-        own.extend(changes.iter().map(|change| (change.path.clone(), Some(change.clone()))));
-    }
-    let read = move |path: &Path| {
-        let inside = path.strip_prefix(&top).unwrap_or(path);
-        let blob = match own.get(inside) {
-            Some(None) => None,
-            Some(Some(change)) if change.is_link() => return Err(NotRead::LeadsOut),
-            Some(Some(change)) => change.now.clone(),
-            None => blobs.at("HEAD", inside).map_err(NotRead::Git)?,
-        };
-        match blob {
-            Some(blob) => text_of(blobs.read(&blob).map_err(NotRead::Git)?).map(Some),
-            None => Ok(None),
-        }
-    };
-    Canons::from(root, Box::new(read))
-}
-
 /// The first line of a text, if it is short enough to name a program.
 pub(super) fn first_line_of(text: impl Read) -> Option<String> {
     let mut bytes = Vec::new();
     text.take(LONGEST_FIRST_LINE).read_to_end(&mut bytes).ok()?;
     let line = bytes.split(|byte| *byte == b'\n').next()?;
     Some(String::from_utf8_lossy(line).trim_end_matches('\r').to_string())
-}
-
-/// So many files are read from git at once; of more, each when it is judged.
-const FEW: usize = 64;
-
-/// The staged or committed contents and the bases of some items, by the blobs' names. Where one of
-/// them cannot be read, each is asked for by itself, and says so.
-fn at_once(blobs: &mut Blobs, items: &[Item]) -> HashMap<String, Vec<u8>> {
-    let mut names: Vec<&String> = Vec::new();
-    for item in items {
-        if let Source::Staged { blob, .. } | Source::Committed { blob } = &item.source {
-            names.push(blob);
-        }
-        if let Base::Blob(blob) = &item.base {
-            names.push(blob);
-        }
-    }
-    let asked: Vec<&str> = names.iter().map(|name| name.as_str()).collect();
-    let Ok(texts) = blobs.read_all(&asked) else { return HashMap::new() };
-    names.into_iter().cloned().zip(texts).collect()
-}
-
-fn needs_blobs(item: &Item) -> bool {
-    item.source != Source::File || matches!(item.base, Base::Blob(_) | Base::At(_))
 }

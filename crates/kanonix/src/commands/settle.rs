@@ -3,7 +3,9 @@
 
 mod proposal;
 mod questions;
+mod table;
 mod team;
+mod written;
 
 use super::here;
 use crate::Status;

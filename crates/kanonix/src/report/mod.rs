@@ -10,9 +10,10 @@ use crate::paint::Paint;
 use crate::say::errln;
 use anyhow::Context;
 use kanonix_core::text::visible;
+use kanonix_repo::canon::Idle;
 use kanonix_repo::work::LeftAlone;
 use std::io::{IsTerminal, Write};
-use std::path::PathBuf;
+use std::path::{Path, PathBuf};
 use std::str::FromStr;
 use std::time::{Duration, SystemTime, UNIX_EPOCH};
 
@@ -157,14 +158,29 @@ fn say_problems(judgement: &Judgement) -> anyhow::Result<()> {
 }
 
 /// "2 slips", "1 slip".
-pub(crate) fn count(number: usize, what: &str) -> String {
+pub(crate) fn count(of: usize, what: &str) -> String {
+    format!("{} {what}{}", number(of), if of == 1 { "" } else { "s" })
+}
+
+/// "12,345".
+pub(crate) fn number(number: usize) -> String {
     let mut digits = number.to_string();
     let mut at = digits.len();
     while at > 3 {
         at -= 3;
         digits.insert(at, ',');
     }
-    format!("{digits} {what}{}", if number == 1 { "" } else { "s" })
+    digits
+}
+
+/// What is to be said of a pattern that does nothing; `shown` gives a path as a person reads it.
+pub(crate) fn idle(idle: &Idle, shown: impl Fn(&Path) -> String) -> String {
+    let place = format!("{}:{}", shown(&idle.place.path), idle.place.line);
+    let what = match idle.backslash {
+        true => "has a backslash: write `/` between folders",
+        false => "matches no file here",
+    };
+    visible(&format!("{place}: the pattern `{}` {what}", idle.pattern)).into_owned()
 }
 
 /// "left alone: 2 binary, 1 too large", or nothing. Files in no known language are no news where a

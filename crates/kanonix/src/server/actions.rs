@@ -1,8 +1,9 @@
 //! What can be done about a place in an open text.
 
 use super::diagnostics::of_slip;
-use super::jobs::{Case, Office, Trouble};
+use super::jobs::{Acting, Case, Office, Trouble};
 use super::positions::Places;
+use super::session::Event;
 use super::texts::Snapshot;
 use kanonix_core::text::LineSet;
 use kanonix_core::{Outcome, Slip};
@@ -17,6 +18,7 @@ use std::collections::HashMap;
 /// The commands that a client sends back.
 pub(super) const MEND: &str = "kanonix.mend";
 pub(super) const EXPLAIN: &str = "kanonix.explain";
+pub(super) const ACT: &str = "kanonix.act";
 
 /// The kinds of action that are offered, the protocol's own and finer ones of them.
 pub(super) const KINDS: [&str; 5] = [
@@ -62,14 +64,21 @@ impl Office {
                 kind: Some(CodeActionKind::from(kind.to_string())),
                 ..CodeAction::default()
             };
-            if self.resolves {
-                let (uri, version) = (snapshot.uri.to_string(), snapshot.version);
-                action.data = serde_json::to_value(Asked { uri, version, what }).ok();
-                return Ok(Some(action));
+            if self.acting == Acting::AtOnce {
+                action.edit = of_text(snapshot, self.edits_of(&case, &what)?);
+                return Ok(action.edit.is_some().then_some(action));
             }
-            let edits = self.edits_of(&case, &what)?;
-            action.edit = of_text(snapshot, edits);
-            Ok(action.edit.is_some().then_some(action))
+            let (uri, version) = (snapshot.uri.to_string(), snapshot.version);
+            let asked = serde_json::to_value(Asked { uri: uri.clone(), version, what }).ok();
+            match self.acting {
+                Acting::Commanded => {
+                    let arguments = Some([Some(uri.into()), asked].into_iter().flatten().collect());
+                    let title = action.title.clone();
+                    action.command = Some(Command { title, command: ACT.into(), arguments });
+                }
+                _ => action.data = asked,
+            }
+            Ok(Some(action))
         };
         let mut actions: Vec<CodeAction> = Vec::new();
         let (first, last) = (asked.range.start.line as usize, asked.range.end.line as usize);
@@ -140,14 +149,27 @@ impl Office {
         mut action: CodeAction,
         asked: &Asked,
     ) -> Result<CodeAction, Trouble> {
+        action.edit = of_text(snapshot, self.edits_for(snapshot, asked)?);
+        Ok(action)
+    }
+
+    /// The edits of an action that was offered without; none for a text that has changed since.
+    pub fn edits_for(&self, snapshot: &Snapshot, asked: &Asked) -> Result<Vec<TextEdit>, Trouble> {
+        if asked.version != snapshot.version {
+            return Ok(Vec::new());
+        }
         let case = match self.case(snapshot, &self.saved())? {
             Some(case) => Some(case),
             None => self.case(snapshot, &Reach::Whole)?,
         };
-        if let Some(case) = case.filter(|_| asked.version == snapshot.version) {
-            action.edit = of_text(snapshot, self.edits_of(&case, &asked.what)?);
+        case.map_or(Ok(Vec::new()), |case| self.edits_of(&case, &asked.what))
+    }
+
+    /// Asks the client to make these edits.
+    pub fn apply(&self, snapshot: &Snapshot, edits: Vec<TextEdit>) {
+        if !edits.is_empty() {
+            let _ = self.events.send(Event::Apply(snapshot.uri.clone(), edits));
         }
-        Ok(action)
     }
 
     /// The edits of an action.

@@ -43,8 +43,19 @@ pub(super) struct Office {
     pub events: mpsc::Sender<Event>,
     pub encoding: Encoding,
     pub wishes: Wishes,
-    /// Whether the client asks for an action's edits once it is chosen.
-    pub resolves: bool,
+    pub acting: Acting,
+}
+
+/// When the edits of an action are made.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
+pub(super) enum Acting {
+    /// The client asks for them once the action is chosen.
+    Resolved,
+    /// The action is a command, which the client sends back; the edits are then asked of it.
+    Commanded,
+    /// As the action is offered: the client can do neither.
+    #[default]
+    AtOnce,
 }
 
 /// A text with all that decides how it is judged.

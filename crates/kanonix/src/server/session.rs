@@ -7,7 +7,7 @@ mod saving;
 mod showing;
 
 use super::follow::Follower;
-use super::jobs::{Office, Trouble, Wishes};
+use super::jobs::{Acting, Office, Trouble, Wishes};
 use super::positions::Encoding;
 use super::record::Record;
 use super::texts::Texts;
@@ -108,7 +108,8 @@ pub(super) struct Session {
 struct Client {
     pulls: bool,
     refreshes: bool,
-    resolves: bool,
+    /// When the edits of an action are made.
+    acting: Acting,
 }
 
 impl Session {
@@ -204,7 +205,7 @@ impl Session {
             events: self.events.clone(),
             encoding: self.encoding,
             wishes: self.wishes,
-            resolves: self.client.resolves,
+            acting: self.client.acting,
         }
     }
 

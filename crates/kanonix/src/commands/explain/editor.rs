@@ -32,7 +32,10 @@ struct Report {
     /// What is wrong with them.
     canon_problem: Option<String>,
     git: String,
+    /// Those that serve this repository, or a folder that it is in.
     servers: Vec<Server>,
+    /// How many others run.
+    servers_elsewhere: usize,
 }
 
 pub(super) fn run(here: &Path, options: &Explain) -> anyhow::Result<Status> {
@@ -41,6 +44,9 @@ pub(super) fn run(here: &Path, options: &Explain) -> anyhow::Result<Status> {
         Ok(Some(repository)) => repository.root.clone(),
         _ => here.to_path_buf(),
     };
+    let (own, elsewhere): (Vec<Record>, Vec<Record>) = records().into_iter().partition(|record| {
+        record.roots.iter().any(|served| served.starts_with(&root) || root.starts_with(served))
+    });
     let governing = Canons::on_disk(&root).governing(&root.join("any"));
     let report = Report {
         version: env!("CARGO_PKG_VERSION"),
@@ -53,11 +59,12 @@ pub(super) fn run(here: &Path, options: &Explain) -> anyhow::Result<Status> {
             Ok(_) => program_version().unwrap_or_else(|error| error.to_string()),
         },
         root,
-        servers: records()
+        servers: own
             .into_iter()
             .take(MOST_SERVERS)
             .map(|record| Server { running: record.runs(), record })
             .collect(),
+        servers_elsewhere: elsewhere.iter().filter(|record| record.runs()).count(),
     };
     if options.is_json() {
         outln!("{}", serde_json::to_string_pretty(&report)?);
@@ -93,7 +100,7 @@ fn text(report: &Report, paint: Paint) -> String {
     }
     row("git", &visible(&report.git));
     if report.servers.is_empty() {
-        out.push_str("\nno editor has started `kanonix lsp` in the last week\n");
+        out.push_str("\nno editor has started `kanonix lsp` for this folder in the last week\n");
     }
     for Server { record, running } in &report.servers {
         let state = if *running { paint.good("runs") } else { paint.faint("has ended") };
@@ -124,6 +131,11 @@ fn text(report: &Report, paint: Paint) -> String {
                 }
             }
         }
+    }
+    match report.servers_elsewhere {
+        0 => {}
+        1 => out.push_str("\n1 more server runs for other folders\n"),
+        more => out.push_str(&format!("\n{more} more servers run for other folders\n")),
     }
     out
 }

@@ -70,6 +70,8 @@ pub(crate) struct Report {
     line: Option<usize>,
     decided_by: Vec<Decision>,
     slips: Vec<Spot>,
+    /// Patterns of its canons that do nothing, in words.
+    idle_patterns: Vec<String>,
 }
 
 pub(super) fn run(
@@ -78,7 +80,11 @@ pub(super) fn run(
     line: Option<usize>,
     options: &Explain,
 ) -> anyhow::Result<Status> {
-    let report = told(here, path, line, None, false)?;
+    let mut report = told(here, path, line, None, false)?;
+    let folder = std::fs::canonicalize(here).unwrap_or(here.to_path_buf());
+    let idle = work::idle_patterns(&here.join(path))?;
+    let said = |idle| crate::report::idle(idle, |path| work::shown_from(&folder, path));
+    report.idle_patterns = idle.iter().map(said).collect();
     if let (Some(asked), Some(lines)) = (line, report.lines)
         && asked > lines
     {
@@ -174,6 +180,7 @@ impl Explaining<'_> {
             line,
             decided_by: Vec::new(),
             slips: Vec::new(),
+            idle_patterns: Vec::new(),
         };
         self.judge(&mut report, line);
         report
@@ -294,6 +301,9 @@ pub(crate) fn text(report: &Report, paint: Paint) -> String {
         row("canon", "none: by hand, what the language's community expects");
     } else {
         row("canon", &visible(&report.governed_by.join(", ")));
+    }
+    for idle in &report.idle_patterns {
+        row("", idle);
     }
     if !report.settings.is_empty() {
         out.push_str("\nsettings that are not the community's\n");

@@ -2,26 +2,26 @@
 //! disturbs the least.
 
 use super::super::replace_kept;
-use super::{Total, Tree};
+use super::{Total, Tree, table, written};
 use crate::Status;
 use crate::judging::Progress;
 use crate::options::Settle;
 use crate::paint::Paint;
-use crate::report::{count, left_alone};
+use crate::report::left_alone;
 use crate::say::{errln, outln, outpart};
 use anyhow::Context;
 use kanonix_core::judge;
 use kanonix_core::languages::{self, Language};
 use kanonix_core::style::Style;
-use kanonix_core::survey::{Answer, Survey};
-use kanonix_core::text::{LineSet, Lines};
-use kanonix_repo::canon::{Canon, FILE_NAME};
-use kanonix_repo::canon::editing::{Wish, set};
-use kanonix_repo::work::{Item, LeftAlone, NotLoaded, Selection, Why, WorkError};
+use kanonix_core::survey::{Answer, Survey, is_made};
+use kanonix_core::text::{LineSet, Lines, visible};
+use kanonix_repo::canon::FILE_NAME;
+use kanonix_repo::work::{self, Item, LeftAlone, NotLoaded, Selection, Why};
 use kanonix_repo::write::put;
 use rayon::prelude::*;
+use std::collections::BTreeSet;
 use std::io::IsTerminal;
-use std::path::Path;
+use std::path::{Path, PathBuf};
 
 /// So much of a repository is judged under every value of every setting, in bytes: a few seconds.
 const MOST_BYTES: u64 = 2_500_000;
@@ -29,29 +29,37 @@ const MOST_BYTES: u64 = 2_500_000;
 /// Of each language, at least so many files, if there are as many.
 const FEWEST_FILES: usize = 40;
 
-/// How many other values are priced in a row of the table that is read on a terminal.
-const MOST_RIVALS: usize = 2;
+/// A file's share of the work: it is judged under so many values of settings.
+const STYLES: usize = 20;
 
 pub(super) fn run(tree: &Tree, options: &Settle) -> anyhow::Result<Status> {
     let text = tree.text()?;
     let mut selection = tree.under(&[])?;
     let mut left = selection.left_alone.clone();
+    let uncovered: Vec<PathBuf> = left.of(Why::UnknownLanguage).to_vec();
     left.forget(Why::UnknownLanguage);
+    let made = set_aside_made(&mut selection);
     let findings = survey(&mut selection, &mut left);
-    let paint = Paint::new(options.voice.color);
-    let told = table(&findings, paint);
+    let skip = written::patterns(&made, &selection.items);
+    // A person reads the table; the canon goes where the output does.
+    let for_person = std::io::stdout().is_terminal() && !options.voice.quiet;
+    let width = match for_person || options.write {
+        true => table::width_of(&std::io::stdout()),
+        false => table::width_of(&std::io::stderr()),
+    };
+    let mut told = table::table(&findings, Paint::new(options.voice.color), width);
+    told.push_str(&table::beside(&made, &uncovered));
     let canon = match &text {
-        Some(text) => in_place(tree, text, &findings)?,
-        None => canon_text(&findings),
+        Some(text) => written::in_place(tree, text, &findings, &skip)?,
+        None => written::canon_text(&findings, &skip),
     };
     let shown = tree.shown(&tree.canon);
+    let idle = idle(tree)?;
     if !options.write {
-        // A person reads the table; the canon goes where the output does.
-        let for_person = std::io::stdout().is_terminal() && !options.voice.quiet;
         if for_person {
             outpart!("{told}");
         } else if !options.voice.quiet {
-            errln!("{told}");
+            errln!("{}", told.trim_end_matches('\n'));
         }
         if !for_person {
             outpart!("{canon}");
@@ -60,6 +68,7 @@ pub(super) fn run(tree: &Tree, options: &Settle) -> anyhow::Result<Status> {
             if let Some(left) = left_alone(&left) {
                 errln!("{left}");
             }
+            idle.iter().for_each(|idle| errln!("{idle}"));
             let how = match text {
                 Some(_) => "change it in its place with: kanonix settle --write",
                 None => "put it in place with: kanonix settle --write",
@@ -71,6 +80,7 @@ pub(super) fn run(tree: &Tree, options: &Settle) -> anyhow::Result<Status> {
     }
     if !options.voice.quiet {
         outpart!("{told}");
+        idle.iter().for_each(|idle| errln!("{idle}"));
     }
     if text.as_ref() == Some(&canon) {
         outln!("{shown} says so already");
@@ -83,6 +93,21 @@ pub(super) fn run(tree: &Tree, options: &Settle) -> anyhow::Result<Status> {
     Ok(Status::Clean)
 }
 
+/// What is to be said of patterns that do nothing.
+fn idle(tree: &Tree) -> anyhow::Result<Vec<String>> {
+    let idle = work::idle_patterns(&tree.root)?;
+    Ok(idle.iter().map(|idle| crate::report::idle(idle, |path| tree.shown(path))).collect())
+}
+
+/// Takes the files that no person wrote out of what is surveyed.
+fn set_aside_made(selection: &mut Selection) -> Vec<Item> {
+    let is_nobodys = |item: &Item| selection.load(item).is_ok_and(|loaded| is_made(&loaded.text));
+    let made: Vec<bool> = selection.items.par_iter().map(is_nobodys).collect();
+    let mut marks = made.into_iter();
+    let is_made = |_: &mut Item| marks.next().unwrap_or(false);
+    selection.items.extract_if(.., is_made).collect()
+}
+
 fn write(tree: &Tree, old: Option<&str>, canon: &str) -> anyhow::Result<()> {
     match old {
         Some(old) => replace_kept(&tree.root, &tree.canon, old, canon),
@@ -91,34 +116,34 @@ fn write(tree: &Tree, old: Option<&str>, canon: &str) -> anyhow::Result<()> {
 }
 
 /// What was found of one language.
-struct Finding {
-    language: &'static Language,
+pub(super) struct Finding {
+    pub language: &'static Language,
     /// How many files there are, read or not.
-    files: usize,
+    pub files: usize,
     /// How many of them were judged under every value.
-    read: usize,
+    pub read: usize,
     /// Lines of all files.
-    lines: usize,
-    answers: Vec<Answer>,
+    pub lines: usize,
+    pub answers: Vec<Answer>,
     /// What a check of all lines counts under the proposal, in all files.
-    proposed: Total,
+    pub proposed: Total,
     /// The same as the language's community has it.
-    usual: Total,
+    pub usual: Total,
 }
 
-/// What a file's lines come to under the proposal and as the community has it.
+/// What the files of one language come to under one style.
 #[derive(Default)]
 struct Measured {
     lines: usize,
-    proposed: Total,
-    usual: Total,
+    total: Total,
+    failed: Vec<(NotLoaded, PathBuf)>,
 }
 
 fn survey(selection: &mut Selection, left: &mut LeftAlone) -> Vec<Finding> {
     let size = |item: &Item| std::fs::metadata(&item.path).map_or(0, |file| file.len());
     let bytes: u64 = selection.items.iter().map(size).sum();
     let share = bytes.div_ceil(MOST_BYTES).max(1) as usize;
-    let progress = Progress::new(2 * selection.items.len());
+    let progress = Progress::new(selection.items.len(), STYLES + 1);
     let mut findings = Vec::new();
     for language in languages::ALL {
         let items: Vec<&Item> =
@@ -131,244 +156,103 @@ fn survey(selection: &mut Selection, left: &mut LeftAlone) -> Vec<Finding> {
         let load = |item: &&Item| selection.load(item).ok().map(|loaded| loaded.text);
         let texts: Vec<String> = items.par_iter().step_by(step).filter_map(load).collect();
         let all: Vec<&str> = texts.iter().map(String::as_str).collect();
-        let survey = Survey::settle(&all, language, |texts, base| read(texts, language, base));
-        progress.advance(items.len());
-        let measured = |style: &Style| {
-            let one = |item: &&Item| {
-                progress.advance(1);
-                measure(selection, item, style)
-            };
-            items.par_iter().map(one).collect::<Vec<_>>()
+        let looks = std::sync::atomic::AtomicUsize::new(0);
+        let read = |texts: &[&str], base: Style| {
+            // The second look is at all of them.
+            let is_second = looks.fetch_add(1, std::sync::atomic::Ordering::Relaxed) == 1;
+            read(texts, language, base, || {
+                if is_second {
+                    progress.advance(STYLES * step);
+                }
+            })
         };
-        let mut total = Measured::default();
-        for (one, item) in measured(&survey.style()).into_iter().zip(&items) {
-            match one {
-                Ok(one) => total.add(&one),
-                Err(NotLoaded::LeftAlone(why)) => left.add(why, &item.path),
-                Err(NotLoaded::Problem(reason)) => errln!("kanonix: {reason}"),
+        let mut survey = Survey::settle(&all, language, read);
+        let measured = |style: &Style| measure(selection, &items, style);
+        let usual = measured(&language.style());
+        let mut proposed = measured(&survey.style());
+        // Where it costs more than the community's word, it is given up setting by setting.
+        let given_up = survey
+            .answers()
+            .into_iter()
+            .filter(|answer| !answer.usual && !answer.argued);
+        let mut gave_up = false;
+        for answer in given_up {
+            if proposed.total.lines <= usual.total.lines {
+                break;
+            }
+            let other = survey.with_usual(&answer.name);
+            let without = measured(&other.style());
+            if without.total.lines < proposed.total.lines {
+                (survey, proposed, gave_up) = (other, without, true);
             }
         }
-        // Where the sample misleads, the community's word costs less.
-        let misled = total.proposed.lines > total.usual.lines;
+        if gave_up {
+            survey.price_again(&all, read);
+        }
+        progress.advance(items.len());
+        for (failed, path) in proposed.failed {
+            match failed {
+                NotLoaded::LeftAlone(why) => left.add(why, &path),
+                NotLoaded::Problem(reason) => {
+                    errln!("kanonix: {}: {reason}", visible(&path.display().to_string()));
+                }
+            }
+        }
         findings.push(Finding {
             language,
             files: items.len(),
             read: survey.files,
-            lines: total.lines,
-            answers: if misled { Vec::new() } else { survey.answers() },
-            proposed: if misled { total.usual } else { total.proposed },
-            usual: total.usual,
+            lines: proposed.lines,
+            answers: survey.answers(),
+            proposed: proposed.total,
+            usual: usual.total,
         });
     }
     progress.end();
     findings
 }
 
-/// Judges one file under the proposal and as its language's community has it.
-fn measure(selection: &Selection, item: &Item, style: &Style) -> Result<Measured, NotLoaded> {
-    let text = selection.load(item)?.text;
-    let lines = Lines::new(&text);
-    let total = |style: &Style| {
-        let outcome = judge(&text, item.language, style, &LineSet::whole());
-        let mut slips: Vec<usize> =
-            outcome.slips.iter().map(|slip| lines.line_of(slip.offset)).collect();
-        slips.dedup();
-        Total { lines: slips.len(), files: usize::from(!slips.is_empty()) }
+/// What a check of all lines counts in these files under a style.
+fn measure(selection: &Selection, items: &[&Item], style: &Style) -> Measured {
+    let one = |item: &&Item| match selection.load(item) {
+        Ok(loaded) => {
+            let lines = Lines::new(&loaded.text);
+            let outcome = judge(&loaded.text, item.language, style, &LineSet::whole());
+            let slips = outcome.slips.iter().map(|slip| lines.line_of(slip.offset));
+            let slips = slips.collect::<BTreeSet<usize>>().len();
+            Measured {
+                lines: loaded.text.lines().count(),
+                total: Total { lines: slips, files: usize::from(slips > 0) },
+                failed: Vec::new(),
+            }
+        }
+        Err(why) => Measured { failed: vec![(why, item.path.clone())], ..Measured::default() },
     };
-    Ok(Measured {
-        lines: text.lines().count(),
-        proposed: total(style),
-        usual: total(&item.language.style()),
-    })
+    items.par_iter().map(one).reduce(Measured::default, Measured::join)
 }
 
 impl Measured {
-    fn add(&mut self, other: &Measured) {
+    fn join(mut self, other: Measured) -> Measured {
         self.lines += other.lines;
-        for (mine, theirs) in [(&mut self.proposed, other.proposed), (&mut self.usual, other.usual)]
-        {
-            mine.lines += theirs.lines;
-            mine.files += theirs.files;
-        }
+        self.total.lines += other.total.lines;
+        self.total.files += other.total.files;
+        self.failed.extend(other.failed);
+        self
     }
 }
 
-fn read(texts: &[&str], language: &'static Language, base: Style) -> Survey {
+fn read(
+    texts: &[&str],
+    language: &'static Language,
+    base: Style,
+    done: impl Fn() + Sync,
+) -> Survey {
     let new = || Survey::new(language, base.clone());
     let one = |text: &&str| {
         let mut survey = new();
         survey.read(text);
+        done();
         survey
     };
     texts.par_iter().map(one).reduce(new, Survey::join)
-}
-
-fn percent(share: f64) -> String {
-    // Never round up to all, nor down to nothing.
-    let whole = (share * 100.0).round();
-    match whole {
-        whole if whole >= 100.0 && share < 1.0 => "over 99 %".into(),
-        whole if whole < 1.0 && share > 0.0 => "under 1 %".into(),
-        whole => format!("{whole} %"),
-    }
-}
-
-fn table(findings: &[Finding], paint: Paint) -> String {
-    let mut out = String::new();
-    for finding in findings {
-        let sampled = match finding.read < finding.files {
-            true => format!(", the prices from {} of them", finding.read),
-            false => String::new(),
-        };
-        out.push_str(&format!(
-            "{} · {}{sampled} · {}\n",
-            paint.strong(finding.language.name),
-            count(finding.files, "file"),
-            count(finding.lines, "line"),
-        ));
-        let (told, silent): (Vec<&Answer>, Vec<&Answer>) =
-            finding.answers.iter().partition(|answer| !answer.usual || answer.price > 0);
-        let head = format!(
-            "  {:29}  {:28}  {:>6}  {:10}  {}",
-            "setting", "the code already says", "places", "proposed", "another value would change"
-        );
-        if !told.is_empty() {
-            out.push_str(&format!("{}\n", paint.faint(&head)));
-        }
-        for answer in told {
-            out.push_str(&row(answer, paint));
-        }
-        let others = match silent.len() {
-            0 => String::new(),
-            others => format!("; {} as usual", count(others, "more setting")),
-        };
-        out.push_str(&format!(
-            "  the whole proposal would change {} (as the community has it: {}){others}\n",
-            finding.proposed.said(),
-            count(finding.usual.lines, "line"),
-        ));
-    }
-    out
-}
-
-fn row(answer: &Answer, paint: Paint) -> String {
-    let rivals = answer.shares.len() > 1;
-    let shares: Vec<String> = answer
-        .shares
-        .iter()
-        .filter(|_| rivals)
-        .take(2)
-        .map(|(name, share)| format!("{name}: {}", percent(*share)))
-        .collect();
-    let places = match answer.places {
-        0 => String::new(),
-        places => count(places, "").trim_end_matches([' ', 's']).to_string(),
-    };
-    let most = match std::io::stdout().is_terminal() {
-        true => MOST_RIVALS,
-        false => usize::MAX,
-    };
-    let said = |lines: usize, files: usize| Total { lines, files }.said();
-    let mut others: Vec<_> =
-        answer.costs.iter().filter(|cost| cost.value != answer.proposed).collect();
-    others.sort_by_key(|cost| cost.lines);
-    let others: Vec<String> = others
-        .iter()
-        .take(most)
-        .map(|cost| format!("{}: {}", cost.value, said(cost.lines, cost.files)))
-        .collect();
-    format!(
-        "  {}  {:28}  {places:>6}  {:10}  {}\n",
-        paint.name(&format!("{:29}", answer.name)),
-        shares.join("  "),
-        answer.proposed,
-        others.join(" · "),
-    )
-}
-
-/// The canon that is there, with the values that disturb less than its own.
-fn in_place(tree: &Tree, text: &str, findings: &[Finding]) -> anyhow::Result<String> {
-    let mut now = text.to_string();
-    for finding in findings {
-        for answer in &finding.answers {
-            let style = Canon::read(&tree.canon, &now).map_err(WorkError::from)?;
-            let style = style.style(finding.language);
-            for (name, key, value) in &answer.values {
-                let mut wanted = style.clone();
-                if wanted.set(name, key, value).is_ok() && wanted != style {
-                    let names = ["style", finding.language.name, name, key];
-                    let path = names.iter().filter(|name| !name.is_empty());
-                    let path = path.map(|name| name.to_string()).collect();
-                    let wish = Wish { path, value: value.clone() };
-                    now = set(&now, &wish, Some(&said(answer)))?;
-                }
-            }
-        }
-    }
-    Ok(now)
-}
-
-fn canon_text(findings: &[Finding]) -> String {
-    let mut out = String::from(
-        "# The agreed style of this repository. Everybody's editor, the commit gate and the build\n\
-         # server read it here. What is not said follows each language's own community guide.\n\
-         edition = 1\n\n\
-         [reach]\n\
-         save = \"touched\"                 # touched | whole | touched-or-whole | off\n\
-         commit = \"touched\"               # touched | whole | off\n\
-         merge = \"touched\"                # touched | whole | off\n\n\
-         [files]\n\
-         skip = []                        # files that are left alone: \"third_party/**\"\n",
-    );
-    for finding in findings {
-        out.push_str(&format!(
-            "\n{:32} # {}, {}\n",
-            format!("[style.{}]", finding.language.name),
-            count(finding.files, "file"),
-            count(finding.lines, "line"),
-        ));
-        let mut tables: Vec<(&str, Vec<String>, Vec<String>)> = Vec::new();
-        for answer in &finding.answers {
-            // What the community expects anyway needs no word, but for what everybody looks for.
-            let looked_for = ["indent_size", "quotes", "max_line_length"];
-            if answer.usual && !looked_for.contains(&answer.name.as_str()) {
-                continue;
-            }
-            for (name, key, value) in &answer.values {
-                let value = match value.parse::<u32>().is_ok() || value.parse::<bool>().is_ok() {
-                    true => value.clone(),
-                    false => format!("\"{value}\""),
-                };
-                if key.is_empty() {
-                    let setting = format!("{name} = {value}");
-                    out.push_str(&format!("{setting:32} # {}\n", said(answer)));
-                    continue;
-                }
-                let (entry, why) = (format!("{key} = {value}"), said(answer));
-                match tables.iter_mut().find(|(table, ..)| table == name) {
-                    Some((_, entries, reasons)) => {
-                        entries.push(entry);
-                        reasons.push(why);
-                    }
-                    None => tables.push((name, vec![entry], vec![why])),
-                }
-            }
-        }
-        for (name, entries, reasons) in tables {
-            let table = format!("{name} = {{ {} }}", entries.join(", "));
-            out.push_str(&format!("{table:32} # {}\n", reasons.join("; ")));
-        }
-    }
-    out
-}
-
-/// What speaks for a proposal, in a few words.
-fn said(answer: &Answer) -> String {
-    let proposed = answer.proposed.as_str();
-    match answer.shares.iter().find(|(name, share)| name == proposed && *share > 0.0) {
-        Some((_, share)) if answer.places > 0 => {
-            format!("{proposed} at {} of {}", percent(*share), count(answer.places, "place"))
-        }
-        _ => format!("{proposed} changes least"),
-    }
 }

@@ -1,8 +1,8 @@
 //! What a client asks, and the job that answers each of it.
 
-use super::super::actions::{Asked, EXPLAIN, KINDS, MEND};
+use super::super::actions::{ACT, Asked, EXPLAIN, KINDS, MEND};
 use super::super::diagnostics::SOURCE;
-use super::super::jobs::{Office, TYPED, Trouble};
+use super::super::jobs::{Acting, Office, TYPED, Trouble};
 use super::super::positions::Encoding;
 use super::super::record::Record;
 use super::super::status::of_server;
@@ -176,18 +176,22 @@ impl Session {
         let uri: Uri = serde_json::from_value(arguments.next().unwrap_or_default())?;
         let text_document = TextDocumentIdentifier { uri };
         let argument = arguments.next().unwrap_or_default();
+        let token = asked.work_done_progress_params.work_done_token;
         match asked.command.as_str() {
             MEND => {
                 let reach = match argument.as_str() {
                     Some("whole") => Reach::Whole,
                     _ => Reach::Save,
                 };
-                let token = asked.work_done_progress_params.work_done_token;
                 self.job(id, &text_document, token, true, move |office, text| {
-                    let edits = office.mend(text, &reach)?;
-                    if !edits.is_empty() {
-                        let _ = office.events.send(Event::Apply(text.uri.clone(), edits));
-                    }
+                    office.apply(text, office.mend(text, &reach)?);
+                    Ok(Value::Null)
+                });
+            }
+            ACT => {
+                let asked: Asked = serde_json::from_value(argument)?;
+                self.job(id, &text_document, token, true, move |office, text| {
+                    office.apply(text, office.edits_for(text, &asked)?);
                     Ok(Value::Null)
                 });
             }
@@ -267,7 +271,14 @@ impl Session {
         let pulls = text.is_some_and(|text| text.diagnostic.is_some());
         let support = text.and_then(|text| text.code_action.as_ref()?.resolve_support.as_ref());
         let resolves = support.is_some_and(|support| support.properties.iter().any(|p| p == "edit"));
-        self.client = Client { pulls, refreshes, resolves };
+        let workspace = asked.capabilities.workspace.as_ref();
+        let applies = workspace.and_then(|workspace| workspace.apply_edit) == Some(true);
+        let acting = match (resolves, applies) {
+            (true, _) => Acting::Resolved,
+            (false, true) => Acting::Commanded,
+            (false, false) => Acting::AtOnce,
+        };
+        self.client = Client { pulls, refreshes, acting };
         let folders = asked.workspace_folders.unwrap_or_default();
         self.roots = folders.iter().filter_map(|folder| path_of(&folder.uri)).collect();
         #[allow(deprecated, reason = "older clients name one root")]
@@ -314,7 +325,7 @@ fn capabilities(encoding: Encoding, on_save: bool) -> Value {
                 "moreTriggerCharacter": &TYPED[1..],
             },
             "codeActionProvider": { "codeActionKinds": KINDS, "resolveProvider": true },
-            "executeCommandProvider": { "commands": [MEND, EXPLAIN], "workDoneProgress": true },
+            "executeCommandProvider": { "commands": [ACT, MEND, EXPLAIN], "workDoneProgress": true },
             "diagnosticProvider": {
                 "identifier": SOURCE,
                 "interFileDependencies": false,

@@ -2,9 +2,6 @@
 //! a real git in a temporary folder; after every command, and every request of the editors' server, a
 //! file is looked for that an attacker's command would have made.
 
-#[path = "../support/mod.rs"]
-mod support;
-
 mod n01_embedded_repositories;
 mod n02_missing_objects;
 mod n03_writes_through_links;
@@ -21,8 +18,8 @@ use std::fs;
 use std::os::unix::fs::PermissionsExt;
 use std::path::{Path, PathBuf};
 use std::process::Command;
-use support::client::Client;
-use support::{Repo, Said};
+use crate::support::client::Client;
+use crate::support::{Repo, Said};
 use tempfile::TempDir;
 
 /// A repository, and a folder outside of it that nothing may be written into.
@@ -103,7 +100,7 @@ impl Ground {
 
     /// Runs a command to its end; one that waits for ever fails the test.
     pub fn said(&self, command: Command, what: &dyn std::fmt::Debug) -> Said {
-        let said = support::said_in_time(command);
+        let said = crate::support::said_in_time(command);
         self.is_safe(&(what, &said));
         said
     }
@@ -112,7 +109,7 @@ impl Ground {
     pub fn serve(&self, path: &str) {
         let mut client = Client::of(&self.repo);
         self.is_safe(&"initialize");
-        let uri = support::client::uri(&self.repo, path);
+        let uri = crate::support::client::uri(&self.repo, path);
         let text = fs::read_to_string(self.repo.path(path)).unwrap_or_default();
         let document = json!({ "uri": uri, "languageId": "python", "version": 1, "text": text });
         client.tell("textDocument/didOpen", json!({ "textDocument": document }));

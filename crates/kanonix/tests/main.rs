@@ -1,0 +1,24 @@
+//! The built program, on files in temporary folders with a real git. One program, so that it is linked once.
+
+mod agreement;
+mod bad_input;
+mod canon;
+mod commands;
+mod cut_short;
+mod editing;
+mod first_minute;
+mod gate;
+mod histories;
+mod hostile;
+mod lists;
+mod lsp;
+mod no_working_tree;
+mod nonsense;
+mod proposals;
+mod settle;
+mod staged;
+mod steps;
+mod support;
+mod touched_lines;
+mod watch;
+mod what_git_knows;
