@@ -389,7 +389,7 @@ impl<'a> Document<'a> {
         for _ in 0..MOST_ROUNDS {
             let Some(after) = now.take() else { break };
             // Braces that are added open what was one statement, and no line is added, so the same
-            // lines are in play. Where all lines are, a short block that had to be opened may leave
+            // lines are in play. Where all lines are, a flat block that had to be opened may leave
             // what is around it room.
             if outcome.refused.is_none() && (braced || set.is_whole()) {
                 let next;

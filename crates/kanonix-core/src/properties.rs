@@ -226,17 +226,17 @@ fn spoil(clean: &str, case: &Case) -> Option<String> {
     let units = sheet.unit_tokens();
     let mut out = clean.to_string();
     let mut spoilt_any = false;
-    let short = slots().filter(|(entry, _)| entry.setting == Setting::ShortBlock);
-    // A short block that is spread over lines is not short any more.
-    let keeps_short =
-        short.into_iter().any(|(_, slot)| case.style.is(Setting::ShortBlock, slot.key, "keep"));
+    let short = slots().filter(|(entry, _)| entry.setting == Setting::FlatBlock);
+    // A flat block that is spread over lines is not short any more.
+    let keeps_flat =
+        short.into_iter().any(|(_, slot)| case.style.is(Setting::FlatBlock, slot.key, "keep"));
     let lines = Lines::new(clean);
     let max = case.style.number(Setting::MaxLineLength, "").unwrap_or(u32::MAX) as usize;
     // A block that stands on too long a line is not short either.
     let has_room = |at: usize| {
         let start = lines.start(lines.line_of(at));
         let line = clean[start..].lines().next().unwrap_or_default();
-        !keeps_short || line.len() + ROOM <= max
+        !keeps_flat || line.len() + ROOM <= max
     };
     for unit in units.iter().rev() {
         if !chance.one_in(12) {
@@ -259,7 +259,7 @@ fn spoil(clean: &str, case: &Case) -> Option<String> {
                 && !first_of_list
                 && gap.setting == Setting::WordGap
                 && gap.blanks > 0
-                && !keeps_short
+                && !keeps_flat
                 && sheet.is_list(gap.group)
                 && plan.groups[gap.group as usize].rows != Rows::Kept;
             let may_widen = (!present.is_empty() || !fuses(clean, range.start))
@@ -317,7 +317,7 @@ fn there_and_back(case: &Case) -> Option<Failure> {
     // flat one has not.
     base.set("list_wrap", "", "fit").ok()?;
     base.set("blank_lines", "most", "0").ok()?;
-    base.set("short_block", "", "open").ok()?;
+    base.set("flat_block", "", "open").ok()?;
     base.set("word_gap", "", "guide").ok()?;
     base.set("trim_trailing_whitespace", "", "true").ok()?;
     if base.is(Setting::LastComma, "", "keep") {

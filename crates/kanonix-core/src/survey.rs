@@ -309,7 +309,16 @@ impl Survey {
         let asked = self.questions.iter().zip(&self.prices).zip(self.settled());
         asked
             .filter_map(|((question, prices), settled)| {
-                let mut answer = self.answer(question, prices)?;
+                let mut answer = self.answer(question, prices, false)?;
+                // Once all else is as proposed, the community's word may cost no more.
+                let price = |name: &str| {
+                    let place = question.candidates.iter().position(|c| c.name == name);
+                    place.map(|place| settled[place].lines)
+                };
+                let usual = self.answer(question, prices, true).filter(|usual| {
+                    self.settled.is_some() && price(&usual.proposed) <= price(&answer.proposed)
+                });
+                answer = usual.filter(|_| !answer.argued).unwrap_or(answer);
                 let costs = question.candidates.iter().zip(settled);
                 answer.costs = costs
                     .map(|(candidate, price)| Cost {
@@ -344,7 +353,13 @@ impl Survey {
         style
     }
 
-    fn answer(&self, question: &Question, prices: &[Price]) -> Option<Answer> {
+    /// What is proposed where the code says anything; with `as_usual`, what the community expects.
+    fn answer(
+        &self,
+        question: &Question,
+        prices: &[Price],
+        as_usual: bool,
+    ) -> Option<Answer> {
         let cheapest = prices.iter().map(|price| price.all).min()?;
         if prices.iter().all(|price| price.all == cheapest) {
             return None;
@@ -389,7 +404,7 @@ impl Survey {
         let agrees = argued && share(best) >= AGREEING;
         let lists = question.entry.setting == Setting::ListWrap;
         let name = question.slot.path(question.entry);
-        let left = self.as_usual.contains(&name);
+        let left = as_usual || self.as_usual.contains(&name);
         let usual = (0..prices.len()).find(is_usual).filter(|_| left);
         let chosen = match keeping {
             _ if usual.is_some() => usual?,

@@ -317,9 +317,9 @@ fn quotes_and_statement_ends() {
 }
 
 #[test]
-fn short_blocks_are_kept_if_so_agreed() {
+fn flat_blocks_are_kept_if_so_agreed() {
     let settings = [
-        ("short_block", "", "keep"),
+        ("flat_block", "", "keep"),
         ("statement_end", "", "bare"),
     ];
     let laid = lay_with("javascript", &settings, &lines(&[
@@ -358,9 +358,9 @@ fn inner_gaps_and_tight_operators() {
 }
 
 #[test]
-fn a_short_block_that_is_kept_has_its_brace_on_its_line_until_it_does_not_fit() {
+fn a_flat_block_that_is_kept_has_its_brace_on_its_line_until_it_does_not_fit() {
     let settings = [
-        ("short_block", "", "keep"),
+        ("flat_block", "", "keep"),
         ("open_brace", "", "next_line"),
         ("max_line_length", "", "40"),
     ];

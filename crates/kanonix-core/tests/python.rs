@@ -331,9 +331,9 @@ fn long_lines_open_their_lists() {
 }
 
 #[test]
-fn short_blocks_are_kept_if_so_agreed() {
+fn flat_blocks_are_kept_if_so_agreed() {
     let settings = [
-        ("short_block", "", "keep"),
+        ("flat_block", "", "keep"),
     ];
     let laid = lay_with("python", &settings, &lines(&[
         "if a : b",

@@ -553,7 +553,7 @@ fn blank_lines() {
 }
 
 #[test]
-fn a_short_block_is_one_of_a_value() {
+fn a_flat_block_is_one_of_a_value() {
     let text = lines(&[
         "fn a() -> u8 {",
         "    let b = if c { d } else { e };",
@@ -562,7 +562,7 @@ fn a_short_block_is_one_of_a_value() {
         "}",
     ]);
     assert_eq!(lay("rust", &text), text);
-    insta::assert_snapshot!(lay_with("rust", &[("short_block", "value", "open")], &text), @"
+    insta::assert_snapshot!(lay_with("rust", &[("flat_block", "value", "open")], &text), @"
     fn a() -> u8 {
         let b = if c {
             d
@@ -588,10 +588,10 @@ fn other_canons() {
         ("else_line", "", "own_line"),
         ("case_indent", "", "false"),
         ("list_wrap", "", "fit"),
-        ("short_block", "", "open"),
+        ("flat_block", "", "open"),
         ("inner_gap", "parens", "true"),
-        ("gap_before_parens", "declaration", "true"),
-        ("operator_wrap", "", "after"),
+        ("paren_gap", "declaration", "true"),
+        ("operator_place", "", "trails"),
         ("max_line_length", "", "60"),
     ];
     insta::assert_snapshot!(lay_with("rust", &settings, &lines(&[

@@ -76,10 +76,10 @@ fn cases_stand_with_their_switch_or_one_step_in() {
 fn gaps_before_parentheses() {
     let text = "if (a) b(c)\nfunction d(e) {}\nf = function(g) {}\nclass H { i(j) {} }\n";
     let turned = [
-        ("gap_before_parens", "control", "false"),
-        ("gap_before_parens", "call", "true"),
-        ("gap_before_parens", "declaration", "true"),
-        ("gap_before_parens", "lambda", "true"),
+        ("paren_gap", "control", "false"),
+        ("paren_gap", "call", "true"),
+        ("paren_gap", "declaration", "true"),
+        ("paren_gap", "lambda", "true"),
     ];
     insta::assert_snapshot!(lay_with("javascript", &turned, text), @"
     if(a) b (c)
@@ -111,8 +111,8 @@ fn further_lines_are_as_far_in_as_agreed() {
 }
 
 #[test]
-fn short_blocks_are_kept_by_kind() {
-    let settings = [("short_block", "lambda", "keep"), ("short_block", "case", "keep")];
+fn flat_blocks_are_kept_by_kind() {
+    let settings = [("flat_block", "lambda", "keep"), ("flat_block", "case", "keep")];
     let text = "a(function() { return b })\nfunction c() { d() }\nswitch (e) {\ncase 1: f()\n}\n";
     insta::assert_snapshot!(lay_with("javascript", &settings, text), @"
     a(function() { return b })

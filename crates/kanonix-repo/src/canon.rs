@@ -151,8 +151,6 @@ pub enum Play {
     Touched,
     /// All lines.
     Whole,
-    /// Touched lines; all lines of a file that is in no repository to compare it with.
-    TouchedOrWhole,
     /// None.
     Off,
 }
@@ -192,6 +190,8 @@ pub struct Reach {
     pub commit: Option<Spoken<Play>>,
     /// For the merge gate.
     pub merge: Option<Spoken<Play>>,
+    /// For a save of a file that is in no repository to compare it with.
+    pub save_without_git: Option<Spoken<Play>>,
     /// Which saves in an editor mend.
     pub save_reasons: Option<Spoken<SaveReasons>>,
     /// Whether a stretch that does not parse stops.

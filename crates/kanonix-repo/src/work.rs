@@ -187,7 +187,7 @@ enum Base {
     Whole,
     /// There is no earlier version: all of it is in play but what comes in by a merge.
     New,
-    /// Nobody knows: nothing is in play, unless the canon would rather have all of it.
+    /// Nobody knows: nothing is in play.
     Unknown,
     /// These lines.
     Lines(LineSet),
@@ -383,10 +383,7 @@ impl Selection {
         let play = match &item.base {
             _ if item.play == Play::Whole => InPlay::Set(LineSet::whole()),
             Base::Whole | Base::New => InPlay::Set(LineSet::whole()),
-            Base::Unknown => InPlay::Set(match item.play {
-                Play::TouchedOrWhole => LineSet::whole(),
-                _ => LineSet::default(),
-            }),
+            Base::Unknown => InPlay::Set(LineSet::default()),
             Base::Lines(set) => InPlay::Set(set.clone()),
             Base::Blob(blob) => self.since(blob, &item.way)?,
             Base::At(revision) => match self.blob_at(revision, &item.inside)? {

@@ -270,7 +270,7 @@ fn explain_says_what_decides_a_line_and_what_is_wanted_there() {
       indent_size         column 1                        kanonix.toml:4
       statement_end       column 1                        the community's
       operator_gap        columns 6, 7                    the community's
-      gap_before_parens   column 10                       the community's
+      paren_gap           column 10                       the community's
       inner_gap           columns 12, 16                  the community's
     what is wanted on it
       column 6    one space on each side of `=`  operator_gap  the community's
@@ -283,8 +283,8 @@ fn explain_says_what_decides_a_line_and_what_is_wanted_there() {
 #[test]
 fn explain_lays_the_same_lines_out_under_each_value() {
     let repo = Repo::plain();
-    let of_one_language = repo.kanonix(&["explain", "short_block.value"]).out;
-    assert!(of_one_language.contains("--price style.rust.short_block.value=open"));
+    let of_one_language = repo.kanonix(&["explain", "flat_block.value"]).out;
+    assert!(of_one_language.contains("--price style.rust.flat_block.value=open"));
     insta::assert_snapshot!(repo.kanonix(&["explain", "operator_gap"]).out, @"
     operator_gap
       One space on each side of an operator with two operands, or none. Words that are operators always
@@ -351,7 +351,7 @@ fn every_wrong_canon_is_shown_in_its_place() {
         "[style]\nopen_brace = { lambada = \"next_line\" }\n",
         "[style.pyhton]\nquotes = \"double\"\n",
         "[style.python]\nopen_brace = \"next_line\"\n",
-        "[style.python]\ngap_before_parens = { control = true }\n",
+        "[style.python]\nparen_gap = { control = true }\n",
         "[files]\nskip = [\"a[\"]\n",
         "[files]\nskip = \"a\"\n",
         "[files]\nlanguage = { \"*.tide\" = \"jsn\" }\n",
@@ -404,9 +404,9 @@ fn every_wrong_canon_is_shown_in_its_place() {
       2 | open_brace = "next_line"
         | ^^^^^^^^^^
 
-    kanonix: kanonix.toml:2:23: `gap_before_parens.control` means nothing in python
-      2 | gap_before_parens = { control = true }
-        |                       ^^^^^^^
+    kanonix: kanonix.toml:2:15: `paren_gap.control` means nothing in python
+      2 | paren_gap = { control = true }
+        |               ^^^^^^^
 
     kanonix: kanonix.toml:2:9: `a[` is no pattern: unclosed character class; missing ']'
       2 | skip = ["a["]

@@ -19,10 +19,10 @@ fn check_writes_a_line_a_slip_and_changes_nothing() {
     let repo = touched();
     let said = repo.kanonix(&["check"]);
     insta::assert_snapshot!(said.out, @"
-    alarms/new.js:1:3: gap_before_parens: one space before `(`
+    alarms/new.js:1:3: paren_gap: one space before `(`
     alarms/new.js:1:6: open_brace: one space before `{`
-    alarms/new.js:1:7: short_block: put `b` on its own line
-    alarms/new.js:1:10: short_block: put `}` on its own line
+    alarms/new.js:1:7: flat_block: put `b` on its own line
+    alarms/new.js:1:10: flat_block: put `}` on its own line
     gauges/ingest.py:2:13: word_gap: one space before `h`
     gauges/ingest.py:2:14: operator_gap: one space on each side of `*`
     gauges/ingest.py:2:15: quotes: use double quotes
@@ -39,14 +39,16 @@ fn check_writes_a_line_a_slip_and_changes_nothing() {
 fn on_a_terminal_slips_are_grouped_and_marked() {
     let said = touched().kanonix(&["check", "--color", "always", "gauges"]);
     let plain = said.out.replace("\x1b[0m", "").replace("\x1b[1m", "").replace("\x1b[2m", "");
-    let plain = plain.replace("\x1b[36m", "").replace("\x1b[33m", "");
+    let plain = plain.replace("\x1b[36m", "").replace("\x1b[33m", "").replace("\x1b[32m", "");
     insta::assert_snapshot!(plain, @"
-    gauges/ingest.py
-          2:13  one space before `h`                                word_gap
-          2:14  one space on each side of `*`                       operator_gap
-          2:15  use double quotes                                   quotes
-                return  h*'2'
-                        ^^^^^
+    gauges/ingest.py:2
+      now     return  h*'2'
+                      ^^^^^
+      wanted  return h * \"2\"
+      word_gap      one space before `h`
+      operator_gap  one space on each side of `*`
+      quotes        use double quotes
+
     3 slips in 1 of 1 file, on touched lines · 1 older slip left alone
     mend them with: kanonix mend gauges
     ");

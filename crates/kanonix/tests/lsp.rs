@@ -478,7 +478,7 @@ fn files_outside_a_repository_and_texts_without_a_file() {
     client.open(&file, "python", "a=1\n");
     client.save(&file);
     assert_eq!(client.text(&file), "a=1\n", "nobody knows what is touched");
-    plain.write("kanonix.toml", "[reach]\nsave = \"touched-or-whole\"\n");
+    plain.write("kanonix.toml", "[reach]\nsave_without_git = \"whole\"\n");
     client.save(&file);
     assert_eq!(client.text(&file), "a = 1\n");
 

@@ -48,10 +48,15 @@ fn files_that_no_person_wrote_have_no_say_and_are_proposed_as_skip() {
     javascript · 2 files · 14 lines
       setting        proposed   the code    instead, in lines
       indent_size    tab        100 % of 4  2 +4 · 3 +4 · 4 +4 · 8 +4
-      statement_end  semicolon  100 % of 4  keep +0 · bare +4
+      statement_end  semicolon  100 % of 4  bare +4 · keep +0
       the whole proposal would change 0 lines in 0 files
       as the community has it: 4 lines; 6 more settings as usual
-    4 files that no person wrote had no say, and are proposed as skip: dashboard/chart.min.js, made/one.js, made/three.js, made/two.js
+
+    4 files that no person wrote had no say, and are proposed as skip:
+      dashboard/chart.min.js
+      made/one.js
+      made/three.js
+      made/two.js
     in no language that is known, so not covered: 2 .html, 1 .txt, 1 Makefile
 
     nothing is written; put it in place with: kanonix settle --write
@@ -62,7 +67,7 @@ fn files_that_no_person_wrote_have_no_say_and_are_proposed_as_skip() {
     edition = 1
 
     [reach]
-    save = "touched"                 # touched | whole | touched-or-whole | off
+    save = "touched"                 # touched | whole | off
     commit = "touched"               # touched | whole | off
     merge = "touched"                # touched | whole | off
 
@@ -93,7 +98,7 @@ fn numbers_are_told_as_a_person_writes_them() {
     insta::assert_snapshot!(said.err, @"
     python · 1 file · 1,200 lines
       setting  proposed  the code        instead, in lines
-      quotes   single    100 % of 1,200  keep +0 · double +1,200
+      quotes   single    100 % of 1,200  double +1,200 · keep +0
       the whole proposal would change 0 lines in 0 files
       as the community has it: 0 lines; 1 more setting as usual
 

@@ -83,14 +83,15 @@ fn the_prices_of_the_proposal_are_what_a_check_then_counts() {
       indent_size          4          100 % of 2  2 +2 · 3 +2 · 8 +2 · tab +2
       open_brace.function  next_line  100 % of 2  same_line +2
       inner_gap.brackets   true       100 % of 2  false +1
-      statement_end        bare       100 % of 3  keep +0 · semicolon +3
+      statement_end        bare       100 % of 3  semicolon +3 · keep +0
       the whole proposal would change 0 lines in 0 files
       as the community has it: 5 lines; 6 more settings as usual
+
     python · 2 files · 6 lines
       setting           proposed  the code    instead, in lines
       indent_size       2         100 % of 3  3 +2 · 4 +2 · 8 +2 · tab +2
       inner_gap.parens  false     67 % of 6   true +2
-      quotes            single    75 % of 4   keep -1 · double +1
+      quotes            single    75 % of 4   double +1 · keep -1
       the whole proposal would change 2 lines in 2 files
       as the community has it: 4 lines; 2 more settings as usual
 
@@ -345,7 +346,7 @@ fn the_schema_takes_every_canon_and_refuses_the_wrong_ones() {
         "[style]\nopen_brace = { lambada = \"next_line\" }\n",
         "[style.pyhton]\nquotes = \"double\"\n",
         "[style.python]\nopen_brace = \"next_line\"\n",
-        "[style.python]\ngap_before_parens = { control = true }\n",
+        "[style.python]\nparen_gap = { control = true }\n",
         "[files]\nskip = \"a\"\n",
         "[files]\nlanguage = { \"*.tide\" = \"jsn\" }\n",
         "basis = \"almann\"\n",
@@ -353,7 +354,8 @@ fn the_schema_takes_every_canon_and_refuses_the_wrong_ones() {
         "[team]\nat = \"v1\"\n",
         "edition = 2\n",
         "needs = \"0.1\"\n",
-        "[reach]\ncommit = \"touched-or-whole\"\n",
+        "[reach]\nsave_without_git = \"touched\"\n",
+        "[style]\noperator_place = \"before\"\n",
     ];
     for text in wrong {
         assert!(!validator.is_valid(&as_json(text)), "{text}");

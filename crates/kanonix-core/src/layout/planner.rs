@@ -248,8 +248,8 @@ impl<'a> Planner<'a> {
     }
 
     /// Whether a block of this kind that stands on one line, and on one that fits, stays there.
-    pub fn keeps_short(&self, node: NodeId, key: &str) -> bool {
-        self.style.is(Setting::ShortBlock, key, "keep")
+    pub fn keeps_flat(&self, node: NodeId, key: &str) -> bool {
+        self.style.is(Setting::FlatBlock, key, "keep")
             && !self.is_spread(node)
             && self.line_fits(self.first(node))
     }
@@ -283,7 +283,7 @@ impl<'a> Planner<'a> {
 
     /// The gap before an opening parenthesis.
     pub fn parens(&mut self, token: TokenId, blanks: u8) {
-        self.flat(token, blanks, Setting::GapBeforeParens);
+        self.flat(token, blanks, Setting::ParenGap);
     }
 
     /// The gap that `operator_gap` decides.

@@ -99,7 +99,7 @@ impl Planner<'_> {
         for part in parts {
             let token = self.first(*part);
             let now = sort(self, *part);
-            let breaks = if before.is_none() { Setting::ShortBlock } else { Setting::StatementEnd };
+            let breaks = if before.is_none() { Setting::FlatBlock } else { Setting::StatementEnd };
             self.line(token, block, level, breaks);
             if let Some(before) = before {
                 self.blank_lines_between(token, before, now);
@@ -141,18 +141,18 @@ impl Planner<'_> {
         }
     }
 
-    /// As [`Planner::open_brace`] for a block that `short_block` may keep on its header's line. It
+    /// As [`Planner::open_brace`] for a block that `flat_block` may keep on its header's line. It
     /// is handed its group then.
     pub fn open_block(&mut self, block: NodeId, header: TokenId, key: &str) {
         self.open_block_as(block, header, key, key);
     }
 
-    /// As [`Planner::open_block`] for a block that `short_block` knows by another key, `short`.
-    pub fn open_block_as(&mut self, block: NodeId, header: TokenId, key: &str, short: &str) {
+    /// As [`Planner::open_block`] for a block that `flat_block` knows by another key, `flat`.
+    pub fn open_block_as(&mut self, block: NodeId, header: TokenId, key: &str, flat: &str) {
         let (brace, end) = (self.first(block), self.end(block));
         let next_line = self.brace_on_next_line(key);
-        let is_short = self.keeps_short(block, short) && !(next_line && self.broken_before(brace));
-        if !is_short {
+        let is_flat = self.keeps_flat(block, flat) && !(next_line && self.broken_before(brace));
+        if !is_flat {
             return self.open_brace(brace, header, key);
         }
         let group = if next_line {
@@ -170,11 +170,11 @@ impl Planner<'_> {
 
     /// The first gap that is broken of a block that is kept on its header's line, should it not
     /// fit there; `None` for a block that is not.
-    pub fn short_opening(&self, block: NodeId, key: &str) -> Option<TokenId> {
+    pub fn flat_opening(&self, block: NodeId, key: &str) -> Option<TokenId> {
         let brace = self.first(block);
         let next_line = self.brace_on_next_line(key);
-        let short = self.keeps_short(block, key) && !(next_line && self.broken_before(brace));
-        short.then_some(if next_line { brace } else { brace + 1 })
+        let flat = self.keeps_flat(block, key) && !(next_line && self.broken_before(brace));
+        flat.then_some(if next_line { brace } else { brace + 1 })
     }
 
     fn brace_on_next_line(&self, key: &str) -> bool {
@@ -216,7 +216,7 @@ impl Planner<'_> {
         }
         // A comment beside the operator stays on its side.
         let (commented, other) = (self.after_comment(operator), self.after_comment(right_first));
-        if commented || (self.choices.wrap_before && !other) {
+        if commented || (self.choices.operator_leads && !other) {
             self.may_break(operator, group, level, before_blanks, setting);
             self.flat(right_first, after_blanks, setting);
         } else {
@@ -264,7 +264,7 @@ impl Planner<'_> {
     /// The line of a block's closing bracket, and the blank lines at the block's edges.
     pub fn close_block(&mut self, block: GroupId, first: TokenId, closer: TokenId) {
         self.at_most(first, self.choices.edge_blank);
-        self.line(closer, block, 0, Setting::ShortBlock);
+        self.line(closer, block, 0, Setting::FlatBlock);
         self.at_most(closer, self.choices.edge_blank);
     }
 

@@ -15,14 +15,14 @@ pub enum Setting {
     MaxLineLength,
     OpenBrace,
     ElseLine,
-    ShortBlock,
+    FlatBlock,
     BareBody,
     CaseIndent,
     InnerGap,
-    GapBeforeParens,
+    ParenGap,
     OperatorGap,
     NotGap,
-    OperatorWrap,
+    OperatorPlace,
     WordGap,
     Quotes,
     MarkupQuotes,
@@ -90,7 +90,7 @@ const fn key(
 }
 
 const BRACE: Kind = Kind::Word(&["same_line", "next_line"]);
-const SHORT: Kind = Kind::Word(&["open", "keep"]);
+const FLAT: Kind = Kind::Word(&["open", "keep"]);
 const BLANKS: Kind = Kind::Number(0, 8, &[]);
 
 /// Every setting, in the order of [`Setting`].
@@ -178,17 +178,17 @@ pub static REGISTRY: &[Entry] = &[
         one_for_all: false,
     },
     Entry {
-        setting: Setting::ShortBlock,
-        name: "short_block",
+        setting: Setting::FlatBlock,
+        name: "flat_block",
         about: "A block that stands on its header's line and fits there: opened all the same, or \
                 kept as it stands. One word for all kinds of block, or a table.",
         slots: &[
-            key("type", "classes", SHORT, "open"),
-            key("function", "functions and methods with a name", SHORT, "open"),
-            key("control", "`if`, `for`, `try` and the like", SHORT, "open"),
-            key("case", "what a `case` does", SHORT, "open"),
-            key("lambda", "functions without a name", SHORT, "open"),
-            key("value", "blocks of one value: `if a { b } else { c }`", SHORT, "open"),
+            key("type", "classes", FLAT, "open"),
+            key("function", "functions and methods with a name", FLAT, "open"),
+            key("control", "`if`, `for`, `try` and the like", FLAT, "open"),
+            key("case", "what a `case` does", FLAT, "open"),
+            key("lambda", "functions without a name", FLAT, "open"),
+            key("value", "blocks of one value: `if a { b } else { c }`", FLAT, "open"),
         ],
         one_for_all: true,
     },
@@ -221,8 +221,8 @@ pub static REGISTRY: &[Entry] = &[
         one_for_all: false,
     },
     Entry {
-        setting: Setting::GapBeforeParens,
-        name: "gap_before_parens",
+        setting: Setting::ParenGap,
+        name: "paren_gap",
         about: "One space before an opening parenthesis, or none.",
         slots: &[
             key("control", "`if (a)`, `while (a)` and the like", Kind::Flag, "true"),
@@ -248,10 +248,12 @@ pub static REGISTRY: &[Entry] = &[
         one_for_all: false,
     },
     Entry {
-        setting: Setting::OperatorWrap,
-        name: "operator_wrap",
-        about: "On which side of an operator a line is broken that is too long.",
-        slots: &[one(Kind::Word(&["before", "after"]), "after")],
+        setting: Setting::OperatorPlace,
+        name: "operator_place",
+        about:
+            "Where the operator stands at which a line is broken that is too long: it leads the next line, \
+                or trails on its own.",
+        slots: &[one(Kind::Word(&["leads", "trails"]), "trails")],
         one_for_all: false,
     },
     Entry {

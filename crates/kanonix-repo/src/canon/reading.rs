@@ -53,15 +53,17 @@ type Read<T = ()> = Result<T, CanonError>;
 pub(super) const TOP: [&str; 9] =
     ["edition", "needs", "editorconfig", "basis", "team", "reach", "files", "style", "part"];
 /// Every key of `[reach]`.
-pub(super) const REACH: [&str; 6] =
-    ["save", "save_reasons", "commit", "merge", "faults", "long_lines"];
+pub(super) const REACH: [&str; 7] =
+    ["save", "save_without_git", "save_reasons", "commit", "merge", "faults", "long_lines"];
 
 /// What makes an editor save.
 pub(super) const SAVE_REASONS: [&str; 3] = ["manual", "after_delay", "focus_out"];
 /// Every key of `[files]`.
 pub(super) const FILES: [&str; 3] = ["skip", "largest", "language"];
-/// Every word for lines in play; the last one is for saving alone.
-pub(super) const PLAYS: [&str; 4] = ["touched", "whole", "off", "touched-or-whole"];
+/// Every word for lines in play.
+pub(super) const PLAYS: [&str; 3] = ["touched", "whole", "off"];
+/// Those for files without a history.
+pub(super) const WITHOUT_GIT: [&str; 2] = ["off", "whole"];
 /// What stops or passes.
 pub(super) const STOPS: [&str; 2] = ["stop", "pass"];
 
@@ -232,7 +234,7 @@ impl Reading<'_> {
                         part.reach = match item.as_table_like() {
                             Some(table) => self.reach(table),
                             None => {
-                                let said = Some(self.play(item, key, false)?);
+                                let said = Some(self.play(item, key, &PLAYS)?);
                                 Reach { save: said, commit: said, merge: said, ..Reach::default() }
                             }
                         };
@@ -275,10 +277,13 @@ impl Reading<'_> {
         item: &Item,
     ) -> Read {
         match key {
-            "save" => reach.save = Some(self.play(item, key, true)?),
+            "save" => reach.save = Some(self.play(item, key, &PLAYS)?),
+            "save_without_git" => {
+                reach.save_without_git = Some(self.play(item, key, &WITHOUT_GIT)?);
+            }
             "save_reasons" => reach.save_reasons = Some(self.save_reasons(item, key)?),
-            "commit" => reach.commit = Some(self.play(item, key, false)?),
-            "merge" => reach.merge = Some(self.play(item, key, false)?),
+            "commit" => reach.commit = Some(self.play(item, key, &PLAYS)?),
+            "merge" => reach.merge = Some(self.play(item, key, &PLAYS)?),
             "faults" => reach.faults_stop = Some(self.stops(item, key)?),
             "long_lines" => reach.long_lines_stop = Some(self.stops(item, key)?),
             _ => return self.unknown(table, "key of `[reach]`", key, REACH),
@@ -325,12 +330,15 @@ impl Reading<'_> {
         }
     }
 
-    fn play(&self, item: &Item, key: &str, for_saving: bool) -> Read<Spoken<Play>> {
-        let words = if for_saving { &PLAYS } else { &PLAYS[..3] };
+    fn play(
+        &self,
+        item: &Item,
+        key: &str,
+        words: &'static [&'static str],
+    ) -> Read<Spoken<Play>> {
         let value = match self.one_of(item, key, words)? {
             "whole" => Play::Whole,
             "off" => Play::Off,
-            "touched-or-whole" => Play::TouchedOrWhole,
             _ => Play::Touched,
         };
         Ok(Spoken { value, line: self.line(item.span()) })

@@ -1,6 +1,6 @@
 //! The JSON Schema of `kanonix.toml`, made from the registry.
 
-use super::reading::{FILES, PLAYS, REACH, SAVE_REASONS, STOPS, TOP};
+use super::reading::{FILES, PLAYS, REACH, SAVE_REASONS, STOPS, TOP, WITHOUT_GIT};
 use kanonix_core::languages::{self, Language};
 use kanonix_core::style::{BASES, Entry, Kind, REGISTRY, Slot};
 use serde_json::{Map, Value, json};
@@ -13,13 +13,12 @@ pub fn schema() -> Value {
         styles.insert(language.name.into(), own);
     }
     let style = described(closed(styles), "What is agreed of every language, and of single ones.");
-    let plays = |saving: bool| json!({ "enum": if saving { &PLAYS } else { &PLAYS[..3] } });
     let reach: Map<String, Value> = REACH
         .iter()
         .map(|key| {
             let values = match *key {
-                "save" => plays(true),
-                "commit" | "merge" => plays(false),
+                "save" | "commit" | "merge" => json!({ "enum": PLAYS }),
+                "save_without_git" => json!({ "enum": WITHOUT_GIT }),
                 "save_reasons" => json!({ "type": "array", "items": { "enum": SAVE_REASONS } }),
                 _ => json!({ "enum": STOPS }),
             };
@@ -69,7 +68,7 @@ pub fn schema() -> Value {
                         "type": "object",
                         "properties": {
                             "paths": some_patterns,
-                            "reach": { "anyOf": [plays(false), reach.clone()] },
+                            "reach": { "anyOf": [{ "enum": PLAYS }, reach.clone()] },
                             "style": style.clone(),
                         },
                         "required": ["paths"],

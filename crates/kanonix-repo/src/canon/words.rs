@@ -18,7 +18,7 @@ const fn word(path: &'static str, takes: &'static str, about: &'static str) -> W
 }
 
 /// All of them, in the order in which a canon is usually written.
-pub const WORDS: [Word; 23] = [
+pub const WORDS: [Word; 24] = [
     word("edition", "1", "The meaning of the settings that the canon was written for."),
     word("needs", "\">=0.1\"", "The oldest version of Kanonix that reads this canon rightly."),
     word(
@@ -37,8 +37,13 @@ pub const WORDS: [Word; 23] = [
     word("reach", "a table", "Which lines are looked at on which occasion."),
     word(
         "reach.save",
-        "touched, whole, off, touched-or-whole",
+        "touched, whole, off",
         "On a save, and for `check` and `mend` without a word about it.",
+    ),
+    word(
+        "reach.save_without_git",
+        "off, whole",
+        "On a save of a file that has no history to compare with.",
     ),
     word(
         "reach.save_reasons",

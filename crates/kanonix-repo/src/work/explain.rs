@@ -45,6 +45,8 @@ pub struct Explained {
     pub alone: Option<Alone>,
     /// Which lines are in play, on each occasion.
     pub reach: Vec<Occasion>,
+    /// Whether it is in a repository, so that it has a history to compare with.
+    pub has_history: bool,
     /// Its style and where the values come from, if it has a language.
     pub agreed: Option<Agreed>,
     /// Its text, if it is one.
@@ -87,8 +89,14 @@ pub fn explain(
         let (play, place) = said.map_or((Play::Touched, None), |(play, at)| (play, Some(at)));
         Occasion { name, play, place }
     };
+    let mut save = occasion("save", governing.reach(&whole, |reach| reach.save));
+    if repository.is_none() && save.play == Play::Touched {
+        let said = governing.reach(&whole, |reach| reach.save_without_git);
+        let (play, place) = said.map_or((Play::Off, None), |(play, at)| (play, Some(at)));
+        save = Occasion { name: "save", play, place };
+    }
     let reach = vec![
-        occasion("save", governing.reach(&whole, |reach| reach.save)),
+        save,
         occasion("commit", governing.reach(&whole, |reach| reach.commit)),
         occasion("merge", governing.reach(&whole, |reach| reach.merge)),
     ];
@@ -133,6 +141,7 @@ pub fn explain(
         ignored,
         alone,
         reach,
+        has_history: repository.is_some(),
         text: text.and_then(Result::ok),
     })
 }

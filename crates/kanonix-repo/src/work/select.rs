@@ -442,6 +442,13 @@ impl Selecting {
             return Ok(());
         }
         let play = canon.reach(path, play).map(|(play, _)| play).unwrap_or_default();
+        let whole = |(play, _)| play == Play::Whole;
+        let base = match base {
+            Base::Unknown if canon.reach(path, |r| r.save_without_git).is_some_and(whole) => {
+                Base::Whole
+            }
+            base => base,
+        };
         if canon.skips(path).is_some() || play == Play::Off {
             self.leave(if play == Play::Off { Why::Off } else { Why::Skipped }, path);
             return Ok(());

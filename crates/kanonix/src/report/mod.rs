@@ -13,6 +13,7 @@ use kanonix_core::text::visible;
 use kanonix_repo::canon::Idle;
 use kanonix_repo::work::LeftAlone;
 use std::io::{IsTerminal, Write};
+use std::os::fd::AsFd;
 use std::path::{Path, PathBuf};
 use std::str::FromStr;
 use std::time::{Duration, SystemTime, UNIX_EPOCH};
@@ -100,7 +101,8 @@ pub(crate) fn write(
         return say_problems(judgement);
     }
     if for_person || voice.color == Color::Always {
-        to(&mut out, &terminal::text(judgement, frame, paint, voice.quiet))?;
+        let width = width_of(&std::io::stdout());
+        to(&mut out, &terminal::text(judgement, frame, paint, voice.quiet, width))?;
     } else {
         to(&mut out, &lines::text(judgement))?;
         if !voice.quiet {
@@ -171,6 +173,15 @@ pub(crate) fn number(number: usize) -> String {
         digits.insert(at, ',');
     }
     digits
+}
+
+/// The columns of what is no terminal.
+const USUAL_WIDTH: usize = 100;
+
+/// How many columns an output has.
+pub(crate) fn width_of(output: &(impl IsTerminal + AsFd)) -> usize {
+    let size = output.is_terminal().then(|| terminal_size::terminal_size_of(output)).flatten();
+    size.map_or(USUAL_WIDTH, |(width, _)| usize::from(width.0))
 }
 
 /// What is to be said of a pattern that does nothing; `shown` gives a path as a person reads it.

@@ -1,4 +1,5 @@
-//! For a person: grouped by file, each slip with its line and a mark under the place.
+//! For a person: a paragraph for each line of code that is not as agreed. The code comes first, as it
+//! is and as it should be, and below it what each slip wants.
 
 use super::{Frame, count, left_alone};
 use crate::judging::Judgement;
@@ -6,45 +7,59 @@ use crate::places::{Place, WITH_SOURCE};
 use crate::paint::Paint;
 use kanonix_core::text::visible;
 
-/// Columns in which the message stands before the setting's name.
-const MESSAGE: usize = 52;
+/// Columns before the code: two, the longer of the two words, and two.
+const MARGIN: usize = 10;
 
-/// Columns of a source line that are shown.
-const SOURCE: usize = 110;
+/// Columns of code that are shown at least.
+const LEAST_CODE: usize = 40;
 
-/// Lines of places that a gate says, so that its verdict stays on the screen.
+/// Of a line whose first place is far to the right, so much is shown before that.
+const BEFORE: usize = 30;
+
+/// So many lines are shown of what one line should become.
+const MOST_WANTED: usize = 8;
+
+/// Lines of paragraphs that a gate says, so that its verdict stays on the screen.
 const SCREENFUL: usize = 28;
 
-/// Lines that an excerpt takes.
-const LINES_OF_SOURCE: usize = 2;
-
-pub(super) fn text(judgement: &Judgement, frame: &Frame, paint: Paint, quiet: bool) -> String {
+pub(super) fn text(
+    judgement: &Judgement,
+    frame: &Frame,
+    paint: Paint,
+    quiet: bool,
+    width: usize,
+) -> String {
     let mut out = String::new();
     if let Some(headline) = &frame.headline {
         out.push_str(&format!("{}\n", paint.bad(&visible(headline))));
     }
-    let with_source = judgement.slips() <= WITH_SOURCE;
+    let room = width.saturating_sub(MARGIN).max(LEAST_CODE);
+    let code = Code { room, with_source: judgement.slips() <= WITH_SOURCE };
     let mut told = 0;
+    let mut is_cut = false;
     for file in &judgement.files {
         let places = file.places();
-        if places.is_empty() {
-            continue;
-        }
-        if frame.rest.is_some() && told >= SCREENFUL {
-            break;
-        }
-        out.push_str(&format!("{}\n", paint.strong(&visible(&file.shown))));
         for line in places.chunk_by(|a, b| a.line == b.line && a.cut == b.cut) {
-            if frame.rest.is_none() || told < SCREENFUL {
-                one_line(&mut out, line, paint, with_source);
-                if frame.rest.is_some() {
-                    told += line.len() + LINES_OF_SOURCE + wanted(&mut out, line, paint);
-                }
+            is_cut |= frame.rest.is_some() && told >= SCREENFUL;
+            if is_cut {
+                break;
+            }
+            let heading = format!("{}:{}", file.shown, line[0].line);
+            let paragraph = format!(
+                "{}\n{}{}",
+                paint.strong(&visible(&heading)),
+                code.shown(line, paint),
+                rows(line, paint)
+            );
+            told += paragraph.lines().count() + usize::from(code.with_source);
+            out.push_str(&paragraph);
+            if code.with_source {
+                out.push('\n');
             }
         }
     }
     if let Some(rest) = frame.rest
-        && told >= SCREENFUL
+        && is_cut
     {
         out.push_str(&format!("{}\n", paint.faint(&format!("… all of them with: {rest}"))));
     }
@@ -54,70 +69,117 @@ pub(super) fn text(judgement: &Judgement, frame: &Frame, paint: Paint, quiet: bo
     out
 }
 
-/// What is said of one line.
-fn one_line(out: &mut String, line: &[&Place], paint: Paint, with_source: bool) {
+/// What each slip of a line wants, the setting first; what is wanted in several places, once.
+fn rows(line: &[&Place], paint: Paint) -> String {
+    let mut wishes: Vec<(&str, &str, usize)> = Vec::new();
     for place in line {
-        let at = format!("{}:{}", place.line, place.column);
-        let message = visible(&place.message);
-        let missing = MESSAGE.saturating_sub(message.chars().count());
-        let padding = " ".repeat(missing.max(2));
-        let name = match place.setting {
-            "fault" | "long_line" => paint.bad(place.setting),
-            setting => paint.name(setting),
-        };
-        out.push_str(&format!("{at:>10}  {message}{padding}{name}\n"));
+        match wishes
+            .iter_mut()
+            .find(|(name, what, _)| (*name, *what) == (place.setting, &*place.message))
+        {
+            Some((_, _, times)) => *times += 1,
+            None => wishes.push((place.setting, &place.message, 1)),
+        }
     }
-    if with_source {
-        excerpt(out, line, paint);
+    let width = wishes.iter().map(|(name, ..)| name.len()).max().unwrap_or(0);
+    let mut out = String::new();
+    for (name, what, times) in wishes {
+        let padded = format!("{name:width$}");
+        let name = match name {
+            "fault" | "long_line" => paint.bad(&padded),
+            _ => paint.name(&padded),
+        };
+        let times = if times > 1 { format!(" ({times} times)") } else { String::new() };
+        out.push_str(&format!("  {name}  {}{times}\n", visible(what)));
+    }
+    out
+}
+
+/// How code is shown.
+struct Code {
+    /// Columns that there are for it.
+    room: usize,
+    with_source: bool,
+}
+
+impl Code {
+    /// The line as it is, with its marks, and as it should be.
+    fn shown(&self, line: &[&Place], paint: Paint) -> String {
+        let Some(now) = line.iter().find_map(|place| place.source.as_deref()) else {
+            return String::new();
+        };
+        if !self.with_source {
+            return String::new();
+        }
+        let wanted = line.iter().find_map(|place| place.wanted.as_deref());
+        // What is wanted around a line is said below.
+        let wanted = wanted.filter(|wanted| wanted.trim_end() != now.trim_end());
+        let margin = common_blank(now, wanted);
+        let (code, marks) = self.marked(now, line, margin);
+        let mut out = format!("  {}     {code}\n", paint.faint("now"));
+        out.push_str(&format!("{:MARGIN$}{}\n", "", paint.mark(&marks)));
+        let lines = wanted.into_iter().flat_map(str::lines);
+        let more = lines.clone().count() > MOST_WANTED;
+        for (number, line) in lines.take(MOST_WANTED).enumerate() {
+            let mark = if number == 0 { "wanted" } else { "      " };
+            let line: String = line.chars().skip(margin).collect();
+            let line = self.cut(shown(&line));
+            out.push_str(&format!("  {}  {}\n", paint.faint(mark), paint.good(&line)));
+        }
+        if more {
+            out.push_str(&format!("{:MARGIN$}{}\n", "", paint.faint("…")));
+        }
+        out
+    }
+
+    /// A line, and a mark under each of its places. A long line is shown from a little before the
+    /// first.
+    fn marked(&self, now: &str, line: &[&Place], margin: usize) -> (String, String) {
+        let columns = |place: &Place| {
+            let column = (place.column - 1 - place.cut) as usize;
+            column..column + place.length.max(1) as usize
+        };
+        let plain: Vec<char> = now.chars().collect();
+        let start = line.first().map_or(0, |place| columns(place).start);
+        let from = if start + BEFORE > self.room {
+            start - BEFORE.min(start)
+        } else {
+            margin.min(start)
+        };
+        let (mut code, mut marks) = (String::new(), String::new());
+        for column in from..from + self.room {
+            if column > plain.len().max(start) {
+                break;
+            }
+            let seen = plain.get(column).map_or(" ".into(), |c| shown(&c.to_string()));
+            let marked = line.iter().any(|place| columns(place).contains(&column));
+            marks.extend(seen.chars().map(|_| if marked { '^' } else { ' ' }));
+            code.push_str(&seen);
+        }
+        (code.trim_end().into(), marks.trim_end().into())
+    }
+
+    fn cut(&self, line: String) -> String {
+        match line.chars().count() > self.room {
+            true => line.chars().take(self.room - 1).chain(['…']).collect(),
+            false => line,
+        }
     }
 }
 
-/// The line as it should be; says on how many lines.
-fn wanted(out: &mut String, line: &[&Place], paint: Paint) -> usize {
-    let Some(wanted) = line.iter().find_map(|place| place.wanted.as_deref()) else { return 0 };
-    let blank = wanted.len() - wanted.trim_start().len();
-    let mut lines = 0;
-    for (number, line) in wanted.lines().enumerate() {
-        let mark = if number == 0 { "wanted" } else { "" };
-        let line = line.get(blank..).unwrap_or(line.trim_start());
-        let line: String = shown(line).chars().take(SOURCE).collect();
-        out.push_str(&format!("{mark:>10}  {}\n", paint.good(&line)));
-        lines += 1;
+/// How many blanks a line begins with, now and as it should be, so that what differs is seen.
+fn common_blank(now: &str, wanted: Option<&str>) -> usize {
+    let is_blank = |c: &char| matches!(c, ' ' | '\t');
+    let blank = now.chars().take_while(is_blank);
+    match wanted {
+        Some(wanted) => blank.zip(wanted.chars()).take_while(|(a, b)| a == b).count(),
+        None => blank.count(),
     }
-    lines
 }
 
 /// A stretch of code, in which tabs are blanks.
 fn shown(code: &str) -> String {
     visible(&code.replace(['\t', '\r'], " ")).into_owned()
-}
-
-/// The line, and a mark under each of its places. A long line is shown from a little before the
-/// first.
-fn excerpt(out: &mut String, line: &[&Place], paint: Paint) {
-    let Some(first) = line.first() else { return };
-    let columns = |place: &Place| {
-        let column = (place.column - 1 - place.cut) as usize;
-        column..column + place.length.max(1) as usize
-    };
-    let Some(source) = &first.source else { return };
-    let plain: Vec<char> = source.chars().collect();
-    let blank = plain.iter().take_while(|c| matches!(c, ' ' | '\t')).count();
-    let start = columns(first).start;
-    let from = if start > SOURCE - 20 { start - 40 } else { blank.min(start) };
-    let (mut code, mut marks) = (String::new(), String::new());
-    for column in from..from + SOURCE {
-        let seen = plain.get(column).map_or(" ".into(), |c| shown(&c.to_string()));
-        if column > plain.len().max(start) {
-            break;
-        }
-        let marked = line.iter().any(|place| columns(place).contains(&column));
-        marks.extend(seen.chars().map(|_| if marked { '^' } else { ' ' }));
-        code.push_str(&seen);
-    }
-    let indent = " ".repeat(12);
-    out.push_str(&format!("{indent}{}\n", paint.faint(code.trim_end())));
-    out.push_str(&format!("{indent}{}\n", paint.mark(marks.trim_end())));
 }
 
 pub(super) fn summary(judgement: &Judgement, frame: &Frame, paint: Paint) -> String {

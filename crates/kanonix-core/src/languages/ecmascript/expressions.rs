@@ -223,7 +223,7 @@ pub(super) fn stand_in(p: &Planner, last: NodeId, only: bool) -> Option<TokenId>
             Kind::ArrowFunction | Kind::FunctionExpression
                 if is(p, inner, Kind::StatementBlock) =>
             {
-                return p.short_opening(inner, "lambda");
+                return p.flat_opening(inner, "lambda");
             }
             Kind::ArrowFunction => only = true,
             Kind::AwaitExpression | Kind::UnaryExpression => {}

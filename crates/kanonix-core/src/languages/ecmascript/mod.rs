@@ -34,7 +34,7 @@ pub(super) static JAVASCRIPT: Language = Language {
         "open_brace.namespace",
         "open_brace.other",
         "inner_gap.angles",
-        "short_block.value",
+        "flat_block.value",
     ],
     samples: &[
         ("siren.js", include_str!("samples/siren.js")),
@@ -64,7 +64,7 @@ pub(super) static TYPESCRIPT: Language = Language {
         "open_brace.other",
         "inner_gap.markup",
         "markup_quotes",
-        "short_block.value",
+        "flat_block.value",
         "tag_end",
     ],
     samples: &[
@@ -86,7 +86,7 @@ pub(super) static TSX: Language = Language {
         .ending_lines(ends_lines),
     rule,
     defaults: DEFAULTS,
-    without: &["open_brace.namespace", "open_brace.other", "short_block.value"],
+    without: &["open_brace.namespace", "open_brace.other", "flat_block.value"],
     samples: &[
         ("chart.tsx", include_str!("samples/chart.tsx")),
         ("panel.tsx", include_str!("samples/panel.jsx")),

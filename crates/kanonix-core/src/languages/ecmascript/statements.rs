@@ -208,7 +208,7 @@ pub(super) fn statement_end(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     } else if present && p.choices.end_bare {
         let end = p.first(last);
         if may_go_bare(p, node, end) {
-            // Something may follow on the line of a statement in a short block.
+            // Something may follow on the line of a statement in a flat block.
             let change = p.handed(node).map_or(Change::Drop, Change::DropIfOpen);
             p.rewrite(end, change, Setting::StatementEnd);
         }
@@ -276,17 +276,17 @@ fn declaration(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
 /// `{ … }` around statements.
 fn statement_block(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let Some((opener, closer, inner)) = bracketed(p, parts) else { return };
-    let short = match p.handed(node) {
+    let flat = match p.handed(node) {
         Some(group) => Some(group),
-        None if stands_alone(p, node) && p.keeps_short(node, "control") => {
+        None if stands_alone(p, node) && p.keeps_flat(node, "control") => {
             Some(p.group(Shape::List, opener, closer + 1))
         }
         None => None,
     };
-    if let Some(group) = short {
+    if let Some(group) = flat {
         p.group_mut(group).holds_lines = false;
-        short_statements(p, inner, group);
-        p.may_break(closer, group, 0, 1, Setting::ShortBlock);
+        flat_statements(p, inner, group);
+        p.may_break(closer, group, 0, 1, Setting::FlatBlock);
         return;
     }
     let group = p.group(Shape::Block, opener, closer + 1);
@@ -318,12 +318,12 @@ fn block_base(p: &Planner, node: NodeId) -> TokenId {
 }
 
 /// Statements that stay on their header's line if they fit there.
-fn short_statements(p: &mut Planner, parts: &[NodeId], group: GroupId) {
+fn flat_statements(p: &mut Planner, parts: &[NodeId], group: GroupId) {
     for (index, part) in parts.iter().enumerate() {
         if index > 0 && is(p, *part, Kind::EmptyStatement) {
             p.word(p.first(*part), 0);
         } else {
-            p.may_break(p.first(*part), group, 1, 1, Setting::ShortBlock);
+            p.may_break(p.first(*part), group, 1, 1, Setting::FlatBlock);
         }
         if index + 1 < parts.len() {
             p.hand(*part, group);
@@ -362,7 +362,7 @@ fn body(p: &mut Planner, body: NodeId, header: TokenId, after: TokenId) {
         Kind::EmptyStatement => return p.word(first, 0),
         _ if p.broken_between(after, first) => {
             let group = p.group(Shape::Block, after, p.end(body));
-            p.line(first, group, 1, Setting::ShortBlock);
+            p.line(first, group, 1, Setting::FlatBlock);
             p.at_most(first, 0);
         }
         _ => p.word(first, 1),
@@ -434,9 +434,9 @@ fn switch_case(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         [block] if is(p, *block, Kind::StatementBlock) => {
             p.open_block(*block, p.first(node), "control");
         }
-        [first, ..] if p.keeps_short(node, "case") => {
+        [first, ..] if p.keeps_flat(node, "case") => {
             let group = p.group(Shape::List, colon_token, p.end(node));
-            short_statements(p, inner, group);
+            flat_statements(p, inner, group);
             p.at_most(p.first(*first), 0);
         }
         [first, ..] => {
@@ -541,7 +541,7 @@ fn labeled_statement(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     p.word(colon, 0);
     if p.broken_between(colon, first) {
         let group = p.group(Shape::Block, p.first(node), p.end(node));
-        p.line(first, group, 0, Setting::ShortBlock);
+        p.line(first, group, 0, Setting::FlatBlock);
         p.at_most(first, 0);
     } else {
         p.word(first, 1);

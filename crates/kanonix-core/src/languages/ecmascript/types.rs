@@ -213,7 +213,7 @@ fn alternatives(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) {
         _ => return,
     };
     let gap = p.choices.operator_gap;
-    let before = kind == Kind::UnionType || p.choices.wrap_before || leads_with_bar(p, node);
+    let before = kind == Kind::UnionType || p.choices.operator_leads || leads_with_bar(p, node);
     let (broken, other) = if before { (bar, last) } else { (last, bar) };
     p.alternative(broken, group, 1, gap);
     p.flat(other, gap, Setting::OperatorGap);

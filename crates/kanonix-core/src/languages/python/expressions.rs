@@ -327,7 +327,7 @@ fn comparison(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         p.flat(operator, before, setting);
         p.flat(right, after, setting);
         match group {
-            Some(group) if p.choices.wrap_before => {
+            Some(group) if p.choices.operator_leads => {
                 p.may_break(operator, group, level, before, setting);
             }
             Some(group) => p.may_break(right, group, level, after, setting),

@@ -172,7 +172,7 @@ fn header(p: &mut Planner, kind: Kind, parts: &[NodeId]) {
 }
 
 /// The statements under a header: one step further in than it, and never on its line unless
-/// `short_block` keeps them there.
+/// `flat_block` keeps them there.
 fn block(p: &mut Planner, node: NodeId, header: TokenId, colon: TokenId, kind: Kind) {
     let parts = p.parts(node);
     let Some(first) = parts.first().map(|part| p.first(*part)) else { return };
@@ -184,7 +184,7 @@ fn block(p: &mut Planner, node: NodeId, header: TokenId, colon: TokenId, kind: K
         Kind::CaseClause => "case",
         _ => "control",
     };
-    if one && p.keeps_short(node, key) && !p.broken_between(colon, first) {
+    if one && p.keeps_flat(node, key) && !p.broken_between(colon, first) {
         return p.word(first, 1);
     }
     let group = p.group(Shape::Block, header, end);

@@ -74,7 +74,7 @@ pub(super) fn statements(p: &mut Planner, parts: &[NodeId], block: GroupId, leve
             continue;
         }
         let breaks = match before {
-            None if first.is_none() => Setting::ShortBlock,
+            None if first.is_none() => Setting::FlatBlock,
             _ => Setting::StatementEnd,
         };
         match level {
@@ -138,20 +138,20 @@ fn block(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     {
         // In front of an `else`.
         let group = p.group(Shape::Block, p.first(p.parent(node)), p.end(node));
-        return p.line(p.first(*closer), group, 0, Setting::ShortBlock);
+        return p.line(p.first(*closer), group, 0, Setting::FlatBlock);
     }
     let handed = p.handed(node).or_else(|| {
         let alone = block_base(p, node) == p.first(node) && brace == 0;
-        let short = alone && is_value(p, node) && p.keeps_short(node, "value");
-        short.then(|| p.group(Shape::List, p.first(node), p.end(node)))
+        let flat = alone && is_value(p, node) && p.keeps_flat(node, "value");
+        flat.then(|| p.group(Shape::List, p.first(node), p.end(node)))
     });
     if let Some(group) = handed {
         let Some((_, closer, inner)) = bracketed(p, parts) else { return };
         p.group_mut(group).holds_lines = false;
         for part in inner {
-            p.may_break(p.first(*part), group, 1, 1, Setting::ShortBlock);
+            p.may_break(p.first(*part), group, 1, 1, Setting::FlatBlock);
         }
-        return p.may_break(closer, group, 0, 1, Setting::ShortBlock);
+        return p.may_break(closer, group, 0, 1, Setting::FlatBlock);
     }
     enclosed_statements(p, parts, block_base(p, node), 1);
 }
@@ -194,16 +194,16 @@ fn is_value(p: &Planner, block: NodeId) -> bool {
 }
 
 /// A block behind a header, by the key that `open_brace` knows it by, and by the one that
-/// `short_block` does unless it is nothing but a value.
+/// `flat_block` does unless it is nothing but a value.
 pub(super) fn block_behind(
     p: &mut Planner,
     block: NodeId,
     header: TokenId,
     key: &str,
-    short: &str,
+    flat: &str,
 ) {
     let is_value = matches!(key, "other" | "lambda") && is_value(p, block);
-    p.open_block_as(block, header, key, if is_value { "value" } else { short });
+    p.open_block_as(block, header, key, if is_value { "value" } else { flat });
 }
 
 /// The block behind a condition, a pattern or a value: behind it on its line, or on a line of its
@@ -348,7 +348,7 @@ fn stands_as_value(p: &Planner, node: NodeId, consequence: NodeId, alternative: 
         && is(p, alternative, Kind::Block)
         && is_value(p, consequence)
         && is_value(p, alternative)
-        && p.keeps_short(node, "value")
+        && p.keeps_flat(node, "value")
 }
 
 /// `let Some(level) = gauge.level()`, in a condition.

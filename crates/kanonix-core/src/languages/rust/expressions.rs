@@ -348,7 +348,7 @@ fn stand_in(p: &Planner, last: NodeId, only: bool) -> Option<TokenId> {
         let filled = |node: NodeId| (p.end(node) > p.first(node) + 2).then(|| p.first(node) + 1);
         match Kind::of(p.kind(node)) {
             Kind::ClosureExpression if is(p, inner, Kind::Block) => {
-                return p.keeps_short(inner, "lambda").then(|| p.first(inner) + 1);
+                return p.keeps_flat(inner, "lambda").then(|| p.first(inner) + 1);
             }
             Kind::ClosureExpression | Kind::ReferenceExpression | Kind::UnaryExpression => {}
             Kind::ArrayExpression | Kind::TupleExpression if only => return filled(node),

@@ -110,7 +110,7 @@ fn body(p: &mut Planner, node: NodeId, parts: &[NodeId], key: &str) {
     let header = p.first(node);
     match Kind::of(p.kind(*last)) {
         Kind::Block => block_behind(p, *last, header, key, key),
-        Kind::FieldDeclarationList | Kind::EnumVariantList if p.keeps_short(*last, "type") => {
+        Kind::FieldDeclarationList | Kind::EnumVariantList if p.keeps_flat(*last, "type") => {
             p.flat(p.first(*last), 1, Setting::OpenBrace);
         }
         Kind::FieldDeclarationList | Kind::EnumVariantList | Kind::DeclarationList => {
@@ -288,7 +288,7 @@ fn macro_definition(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     for part in &parts[opener + 1..parts.len() - 1] {
         match is(p, *part, Kind::Semicolon) {
             true => p.word(p.first(*part), 0),
-            false => p.line(p.first(*part), group, 1, Setting::ShortBlock),
+            false => p.line(p.first(*part), group, 1, Setting::FlatBlock),
         }
     }
     p.close_block(group, p.first(*first), p.first(*closer));
@@ -356,7 +356,7 @@ fn members(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     };
     let group = p.list(parts, &[Kind::Comma as u16], list);
     attributes(p, parts, Some(group));
-    let may_join = is(p, p.parent(node), Kind::EnumVariant) || p.keeps_short(node, "type");
+    let may_join = is(p, p.parent(node), Kind::EnumVariant) || p.keeps_flat(node, "type");
     if parts.len() > 2 && !may_join {
         p.force(group);
     }

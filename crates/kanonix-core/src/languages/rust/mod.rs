@@ -26,15 +26,15 @@ pub(super) static LANGUAGE: Language = Language {
     // The Rust Style Guide, as it stands beside the language's reference.
     defaults: &[
         ("inner_gap", "braces", "true"),
-        ("operator_wrap", "", "before"),
+        ("operator_place", "", "leads"),
         ("last_comma", "", "open_list"),
-        ("short_block", "value", "keep"),
+        ("flat_block", "value", "keep"),
         ("blank_lines", "most", "1"),
     ],
     without: &[
         "bare_body",
-        "gap_before_parens.control",
-        "gap_before_parens.lambda",
+        "paren_gap.control",
+        "paren_gap.lambda",
         "inner_gap.markup",
         "markup_quotes",
         "quotes",

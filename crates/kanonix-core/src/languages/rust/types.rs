@@ -76,7 +76,7 @@ fn sum(p: &mut Planner, group: u32, rest: &[NodeId]) {
     let gap = p.choices.operator_gap;
     for part in rest {
         let token = p.first(*part);
-        let breaks = is(p, *part, Kind::Plus) == p.choices.wrap_before;
+        let breaks = is(p, *part, Kind::Plus) == p.choices.operator_leads;
         match breaks {
             true => p.may_break(token, group, 1, gap, Setting::OperatorGap),
             false => p.flat(token, gap, Setting::OperatorGap),

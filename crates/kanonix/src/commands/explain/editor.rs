@@ -82,7 +82,7 @@ fn text(report: &Report, paint: Paint) -> String {
     row("version", &format!("{} ({})", report.version, report.program.display()));
     let kind = match report.in_repository {
         true => "a git repository",
-        false => "in no git repository: only touched-or-whole and whole mend on a save",
+        false => "in no git repository: a save mends only where save_without_git says `whole`",
     };
     row("root", &format!("{}, {kind}", visible(&report.root.display().to_string())));
     let files: Vec<String> = report

@@ -59,6 +59,8 @@ pub(crate) struct Report {
     left_alone_because: Option<String>,
     ignored_by_git: Option<String>,
     governed_by: Vec<String>,
+    /// Whether it has a history to compare with.
+    has_history: bool,
     save: Occasion,
     commit: Occasion,
     merge: Occasion,
@@ -171,6 +173,7 @@ impl Explaining<'_> {
             left_alone_because: alone,
             ignored_by_git: explained.ignored.clone(),
             governed_by: explained.governed_by.iter().map(|path| self.path(path)).collect(),
+            has_history: explained.has_history,
             save: occasion("save"),
             commit: occasion("commit"),
             merge: occasion("merge"),
@@ -256,7 +259,6 @@ fn in_words(play: Play) -> &'static str {
     match play {
         Play::Touched => "touched",
         Play::Whole => "whole",
-        Play::TouchedOrWhole => "touched-or-whole",
         Play::Off => "off",
     }
 }
@@ -290,8 +292,10 @@ pub(crate) fn text(report: &Report, paint: Paint) -> String {
             "off" if report.governed_by.is_empty() => {
                 "off: nothing has been agreed here yet (kanonix settle proposes a canon)".into()
             }
+            "off" if name == "saving" && !report.has_history => {
+                "off: there is no history to say what is touched (save_without_git)".into()
+            }
             "off" => "off".to_string(),
-            "touched-or-whole" => "touched lines, all outside of a repository".into(),
             "whole" => "all lines".into(),
             _ => "touched lines".into(),
         };

@@ -7,7 +7,7 @@ use crate::Status;
 use crate::judging::Progress;
 use crate::options::Settle;
 use crate::paint::Paint;
-use crate::report::left_alone;
+use crate::report::{left_alone, width_of};
 use crate::say::{errln, outln, outpart};
 use anyhow::Context;
 use kanonix_core::judge;
@@ -44,8 +44,8 @@ pub(super) fn run(tree: &Tree, options: &Settle) -> anyhow::Result<Status> {
     // A person reads the table; the canon goes where the output does.
     let for_person = std::io::stdout().is_terminal() && !options.voice.quiet;
     let width = match for_person || options.write {
-        true => table::width_of(&std::io::stdout()),
-        false => table::width_of(&std::io::stderr()),
+        true => width_of(&std::io::stdout()),
+        false => width_of(&std::io::stderr()),
     };
     let mut told = table::table(&findings, Paint::new(options.voice.color), width);
     told.push_str(&table::beside(&made, &uncovered));

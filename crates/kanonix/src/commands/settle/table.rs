@@ -7,21 +7,10 @@ use kanonix_core::survey::Answer;
 use kanonix_core::text::visible;
 use kanonix_repo::work::Item;
 use std::collections::BTreeMap;
-use std::io::IsTerminal;
-use std::os::fd::AsFd;
 use std::path::PathBuf;
-
-/// The columns of what is no terminal.
-const USUAL_WIDTH: usize = 100;
 
 /// So many kinds of files, or files, are named.
 const MOST_NAMED: usize = 8;
-
-/// How many columns an output has.
-pub(super) fn width_of(output: &(impl IsTerminal + AsFd)) -> usize {
-    let size = output.is_terminal().then(|| terminal_size::terminal_size_of(output)).flatten();
-    size.map_or(USUAL_WIDTH, |(width, _)| usize::from(width.0))
-}
 
 pub(super) fn percent(share: f64) -> String {
     // Never round up to all, nor down to nothing.
@@ -36,6 +25,9 @@ pub(super) fn percent(share: f64) -> String {
 pub(super) fn table(findings: &[Finding], paint: Paint, width: usize) -> String {
     let mut out = String::new();
     for finding in findings {
+        if !out.is_empty() {
+            out.push('\n');
+        }
         let sampled = match finding.read < finding.files {
             true => format!(", the prices from {} of them", number(finding.read)),
             false => String::new(),
@@ -132,6 +124,9 @@ fn others(answer: &Answer, room: usize) -> String {
 /// What had no say: files that no person wrote, and kinds of files without a language.
 pub(super) fn beside(made: &[Item], uncovered: &[PathBuf]) -> String {
     let mut out = String::new();
+    if !made.is_empty() || !uncovered.is_empty() {
+        out.push('\n');
+    }
     if !made.is_empty() {
         out.push_str(&format!(
             "{} that no person wrote had no say, and {} proposed as skip:\n",

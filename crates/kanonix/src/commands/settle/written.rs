@@ -82,7 +82,7 @@ pub(super) fn canon_text(findings: &[Finding], skip: &[String]) -> String {
          # server read it here. What is not said follows each language's own community guide.\n\
          edition = 1\n\n\
          [reach]\n\
-         save = \"touched\"                 # touched | whole | touched-or-whole | off\n\
+         save = \"touched\"                 # touched | whole | off\n\
          commit = \"touched\"               # touched | whole | off\n\
          merge = \"touched\"                # touched | whole | off\n\n\
          [files]\n",
