@@ -1,5 +1,6 @@
 //! The built program, on files in temporary folders with a real git. One program, so that it is linked once.
 
+mod actions;
 mod agreement;
 mod bad_input;
 mod canon;

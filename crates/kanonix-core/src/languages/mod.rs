@@ -2,9 +2,13 @@
 //!
 //! A new language is a new folder and one line in [`ALL`]. A language names no other language.
 
+#[cfg(feature = "ecmascript")]
 mod ecmascript;
+#[cfg(feature = "json")]
 mod json;
+#[cfg(feature = "python")]
 mod python;
+#[cfg(feature = "rust")]
 mod rust;
 
 use crate::layout::planner::Rule;
@@ -41,13 +45,23 @@ pub struct Language {
 
 /// Every language, in the order in which a survey lists them.
 pub static ALL: &[&Language] = &[
+    #[cfg(feature = "ecmascript")]
     &ecmascript::JAVASCRIPT,
+    #[cfg(feature = "ecmascript")]
     &ecmascript::TYPESCRIPT,
+    #[cfg(feature = "ecmascript")]
     &ecmascript::TSX,
+    #[cfg(feature = "python")]
     &python::LANGUAGE,
+    #[cfg(feature = "json")]
     &json::LANGUAGE,
+    #[cfg(feature = "rust")]
     &rust::LANGUAGE,
 ];
+
+/// The name of every language, those included that this program is built without: a canon may speak
+/// of them.
+pub const NAMES: [&str; 6] = ["javascript", "typescript", "tsx", "python", "json", "rust"];
 
 /// The language of this name.
 pub fn by_name(name: &str) -> Option<&'static Language> {
@@ -124,6 +138,11 @@ impl Language {
 mod tests {
     use super::*;
     use crate::style::{REGISTRY, slots};
+
+    #[test]
+    fn every_language_has_a_name_that_is_known() {
+        assert!(ALL.iter().all(|language| NAMES.contains(&language.name)));
+    }
 
     #[test]
     fn a_language_speaks_only_of_settings_that_there_are() {

@@ -420,6 +420,9 @@ impl Reading<'_> {
             };
             let name = item.as_str().unwrap_or_default();
             let Some(language) = languages::by_name(name) else {
+                if languages::NAMES.contains(&name) {
+                    continue;
+                }
                 let near = did_you_mean(name, language_names());
                 let message = format!("there is no language {}{near}", written(item));
                 return self.error(item.span(), message);
@@ -433,6 +436,9 @@ impl Reading<'_> {
         let mut styles = Styles::default();
         for (name, item) in table.iter() {
             let Some(language) = languages::by_name(name) else {
+                if languages::NAMES.contains(&name) {
+                    continue;
+                }
                 match self.setting(table, name, item, language_names()) {
                     Ok(read) => styles.every.extend(read),
                     Err(error) => self.note(Err(error)),

@@ -3,12 +3,13 @@
 use super::jobs::{Case, Office, Trouble};
 use super::positions::Places;
 use super::texts::Snapshot;
+use crate::server::address::Address;
 use kanonix_core::style::entry;
 use kanonix_core::text::LineSet;
 use kanonix_core::{Outcome, Slip};
 use lsp_types::{CodeDescription, Diagnostic, DiagnosticSeverity, NumberOrString};
+use std::path::PathBuf;
 use std::sync::OnceLock;
-use url::Url;
 
 /// Who says so.
 pub(super) const SOURCE: &str = "kanonix";
@@ -83,7 +84,7 @@ fn faults(case: &Case, outcome: &Outcome, places: &Places) -> Vec<Diagnostic> {
 
 /// A link to what a setting means, in a file that stands where programs keep such things.
 fn documentation(setting: &str) -> Option<CodeDescription> {
-    static WRITTEN: OnceLock<Option<Url>> = OnceLock::new();
+    static WRITTEN: OnceLock<Option<PathBuf>> = OnceLock::new();
     let file = WRITTEN.get_or_init(|| {
         let folder = kanonix_repo::state_folder().join("kanonix");
         let path = folder.join("settings.md");
@@ -91,9 +92,8 @@ fn documentation(setting: &str) -> Option<CodeDescription> {
             std::fs::create_dir_all(&folder).ok()?;
             std::fs::write(&path, SETTINGS).ok()?;
         }
-        Url::from_file_path(&path).ok()
+        Some(path)
     });
-    let mut link = file.clone()?;
-    link.set_fragment(Some(setting));
+    let link = Address::of_file(file.as_ref()?, Some(setting))?;
     Some(CodeDescription { href: link.as_str().parse().ok()? })
 }

@@ -1,6 +1,7 @@
 //! `kanonix lsp`: a server of the Language Server Protocol 3.17 on the standard input and output.
 
 mod actions;
+mod address;
 mod diagnostics;
 mod follow;
 mod jobs;

@@ -13,6 +13,7 @@ use super::record::Record;
 use super::texts::Texts;
 use super::transport::{Incoming, Writer};
 use crate::judging::sheltered;
+use crate::server::address::Address;
 use kanonix_core::Document;
 use kanonix_repo::git::Repository;
 use kanonix_repo::work::Desk;
@@ -24,7 +25,6 @@ use std::collections::{BTreeSet, HashMap, VecDeque};
 use std::path::PathBuf;
 use std::sync::{Arc, Mutex, mpsc};
 use std::time::{Duration, Instant};
-use url::Url;
 
 /// After a keystroke, nothing is shown anew for so long.
 const PAUSE: Duration = Duration::from_millis(200);
@@ -43,17 +43,17 @@ pub(crate) enum Event {
     /// Nothing can be written any more.
     Closed,
     /// A job has an answer, of a text at a stamp if it is one of edits.
-    Answer(RequestId, Option<(Url, u64)>, Result<Value, Trouble>),
+    Answer(RequestId, Option<(Address, u64)>, Result<Value, Trouble>),
     /// What a job parsed.
-    Parsed(Url, u64, Arc<Document<'static>>),
+    Parsed(Address, u64, Arc<Document<'static>>),
     /// What is to be shown beside a text's version.
-    Found(Url, u64, i32, Result<Vec<Diagnostic>, Trouble>),
+    Found(Address, u64, i32, Result<Vec<Diagnostic>, Trouble>),
     /// A job that could wait is done, and the next one may begin.
     Room,
     /// Something that is wrong, beside an answer.
     Wrong(Trouble),
     /// Edits that somebody asked for by a command.
-    Apply(Url, Vec<TextEdit>),
+    Apply(Address, Vec<TextEdit>),
     /// The repository of a folder with an open text, if it is in one.
     Follow(PathBuf, Option<Repository>),
     /// The last commit, the index or a canon has changed.
@@ -92,14 +92,14 @@ pub(super) struct Session {
     /// Requests without an answer yet, each with the token that its progress is told under.
     pending: HashMap<RequestId, Option<ProgressToken>>,
     /// What is asked of texts and can wait: diagnostics that a client pulls.
-    waiting: VecDeque<(RequestId, Url)>,
+    waiting: VecDeque<(RequestId, Address)>,
     /// How many jobs are under way that can wait.
     leisurely: usize,
     /// When something has to be shown anew.
-    due: HashMap<Url, Instant>,
+    due: HashMap<Address, Instant>,
     all_due: Option<Instant>,
     /// The last thing that was told to a person about all texts, and where it was found.
-    told: Option<(String, BTreeSet<Url>)>,
+    told: Option<(String, BTreeSet<Address>)>,
     asked: i32,
 }
 
@@ -212,7 +212,7 @@ impl Session {
     fn answer(
         &mut self,
         id: RequestId,
-        of: Option<(Url, u64)>,
+        of: Option<(Address, u64)>,
         result: Result<Value, Trouble>,
     ) {
         // A request that was cancelled has its answer already.
@@ -280,7 +280,7 @@ fn shown(typ: MessageType, message: &str) -> Message {
 }
 
 fn path_of(uri: &Uri) -> Option<PathBuf> {
-    let path = Url::parse(uri.as_str()).ok()?.to_file_path().ok()?;
+    let path = Address::parse(uri.as_str())?.file()?;
     // Without a slash at its end.
     Some(path.components().collect())
 }

@@ -1,6 +1,7 @@
 //! The texts that a client has open, as it has them.
 
 use super::positions::{Encoding, Places};
+use crate::server::address::Address;
 use kanonix_core::Document;
 use kanonix_core::languages::{self, Language};
 use kanonix_core::text::Edit;
@@ -9,7 +10,6 @@ use std::collections::{HashMap, VecDeque};
 use std::path::{Path, PathBuf};
 use std::sync::Arc;
 use std::sync::atomic::{AtomicU64, Ordering};
-use url::Url;
 
 /// Of so many texts, what the parser found is kept; of more, it is found again when it is needed.
 const MOST_PARSED: usize = 24;
@@ -32,7 +32,7 @@ pub(super) struct OpenText {
 
 /// A text as it was when something was asked of it.
 pub(super) struct Snapshot {
-    pub uri: Url,
+    pub uri: Address,
     pub version: i32,
     pub stamp: u64,
     /// Where it is, or would be if it were a file.
@@ -78,14 +78,14 @@ impl Snapshot {
 /// All open texts.
 #[derive(Default)]
 pub(super) struct Texts {
-    open: HashMap<Url, OpenText>,
+    open: HashMap<Address, OpenText>,
     /// Those that are parsed, the last one asked for last.
-    recent: VecDeque<Url>,
+    recent: VecDeque<Address>,
     stamps: u64,
 }
 
 impl Texts {
-    pub fn open(&mut self, uri: Url, identifier: String, version: i32, text: String) {
+    pub fn open(&mut self, uri: Address, identifier: String, version: i32, text: String) {
         self.stamps += 1;
         let open = OpenText {
             text,
@@ -100,25 +100,25 @@ impl Texts {
         self.open.insert(uri, open);
     }
 
-    pub fn close(&mut self, uri: &Url) {
+    pub fn close(&mut self, uri: &Address) {
         if let Some(closed) = self.open.remove(uri) {
             closed.latest.store(u64::MAX, Ordering::Relaxed);
         }
         self.recent.retain(|other| other != uri);
     }
 
-    pub fn get(&self, uri: &Url) -> Option<&OpenText> {
+    pub fn get(&self, uri: &Address) -> Option<&OpenText> {
         self.open.get(uri)
     }
 
-    pub fn all(&self) -> impl Iterator<Item = &Url> {
+    pub fn all(&self) -> impl Iterator<Item = &Address> {
         self.open.keys()
     }
 
     /// Changes a text, one change after the other.
     pub fn change(
         &mut self,
-        uri: &Url,
+        uri: &Address,
         version: i32,
         changes: Vec<TextDocumentContentChangeEvent>,
         encoding: Encoding,
@@ -147,10 +147,10 @@ impl Texts {
         }
     }
 
-    pub fn snapshot(&self, uri: &Url, roots: &[PathBuf]) -> Option<Snapshot> {
+    pub fn snapshot(&self, uri: &Address, roots: &[PathBuf]) -> Option<Snapshot> {
         let open = self.open.get(uri)?;
         let language = languages::of_identifier(&open.identifier);
-        let file = uri.to_file_path().ok();
+        let file = uri.file();
         Some(Snapshot {
             uri: uri.clone(),
             version: open.version,
@@ -166,7 +166,7 @@ impl Texts {
     }
 
     /// Keeps what was parsed of a text as it was at a stamp.
-    pub fn parsed(&mut self, uri: &Url, stamp: u64, document: Arc<Document<'static>>) {
+    pub fn parsed(&mut self, uri: &Address, stamp: u64, document: Arc<Document<'static>>) {
         let Some(open) = self.open.get_mut(uri) else { return };
         // Jobs end in any order: what was parsed later counts.
         let known = open.parsed.as_ref().map_or(0, |(known, _)| *known);
@@ -209,7 +209,7 @@ mod tests {
     #[test]
     fn what_was_parsed_is_of_use_in_whatever_order_it_comes() {
         let python = languages::by_name("python").unwrap();
-        let uri = Url::parse("file:///tide/a.py").unwrap();
+        let uri = Address::parse("file:///tide/a.py").unwrap();
         let mut texts = Texts::default();
         texts.open(uri.clone(), "python".into(), 1, "a = 1\n".into());
         let parse = |texts: &Texts| {

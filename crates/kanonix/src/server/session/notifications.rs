@@ -3,13 +3,13 @@
 use super::super::diagnostics::SOURCE;
 use super::super::jobs::Trouble;
 use super::{BURST, Event, PAUSE, Phase, Session, path_of};
+use crate::server::address::Address;
 use lsp_server::{ErrorCode, Notification, RequestId};
 use lsp_types::*;
 use serde_json::{Value, json};
 use std::path::PathBuf;
 use std::sync::PoisonError;
 use std::time::Instant;
-use url::Url;
 
 impl Session {
     pub(super) fn notification(&mut self, notification: Notification) {
@@ -27,7 +27,7 @@ impl Session {
             "textDocument/didOpen" => {
                 let opened: DidOpenTextDocumentParams = serde_json::from_value(params)?;
                 let TextDocumentItem { uri, language_id, version, text } = opened.text_document;
-                let Ok(uri) = Url::parse(uri.as_str()) else { return Ok(()) };
+                let Some(uri) = Address::parse(uri.as_str()) else { return Ok(()) };
                 self.follow(&uri);
                 self.texts.open(uri.clone(), language_id, version, text);
                 self.due.insert(uri, Instant::now());
@@ -35,7 +35,7 @@ impl Session {
             "textDocument/didChange" => {
                 let changed: DidChangeTextDocumentParams = serde_json::from_value(params)?;
                 let VersionedTextDocumentIdentifier { uri, version } = changed.text_document;
-                let Ok(uri) = Url::parse(uri.as_str()) else { return Ok(()) };
+                let Some(uri) = Address::parse(uri.as_str()) else { return Ok(()) };
                 self.texts.change(&uri, version, changed.content_changes, self.encoding);
                 if let Some(open) = self.texts.get(&uri) {
                     self.saves.changed(&uri, &open.text);
@@ -44,14 +44,16 @@ impl Session {
             }
             "textDocument/didSave" => {
                 let saved: DidSaveTextDocumentParams = serde_json::from_value(params)?;
-                if let Ok(uri) = Url::parse(saved.text_document.uri.as_str()) {
+                if let Some(uri) = Address::parse(saved.text_document.uri.as_str()) {
                     self.look_at_saved(&uri);
                     self.due.insert(uri, Instant::now());
                 }
             }
             "textDocument/didClose" => {
                 let closed: DidCloseTextDocumentParams = serde_json::from_value(params)?;
-                let Ok(uri) = Url::parse(closed.text_document.uri.as_str()) else { return Ok(()) };
+                let Some(uri) = Address::parse(closed.text_document.uri.as_str()) else {
+                    return Ok(())
+                };
                 self.texts.close(&uri);
                 self.saves.closed(&uri);
                 self.due.remove(&uri);
@@ -112,8 +114,8 @@ impl Session {
         }
     }
 
-    fn follow(&self, uri: &Url) {
-        let Ok(path) = uri.to_file_path() else { return };
+    fn follow(&self, uri: &Address) {
+        let Some(path) = uri.file() else { return };
         let Some(folder) = path.parent().and_then(|folder| std::fs::canonicalize(folder).ok())
         else {
             return;

@@ -8,12 +8,12 @@ use super::super::record::Record;
 use super::super::status::of_server;
 use super::super::texts::Snapshot;
 use super::{Client, Event, Phase, Session, guarded, path_of, shown};
+use crate::server::address::Address;
 use kanonix_repo::work::Reach;
 use lsp_server::{ErrorCode, Request, RequestId};
 use lsp_types::*;
 use serde::Deserialize;
 use serde_json::{Value, json};
-use url::Url;
 
 #[derive(Deserialize)]
 #[serde(rename_all = "camelCase")]
@@ -68,7 +68,7 @@ impl Session {
             "textDocument/willSaveWaitUntil" => {
                 let asked: WillSaveTextDocumentParams = serde_json::from_value(params)?;
                 let reason = asked.reason;
-                if let Ok(uri) = Url::parse(asked.text_document.uri.as_str()) {
+                if let Some(uri) = Address::parse(asked.text_document.uri.as_str()) {
                     self.look_at_saved(&uri);
                 }
                 if !self.saves.offered {
@@ -116,7 +116,7 @@ impl Session {
             "textDocument/diagnostic" => {
                 let asked: DocumentDiagnosticParams = serde_json::from_value(params)?;
                 let uri = asked.text_document.uri.as_str();
-                match Url::parse(uri).ok().filter(|uri| self.texts.get(uri).is_some()) {
+                match Address::parse(uri).filter(|uri| self.texts.get(uri).is_some()) {
                     Some(uri) => {
                         self.pending.insert(id.clone(), None);
                         self.waiting.push_back((id, uri));
@@ -234,7 +234,7 @@ impl Session {
         holds_for_now: bool,
         work: impl FnOnce(&Office, &Snapshot) -> Result<Value, Trouble> + Send + 'static,
     ) {
-        let uri = Url::parse(text.uri.as_str()).ok();
+        let uri = Address::parse(text.uri.as_str());
         let snapshot = uri.as_ref().and_then(|uri| self.texts.snapshot(uri, &self.roots));
         let Some(snapshot) = snapshot else {
             let message = format!("{} is not open", text.uri.as_str());

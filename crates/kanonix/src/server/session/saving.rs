@@ -7,13 +7,13 @@
 use super::super::positions::{Encoding, Places};
 use super::Session;
 use super::shown;
+use crate::server::address::Address;
 use kanonix_core::text::{Edit, apply};
 use lsp_server::RequestId;
 use lsp_types::{ClientInfo, MessageType, TextEdit};
 use serde_json::Value;
 use std::collections::{HashMap, HashSet};
 use std::hash::{DefaultHasher, Hash, Hasher};
-use url::Url;
 
 /// Clients, as they name themselves, that are known to ask before they have told what was typed
 /// last.
@@ -33,7 +33,7 @@ pub(super) struct Saves {
     /// Requests on save that have no answer yet.
     asked: HashSet<RequestId>,
     /// By text, as sums: what it was when the last edits were answered, and what they make of it.
-    answered: HashMap<Url, (u64, u64)>,
+    answered: HashMap<Address, (u64, u64)>,
 }
 
 impl Saves {
@@ -52,7 +52,7 @@ impl Saves {
     pub fn answered(
         &mut self,
         id: &RequestId,
-        uri: Option<&Url>,
+        uri: Option<&Address>,
         text: Option<&str>,
         value: &Value,
         encoding: Encoding,
@@ -73,7 +73,7 @@ impl Saves {
     }
 
     /// Sees a text that the client has changed.
-    pub fn changed(&mut self, uri: &Url, text: &str) {
+    pub fn changed(&mut self, uri: &Address, text: &str) {
         if self.answered.get(uri).is_some_and(|(_, after)| *after == sum(text)) {
             self.answered.remove(uri);
         }
@@ -81,19 +81,19 @@ impl Saves {
 
     /// Whether a text that is saved, or is about to be, is what the last answer made of it, or what
     /// it was when that was asked for.
-    fn holds(&mut self, uri: &Url, text: &str) -> bool {
+    fn holds(&mut self, uri: &Address, text: &str) -> bool {
         let before = self.answered.remove(uri).map(|(before, _)| before);
         before.is_none_or(|before| before == sum(text))
     }
 
-    pub fn closed(&mut self, uri: &Url) {
+    pub fn closed(&mut self, uri: &Address) {
         self.answered.remove(uri);
     }
 }
 
 impl Session {
     /// Looks whether the last edits on save have met their text; if not, there are no more.
-    pub(super) fn look_at_saved(&mut self, uri: &Url) {
+    pub(super) fn look_at_saved(&mut self, uri: &Address) {
         let Some(open) = self.texts.get(uri) else { return };
         if !self.saves.holds(uri, &open.text) && self.saves.offered {
             self.saves.offered = false;

@@ -2,12 +2,12 @@
 
 use super::super::jobs::{Office, Trouble};
 use super::{Event, MOST_LEISURELY, Session, guarded, shown};
+use crate::server::address::Address;
 use lsp_server::ErrorCode;
 use lsp_types::*;
 use serde_json::{Value, json};
 use std::collections::BTreeSet;
 use std::time::Instant;
-use url::Url;
 
 impl Session {
     pub(super) fn show_what_is_due(&mut self) {
@@ -78,7 +78,7 @@ impl Session {
 
     pub(super) fn found(
         &mut self,
-        uri: Url,
+        uri: Address,
         stamp: u64,
         version: i32,
         found: Result<Vec<Diagnostic>, Trouble>,
@@ -100,7 +100,7 @@ impl Session {
 
     pub(super) fn publish(
         &mut self,
-        uri: &Url,
+        uri: &Address,
         version: Option<i32>,
         diagnostics: Vec<Diagnostic>,
     ) {
@@ -111,7 +111,7 @@ impl Session {
 
     /// Says what is wrong, and in which text, if in one. What concerns all texts is told to a
     /// person once, until it changes or is right again.
-    pub(super) fn say(&mut self, trouble: Trouble, uri: Option<&Url>) {
+    pub(super) fn say(&mut self, trouble: Trouble, uri: Option<&Address>) {
         let message = match trouble {
             Trouble::Everywhere(message) => {
                 if self.told.as_ref().is_none_or(|(told, _)| *told != message) {
@@ -136,14 +136,16 @@ impl Session {
 
     /// Where something was wrong that concerned all texts, it is not any more; should it come
     /// again, it is told again.
-    pub(super) fn is_right(&mut self, uri: Option<&Url>) {
-        let is_one = |(_, texts): &(String, BTreeSet<Url>)| uri.is_some_and(|u| texts.contains(u));
+    pub(super) fn is_right(&mut self, uri: Option<&Address>) {
+        let is_one = |(_, texts): &(String, BTreeSet<Address>)| uri.is_some_and(|u| texts.contains(
+            u,
+        ));
         if self.told.as_ref().is_some_and(is_one) {
             self.told = None;
         }
     }
 
-    pub(super) fn apply(&mut self, uri: &Url, edits: Vec<TextEdit>) {
+    pub(super) fn apply(&mut self, uri: &Address, edits: Vec<TextEdit>) {
         let changes = json!({ uri.as_str(): edits });
         self.ask("workspace/applyEdit", json!({ "edit": { "changes": changes } }));
     }
