@@ -20,6 +20,7 @@ pub use broken::holds_on_broken;
 pub use chance::Chance;
 use values::pairs_of_values;
 pub use values::some_style;
+use std::cell::Cell;
 
 /// A property that does not hold on a text.
 #[derive(Clone, Debug)]
@@ -78,9 +79,25 @@ pub struct Case<'a> {
     pub style: &'a Style,
     /// Where the choices of the checks start from; the same seed makes the same choices.
     pub seed: u64,
+    tried: Cell<usize>,
 }
 
-impl Case<'_> {
+impl<'a> Case<'a> {
+    /// A text in a language, under a style; the checks choose by the seed.
+    pub fn new(text: &'a str, language: &'a Language, style: &'a Style, seed: u64) -> Case<'a> {
+        Case { text, language, style, seed, tried: Cell::new(0) }
+    }
+
+    /// How much the checks have tried since this was asked last: texts, lines, gaps that were spoilt,
+    /// pairs of values. A property that has tried nothing has not held.
+    pub fn tried(&self) -> usize {
+        self.tried.take()
+    }
+
+    fn tries(&self, more: usize) {
+        self.tried.set(self.tried.get() + more);
+    }
+
     fn chance(&self, salt: u64) -> Chance {
         Chance(self.seed ^ salt.wrapping_mul(0x2545_f491_4f6c_dd1d))
     }
@@ -136,6 +153,7 @@ impl Case<'_> {
 /// A text with faults may be read otherwise once its good parts are laid out. It is left alone
 /// then.
 fn same_program(case: &Case) -> Option<Failure> {
+    case.tries(1);
     case.whole(case.text).err().filter(|_| case.parses())
 }
 
@@ -145,6 +163,7 @@ fn mended_is_clean(case: &Case) -> Option<Failure> {
         Err(_) => return None,
     };
     let outcome = judge(&whole, case.language, case.style, &LineSet::whole());
+    case.tries(1);
     if let Some(slip) = outcome.slips.first() {
         let (line, column) = Lines::new(&whole).place(&whole, slip.offset);
         let what = format!("whole: {line}:{column} {}: {}", slip.setting.name(), slip.message);
@@ -157,6 +176,7 @@ fn mended_is_clean(case: &Case) -> Option<Failure> {
         Err(difference) => return Some(Failure::unproved("touched", &text, &difference)),
     };
     let set = LineSet::between(case.text, &mended);
+    case.tries(set.ranges().count());
     let outcome = judge(&mended, case.language, case.style, &set);
     let slip = outcome.slips.first()?;
     let (line, column) = Lines::new(&mended).place(&mended, slip.offset);
@@ -167,6 +187,7 @@ fn mended_is_clean(case: &Case) -> Option<Failure> {
 
 fn twice_is_once(case: &Case) -> Option<Failure> {
     let once = case.whole(case.text).ok()?;
+    case.tries(1);
     match case.whole(&once) {
         Ok(twice) => Failure::of("whole", &once, &twice),
         Err(failure) => Some(failure),
@@ -185,11 +206,16 @@ fn still_lines_stay(case: &Case) -> Option<Failure> {
     }
     let sheet = Sheet::new(&tree, case.text, case.style, case.language.rule);
     let live = LineSet::of(sheet.live_lines(&set));
+    // To the byte, but for a line break that the last line gets.
+    let body = |line: &str| line.strip_suffix('\n').unwrap_or(line).to_string();
     let mut rest = mended.split_inclusive('\n');
     for (index, line) in case.text.split_inclusive('\n').enumerate() {
         let is_still = !live.touches(index..index + 1) && !set.touches(index..index + 1);
-        let body = |line: &str| line.trim_end_matches(['\r', '\n']).to_string();
-        if is_still && !line.trim().is_empty() && !rest.any(|found| body(found) == body(line)) {
+        if !is_still || line.trim().is_empty() {
+            continue;
+        }
+        case.tries(1);
+        if !rest.any(|found| body(found) == body(line)) {
             let what = format!("line {} is gone or changed", index + 1);
             return Failure::of(&what, case.text, &mended);
         }
@@ -201,7 +227,8 @@ fn still_lines_stay(case: &Case) -> Option<Failure> {
 /// mends them: the text must come back.
 fn scramble(case: &Case) -> Option<Failure> {
     let clean = case.whole(case.text).ok()?;
-    let spoilt = spoil(&clean, case)?;
+    let (spoilt, gaps) = spoil(&clean, case)?;
+    case.tries(gaps);
     let mended = match mend_since(&clean, &spoilt, case.language, case.style) {
         Ok(mended) => mended.text,
         Err(difference) => return Some(Failure::unproved("spoilt", &spoilt, &difference)),
@@ -212,10 +239,10 @@ fn scramble(case: &Case) -> Option<Failure> {
 /// Bytes that spoiling may add to a line.
 const ROOM: usize = 30;
 
-/// The clean text with some units' gaps spoilt without a change of meaning: other blanks where
+/// The clean text with some units' gaps spoilt without a change of meaning, and how many of them: other blanks where
 /// there are some, line breaks where an element of a list begins, and other indentation where it is
 /// no syntax.
-fn spoil(clean: &str, case: &Case) -> Option<String> {
+fn spoil(clean: &str, case: &Case) -> Option<(String, usize)> {
     let mut chance = case.chance(5);
     let tree = Tree::parse(&case.language.grammar, clean)?;
     if !tree.faults.is_empty() {
@@ -225,7 +252,7 @@ fn spoil(clean: &str, case: &Case) -> Option<String> {
     let plan = sheet.plan();
     let units = sheet.unit_tokens();
     let mut out = clean.to_string();
-    let mut spoilt_any = false;
+    let mut spoilt = 0;
     let short = slots().filter(|(entry, _)| entry.setting == Setting::FlatBlock);
     // A flat block that is spread over lines is not short any more.
     let keeps_flat =
@@ -273,11 +300,12 @@ fn spoil(clean: &str, case: &Case) -> Option<String> {
             let glued = new.is_empty() && fuses_when_glued(clean, &range);
             if new != present && !glued {
                 out.replace_range(range, &new);
-                spoilt_any = true;
+                spoilt += 1;
             }
         }
     }
-    (spoilt_any && crate::proof::same(&case.language.grammar, clean, &out)).then_some(out)
+    let holds = spoilt > 0 && crate::proof::same(&case.language.grammar, clean, &out);
+    holds.then_some((out, spoilt))
 }
 
 /// Whether a blank at this place could split what is one word to a reader, or one mark.
@@ -308,10 +336,21 @@ fn fuses_when_glued(text: &str, range: &std::ops::Range<usize>) -> bool {
 
 /// Pairs of values that do not keep anything of what is there.
 fn there_and_back(case: &Case) -> Option<Failure> {
+    let mut chance = case.chance(6);
+    let pairs = pairs(case.language);
+    (0..PAIRS_PER_FILE).find_map(|_| goes_there_and_back(case, chance.below(pairs)))
+}
+
+/// How many pairs of values there are in a language for [`goes_there_and_back`].
+pub fn pairs(language: &Language) -> usize {
+    pairs_of_values(language).len()
+}
+
+/// The property *there and back* for one pair of values, by its number.
+pub fn goes_there_and_back(case: &Case, number: usize) -> Option<Failure> {
     if !case.parses() {
         return None;
     }
-    let mut chance = case.chance(6);
     let mut base = case.style.clone();
     // A list opened by hand remembers; so do blank lines and commas, which an open list has and a
     // flat one has not.
@@ -323,36 +362,31 @@ fn there_and_back(case: &Case) -> Option<Failure> {
     if base.is(Setting::LastComma, "", "keep") {
         base.set("last_comma", "", "never").ok()?;
     }
-    let pairs = pairs_of_values(case.language);
-    for _ in 0..PAIRS_PER_FILE {
-        let (name, key, a, b) = &pairs[chance.below(pairs.len())];
-        let (mut first, mut second) = (base.clone(), base.clone());
-        first.set(name, key, a).ok()?;
-        second.set(name, key, b).ok()?;
-        let lay = |text: &str, style: &Style| {
-            let mended = mend(text, case.language, style, &LineSet::whole());
-            mended.map(|mended| mended.text).map_err(|difference| {
-                let what = format!("{name} {key} {a} and {b}");
-                Failure::unproved(&what, text, &difference)
-            })
-        };
-        let round = || -> Result<(String, String), Failure> {
-            // Which line ends a text had is not known once it has no line left.
-            let once = lay(&case.text.replace("\r\n", "\n"), &first)?;
-            let back = lay(&lay(&once, &second)?, &first)?;
-            Ok((once, back))
-        };
-        match round() {
-            Ok((once, back)) => {
-                let what = format!("{name} {key}: {a}, then {b}, then {a}");
-                if let Some(failure) = Failure::of(&what, &once, &back) {
-                    return Some(failure);
-                }
-            }
-            Err(failure) => return Some(failure),
+    let (name, key, a, b) = pairs_of_values(case.language).swap_remove(number);
+    let (mut first, mut second) = (base.clone(), base);
+    first.set(name, key, &a).ok()?;
+    second.set(name, key, &b).ok()?;
+    let lay = |text: &str, style: &Style| {
+        let mended = mend(text, case.language, style, &LineSet::whole());
+        mended.map(|mended| mended.text).map_err(|difference| {
+            let what = format!("{name} {key} {a} and {b}");
+            Failure::unproved(&what, text, &difference)
+        })
+    };
+    let round = || -> Result<(String, String), Failure> {
+        // Which line ends a text had is not known once it has no line left.
+        let once = lay(&case.text.replace("\r\n", "\n"), &first)?;
+        let back = lay(&lay(&once, &second)?, &first)?;
+        Ok((once, back))
+    };
+    case.tries(1);
+    match round() {
+        Ok((once, back)) => {
+            let what = format!("{name} {key}: {a}, then {b}, then {a}");
+            Failure::of(&what, &once, &back)
         }
+        Err(failure) => Some(failure),
     }
-    None
 }
 
 /// How many pairs of values a file is laid out under.
@@ -389,6 +423,7 @@ fn part_is_whole(case: &Case) -> Option<Failure> {
             0 => (edited.as_str(), LineSet::between(case.text, &edited)),
             _ => (case.text, LineSet::of([first..first + 1 + chance.below(4)])),
         };
+        case.tries(1);
         let document = Document::new(text, case.language);
         let part = document.judge(case.style, &set);
         let whole = document.judge_all_around(case.style, &set);
@@ -426,6 +461,7 @@ fn step_by_step(case: &Case) -> Option<Failure> {
         let fresh = Document::new(document.text(), case.language);
         let line = Lines::new(document.text()).line_of(at);
         let set = LineSet::of([line..line + 1]);
+        case.tries(1);
         let (known, new) = (document.mend(case.style, &set), fresh.mend(case.style, &set));
         let what = format!("line {} of a followed text", line + 1);
         match (known, new) {

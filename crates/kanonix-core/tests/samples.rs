@@ -3,7 +3,7 @@
 
 use kanonix_core::languages::{self, Language};
 use kanonix_core::{judge, mend};
-use kanonix_core::properties::{self, Case};
+use kanonix_core::properties::{self, Case, Failure};
 use kanonix_core::style::{Kind, Slot, Style, slots};
 use kanonix_core::text::LineSet;
 
@@ -35,30 +35,30 @@ fn values(slot: &Slot) -> Vec<String> {
 /// many values, not all on all.
 const TURNS: usize = 3;
 
-/// Tries the properties whose turn it is on the samples, and counts them.
-fn holds(language: &Language, style: &Style, what: &str, turn: Option<usize>) -> usize {
-    let mut tried = 0;
+/// Tries the properties whose turn it is on the samples, and adds how much each of them tried.
+fn holds(language: &Language, style: &Style, what: &str, turn: Option<usize>, tried: &mut [usize]) {
     for (seed, (name, text)) in language.samples.iter().enumerate() {
-        let case = Case { text, language, style, seed: seed as u64 };
+        let case = Case::new(text, language, style, seed as u64);
         for (number, (property, check)) in properties::ALL.iter().enumerate() {
             if turn.is_some_and(|turn| (number + seed + turn) % TURNS > 0) {
                 continue;
             }
-            tried += 1;
-            if let Some(failure) = check(&case) {
-                panic!(
-                    "{name}, {what}: {property}: {}\n--- expected\n{}\n--- found\n{}",
-                    failure.what, failure.expected, failure.found
-                );
-            }
+            passes(check(&case), || format!("{name}, {what}: {property}"));
+            tried[number] += case.tried();
         }
     }
-    tried
 }
 
-/// As many of them as are tried in one language.
-fn holds_in(language: &Language) -> usize {
-    let mut tried = holds(language, &language.style(), "defaults", None);
+fn passes(failure: Option<Failure>, of: impl Fn() -> String) {
+    if let Some(Failure { what, expected, found, .. }) = failure {
+        panic!("{}: {what}\n--- expected\n{expected}\n--- found\n{found}", of());
+    }
+}
+
+/// How much each property tried in one language.
+fn holds_in(language: &Language) -> Vec<usize> {
+    let mut tried = vec![0; properties::ALL.len()];
+    holds(language, &language.style(), "defaults", None, &mut tried);
     let own = slots().filter(|(entry, slot)| language.has(entry.name, slot.key));
     let all = own.flat_map(|(entry, slot)| {
         values(slot).into_iter().map(move |value| (entry, slot, value))
@@ -67,19 +67,50 @@ fn holds_in(language: &Language) -> usize {
         let mut style = language.style();
         style.set(entry.name, slot.key, &value).unwrap();
         let what = format!("{} = {value}", slot.path(entry));
-        tried += holds(language, &style, &what, Some(turn));
+        holds(language, &style, &what, Some(turn), &mut tried);
     }
     tried
 }
 
+/// The same work in each language, side by side.
+fn in_each<T: Send>(work: impl Fn(&'static Language) -> T + Sync) -> Vec<(&'static Language, T)> {
+    std::thread::scope(|scope| {
+        let work = &work;
+        let begun: Vec<_> =
+            languages::ALL.iter().map(|one| (*one, scope.spawn(move || work(one)))).collect();
+        begun.into_iter().map(|(language, done)| (language, done.join().unwrap())).collect()
+    })
+}
+
 #[test]
 fn the_properties_hold_under_every_value_of_every_setting() {
-    let tried: usize = std::thread::scope(|scope| {
-        let begun: Vec<_> =
-            languages::ALL.iter().map(|language| scope.spawn(|| holds_in(language))).collect();
-        begun.into_iter().map(|tried| tried.join().unwrap()).sum()
+    for (language, tried) in in_each(holds_in) {
+        for ((property, _), tried) in properties::ALL.iter().zip(tried) {
+            assert!(tried >= FEWEST_TRIED, "{}: {property} tried {tried}", language.name);
+        }
+    }
+}
+
+/// So much each property tries at least in each language.
+const FEWEST_TRIED: usize = 10;
+
+#[test]
+fn every_pair_of_values_goes_there_and_back() {
+    let tried = in_each(|language| {
+        let style = language.style();
+        (0..properties::pairs(language))
+            .map(|number| {
+                // Each pair on one of the samples, in turn.
+                let (name, text) = language.samples[number % language.samples.len()];
+                let case = Case::new(text, language, &style, 0);
+                passes(properties::goes_there_and_back(&case, number), || name.to_string());
+                case.tried()
+            })
+            .sum::<usize>()
     });
-    assert!(tried > 4_000, "{tried}");
+    for (language, tried) in tried {
+        assert_eq!(tried, properties::pairs(language), "{}", language.name);
+    }
 }
 
 /// Settings of whole files and of columns, which have tests of their own.
@@ -124,13 +155,13 @@ fn comments_survive_wherever_they_stand() {
     let (mut wrong, mut tried) = (Vec::new(), 0);
     for language in languages::ALL {
         let style = language.style();
-        let comments: &[&str] = match language.name {
-            "python" => &["# why\n"],
-            _ => &["/* why */", "// why\n"],
-        };
+        let marks = language.grammar.comments();
+        let blocks = marks.blocks.iter().map(|(open, close)| format!("{open} why {close}"));
+        let lines = marks.line.iter().map(|mark| format!("{mark} why\n"));
+        let comments: Vec<String> = blocks.chain(lines).collect();
         let parses = |text: &str| judge(text, language, &style, &LineSet::of([])).faults.is_empty();
         for (name, text) in language.samples {
-            for comment in comments {
+            for comment in &comments {
                 let noted = |gaps: &[usize]| {
                     let ends = gaps.iter().copied().chain([text.len()]);
                     let begins = [0].into_iter().chain(gaps.iter().copied());

@@ -11,6 +11,9 @@ use std::collections::BTreeMap;
 use std::panic::{AssertUnwindSafe, catch_unwind};
 use std::path::{Path, PathBuf};
 
+/// In so many files of a language, a property may have nothing to try.
+const FEW: usize = 20;
+
 /// Lines of a failure's diff that are shown.
 const SHOWN_LINES: usize = 24;
 
@@ -25,6 +28,8 @@ struct Found {
     kept_count: usize,
     slips: usize,
     failures: Vec<(usize, Failure)>,
+    /// How much each property tried.
+    tried: Vec<usize>,
     /// What another parser says of the mended text, if there is one that reads the language.
     witness: Option<Result<(), String>>,
 }
@@ -73,7 +78,7 @@ pub fn run(
             }
         }
     }
-    let agrees = witnessed(&found, show);
+    let agrees = witnessed(&found, show) && all_tried(&found);
     Ok(agrees && found.iter().all(|file| file.failures.is_empty()))
 }
 
@@ -135,6 +140,7 @@ fn examine(
         kept_count: 0,
         slips: 0,
         failures: Vec::new(),
+        tried: Vec::new(),
         witness: None,
     };
     let looked = catch_unwind(AssertUnwindSafe(|| {
@@ -152,7 +158,7 @@ fn examine(
             .map(|at| text[at..].lines().next().unwrap_or_default().chars().take(60).collect())
             .collect();
     }
-    let case = Case { text, language, style, seed };
+    let case = Case::new(text, language, style, seed);
     for (number, (_, check)) in properties::ALL.iter().enumerate() {
         let failure = catch_unwind(AssertUnwindSafe(|| check(&case))).unwrap_or_else(|panic| {
             let what = panic
@@ -169,12 +175,31 @@ fn examine(
         if let Some(failure) = failure {
             found.failures.push((number, failure));
         }
+        found.tried.push(case.tried());
     }
     if let Ok(mended) = mend(text, language, style, &LineSet::whole()) {
         let judged = witness::same(language, text, &mended.text);
         found.witness = judged.map(|judged| judged.map_err(|error| error.to_string()));
     }
     found
+}
+
+fn tried(files: &[&Found], number: usize) -> usize {
+    files.iter().map(|file| file.tried[number]).sum()
+}
+
+/// Whether every property tried something in every language.
+fn all_tried(found: &[Found]) -> bool {
+    languages::ALL.iter().all(|language| {
+        let files: Vec<&Found> =
+            found.iter().filter(|file| file.language == language.name && file.parses).collect();
+        let idle = |number: &usize| tried(&files, *number) == 0;
+        let idle = (0..properties::ALL.len()).filter(|_| files.len() > FEW).find(idle);
+        if let Some(number) = idle {
+            println!("\n{}: *{}* tried nothing", language.name, properties::ALL[number].0);
+        }
+        idle.is_none()
+    })
 }
 
 fn table(found: &[Found]) {
@@ -208,6 +233,10 @@ fn table(found: &[Found]) {
         for number in 0..properties::ALL.len() {
             let fails = |file: &&&Found| file.failures.iter().any(|(which, _)| *which == number);
             print!(" {:>16}", files.iter().filter(fails).count());
+        }
+        print!("\n{:70}", "  of so many that were tried");
+        for number in 0..properties::ALL.len() {
+            print!(" {:>16}", tried(&files, number));
         }
         println!();
     }

@@ -57,7 +57,7 @@ pub fn run(dir: &Path, seconds: u64, seed: u64, out: &Path, show: usize) -> anyh
             let (language, source) = &sources[chance.below(sources.len())];
             let text = changed(part(source, &mut chance), source, &mut chance);
             let style = some_style(language, &mut chance);
-            let case = Case { text: &text, language, style: &style, seed: chance.next() };
+            let case = Case::new(&text, language, &style, chance.next());
             let at = Instant::now();
             // One property in full, and what holds on any text.
             let which = chance.below(ALL.len());

@@ -216,7 +216,7 @@ impl Placing<'_> {
 
     /// Whether something may follow the comment on its line.
     fn has_end(&self, at: usize) -> bool {
-        self.text[self.tree.tokens[at].start as usize..].starts_with("/*")
+        self.tree.comments.closer(&self.text[self.tree.tokens[at].start as usize..]).is_some()
     }
 
     fn blank_lines_before(&self, at: usize) -> usize {

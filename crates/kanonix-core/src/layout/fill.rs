@@ -7,7 +7,6 @@ use super::measure::columns;
 use super::plan::{Change, Gap, GroupId, NO_GROUP, ROOT, Shape, Want};
 use super::steps::{self, Steps};
 use crate::style::{Setting, Style};
-use crate::syntax::Role;
 use crate::text::LineSet;
 use std::collections::HashMap;
 
@@ -249,10 +248,7 @@ impl Filler<'_> {
             },
         };
         if !open {
-            let before = &self.sheet.tree.tokens[index - 1];
-            let ends_line = before.role == Role::Comment
-                && !self.sheet.text[..before.end as usize].ends_with("*/");
-            if is_broken && ends_line {
+            if is_broken && self.sheet.tree.ends_its_line(index - 1, self.sheet.text) {
                 return self.keep(index, present);
             }
             self.gaps[index] = Filled::Blanks(gap.blanks);

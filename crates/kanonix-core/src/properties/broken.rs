@@ -14,6 +14,7 @@ pub(super) fn broken_text(case: &Case) -> Option<Failure> {
     let mut chance = case.chance(7);
     for _ in 0..BREAKS_PER_FILE {
         let broken = broken(case, &mut chance)?;
+        case.tries(1);
         if let Some(failure) = holds_on_broken(&broken, case) {
             return Some(failure);
         }

@@ -1,5 +1,7 @@
 //! Which files no person wrote: they say nothing about a team's style.
 
+use crate::languages::Language;
+
 /// Lines longer than this many bytes are nobody's own.
 const LONG: usize = 400;
 
@@ -17,13 +19,14 @@ const HEAD: usize = 8;
 /// that a program made it.
 ///
 /// ```
-/// use kanonix_core::survey::is_made;
-/// assert!(is_made(&"level(1,2);".repeat(400)));
-/// assert!(is_made("# Generated from gauges.idl. Do not edit.\nLEVELS = []\n"));
-/// assert!(!is_made("key = \"0f1e\"\n"));
+/// use kanonix_core::{languages, survey::is_made};
+/// let python = languages::by_name("python").unwrap();
+/// assert!(is_made(&"level(1,2);".repeat(400), python));
+/// assert!(is_made("# Generated from gauges.idl. Do not edit.\nLEVELS = []\n", python));
+/// assert!(!is_made("key = \"0f1e\"\n", python));
 /// ```
-pub fn is_made(text: &str) -> bool {
-    says_so(text) || (text.len() >= SMALL && is_dense(text))
+pub fn is_made(text: &str, language: &Language) -> bool {
+    says_so(text, language) || (text.len() >= SMALL && is_dense(text))
 }
 
 fn is_dense(text: &str) -> bool {
@@ -35,13 +38,9 @@ fn is_dense(text: &str) -> bool {
     long * 10 >= text.len() * 8 && marks * MARKS >= long
 }
 
-fn says_so(text: &str) -> bool {
-    text.lines().take(HEAD).any(|line| {
-        let line = line.trim_start();
-        let is_comment = ["#", "//", "/*", "*", "<!--", "--", ";"];
-        if !is_comment.iter().any(|mark| line.starts_with(mark)) {
-            return false;
-        }
+fn says_so(text: &str, language: &Language) -> bool {
+    let comments = language.grammar.comments();
+    text.lines().take(HEAD).filter(|line| comments.may_be_in(line)).any(|line| {
         let line = line.to_lowercase();
         line.contains("@generated") || (line.contains("generated") && line.contains("do not edit"))
     })
@@ -49,7 +48,11 @@ fn says_so(text: &str) -> bool {
 
 #[cfg(test)]
 mod tests {
-    use super::*;
+    use crate::languages;
+
+    fn is_made(text: &str) -> bool {
+        super::is_made(text, languages::by_name("javascript").unwrap())
+    }
 
     #[test]
     fn a_long_string_is_somebodys() {

@@ -1,5 +1,6 @@
 //! A language's grammar, and the project's own names for its kinds of node.
 
+use super::comments::Comments;
 use std::ops::ControlFlow;
 use std::sync::OnceLock;
 use tree_sitter::{Language, ParseOptions, ParseState, Parser, Point};
@@ -80,6 +81,7 @@ pub struct Grammar {
     load: fn() -> Language,
     kinds: &'static [KindEntry],
     roles: fn(u16) -> Role,
+    comments: &'static Comments,
     reading: Option<Reading>,
     indented: Option<Indented>,
     /// Whether the grammar reads something that the language does not have.
@@ -101,10 +103,11 @@ impl Grammar {
         load: fn() -> Language,
         kinds: &'static [KindEntry],
         roles: fn(u16) -> Role,
+        comments: &'static Comments,
     ) -> Grammar {
         let loaded = OnceLock::new();
         let (reading, indented, foreign, one_line) = (None, None, None, None);
-        Grammar { load, kinds, roles, reading, indented, foreign, one_line, loaded }
+        Grammar { load, kinds, roles, comments, reading, indented, foreign, one_line, loaded }
     }
 
     /// The same for a language in which lines and indentation are syntax.
@@ -151,6 +154,11 @@ impl Grammar {
     /// Whether an atom is nothing that the language has.
     pub(super) fn is_foreign(&self, kind: u16, text: &str) -> bool {
         self.foreign.is_some_and(|foreign| foreign(kind, text))
+    }
+
+    /// How its comments are written.
+    pub fn comments(&self) -> &'static Comments {
+        self.comments
     }
 
     /// What the walk does with a kind of the language's own.

@@ -3,6 +3,7 @@
 //! One walk copies what the grammar's parser found, so that nothing else touches the parser's
 //! interface, and a language could bring another parser.
 
+mod comments;
 mod faults;
 mod grammar;
 pub mod logical;
@@ -10,6 +11,7 @@ mod parsed;
 mod tree;
 mod window;
 
+pub use comments::Comments;
 pub use grammar::{Ending, Grammar, Indented, KindEntry, Reading, Role};
 pub use parsed::Parsed;
 pub use tree::{Node, NodeId, Token, TokenId, Tree};

@@ -1,5 +1,6 @@
 //! The arena: nodes in the order of a walk, parents before children, and their tokens.
 
+use super::comments::Comments;
 use super::grammar::{Grammar, Role};
 use super::parsed::Parsed;
 use super::window::Window;
@@ -69,6 +70,8 @@ pub struct Tree {
     pub kept: Vec<Range<usize>>,
     /// Whether the indentation of a line is syntax.
     pub indented: bool,
+    /// How its language writes comments.
+    pub comments: &'static Comments,
     /// The nodes that do not parse, or in which something is missing.
     pub(super) faulty: Vec<NodeId>,
 }
@@ -91,6 +94,7 @@ impl Tree {
                 mark: if text.starts_with('\u{feff}') { 3 } else { 0 },
                 kept: Vec::new(),
                 indented: grammar.is_indented(),
+                comments: grammar.comments(),
                 faulty: Vec::new(),
             },
             window,
@@ -111,6 +115,17 @@ impl Tree {
         }
         tree.pay(grammar, parsed.lines.as_deref(), text);
         tree
+    }
+
+    /// Whether the line ends behind a token, as that is a comment with no other end.
+    pub fn ends_its_line(&self, token: usize, text: &str) -> bool {
+        let own = &self.tokens[token];
+        if own.role != Role::Comment {
+            return false;
+        }
+        let first = (0..=token).rev().find(|at| !self.tokens[*at].continues).unwrap_or(token);
+        let comment = &text[self.tokens[first].start as usize..own.end as usize];
+        self.comments.closer(comment).is_none_or(|close| !comment.ends_with(close))
     }
 
     /// Whether anything is folded.
@@ -233,7 +248,7 @@ impl Copying<'_> {
                 let is_error = is_error
                     || (role == Role::Atom && children > 0 && node.has_error())
                     || (role == Role::Atom && grammar.is_foreign(kind, &self.text[range.clone()]))
-                    || (role == Role::Comment && is_open(&self.text[range.clone()]));
+                    || (role == Role::Comment && grammar.comments().is_open(&self.text[range.clone()]));
                 let is_missing = range.is_empty() && node.is_missing();
                 // What the grammar reads in a comment is a text of the program, blanks and all.
                 self.ends = match role {
@@ -413,7 +428,7 @@ impl Copying<'_> {
             last.fault = true;
         }
         if !matches!(role, Role::Plain | Role::Join) && solid.contains('\n') {
-            if role == Role::Comment && is_starred(solid) {
+            if role == Role::Comment && self.tree.comments.has_gutter(solid) {
                 let mut at = range.start;
                 for line in solid.split_inclusive('\n') {
                     let inner = line.trim_end_matches(self.ends);
@@ -446,15 +461,3 @@ impl Copying<'_> {
 const BLANKS: [char; 4] = [' ', '\t', '\r', '\n'];
 
 const LINE_ENDS: [char; 2] = ['\r', '\n'];
-
-/// Whether a block comment has no end: a grammar may read it up to the end of the text.
-fn is_open(comment: &str) -> bool {
-    comment.starts_with("/*") && (comment.len() < 4 || !comment.ends_with("*/"))
-}
-
-/// Whether every later line of a block comment begins with a star, so that the lines may be moved
-/// together.
-fn is_starred(comment: &str) -> bool {
-    comment.starts_with("/*")
-        && comment.lines().skip(1).all(|line| line.trim_start_matches([' ', '\t']).starts_with('*'))
-}

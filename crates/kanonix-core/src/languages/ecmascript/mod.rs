@@ -10,7 +10,7 @@ mod types;
 
 use super::Language;
 use crate::layout::planner::Planner;
-use crate::syntax::{Grammar, NodeId};
+use crate::syntax::{Comments, Grammar, NodeId};
 use kinds::{ENTRIES, Kind, ends_lines, role};
 
 /// What a language standard has that has no style guide: where its community is divided, nothing
@@ -26,7 +26,7 @@ pub(super) static JAVASCRIPT: Language = Language {
     interpreters: &["node", "nodejs", "bun"],
     identifiers: &["javascript", "javascriptreact"],
     line_comment: Some("//"),
-    grammar: Grammar::new(|| tree_sitter_javascript::LANGUAGE.into(), ENTRIES, role)
+    grammar: Grammar::new(|| tree_sitter_javascript::LANGUAGE.into(), ENTRIES, role, &Comments::SLASHES)
         .ending_lines(ends_lines),
     rule,
     defaults: DEFAULTS,
@@ -55,6 +55,7 @@ pub(super) static TYPESCRIPT: Language = Language {
         || tree_sitter_typescript::LANGUAGE_TYPESCRIPT.into(),
         ENTRIES,
         role,
+        &Comments::SLASHES,
     )
     .ending_lines(ends_lines),
     rule,
@@ -82,7 +83,7 @@ pub(super) static TSX: Language = Language {
     interpreters: &[],
     identifiers: &["typescriptreact"],
     line_comment: Some("//"),
-    grammar: Grammar::new(|| tree_sitter_typescript::LANGUAGE_TSX.into(), ENTRIES, role)
+    grammar: Grammar::new(|| tree_sitter_typescript::LANGUAGE_TSX.into(), ENTRIES, role, &Comments::SLASHES)
         .ending_lines(ends_lines),
     rule,
     defaults: DEFAULTS,

@@ -6,7 +6,7 @@ mod statements;
 
 use super::Language;
 use crate::layout::planner::Planner;
-use crate::syntax::{Grammar, Indented, NodeId};
+use crate::syntax::{Comments, Grammar, Indented, NodeId};
 use kinds::{ENTRIES, GOES_ON, Kind, foreign, goes_on, is_block, role};
 
 pub(super) static LANGUAGE: Language = Language {
@@ -17,7 +17,7 @@ pub(super) static LANGUAGE: Language = Language {
     interpreters: &["python", "pypy"],
     identifiers: &["python"],
     line_comment: Some("#"),
-    grammar: Grammar::new(|| tree_sitter_python::LANGUAGE.into(), ENTRIES, role)
+    grammar: Grammar::new(|| tree_sitter_python::LANGUAGE.into(), ENTRIES, role, &Comments::HASH)
         .indented(Indented { is_block, goes_on, words: GOES_ON })
         .without(foreign),
     rule,

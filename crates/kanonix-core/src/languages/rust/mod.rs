@@ -9,7 +9,7 @@ mod types;
 
 use super::Language;
 use crate::layout::planner::Planner;
-use crate::syntax::{Grammar, NodeId, Reading};
+use crate::syntax::{Comments, Grammar, NodeId, Reading};
 use kinds::{ENTRIES, Kind, accepts, role};
 
 pub(super) static LANGUAGE: Language = Language {
@@ -20,7 +20,7 @@ pub(super) static LANGUAGE: Language = Language {
     interpreters: &["rust-script", "cargo"],
     identifiers: &["rust"],
     line_comment: Some("//"),
-    grammar: Grammar::new(|| tree_sitter_rust::LANGUAGE.into(), ENTRIES, role)
+    grammar: Grammar::new(|| tree_sitter_rust::LANGUAGE.into(), ENTRIES, role, &Comments::SLASHES)
         .with_reading(Reading { end: ";", accepts }),
     rule,
     // The Rust Style Guide, as it stands beside the language's reference.
