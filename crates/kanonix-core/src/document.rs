@@ -1,14 +1,17 @@
 //! A text with what the parser found in it: what judging and mending begin with.
 
+mod wrapping;
+
 use crate::languages::Language;
 use crate::layout::Sheet;
 use crate::layout::compare::{Comparison, Declared};
 use crate::proof;
 use crate::style::Style;
 use crate::syntax::{Grammar, Parsed, Tree, Window};
-use crate::text::{Bases, Edit, LineSet, Lines, apply};
+use crate::text::{Bases, Edit, LineSet, Lines, apply, place_before};
 use crate::{Difference, Mended, Outcome, Slip, Unjudged};
 use std::borrow::Cow;
+use wrapping::Looked;
 use std::ops::Range;
 
 /// How often a mended text is judged again. A second round with something to mend is rare: it takes
@@ -280,17 +283,8 @@ impl<'a> Document<'a> {
             return Ok(());
         }
         let (again, _) = after.judged_but(style, set, false, None, &[]);
-        let Some(edit) = again.first.first().or(again.edits.first()) else { return Ok(()) };
-        // Back to where that was before.
-        let made = if outcome.first.is_empty() { &outcome.edits } else { &outcome.first };
-        let mut at = edit.range.start as i64;
-        for made in made.iter().rev() {
-            if made.range.start as i64 <= at {
-                at -= made.text.len() as i64 - made.range.len() as i64;
-                at = at.max(made.range.start as i64);
-            }
-        }
-        Err((at.max(0) as usize).min(self.text.len()))
+        let Some(edit) = again.edits.first() else { return Ok(()) };
+        Err(place_before(self.text.len(), &outcome.edits, edit.range.start).0)
     }
 
     /// As [`Document::judged`] at the first look, with some stretches kept as they stand.
@@ -328,16 +322,18 @@ impl<'a> Document<'a> {
         }
         let moved = if reshapes { self.moved_lines(&sheet, style, set) } else { None };
         let set = moved.as_ref().unwrap_or(set);
-        let Comparison { edits, first, first_declared, slips, declared } = sheet.judge(set);
+        let comparison = sheet.judge(set);
         let older = if count_older && !set.is_whole() {
-            sheet.judge(&LineSet::whole()).slips.len().saturating_sub(slips.len())
+            sheet.judge(&LineSet::whole()).slips.len().saturating_sub(comparison.slips.len())
         } else {
             0
         };
+        let looked = Looked { tree: &tree, window, kept };
+        let comparison = self.with_wraps(style, set, &looked, comparison, MOST_ROUNDS);
+        let Comparison { edits, slips, declared, .. } = comparison;
         let long_lines = sheet.long_lines(set, &edits);
         let outcome = Outcome {
             edits,
-            first,
             slips,
             faults,
             long_lines,
@@ -345,7 +341,6 @@ impl<'a> Document<'a> {
             refused: None,
             unjudged: None,
             declared,
-            first_declared,
         };
         (outcome, Some(tree))
     }
@@ -384,17 +379,14 @@ impl<'a> Document<'a> {
     /// What was judged, and the mended text if anything had to change.
     fn mended(&self, style: &Style, set: &LineSet) -> (Outcome, Option<Document<'a>>) {
         let (mut outcome, mut now) = self.written(style, set);
-        let mut braced = !outcome.first.is_empty();
         let mut last = None;
         for _ in 0..MOST_ROUNDS {
             let Some(after) = now.take() else { break };
-            // Braces that are added open what was one statement, and no line is added, so the same
-            // lines are in play. Where all lines are, a flat block that had to be opened may leave
-            // what is around it room.
-            if outcome.refused.is_none() && (braced || set.is_whole()) {
+            // Where all lines are in play, a flat block that had to be opened may leave what is around
+            // it room.
+            if outcome.refused.is_none() && set.is_whole() {
                 let next;
                 (next, now) = after.written(style, set);
-                braced = !next.first.is_empty();
                 outcome.refused = next.refused;
             }
             last = Some(after);
@@ -458,10 +450,7 @@ impl<'a> Document<'a> {
         tree: &Tree,
         window: Option<&Window>,
     ) -> Result<(Document<'a>, Tree), Difference> {
-        let (edits, declared) = match outcome.first.is_empty() {
-            true => (&outcome.edits, &outcome.declared),
-            false => (&outcome.first, &outcome.first_declared),
-        };
+        let (edits, declared) = (&outcome.edits, &outcome.declared);
         let after = self.after(edits);
         let Some(parsed) = &after.parsed else {
             return Err(Difference::Shape { offset: 0 });

@@ -57,9 +57,6 @@ pub enum Unjudged {
 pub struct Outcome {
     /// What makes the live lines follow the style.
     pub edits: Vec<Edit>,
-    /// What changes before that, so that the rest can be laid out: braces that are added. With
-    /// these applied, the text is judged anew.
-    pub first: Vec<Edit>,
     /// The places where they do not, in the order of the text.
     pub slips: Vec<Slip>,
     /// Stretches that do not parse, in bytes; an empty one is a place where something is missing.
@@ -73,13 +70,12 @@ pub struct Outcome {
     /// Why nothing is said at all.
     pub unjudged: Option<Unjudged>,
     declared: Vec<Declared>,
-    first_declared: Vec<Declared>,
 }
 
 impl Outcome {
     /// Whether nothing has to change.
     pub fn is_clean(&self) -> bool {
-        self.edits.is_empty() && self.first.is_empty()
+        self.edits.is_empty()
     }
 
     /// The same without anything that has to change.

@@ -428,17 +428,11 @@ fn part_is_whole(case: &Case) -> Option<Failure> {
         let part = document.judge(case.style, &set);
         let whole = document.judge_all_around(case.style, &set);
         let said = |outcome: &Outcome| {
-            let edits = (outcome.edits.clone(), outcome.first.clone());
+            let edits = outcome.edits.clone();
             (edits, outcome.slips.clone(), outcome.faults.clone(), outcome.long_lines.clone())
         };
         if said(&part) != said(&whole) {
-            let apply = |outcome: &Outcome| {
-                let edits = match outcome.first.is_empty() {
-                    true => &outcome.edits,
-                    false => &outcome.first,
-                };
-                crate::text::apply(text, edits)
-            };
+            let apply = |outcome: &Outcome| crate::text::apply(text, &outcome.edits);
             return Some(Failure {
                 what: format!("line {} by itself", first + 1),
                 expected: apply(&whole),

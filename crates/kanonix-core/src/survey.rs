@@ -446,7 +446,7 @@ impl Survey {
 /// The zero-based lines of `text` that its outcome would change.
 pub fn changed_lines(text: &str, outcome: &Outcome) -> Vec<usize> {
     let lines = crate::text::Lines::new(text);
-    let edits = outcome.first.iter().chain(&outcome.edits);
+    let edits = outcome.edits.iter();
     let mut changed: Vec<usize> = edits
         .flat_map(|edit| {
             let last = edit.range.end.max(edit.range.start);

@@ -228,10 +228,7 @@ fn judge_item(
             finder.place(start + over, 0, "long_line", message)
         })
         .collect();
-    let edits = match outcome.first.is_empty() {
-        true => outcome.edits.clone(),
-        false => outcome.first.clone(),
-    };
+    let edits = outcome.edits;
     let spans: Vec<Range<usize>> =
         outcome.slips.iter().map(|slip| slip.offset..slip.offset + slip.length).collect();
     let mut slips: Vec<Place> = outcome

@@ -26,14 +26,24 @@ pub struct Slip {
 pub struct Comparison {
     /// What has to change.
     pub edits: Vec<Edit>,
-    /// What has to change before the layout: braces that are added.
-    pub first: Vec<Edit>,
-    /// The changes to tokens that are among these.
-    pub first_declared: Vec<Declared>,
+    /// What has to change before that, so that the text can be laid out: statements are wrapped. If
+    /// there is anything, the edits are those of a text that stays as it is.
+    pub wraps: Wraps,
     /// Why.
     pub slips: Vec<Slip>,
     /// The changes to tokens that are among the edits, ascending by token.
     pub declared: Vec<Declared>,
+}
+
+/// Statements that are wrapped.
+#[derive(Clone, Debug, Default, PartialEq, Eq)]
+pub struct Wraps {
+    /// The brackets.
+    pub edits: Vec<Edit>,
+    /// The same as changes to tokens.
+    pub declared: Vec<Declared>,
+    /// Why.
+    pub slips: Vec<Slip>,
 }
 
 /// A change to a token that takes place.
@@ -84,9 +94,33 @@ pub(super) fn compare(
             comparing.token(index);
         }
     }
-    comparing.braces(live);
+    comparing.out.wraps = wraps(sheet, live);
     merge_sides(sheet, &mut comparing.out.slips);
     comparing.out
+}
+
+/// Brackets around statements that stand without, header and statement being live.
+fn wraps(sheet: &Sheet, live: &Live) -> Wraps {
+    let mut wraps = Wraps::default();
+    let mut added: Vec<(TokenId, &'static str)> = Vec::new();
+    for wrap in sheet.plan.wraps.iter().filter(|wrap| live.all(wrap.header, wrap.last + 1)) {
+        let (open, close) = wrap.brackets;
+        added.extend([(wrap.header, open), (wrap.last, close)]);
+        let token = &sheet.tree.tokens[wrap.header as usize + 1];
+        wraps.slips.push(Slip {
+            offset: token.start as usize,
+            length: 0,
+            setting: wrap.setting,
+            message: "put braces around this statement".into(),
+        });
+    }
+    added.sort_by_key(|(token, _)| *token);
+    for (token, bracket) in added {
+        let end = sheet.tree.tokens[token as usize].end as usize;
+        wraps.edits.push(Edit { range: end..end, text: format!(" {bracket}") });
+        wraps.declared.push(Declared { token, change: Change::Append(bracket) });
+    }
+    wraps
 }
 
 struct Comparing<'a> {
@@ -134,27 +168,6 @@ impl<'a> Parts<'a> {
 impl Comparing<'_> {
     fn slip(&mut self, offset: usize, length: usize, setting: Setting, message: String) {
         self.out.slips.push(Slip { offset, length, setting, message });
-    }
-
-    /// Braces around statements that stand without, header and statement being live.
-    fn braces(&mut self, live: &Live) {
-        let mut added: Vec<(TokenId, &'static str)> = Vec::new();
-        for braces in &self.sheet.plan.braces {
-            if live.all(braces.header, braces.last + 1) {
-                added.extend([(braces.header, "{"), (braces.last, "}")]);
-                let token = &self.sheet.tree.tokens[braces.header as usize + 1];
-                let message = "put braces around this statement".to_string();
-                self.slip(token.start as usize, 0, Setting::BareBody, message);
-            }
-        }
-        added.sort_by_key(|(token, _)| *token);
-        for (token, brace) in added {
-            let end = self.sheet.tree.tokens[token as usize].end as usize;
-            self.out.first.push(Edit { range: end..end, text: format!(" {brace}") });
-            let change = Change::Append(brace);
-            self.out.first_declared.push(Declared { token, change });
-        }
-        self.out.slips.sort_by_key(|slip| slip.offset);
     }
 
     fn byte_order_mark(&mut self, style: &Style) {

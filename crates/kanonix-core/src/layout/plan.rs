@@ -216,13 +216,17 @@ pub struct Rewrite {
     pub setting: Setting,
 }
 
-/// Braces that a rewrite puts around a statement.
+/// Brackets that a rewrite puts around a statement, which becomes a block.
 #[derive(Clone, Copy, Debug)]
-pub struct Braces {
+pub struct Wrap {
     /// The token that the opening one follows.
     pub header: TokenId,
     /// The token that the closing one follows.
     pub last: TokenId,
+    /// The opening and the closing one.
+    pub brackets: (&'static str, &'static str),
+    /// Why.
+    pub setting: Setting,
 }
 
 /// A block that ends where its last statement ends, without a closing bracket.
@@ -244,8 +248,8 @@ pub struct Plan {
     pub groups: Vec<Group>,
     /// Ascending by token once the plan is finished.
     pub rewrites: Vec<Rewrite>,
-    /// Braces to be added; the text is laid out once they are there.
-    pub braces: Vec<Braces>,
+    /// Statements to be wrapped; the text is laid out once they are.
+    pub wraps: Vec<Wrap>,
     /// Blocks without a closing bracket, outer ones first.
     pub bare_blocks: Vec<BareBlock>,
     /// Per token: whether a rewrite names it.
@@ -265,7 +269,7 @@ impl Plan {
             gaps: vec![Gap::KEPT; tokens + 1],
             groups,
             rewrites: Vec::new(),
-            braces: Vec::new(),
+            wraps: Vec::new(),
             bare_blocks: Vec::new(),
             rewritten: vec![false; tokens],
             fixed: Vec::new(),

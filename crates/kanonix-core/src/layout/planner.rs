@@ -3,7 +3,7 @@
 
 use super::choices::Choices;
 use super::plan::{
-    BareBlock, Braces, Change, Gap, Group, GroupId, NO_GROUP, Plan, Rewrite, Rows, Shape, Want,
+    BareBlock, Change, Gap, Group, GroupId, NO_GROUP, Plan, Rewrite, Rows, Shape, Want, Wrap,
 };
 use crate::style::{Setting, Style, Value};
 use crate::syntax::{NodeId, Role, TokenId, Tree};
@@ -534,7 +534,8 @@ impl<'a> Planner<'a> {
         if self.choices.brace_bare
             && let Some(last) = self.tree.last_solid(statement)
         {
-            self.plan.braces.push(Braces { header, last });
+            let (brackets, setting) = (("{", "}"), Setting::BareBody);
+            self.plan.wraps.push(Wrap { header, last, brackets, setting });
         }
     }
 

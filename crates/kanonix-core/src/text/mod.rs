@@ -14,7 +14,7 @@ mod visible;
 
 pub use bases::Bases;
 pub use differences::differences;
-pub use edits::{Edit, apply, become_of};
+pub use edits::{Edit, apply, become_of, compose, place_before};
 pub use line_set::LineSet;
 pub use lines::{LineEnd, Lines};
 pub use three_way::{Carried, carry};
