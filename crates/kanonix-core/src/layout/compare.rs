@@ -82,6 +82,7 @@ pub(super) fn compare(
         converts,
         mixed: mixed.then_some(set),
         line_end: converts.unwrap_or(own),
+        beside_operator: None,
         out: Comparison::default(),
     };
     if set.is_whole() {
@@ -95,7 +96,6 @@ pub(super) fn compare(
         }
     }
     comparing.out.wraps = wraps(sheet, live);
-    merge_sides(sheet, &mut comparing.out.slips);
     comparing.out
 }
 
@@ -130,6 +130,8 @@ struct Comparing<'a> {
     /// The lines in play, where lines end in either way: these end as most do.
     mixed: Option<&'a LineSet>,
     line_end: LineEnd,
+    /// The last slip, if it is of the blanks beside an operator: its gap, and how many are wanted.
+    beside_operator: Option<(usize, u8)>,
     out: Comparison,
 }
 
@@ -167,6 +169,9 @@ impl<'a> Parts<'a> {
 
 impl Comparing<'_> {
     fn slip(&mut self, offset: usize, length: usize, setting: Setting, message: String) {
+        if setting != Setting::OperatorGap {
+            self.beside_operator = None;
+        }
         self.out.slips.push(Slip { offset, length, setting, message });
     }
 
@@ -440,17 +445,30 @@ impl Comparing<'_> {
 
     fn blanks_slip(&mut self, index: usize, present: &str, wanted: u8) {
         let gap = &self.sheet.plan.gaps[index];
+        if gap.setting == Setting::OperatorGap && !present.contains('\n') {
+            let before = self.beside_operator.replace((index, wanted));
+            if before == Some((index.wrapping_sub(1), wanted)) {
+                self.beside_operator = None;
+                return self.both_sides(index - 1, wanted);
+            }
+        }
         let next = self.quoted(index);
         let (setting, message) = if present.contains('\n') {
             (gap.breaks, ["put ", &next, " on the line before"].concat())
         } else {
-            let count = match wanted {
-                0 => "no space".to_string(),
-                count => count_of(usize::from(count), "space"),
-            };
-            (gap.setting, [&count, " before ", &next].concat())
+            (gap.setting, [&spaces(wanted), " before ", &next].concat())
         };
         self.slip(self.sheet.tree.tokens[index].start as usize, 0, setting, message);
+    }
+
+    /// Two slips on the two sides of one operator are one to a reader.
+    fn both_sides(&mut self, operator: usize, wanted: u8) {
+        let message = format!("{} on each side of {}", spaces(wanted), self.quoted(operator));
+        let token = &self.sheet.tree.tokens[operator];
+        if let Some(last) = self.out.slips.last_mut() {
+            last.message = message;
+            last.length = (token.end - token.start) as usize;
+        }
     }
 
     /// A token's text, short enough for a message.
@@ -463,36 +481,12 @@ impl Comparing<'_> {
 /// More blanks than any setting asks for.
 const BLANKS: &str = "                ";
 
-/// Two slips on the two sides of one operator are one to a reader.
-fn merge_sides(sheet: &Sheet, slips: &mut Vec<Slip>) {
-    let mut merged: Vec<Slip> = Vec::with_capacity(slips.len());
-    for slip in slips.drain(..) {
-        if slip.setting == Setting::OperatorGap
-            && let Some(last) = merged.last_mut()
-            && last.setting == Setting::OperatorGap
-            && last.message.contains("space before")
-            && slip.message.contains("space before")
-        {
-            let text = &sheet.text[last.offset..slip.offset];
-            let sign = text.trim_end();
-            if !sign.is_empty()
-                && !sign.contains([' ', '\t', '\n'])
-                && sign.len() < 12
-                && sheet
-                    .tree
-                    .tokens
-                    .binary_search_by_key(&(last.offset as u32), |t| t.start)
-                    .is_ok_and(|at| sheet.tree.tokens[at].end as usize == last.offset + sign.len())
-            {
-                let count = if slip.message.starts_with("no") { "no space" } else { "one space" };
-                last.message = format!("{count} on each side of {}", quoted(sign));
-                last.length = sign.len();
-                continue;
-            }
-        }
-        merged.push(slip);
+/// "one space", "no space".
+fn spaces(count: u8) -> String {
+    match count {
+        0 => "no space".to_string(),
+        count => count_of(usize::from(count), "space"),
     }
-    *slips = merged;
 }
 
 fn line_end_message(wanted: LineEnd) -> String {

@@ -64,7 +64,9 @@ mod tests {
         assert_eq!((WORDS.closer("/* ebb"), WORDS.closer("REM ebb")), (None, None));
         assert!(WORDS.is_open("(* ebb") && WORDS.is_open("(*)") && !WORDS.is_open("(**)"));
         assert!(WORDS.has_gutter("(* ebb\n | flood\n | *)") && !WORDS.has_gutter("(* ebb\n * *)"));
-        assert!(WORDS.may_be_in("  REM ebb") && WORDS.may_be_in(" | ebb") && !WORDS.may_be_in("// ebb"));
+        assert!(
+            WORDS.may_be_in("  REM ebb") && WORDS.may_be_in(" | ebb") && !WORDS.may_be_in("// ebb")
+        );
         assert!(!Comments::HASH.is_open("# /* ebb") && !Comments::HASH.has_gutter("# ebb"));
     }
 }

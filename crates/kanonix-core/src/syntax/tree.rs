@@ -248,7 +248,8 @@ impl Copying<'_> {
                 let is_error = is_error
                     || (role == Role::Atom && children > 0 && node.has_error())
                     || (role == Role::Atom && grammar.is_foreign(kind, &self.text[range.clone()]))
-                    || (role == Role::Comment && grammar.comments().is_open(&self.text[range.clone()]));
+                    || (role == Role::Comment
+                        && grammar.comments().is_open(&self.text[range.clone()]));
                 let is_missing = range.is_empty() && node.is_missing();
                 // What the grammar reads in a comment is a text of the program, blanks and all.
                 self.ends = match role {

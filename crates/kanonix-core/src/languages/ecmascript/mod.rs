@@ -26,8 +26,13 @@ pub(super) static JAVASCRIPT: Language = Language {
     interpreters: &["node", "nodejs", "bun"],
     identifiers: &["javascript", "javascriptreact"],
     line_comment: Some("//"),
-    grammar: Grammar::new(|| tree_sitter_javascript::LANGUAGE.into(), ENTRIES, role, &Comments::SLASHES)
-        .ending_lines(ends_lines),
+    grammar: Grammar::new(
+        || tree_sitter_javascript::LANGUAGE.into(),
+        ENTRIES,
+        role,
+        &Comments::SLASHES,
+    )
+    .ending_lines(ends_lines),
     rule,
     defaults: DEFAULTS,
     without: &[
@@ -83,8 +88,13 @@ pub(super) static TSX: Language = Language {
     interpreters: &[],
     identifiers: &["typescriptreact"],
     line_comment: Some("//"),
-    grammar: Grammar::new(|| tree_sitter_typescript::LANGUAGE_TSX.into(), ENTRIES, role, &Comments::SLASHES)
-        .ending_lines(ends_lines),
+    grammar: Grammar::new(
+        || tree_sitter_typescript::LANGUAGE_TSX.into(),
+        ENTRIES,
+        role,
+        &Comments::SLASHES,
+    )
+    .ending_lines(ends_lines),
     rule,
     defaults: DEFAULTS,
     without: &["open_brace.namespace", "open_brace.other", "flat_block.value"],

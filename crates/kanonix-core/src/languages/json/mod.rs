@@ -13,7 +13,12 @@ pub(super) static LANGUAGE: Language = Language {
     interpreters: &[],
     identifiers: &["json", "jsonc"],
     line_comment: None,
-    grammar: Grammar::new(|| tree_sitter_json::LANGUAGE.into(), layout::ENTRIES, layout::role, &Comments::SLASHES),
+    grammar: Grammar::new(
+        || tree_sitter_json::LANGUAGE.into(),
+        layout::ENTRIES,
+        layout::role,
+        &Comments::SLASHES,
+    ),
     rule: layout::rule,
     // The data interchange format has no style guide; two blanks are what most tools write.
     defaults: &[
