@@ -34,6 +34,8 @@ impl Steps {
             Some(base) => seen(base, |_| false),
             None => seen(sheet.text, |line| set.touches(line..line + 1)),
         };
+        let seen: HashMap<String, usize> =
+            seen.into_iter().map(|(step, count)| (step.to_string(), count)).collect();
         let all: usize = seen.values().sum();
         let most = seen.iter().max_by_key(|(step, count)| (**count, std::cmp::Reverse(step.len())));
         let own = most.filter(|(step, count)| **count * 2 > all && **step != canon);
@@ -62,7 +64,7 @@ impl Steps {
 }
 
 /// The steps by which a text's lines are further in than the line before them.
-fn seen(text: &str, is_in_play: impl Fn(usize) -> bool) -> HashMap<String, usize> {
+fn seen(text: &str, is_in_play: impl Fn(usize) -> bool) -> HashMap<&str, usize> {
     let mut seen = HashMap::new();
     // The indentation of the line before, if it may open a block.
     let mut before: Option<&str> = None;
@@ -78,7 +80,7 @@ fn seen(text: &str, is_in_play: impl Fn(usize) -> bool) -> HashMap<String, usize
         let indentation = &line[..line.len() - solid.len()];
         let step = before.and_then(|before| indentation.strip_prefix(before));
         if let Some(step) = step.filter(|step| is_step(step)) {
-            *seen.entry(step.to_string()).or_default() += 1;
+            *seen.entry(step).or_default() += 1;
         }
         before = may_open(solid.trim_end()).then_some(indentation);
     }
