@@ -78,26 +78,31 @@ pub(super) fn live_units(plan: &Plan, units: &Units, set: &LineSet) -> Vec<bool>
 /// Where a ragged list's opening or closing bracket is live, so are its rows, as far as the unit
 /// goes that they are rows of.
 fn spread(plan: &Plan, units: &Units, live: &mut [bool]) {
-    let ragged: Vec<_> = plan.groups.iter().zip(&units.ragged).filter(|(_, is)| **is).collect();
-    let mut grows = !ragged.is_empty();
+    let of = |token: u32| units.of_token[token as usize] as usize;
+    let ragged = plan.groups.iter().zip(&units.ragged).filter(|(_, is)| **is);
+    // Of each such list: its rows, and one of the brackets that may bring them into play.
+    let mut waiting: Vec<(std::ops::Range<usize>, usize)> = ragged
+        .flat_map(|(group, _)| {
+            let rows = of(group.first)..of(group.end - 1) + 1;
+            [rows.start, rows.end - 1].map(|end| (rows.clone(), end))
+        })
+        .collect();
+    let mut grows = true;
     while grows {
         grows = false;
-        for (group, _) in &ragged {
-            let of = |token: u32| units.of_token[token as usize] as usize;
-            let rows = of(group.first)..of(group.end - 1) + 1;
-            for end in [rows.start, rows.end - 1] {
-                if !live[end] {
-                    continue;
-                }
-                let stretch = units.all[end].stretch;
-                for row in rows.clone() {
-                    let unit = &units.all[row];
-                    let joins = !live[row] && unit.stretch == stretch && !unit.fixed;
-                    live[row] |= joins;
-                    grows |= joins;
-                }
+        waiting.retain(|(rows, end)| {
+            let stretch = units.all[*end].stretch;
+            if !live[*end] {
+                return true;
             }
-        }
+            for row in rows.clone() {
+                let unit = &units.all[row];
+                let joins = !live[row] && unit.stretch == stretch && !unit.fixed;
+                live[row] |= joins;
+                grows |= joins;
+            }
+            false
+        });
     }
 }
 
