@@ -328,7 +328,13 @@ impl Comparing<'_> {
             }
             let end = self.line_end.as_str();
             if recount || (trim && parts.blanks_between) {
-                wanted.push_str(&end.repeat(breaks));
+                // The line before may not be in play: its own end stays.
+                let own = present.find('\n').filter(|at| {
+                    self.converts.is_none() && !self.is_wrong(range.start + at)
+                });
+                let first = own.map_or(end, |at| &present[parts.trailing.len()..at + 1]);
+                wanted.push_str(if breaks > 0 { first } else { "" });
+                wanted.push_str(&end.repeat(breaks.saturating_sub(1)));
             } else if ends {
                 let before = present.find('\n').map_or("", |at| &present[..at]);
                 let from = before.trim_end_matches('\r').len();
