@@ -75,6 +75,12 @@ pub enum WorkError {
          say --whole for all lines of all files below"
     )]
     NothingTouched,
+    /// No lines, and a repository that has no files to look at.
+    #[error(
+        "this git repository has no working tree: say which commits are meant with --since, or use \
+         kanonix gate merge"
+    )]
+    NoWorkingTree,
     /// Lines without the one file that they are of.
     #[error("--lines goes with exactly one file")]
     LinesOfOneFile,
@@ -152,7 +158,7 @@ impl LeftAlone {
 
     /// How many there are for a reason.
     pub fn count(&self, why: Why) -> usize {
-        self.0.get(&why).map_or(0, Vec::len)
+        self.of(why).len()
     }
 
     /// The files, by reason.

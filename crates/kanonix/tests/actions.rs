@@ -1,6 +1,7 @@
 //! What the editors' server offers to do about a place: actions and commands.
 
 use crate::lsp::{OLD, repo, touched};
+use crate::support::Repo;
 use crate::support::client::{Client, uri};
 use serde_json::{Value, json};
 
@@ -16,17 +17,22 @@ fn actions(client: &mut Client, uri: &str, line: u32, only: Value) -> Vec<Value>
     client.ask("textDocument/codeAction", asked).unwrap().as_array().unwrap().clone()
 }
 
-#[test]
-fn a_client_may_ask_for_an_actions_edits_once_it_is_chosen() {
-    let repo = repo();
-    let support = json!({ "codeAction": { "resolveSupport": { "properties": ["edit"] } } });
-    let members = json!({ "capabilities": { "textDocument": support } });
-    let mut client = Client::with(&repo, members);
-    let uri = uri(&repo, "a.py");
+/// What is offered on a touched line to a client that can do this.
+fn offered(repo: &Repo, capabilities: Value) -> (Client, String, Vec<Value>) {
+    let mut client = Client::with(repo, json!({ "capabilities": capabilities }));
+    let uri = uri(repo, "a.py");
     client.open(&uri, "python", OLD);
     client.edit(&uri, "a = 'ebb'", "a='slack'");
     let all = actions(&mut client, &uri, 0, Value::Null);
     assert_eq!(all.len(), 7, "{all:?}");
+    (client, uri, all)
+}
+
+#[test]
+fn a_client_may_ask_for_an_actions_edits_once_it_is_chosen() {
+    let repo = repo();
+    let support = json!({ "codeAction": { "resolveSupport": { "properties": ["edit"] } } });
+    let (mut client, uri, all) = offered(&repo, json!({ "textDocument": support }));
     let mut resolved = 0;
     for action in all.iter().filter(|action| action.get("command").is_none()) {
         assert!(action.get("edit").is_none(), "{action}");
@@ -45,13 +51,8 @@ fn a_client_may_ask_for_an_actions_edits_once_it_is_chosen() {
 #[test]
 fn a_client_that_asks_for_no_edits_sends_the_action_back_as_a_command() {
     let repo = repo();
-    let members = json!({ "capabilities": { "workspace": { "applyEdit": true } } });
-    let mut client = Client::with(&repo, members);
-    let uri = uri(&repo, "a.py");
-    client.open(&uri, "python", OLD);
-    client.edit(&uri, "a = 'ebb'", "a='slack'");
-    let all = actions(&mut client, &uri, 0, Value::Null);
-    assert_eq!(all.len(), 7, "{all:?}");
+    let support = json!({ "workspace": { "applyEdit": true } });
+    let (mut client, uri, all) = offered(&repo, support);
     assert!(all.iter().all(|action| action["command"].is_object() && action.get("edit").is_none()));
     let send = |action: &Value| {
         let (command, arguments) = (&action["command"]["command"], &action["command"]["arguments"]);

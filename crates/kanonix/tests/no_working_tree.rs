@@ -82,4 +82,6 @@ fn what_needs_a_working_tree_says_so() {
         let said = run(&server, "tides.git", words, &[]);
         assert!(said.status == 2 && said.err.contains("git repository"), "{words:?}: {said:?}");
     }
+    let said = run(&server, "tides.git", &["check"], &[]);
+    assert!(said.err.contains("no working tree") && said.err.contains("--since"), "{said:?}");
 }

@@ -157,7 +157,10 @@ impl Selecting {
             }
             Reach::Save | Reach::Saved { .. } if self.repository.is_none() => {
                 if named.is_empty() || named.iter().any(|path| path.is_dir()) {
-                    return Err(WorkError::NothingTouched);
+                    return Err(match Repository::find_any(&self.current)? {
+                        Some(_) => WorkError::NoWorkingTree,
+                        None => WorkError::NothingTouched,
+                    });
                 }
                 match reach {
                     Reach::Save => self.whole(&named)?,

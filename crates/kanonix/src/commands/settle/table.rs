@@ -134,7 +134,7 @@ pub(super) fn beside(made: &[Item], uncovered: &[PathBuf]) -> String {
             if made.len() == 1 { "is" } else { "are" },
         ));
         let named = made.iter().take(MOST_NAMED).map(|item| visible(&item.shown).into_owned());
-        for name in named.chain(rest(made.len())) {
+        for name in named.chain(rest(made.len(), "")) {
             out.push_str(&format!("  {name}\n"));
         }
     }
@@ -152,13 +152,13 @@ pub(super) fn beside(made: &[Item], uncovered: &[PathBuf]) -> String {
     if !kinds.is_empty() {
         let one = |(kind, files): &(String, usize)| format!("{} {kind}", number(*files));
         let mut said: Vec<String> = kinds.iter().take(MOST_NAMED).map(one).collect();
-        said.extend(rest(kinds.len()).map(|rest| rest.replace("more", "more kinds")));
+        said.extend(rest(kinds.len(), " kinds"));
         out.push_str(&format!("in no language that is known, so not covered: {}\n", said.join(", ")));
     }
     out
 }
 
-/// "and 3 more", where not all are named.
-fn rest(all: usize) -> Option<String> {
-    (all > MOST_NAMED).then(|| format!("and {} more", number(all - MOST_NAMED)))
+/// "and 3 more", or "and 3 more kinds", where not all are named.
+fn rest(all: usize, what: &str) -> Option<String> {
+    (all > MOST_NAMED).then(|| format!("and {} more{what}", number(all - MOST_NAMED)))
 }
