@@ -6,6 +6,7 @@
 mod ecmascript;
 #[cfg(feature = "json")]
 mod json;
+mod kinds;
 #[cfg(feature = "python")]
 mod python;
 #[cfg(feature = "rust")]
@@ -138,10 +139,59 @@ impl Language {
 mod tests {
     use super::*;
     use crate::style::{REGISTRY, slots};
+    use crate::syntax::{KindEntry, Kinds, Said};
+    use std::collections::HashSet;
+    use std::path::Path;
 
     #[test]
     fn every_language_has_a_name_that_is_known() {
         assert!(ALL.iter().all(|language| NAMES.contains(&language.name)));
+    }
+
+    /// The languages that share each table of kinds.
+    fn tables() -> Vec<(&'static Kinds, Vec<&'static Language>)> {
+        let mut tables: Vec<(&Kinds, Vec<&Language>)> = Vec::new();
+        for language in ALL.iter().copied() {
+            let kinds = language.grammar.kinds();
+            match tables.iter_mut().find(|(table, _)| std::ptr::eq(*table, kinds)) {
+                Some((_, languages)) => languages.push(language),
+                None => tables.push((kinds, vec![language])),
+            }
+        }
+        tables
+    }
+
+    #[test]
+    fn a_table_names_only_what_a_grammar_has() {
+        for (kinds, languages) in tables() {
+            let unknown = |language: &Language| language.grammar.unknown_kinds();
+            let mut nowhere = unknown(languages[0]);
+            nowhere.retain(|kind| languages.iter().all(|other| unknown(other).contains(kind)));
+            assert!(nowhere.is_empty(), "{}: {nowhere:?}", kinds.file);
+        }
+    }
+
+    #[test]
+    fn a_rule_names_each_kind_that_a_table_leaves_to_rules() {
+        for (kinds, _) in tables() {
+            let table = Path::new(env!("CARGO_MANIFEST_DIR")).join("../..").join(kinds.file);
+            let sources = std::fs::read_dir(table.parent().unwrap()).unwrap();
+            let rules: String = sources
+                .map(|entry| entry.unwrap().path())
+                .filter(|path| path.extension().is_some_and(|suffix| suffix == "rs"))
+                .map(|path| std::fs::read_to_string(path).unwrap())
+                .collect();
+            let words: HashSet<&str> =
+                rules.split(|c: char| !c.is_alphanumeric() && c != ':').collect();
+            let entries = kinds.entries.split_last().unwrap().1;
+            assert!(!entries.is_empty(), "{}", kinds.file);
+            let is_idle = |entry: &&KindEntry| {
+                matches!(entry.said, Said::Ruled | Said::Mark)
+                    && !words.contains(format!("Kind::{}", entry.own).as_str())
+            };
+            let idle: Vec<&str> = entries.iter().filter(is_idle).map(|entry| entry.own).collect();
+            assert!(idle.is_empty(), "{}: {idle:?}", kinds.file);
+        }
     }
 
     #[test]

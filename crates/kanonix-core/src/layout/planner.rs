@@ -6,11 +6,11 @@ use super::plan::{
     BareBlock, Change, Gap, Group, GroupId, NO_GROUP, Plan, Rewrite, Rows, Shape, Want, Wrap,
 };
 use crate::style::{Setting, Style, Value};
-use crate::syntax::{NodeId, Role, TokenId, Tree};
+use crate::syntax::{NodeId, Role, Said, TokenId, Tree};
 
 /// A language's rule for a node: it is given the node's children that are not comments, joins or
-/// empty.
-pub type Rule = fn(&mut Planner, NodeId, &[NodeId]);
+/// empty, and says whether it knows the construct. One that it does not know is kept as it stands.
+pub type Rule = fn(&mut Planner, NodeId, &[NodeId]) -> bool;
 
 /// What a language's rules write on. The driver visits every node once, parents first; a rule
 /// decides the gaps between its own node's children and nothing else.
@@ -35,24 +35,55 @@ pub struct Planner<'a> {
 const DEEPEST: u32 = 1000;
 
 /// How a bracketed list is laid out.
-#[derive(Clone, Copy, Debug)]
+#[derive(Clone, Copy, Debug, Default)]
 pub struct List {
-    /// Blanks inside the brackets of a flat list.
-    pub inner: u8,
-    /// Whether it is a collection, which `list_wrap = "one_each"` always opens.
-    pub collection: bool,
-    /// Whether a last comma may be added and taken away.
-    pub last_comma: bool,
-    /// Whether it may stay flat around a block inside it.
-    pub holds_lines: bool,
-    /// The first gap that may be broken inside its last element, in its own place; 0 if none.
-    pub stand_in: TokenId,
+    tight: bool,
+    collection: bool,
+    last_comma: bool,
+    closed: bool,
+    stand_in: TokenId,
 }
 
 impl List {
-    /// A list without inner blanks, last comma or anything that may take its place.
-    pub const PLAIN: List =
-        List { inner: 0, collection: false, last_comma: false, holds_lines: false, stand_in: 0 };
+    /// A list that may stay flat around something of several lines inside it.
+    pub fn new() -> List {
+        List::default()
+    }
+
+    /// A collection, which `list_wrap = "one_each"` always opens.
+    pub fn collection(self) -> List {
+        List { collection: true, ..self }
+    }
+
+    /// A comma may be added behind its last element, and taken away.
+    pub fn last_comma(self) -> List {
+        self.last_comma_if(true)
+    }
+
+    /// The same where something is so.
+    pub fn last_comma_if(self, last_comma: bool) -> List {
+        List { last_comma, ..self }
+    }
+
+    /// It opens where something inside it takes several lines.
+    pub fn opens_around_lines(self) -> List {
+        self.opens_around_lines_if(true)
+    }
+
+    /// The same where something is so.
+    pub fn opens_around_lines_if(self, closed: bool) -> List {
+        List { closed, ..self }
+    }
+
+    /// Nothing stands inside its brackets beside the first and the last element.
+    pub fn tight(self) -> List {
+        List { tight: true, ..self }
+    }
+
+    /// Its last element is broken at this gap in its place.
+    pub fn stand_in(self, gap: Option<TokenId>) -> List {
+        List { stand_in: gap.unwrap_or(0), ..self }
+    }
 }
 
 impl<'a> Planner<'a> {
@@ -88,7 +119,7 @@ impl<'a> Planner<'a> {
             if n.kind != u16::MAX && n.end > n.first && !n.folded {
                 parts.clear();
                 self.gather(node, &mut parts);
-                rule(&mut self, node, &parts);
+                self.visit(node, &parts, rule);
             }
         }
         if self.choices.keep_open {
@@ -97,6 +128,42 @@ impl<'a> Planner<'a> {
         // What is put behind a token comes after what is made of the token itself.
         self.plan.rewrites.sort_by_key(|rewrite| (rewrite.token, rewrite.change.is_behind()));
         self.plan
+    }
+
+    /// Lays a node out as the language's table says, or by its rule.
+    fn visit(&mut self, node: NodeId, parts: &[NodeId], rule: Rule) {
+        match self.tree.kinds.said(self.kind(node)) {
+            Said::Words => self.words(parts),
+            Said::Tight => self.tight(parts),
+            Said::Commas => self.commas(parts),
+            Said::Pair => self.pair(parts),
+            Said::Comment => self.comment_marks(self.first(node)),
+            Said::Plain | Said::Mark | Said::Separator | Said::Join | Said::Text => {}
+            // A word or a mark that no rule names.
+            Said::Ruled | Said::Body | Said::Statements if parts.is_empty() => {}
+            Said::Ruled | Said::Body | Said::Statements | Said::Atom | Said::Unread => {
+                if !rule(self, node, parts) && self.end(node) > self.first(node) + 1 {
+                    self.keep(node);
+                }
+            }
+        }
+        if self.is_reread(node) {
+            self.keep_touching(parts);
+        }
+    }
+
+    /// Marks that touch go on touching where the grammar leaves them unread, and two that do not
+    /// stay apart: whoever reads them may tell the two from one.
+    fn keep_touching(&mut self, parts: &[NodeId]) {
+        for part in parts.iter().skip(1) {
+            let token = self.first(*part);
+            if self.are_marks(token) {
+                match self.gap_text(token).is_empty() {
+                    true => self.word(token, 0),
+                    false => self.gap(token).blanks = 1,
+                }
+            }
+        }
     }
 
     /// Lists and chains that somebody opened stay open; a line after a sign stays broken if the
@@ -152,6 +219,33 @@ impl<'a> Planner<'a> {
     /// A node's own number for its kind.
     pub fn kind(&self, node: NodeId) -> u16 {
         self.tree.nodes[node as usize].kind
+    }
+
+    /// Whether a node is of this kind.
+    pub fn is(&self, node: NodeId, kind: impl Into<u16>) -> bool {
+        self.kind(node) == kind.into()
+    }
+
+    /// The place of the first part of a kind.
+    pub fn position(&self, parts: &[NodeId], kind: impl Into<u16>) -> Option<usize> {
+        let kind = kind.into();
+        parts.iter().position(|part| self.kind(*part) == kind)
+    }
+
+    /// Whether a node is a mark that ends an element or a statement.
+    pub fn is_separator(&self, node: NodeId) -> bool {
+        self.tree.kinds.said(self.kind(node)) == Said::Separator
+    }
+
+    /// What stands between the first and the last of these parts, without separators.
+    pub fn elements(&self, parts: &[NodeId]) -> Vec<NodeId> {
+        let [_, inner @ .., _] = parts else { return Vec::new() };
+        inner.iter().copied().filter(|part| !self.is_separator(*part)).collect()
+    }
+
+    /// Whether the grammar leaves a node unread.
+    pub fn is_reread(&self, node: NodeId) -> bool {
+        self.tree.tokens.get(self.first(node) as usize).is_some_and(|token| token.reread)
     }
 
     /// The node around it.
@@ -261,6 +355,17 @@ impl<'a> Planner<'a> {
         let before = self.text[..start].chars().rev().take_while(|c| *c != '\n');
         let after = self.text[start..].chars().take_while(|c| !matches!(c, '\r' | '\n'));
         before.chain(after).take(max.saturating_add(1)).count() <= max
+    }
+
+    /// The blanks inside a bracket of a flat list.
+    pub fn inner_gap(&self, opener: TokenId) -> u8 {
+        match self.token_text(opener) {
+            "(" => self.choices.parens_gap,
+            "[" => self.choices.brackets_gap,
+            "{" => self.choices.braces_gap,
+            "<" => self.choices.angles_gap,
+            _ => 0,
+        }
     }
 
     // ---- gaps --------------------------------------------------------------------------------
@@ -437,24 +542,20 @@ impl<'a> Planner<'a> {
     }
 
     /// A bracketed list: `parts` begins with the opening bracket, ends with the closing one, and
-    /// has the elements and `separators` between them. Returns its group.
-    pub fn list(&mut self, parts: &[NodeId], separators: &[u16], list: List) -> GroupId {
+    /// has the elements and separators between them. Returns its group.
+    pub fn list(&mut self, parts: &[NodeId], list: List) -> GroupId {
         let (&opener, &closer) = match (parts.first(), parts.last()) {
             (Some(first), Some(last)) if parts.len() > 1 => (first, last),
             _ => return NO_GROUP,
         };
         let group = self.group(Shape::List, self.first(opener), self.end(closer));
         let inner = &parts[1..parts.len() - 1];
-        let is_separator = |p: &Self, part: NodeId| separators.contains(&p.kind(part));
-        let elements = inner.iter().filter(|part| !is_separator(self, **part)).count();
-        let settings = self.plan.groups[group as usize];
-        self.plan.groups[group as usize] =
-            Group {
-                holds_lines: list.holds_lines,
-                stand_in: list.stand_in,
-                rows: Rows::Bracketed,
-                ..settings
-            };
+        let elements = inner.iter().filter(|part| !self.is_separator(**part)).count();
+        let gap = if list.tight { 0 } else { self.inner_gap(self.first(opener)) };
+        let own = self.group_mut(group);
+        own.holds_lines = !list.closed;
+        own.stand_in = list.stand_in;
+        own.rows = Rows::Bracketed;
         if elements == 0 && inner.is_empty() {
             let (first, last) = (self.first(opener), self.first(closer));
             if last == first + 1 {
@@ -467,12 +568,12 @@ impl<'a> Planner<'a> {
         let mut after_separator = true;
         for (index, part) in inner.iter().enumerate() {
             let token = self.first(*part);
-            if is_separator(self, *part) {
+            if self.is_separator(*part) {
                 self.word(token, 0);
                 after_separator = true;
             } else if after_separator {
                 let (blanks, setting) = match index {
-                    0 => (list.inner, Setting::InnerGap),
+                    0 => (gap, Setting::InnerGap),
                     _ => (1, Setting::WordGap),
                 };
                 self.may_break(token, group, 1, blanks, setting);
@@ -482,26 +583,20 @@ impl<'a> Planner<'a> {
         let first = self.first(inner[0]);
         self.at_most(first, self.choices.edge_blank);
         let last = self.first(closer);
-        self.may_break(last, group, 0, list.inner, Setting::InnerGap);
+        self.may_break(last, group, 0, gap, Setting::InnerGap);
         self.at_most(last, self.choices.edge_blank);
         if self.choices.one_each && list.collection && elements > 1 {
             self.force(group);
         }
         if list.last_comma {
-            self.last_comma(inner, last, separators, group);
+            self.last_comma(inner, last, group);
         }
         group
     }
 
-    fn last_comma(
-        &mut self,
-        inner: &[NodeId],
-        closer: TokenId,
-        separators: &[u16],
-        group: GroupId,
-    ) {
+    fn last_comma(&mut self, inner: &[NodeId], closer: TokenId, group: GroupId) {
         let Some(&last) = inner.last() else { return };
-        let is_comma = separators.contains(&self.kind(last));
+        let is_comma = self.is_separator(last);
         let (add, drop) = (self.choices.add_last_comma, self.choices.drop_last_comma);
         if is_comma && inner.len() > 1 {
             let comma = self.first(last);
@@ -519,8 +614,16 @@ impl<'a> Planner<'a> {
     // ---- rewrites ----------------------------------------------------------------------------
 
     /// Declares a change to a token. One that follows a comment is never taken away: the comment
-    /// would be left behind with nothing to end its line.
+    /// would be left behind with nothing to end its line. Nor is anything added or taken away where
+    /// the grammar leaves it unread.
     pub fn rewrite(&mut self, token: TokenId, change: Change, setting: Setting) {
+        let is_reread = |token: TokenId| {
+            self.tree.tokens.get(token as usize).is_some_and(|token| token.reread)
+        };
+        let comes = change.is_behind() && is_reread(token) && is_reread(token + 1);
+        if comes || (change.takes_away() && is_reread(token)) {
+            return;
+        }
         let before = token.checked_sub(1).map(|before| self.tree.tokens[before as usize].role);
         if change.takes_away() && before == Some(Role::Comment) {
             return;
@@ -542,9 +645,13 @@ impl<'a> Planner<'a> {
     /// Declares one blank, or none, after the mark that a comment begins with. Only where the mark
     /// is followed by a word, or by one blank and a word: what somebody has set off further, or
     /// marked otherwise, stays.
-    pub fn comment_mark(&mut self, token: TokenId, mark: &str) {
+    fn comment_marks(&mut self, token: TokenId) {
         let Value::Flag(wanted) = self.style.get(Setting::CommentGap, "after_mark") else { return };
-        let Some(rest) = self.token_text(token).strip_prefix(mark) else { return };
+        let text = self.token_text(token);
+        let marks = self.tree.comments.line.iter();
+        let Some((mark, rest)) = marks.filter_map(|m| Some((m, text.strip_prefix(m)?))).next() else {
+            return;
+        };
         let body = rest.strip_prefix(' ').unwrap_or(rest);
         let spelt = format!("{mark}{}{body}", if wanted { " " } else { "" });
         if body.starts_with(char::is_alphanumeric) && (rest.len() == body.len()) == wanted {

@@ -68,11 +68,19 @@ impl Planner<'_> {
     }
 
     /// `a, b, c` on one line.
-    pub fn commas(&mut self, parts: &[NodeId], comma: u16) {
+    pub fn commas(&mut self, parts: &[NodeId]) {
         for part in parts.iter().skip(1) {
             let token = self.first(*part);
-            let blanks = u8::from(self.kind(*part) != comma);
+            let blanks = u8::from(!self.is_separator(*part));
             self.word(token, blanks);
+        }
+    }
+
+    /// `level: 2`: a name, a mark right behind it, and a value.
+    pub fn pair(&mut self, parts: &[NodeId]) {
+        if let [_, mark, value, ..] = parts {
+            self.word(self.first(*mark), 0);
+            self.word(self.first(*value), 1);
         }
     }
 
@@ -232,6 +240,18 @@ impl Planner<'_> {
         opener: NodeId,
         inner: NodeId,
         closer: NodeId,
+    ) -> GroupId {
+        let blanks = self.inner_gap(self.first(opener));
+        self.enclosed_with(shape, opener, inner, closer, blanks)
+    }
+
+    /// As [`Planner::enclosed`], with so many blanks inside the brackets.
+    pub fn enclosed_with(
+        &mut self,
+        shape: Shape,
+        opener: NodeId,
+        inner: NodeId,
+        closer: NodeId,
         blanks: u8,
     ) -> GroupId {
         let (first, inner, last) = (self.first(opener), self.first(inner), self.first(closer));
@@ -276,14 +296,16 @@ impl Planner<'_> {
 
     /// A blank where two marks would otherwise become another one.
     pub fn unfused(&self, token: TokenId, blanks: u8) -> u8 {
+        if blanks > 0 || token == 0 { blanks } else { u8::from(self.are_marks(token)) }
+    }
+
+    /// Whether a token and the one before it meet with marks that may make another one.
+    pub fn are_marks(&self, token: TokenId) -> bool {
         const MARKS: &[u8] = b"+-*/<>=!&|?%^~.:@";
-        if blanks > 0 || token == 0 {
-            return blanks;
-        }
         let before = self.token_text(token - 1).bytes().last();
         let after = self.token_text(token).bytes().next();
         let is_mark = |byte: Option<u8>| byte.is_some_and(|byte| MARKS.contains(&byte));
-        u8::from(is_mark(before) && is_mark(after))
+        is_mark(before) && is_mark(after)
     }
 
     /// A value after a sign (`=`, `=>`): on the same line, unless nothing else helps.

@@ -5,7 +5,7 @@
 
 use crate::layout::compare::Declared;
 use crate::layout::plan::Change;
-use crate::syntax::{Grammar, NodeId, Role, Token, TokenId, Tree};
+use crate::syntax::{Grammar, NodeId, Role, Said, Token, TokenId, Tree};
 use std::borrow::Cow;
 use thiserror::Error;
 
@@ -245,9 +245,10 @@ impl Iterator for Walk<'_> {
                     }
                     continue;
                 };
-                let text = &self.text[token.start as usize..token.end as usize];
                 // Separators are held by the comparison of tokens; a last one may come or go.
-                if matches!(token.role, Role::Comment | Role::Join) || matches!(text, "," | ";") {
+                if matches!(token.role, Role::Comment | Role::Join)
+                    || self.tree.kinds.said(node.kind) == Said::Separator
+                {
                     continue;
                 }
             }

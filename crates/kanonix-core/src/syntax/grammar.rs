@@ -1,6 +1,8 @@
 //! A language's grammar, and the project's own names for its kinds of node.
 
 use super::comments::Comments;
+use super::kinds::{KindEntry, Kinds};
+use std::collections::HashMap;
 use std::ops::ControlFlow;
 use std::sync::OnceLock;
 use tree_sitter::{Language, ParseOptions, ParseState, Parser, Point};
@@ -67,20 +69,10 @@ pub enum Ending {
     Brackets,
 }
 
-/// The grammar's name for a kind of node, and what it is to the walk.
-#[derive(Debug)]
-pub struct KindEntry {
-    /// The grammar's name.
-    pub name: &'static str,
-    /// Whether the grammar names it, as opposed to a mark or a keyword.
-    pub named: bool,
-}
-
 /// A grammar with its table from the parser's kinds to the language's own.
 pub struct Grammar {
     load: fn() -> Language,
-    kinds: &'static [KindEntry],
-    roles: fn(u16) -> Role,
+    kinds: &'static Kinds,
     comments: &'static Comments,
     reading: Option<Reading>,
     indented: Option<Indented>,
@@ -98,16 +90,15 @@ pub(super) struct Loaded {
 }
 
 impl Grammar {
-    /// A grammar that is loaded on first use. The last entry of `kinds` stands for all the others.
+    /// A grammar that is loaded on first use.
     pub const fn new(
         load: fn() -> Language,
-        kinds: &'static [KindEntry],
-        roles: fn(u16) -> Role,
+        kinds: &'static Kinds,
         comments: &'static Comments,
     ) -> Grammar {
         let loaded = OnceLock::new();
         let (reading, indented, foreign, one_line) = (None, None, None, None);
-        Grammar { load, kinds, roles, comments, reading, indented, foreign, one_line, loaded }
+        Grammar { load, kinds, comments, reading, indented, foreign, one_line, loaded }
     }
 
     /// The same for a language in which lines and indentation are syntax.
@@ -163,13 +154,29 @@ impl Grammar {
 
     /// What the walk does with a kind of the language's own.
     pub(super) fn role(&self, kind: u16) -> Role {
-        (self.roles)(kind)
+        self.kinds.said(kind).role()
+    }
+
+    /// Its table of kinds.
+    pub fn kinds(&self) -> &'static Kinds {
+        self.kinds
+    }
+
+    /// The names in the table that the grammar does not have.
+    pub fn unknown_kinds(&self) -> Vec<&'static str> {
+        let language = (self.load)();
+        let entries = self.kinds.entries.split_last().map_or(&[][..], |(_, entries)| entries);
+        let is_unknown = |entry: &&KindEntry| {
+            let names = entry.grammar_names();
+            names.iter().all(|(name, named)| language.id_for_node_kind(name, *named) == 0)
+        };
+        entries.iter().filter(is_unknown).map(|entry| entry.own).collect()
     }
 
     /// The language's number for a comment.
     pub(super) fn comment(&self) -> u16 {
-        let other = self.kinds.len() as u16 - 1;
-        (0..other).find(|kind| (self.roles)(*kind) == Role::Comment).unwrap_or(other)
+        let other = self.kinds.entries.len() as u16 - 1;
+        (0..other).find(|kind| self.role(*kind) == Role::Comment).unwrap_or(other)
     }
 
     /// What a stretch between brackets is if it is read by itself: the tree of it as a statement.
@@ -194,18 +201,20 @@ impl Grammar {
     pub(super) fn loaded(&self) -> &Loaded {
         self.loaded.get_or_init(|| {
             let language = (self.load)();
-            let other = self.kinds.len() as u16 - 1;
+            let entries = self.kinds.entries;
+            let names: HashMap<(String, bool), u16> = (0u16..)
+                .zip(entries)
+                .flat_map(|(kind, entry)| {
+                    entry.grammar_names().into_iter().map(move |name| (name, kind))
+                })
+                .collect();
             let own = |id: u16| {
-                let name = language.node_kind_for_id(id).unwrap_or_default();
-                let named = language.node_kind_is_named(id);
-                let found = self.kinds.iter().position(|k| k.name == name && k.named == named);
-                found.map_or(other, |index| index as u16)
+                let name = language.node_kind_for_id(id).unwrap_or_default().to_string();
+                let kind = names.get(&(name, language.node_kind_is_named(id))).copied();
+                kind.unwrap_or(entries.len() as u16 - 1)
             };
             let table = (0..language.node_kind_count() as u16)
-                .map(|id| {
-                    let kind = own(id);
-                    (kind, (self.roles)(kind))
-                })
+                .map(|id| (own(id), self.role(own(id))))
                 .collect();
             Loaded { language, table }
         })
@@ -243,30 +252,3 @@ impl Grammar {
 /// people, nor one that was spoilt by chance, takes a hundred for forty bytes.
 const LEAST_STEPS: usize = 5_000;
 const BYTES_A_STEP: usize = 4;
-
-/// Declares a language's kinds of node as an enum, each with the grammar's name for it.
-macro_rules! kinds {
-    (nodes { $($node:ident = $node_name:literal),* $(,)? }
-     marks { $($mark:ident = $mark_name:literal),* $(,)? }) => {
-        /// The grammar's kinds of node that a rule names; the others are `Other`.
-        #[derive(Clone, Copy, Debug, PartialEq, Eq)]
-        #[repr(u16)]
-        pub(super) enum Kind { $($node,)* $($mark,)* Other }
-
-        const ALL: &[Kind] = &[$(Kind::$node,)* $(Kind::$mark,)* Kind::Other];
-
-        pub(super) const ENTRIES: &[crate::syntax::KindEntry] = &[
-            $(crate::syntax::KindEntry { name: $node_name, named: true },)*
-            $(crate::syntax::KindEntry { name: $mark_name, named: false },)*
-            crate::syntax::KindEntry { name: "a construct that no rule names", named: true },
-        ];
-
-        impl Kind {
-            /// The kind of this number in the language's table.
-            pub(super) fn of(number: u16) -> Kind {
-                ALL.get(number as usize).copied().unwrap_or(Kind::Other)
-            }
-        }
-    };
-}
-pub(crate) use kinds;

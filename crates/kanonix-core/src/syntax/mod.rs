@@ -6,14 +6,15 @@
 mod comments;
 mod faults;
 mod grammar;
+mod kinds;
 pub mod logical;
 mod parsed;
 mod tree;
 mod window;
 
 pub use comments::Comments;
-pub use grammar::{Ending, Grammar, Indented, KindEntry, Reading, Role};
+pub use grammar::{Ending, Grammar, Indented, Reading, Role};
+pub use kinds::{KindEntry, Kinds, Said};
 pub use parsed::Parsed;
 pub use tree::{Node, NodeId, Token, TokenId, Tree};
 pub use window::Window;
-pub(crate) use grammar::kinds;

@@ -2,6 +2,7 @@
 
 use super::comments::Comments;
 use super::grammar::{Grammar, Role};
+use super::kinds::Kinds;
 use super::parsed::Parsed;
 use super::window::Window;
 use std::ops::Range;
@@ -54,6 +55,9 @@ pub struct Token {
     pub continues: bool,
     /// Whether a line break stands between it and the token before it.
     pub broken: bool,
+    /// Whether the grammar leaves it unread: it was read by itself. Nothing is added or taken away
+    /// there, as whoever reads it may count its tokens.
+    pub reread: bool,
 }
 
 /// A text's tree, copied from what the parser found.
@@ -72,6 +76,8 @@ pub struct Tree {
     pub indented: bool,
     /// How its language writes comments.
     pub comments: &'static Comments,
+    /// What its language says of each kind of node.
+    pub kinds: &'static Kinds,
     /// The nodes that do not parse, or in which something is missing.
     pub(super) faulty: Vec<NodeId>,
 }
@@ -95,6 +101,7 @@ impl Tree {
                 kept: Vec::new(),
                 indented: grammar.is_indented(),
                 comments: grammar.comments(),
+                kinds: grammar.kinds(),
                 faulty: Vec::new(),
             },
             window,
@@ -237,7 +244,7 @@ impl Copying<'_> {
             {
                 open.push((id, NONE, children as usize - 1));
                 if let (true, Some(window), 0) = (role.is_body(), self.window, self.readings) {
-                    let mut folded = window.folded(cursor.clone(), table, self.text);
+                    let mut folded = window.folded(cursor.clone(), grammar, self.text);
                     folded.reverse();
                     folds.push((id, folded));
                 }
@@ -343,6 +350,7 @@ impl Copying<'_> {
             multi_line: solid.contains('\n'),
             continues: false,
             broken: false,
+            reread: false,
         });
         let folded = &mut self.tree.nodes[node as usize];
         folded.folded = true;
@@ -368,6 +376,7 @@ impl Copying<'_> {
                     multi_line: false,
                     continues: false,
                     broken: false,
+                    reread: false,
                 });
             }
         }
@@ -423,6 +432,7 @@ impl Copying<'_> {
             multi_line: false,
             continues: false,
             broken: false,
+            reread: false,
         };
         self.missing = false;
         if is_error && let Some(last) = tokens.last_mut() {
@@ -454,6 +464,7 @@ impl Copying<'_> {
         let before = tokens.last().map_or(self.tree.mark, |before| before.end as usize);
         let gap = self.text.as_bytes().get(before..token.start as usize).unwrap_or_default();
         token.broken = gap.contains(&b'\n');
+        token.reread = self.readings > 0;
         tokens.push(token);
     }
 }

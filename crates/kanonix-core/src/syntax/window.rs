@@ -1,6 +1,7 @@
 //! The part of a text that is looked at closely, where only a few of its lines are in play.
 
-use super::grammar::Role;
+use super::grammar::{Grammar, Role};
+use super::kinds::Said;
 use crate::text::{Edit, LineSet, Lines};
 use std::ops::Range;
 use tree_sitter::TreeCursor;
@@ -64,7 +65,7 @@ impl Window {
     pub(super) fn folded(
         &self,
         mut cursor: TreeCursor,
-        table: &[(u16, Role)],
+        grammar: &Grammar,
         text: &str,
     ) -> Vec<bool> {
         let bytes = text.as_bytes();
@@ -76,13 +77,15 @@ impl Window {
         loop {
             let node = cursor.node();
             let range = node.byte_range();
-            let role = table.get(node.kind_id() as usize).map(|(_, role)| *role);
+            let entry = grammar.loaded().table.get(node.kind_id() as usize);
+            let role = entry.map(|(_, role)| *role);
             let is_solid = role.is_some_and(|role| role == Role::Plain || role.is_body())
                 && node.child_count() > 0;
             let begins = |end| memchr::memchr(b'\n', &bytes[end..range.start.max(end)]).is_some();
             let begins_line = last_end.is_some_and(begins);
             // A separator stands on the line of what it ends.
-            let separates = matches!(&bytes[range.clone()], b"," | b";");
+            let separates =
+                entry.is_some_and(|(kind, _)| grammar.kinds().said(*kind) == Said::Separator);
             let last = may.iter_mut().rev().flatten().next();
             if let Some(may) = last.filter(|_| !separates) {
                 *may &= begins_line;

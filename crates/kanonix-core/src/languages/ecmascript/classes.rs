@@ -1,6 +1,5 @@
 //! Functions, classes and their members, in the grammar's order.
 
-use super::is;
 use super::kinds::Kind;
 use super::statements::{bracketed, is_end, may_go_bare, sort};
 use super::types::{declared, signature};
@@ -47,14 +46,14 @@ fn function(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) {
     for pair in header.windows(2) {
         let [before, part] = [pair[0], pair[1]];
         let token = p.first(part);
-        match Kind::of(p.kind(part)) {
+        match Kind::at(p, part) {
             Kind::Star => p.word(token, 0),
             Kind::Identifier => {
                 p.word(token, 1);
                 named = true;
             }
             Kind::FormalParameters
-                if matches!(Kind::of(p.kind(before)), Kind::Function | Kind::Star) =>
+                if matches!(Kind::at(p, before), Kind::Function | Kind::Star) =>
             {
                 match p.choices.lambda_parens {
                     Some(blanks) => p.parens(token, blanks),
@@ -81,12 +80,12 @@ fn class(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
 /// Breaks before `extends` and `implements` where a header does not fit.
 pub(super) fn heritage(p: &mut Planner, node: NodeId, head: &[NodeId]) {
     let Some(last) = head.last() else { return };
-    let clauses = match Kind::of(p.kind(*last)) {
+    let clauses = match Kind::at(p, *last) {
         Kind::ClassHeritage => p.parts(*last),
         Kind::ExtendsTypeClause => vec![*last],
         _ => return,
     };
-    if clauses.len() == 1 && !is(p, *last, Kind::ExtendsTypeClause) {
+    if clauses.len() == 1 && !p.is(*last, Kind::ExtendsTypeClause) {
         return;
     }
     let group = p.group(Shape::Chain, p.first(node), p.end(*last));
@@ -103,10 +102,10 @@ fn clause(p: &mut Planner, parts: &[NodeId]) {
     let group = p.group(Shape::Chain, p.first(*first), p.end(*last));
     for pair in parts.windows(2) {
         let token = p.first(pair[1]);
-        if is(p, pair[0], Kind::Comma) {
+        if p.is(pair[0], Kind::Comma) {
             p.may_break(token, group, 1, 1, Setting::WordGap);
         } else {
-            let tight = is(p, pair[1], Kind::Comma) || is(p, pair[1], Kind::TypeArguments);
+            let tight = p.is(pair[1], Kind::Comma) || p.is(pair[1], Kind::TypeArguments);
             p.word(token, u8::from(!tight));
         }
     }
@@ -116,7 +115,7 @@ fn clause(p: &mut Planner, parts: &[NodeId]) {
 pub(super) fn decorators(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     for pair in parts.windows(2) {
         let [decorator, next] = pair else { continue };
-        if is(p, *decorator, Kind::Decorator) {
+        if p.is(*decorator, Kind::Decorator) {
             decorated(p, p.first(node), p.first(*next));
         }
     }
@@ -146,7 +145,7 @@ fn class_body(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
             Some(first) => decorated(p, first, p.first(part)),
             None => members.push(part),
         }
-        decorator = match is(p, part, Kind::Decorator) {
+        decorator = match p.is(part, Kind::Decorator) {
             true => decorator.or(Some(p.first(part))),
             false => None,
         };
@@ -181,7 +180,7 @@ fn class_body(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
 /// Whether a member ends with a semicolon or its line.
 fn takes_end(p: &Planner, member: NodeId) -> bool {
     matches!(
-        Kind::of(p.kind(member)),
+        Kind::at(p, member),
         Kind::FieldDefinition
             | Kind::PublicFieldDefinition
             | Kind::MethodSignature

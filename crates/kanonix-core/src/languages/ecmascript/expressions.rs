@@ -1,6 +1,5 @@
 //! Expressions and patterns, in the grammar's order.
 
-use super::is;
 use super::kinds::Kind;
 use super::types::{assigned, signature};
 use crate::layout::plan::{ROOT, Shape};
@@ -25,8 +24,6 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
                 p.operator(p.first(*value));
             }
         }
-        Kind::RestPattern | Kind::SpreadElement | Kind::UpdateExpression => p.tight(parts),
-        Kind::MetaProperty | Kind::Decorator | Kind::OptionalChain => p.tight(parts),
         Kind::CallExpression => {
             chain(p, node);
             call(p, parts);
@@ -45,29 +42,13 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
         Kind::TernaryExpression => ternary_expression(p, node, parts),
         Kind::BinaryExpression => binary_expression(p, node, parts),
         Kind::UnaryExpression => unary_expression(p, parts),
-        Kind::SequenceExpression => p.commas(parts, Kind::Comma as u16),
-        Kind::AwaitExpression => p.words(parts),
         Kind::YieldExpression => yield_expression(p, parts),
         // The attribute around it says which quotes it has.
-        Kind::String if is(p, p.parent(node), Kind::JsxAttribute) => {}
+        Kind::String if p.is(p.parent(node), Kind::JsxAttribute) => {}
         Kind::String => p.quotes(p.first(node), 0, Setting::Quotes),
-        Kind::Comment => comment(p, node),
-        Kind::HashBangLine
-        | Kind::ImportFunction
-        | Kind::Identifier
-        | Kind::This
-        | Kind::Super
-        | Kind::Number
-        | Kind::TemplateString
-        | Kind::Regex
-        | Kind::HtmlComment => {}
         _ => return false,
     }
     true
-}
-
-fn comment(p: &mut Planner, node: NodeId) {
-    p.comment_mark(p.first(node), "//");
 }
 
 /// `[a]`: one element between two brackets.
@@ -82,14 +63,14 @@ fn arrow_function(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let [head @ .., sign, body] = parts else { return };
     signature(p, head);
     if let [_, parameters] = head
-        && is(p, *parameters, Kind::FormalParameters)
-        && !is(p, head[0], Kind::TypeParameters)
+        && p.is(*parameters, Kind::FormalParameters)
+        && !p.is(head[0], Kind::TypeParameters)
     {
         p.word(p.first(*parameters), 1);
     }
     let sign = p.first(*sign);
     p.word(sign, 1);
-    if is(p, *body, Kind::StatementBlock) {
+    if p.is(*body, Kind::StatementBlock) {
         p.open_block(*body, p.first(node), "lambda");
     } else if let Some(group) = p.handed(node) {
         p.may_break(p.first(*body), group, 1, 1, Setting::WordGap);
@@ -100,27 +81,20 @@ fn arrow_function(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
 
 /// `(level, { ebb } = {}, ...rest)`
 fn formal_parameters(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
-    let elements = elements(p, parts);
-    let stand_in = match elements[..] {
-        [only] => literal_opener(p, only).map_or(0, |opener| opener + 1),
-        _ => 0,
+    let stand_in = match p.elements(parts)[..] {
+        [only] => literal_opener(p, only).map(|opener| opener + 1),
+        _ => None,
     };
-    let list = List {
-        inner: p.choices.parens_gap,
-        last_comma: !ends_in_rest(p, &elements) && !is_setter(p, node),
-        holds_lines: true,
-        stand_in,
-        ..List::PLAIN
-    };
-    p.list(parts, &[Kind::Comma as u16], list);
+    let may_have_comma = !ends_in_rest(p, parts) && !is_setter(p, node);
+    p.list(parts, List::new().last_comma_if(may_have_comma).stand_in(stand_in));
 }
 
 /// Whether the last element takes all the others: the grammar reads a comma behind it, and the
 /// language forbids one, whether it has a type (`...rest: number[]`) or not.
-fn ends_in_rest(p: &Planner, elements: &[NodeId]) -> bool {
-    elements.last().is_some_and(|last| {
-        is(p, *last, Kind::RestPattern)
-            || p.parts(*last).iter().any(|part| is(p, *part, Kind::RestPattern))
+fn ends_in_rest(p: &Planner, parts: &[NodeId]) -> bool {
+    p.elements(parts).last().is_some_and(|last| {
+        p.is(*last, Kind::RestPattern)
+            || p.position(&p.parts(*last), Kind::RestPattern).is_some()
     })
 }
 
@@ -133,23 +107,14 @@ fn is_setter(p: &Planner, parameters: NodeId) -> bool {
         && p.parts(method).iter().position(|part| *part == parameters).is_some_and(|at| at >= 2)
 }
 
-pub(super) fn elements(p: &Planner, parts: &[NodeId]) -> Vec<NodeId> {
-    match parts {
-        [_, inner @ .., _] => {
-            inner.iter().copied().filter(|part| !is(p, *part, Kind::Comma)).collect()
-        }
-        _ => Vec::new(),
-    }
-}
-
 /// `(ebb || flood)`; broken inside its parentheses.
 fn parenthesized(p: &mut Planner, parts: &[NodeId]) {
     let [opener, inner, .., closer] = parts else { return };
     p.tight(&parts[1..parts.len() - 1]);
     let is_markup =
-        matches!(Kind::of(p.kind(*inner)), Kind::JsxElement | Kind::JsxSelfClosingElement);
+        matches!(Kind::at(p, *inner), Kind::JsxElement | Kind::JsxSelfClosingElement);
     let shape = if is_markup { Shape::List } else { Shape::Chain };
-    let group = p.enclosed(shape, *opener, *inner, *closer, p.choices.parens_gap);
+    let group = p.enclosed(shape, *opener, *inner, *closer);
     if is_markup {
         p.group_mut(group).holds_lines = false;
     } else {
@@ -159,7 +124,7 @@ fn parenthesized(p: &mut Planner, parts: &[NodeId]) {
 
 /// The opening bracket of an object or an array with something in it.
 fn literal_opener(p: &Planner, node: NodeId) -> Option<TokenId> {
-    match Kind::of(p.kind(node)) {
+    match Kind::at(p, node) {
         Kind::Object | Kind::Array | Kind::ObjectPattern | Kind::ArrayPattern => {
             (p.end(node) > p.first(node) + 2).then(|| p.first(node))
         }
@@ -169,14 +134,8 @@ fn literal_opener(p: &Planner, node: NodeId) -> Option<TokenId> {
 }
 
 fn object(p: &mut Planner, parts: &[NodeId]) {
-    let has_rest = ends_in_rest(p, &elements(p, parts));
-    let list = List {
-        inner: p.choices.braces_gap,
-        collection: true,
-        last_comma: !has_rest,
-        ..List::PLAIN
-    };
-    p.list(parts, &[Kind::Comma as u16], list);
+    let may_have_comma = !ends_in_rest(p, parts);
+    p.list(parts, List::new().collection().last_comma_if(may_have_comma).opens_around_lines());
 }
 
 /// `high: 5.1`
@@ -190,17 +149,10 @@ fn pair(p: &mut Planner, parts: &[NodeId]) {
 /// `[1, , 2]`; a comma after a hole is no last comma.
 fn array(p: &mut Planner, parts: &[NodeId]) {
     let has_holes = parts.windows(2).any(|pair| {
-        is(p, pair[1], Kind::Comma) && (is(p, pair[0], Kind::Comma) || pair[0] == parts[0])
+        p.is(pair[1], Kind::Comma) && (p.is(pair[0], Kind::Comma) || pair[0] == parts[0])
     });
-    let has_rest = ends_in_rest(p, &elements(p, parts));
-    let list = List {
-        inner: p.choices.brackets_gap,
-        collection: true,
-        last_comma: !has_holes && !has_rest,
-        holds_lines: true,
-        stand_in: 0,
-    };
-    p.list(parts, &[Kind::Comma as u16], list);
+    let may_have_comma = !has_holes && !ends_in_rest(p, parts);
+    p.list(parts, List::new().collection().last_comma_if(may_have_comma));
 }
 
 /// How many constructs around it a literal is looked for in.
@@ -214,14 +166,14 @@ pub(super) fn stand_in(p: &Planner, last: NodeId, only: bool) -> Option<TokenId>
         if let Some(opener) = literal_opener(p, node) {
             return Some(opener + 1);
         }
-        if is(p, node, Kind::JsxElement) || is(p, node, Kind::JsxSelfClosingElement) {
+        if p.is(node, Kind::JsxElement) || p.is(node, Kind::JsxSelfClosingElement) {
             return super::markup::opening(p, node);
         }
         let parts = p.parts(node);
         let inner = *parts.last()?;
-        match Kind::of(p.kind(node)) {
+        match Kind::at(p, node) {
             Kind::ArrowFunction | Kind::FunctionExpression
-                if is(p, inner, Kind::StatementBlock) =>
+                if p.is(inner, Kind::StatementBlock) =>
             {
                 return p.flat_opening(inner, "lambda");
             }
@@ -232,7 +184,7 @@ pub(super) fn stand_in(p: &Planner, last: NodeId, only: bool) -> Option<TokenId>
                 continue;
             }
             Kind::CallExpression | Kind::NewExpression if only => {
-                let filled = is(p, inner, Kind::Arguments) && p.end(inner) > p.first(inner) + 2;
+                let filled = p.is(inner, Kind::Arguments) && p.end(inner) > p.first(inner) + 2;
                 return filled.then(|| p.first(inner) + 1);
             }
             _ => return None,
@@ -244,19 +196,12 @@ pub(super) fn stand_in(p: &Planner, last: NodeId, only: bool) -> Option<TokenId>
 
 /// `(level, { quiet: true })`
 fn arguments(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
-    let elements = elements(p, parts);
+    let elements = p.elements(parts);
     let last = elements.last();
-    let stand_in = last.and_then(|last| stand_in(p, *last, elements.len() == 1)).unwrap_or(0);
+    let stand_in = last.and_then(|last| stand_in(p, *last, elements.len() == 1));
     let called = p.part(p.parent(node), 0);
-    let imports = called.is_some_and(|called| is(p, called, Kind::ImportFunction));
-    let list = List {
-        inner: p.choices.parens_gap,
-        collection: false,
-        last_comma: !imports,
-        holds_lines: true,
-        stand_in,
-    };
-    let group = p.list(parts, &[Kind::Comma as u16], list);
+    let imports = called.is_some_and(|called| p.is(called, Kind::ImportFunction));
+    let group = p.list(parts, List::new().last_comma_if(!imports).stand_in(stand_in));
     if stays_with_its_call(p, &elements) {
         p.group_mut(group).stays = true;
     }
@@ -280,12 +225,12 @@ fn stays_with_its_call(p: &Planner, arguments: &[NodeId]) -> bool {
         return false;
     }
     let is_title = |node: NodeId| {
-        matches!(Kind::of(p.kind(node)), Kind::String | Kind::TemplateString)
+        matches!(Kind::at(p, node), Kind::String | Kind::TemplateString)
     };
     let takes_parameters = |node: NodeId| {
         let parts = p.parts(node);
-        let parameters = parts.iter().find(|part| is(p, **part, Kind::FormalParameters));
-        parameters.is_some_and(|list| elements(p, &p.parts(*list)).len() > 1)
+        let parameters = p.position(&parts, Kind::FormalParameters);
+        parameters.is_some_and(|at| p.elements(&p.parts(parts[at])).len() > 1)
     };
     matches!(before, [title] if is_title(*title))
         || before.iter().any(|element| literal_opener(p, *element).is_some())
@@ -295,19 +240,19 @@ fn stays_with_its_call(p: &Planner, arguments: &[NodeId]) -> bool {
 /// A function whose body is a block.
 fn is_function(p: &Planner, node: NodeId) -> bool {
     let body = p.parts(node).last().copied();
-    matches!(Kind::of(p.kind(node)), Kind::FunctionExpression | Kind::ArrowFunction)
-        && body.is_some_and(|body| is(p, body, Kind::StatementBlock))
+    matches!(Kind::at(p, node), Kind::FunctionExpression | Kind::ArrowFunction)
+        && body.is_some_and(|body| p.is(body, Kind::StatementBlock))
 }
 
 /// The sign of an arrow function whose value stands on the next line, and that value.
 fn value_on_own_line(p: &Planner, node: NodeId) -> Option<(TokenId, TokenId)> {
-    if !p.choices.keep_open || !is(p, node, Kind::ArrowFunction) {
+    if !p.choices.keep_open || !p.is(node, Kind::ArrowFunction) {
         return None;
     }
     let parts = p.parts(node);
     let [.., sign, body] = parts[..] else { return None };
     let value = p.first(body);
-    let own_line = !is(p, body, Kind::StatementBlock) && p.broken_before(value);
+    let own_line = !p.is(body, Kind::StatementBlock) && p.broken_before(value);
     own_line.then(|| (p.first(sign), value))
 }
 
@@ -315,7 +260,7 @@ fn value_on_own_line(p: &Planner, node: NodeId) -> Option<(TokenId, TokenId)> {
 fn call(p: &mut Planner, parts: &[NodeId]) {
     p.tight(parts);
     if let [.., arguments] = parts
-        && is(p, *arguments, Kind::Arguments)
+        && p.is(*arguments, Kind::Arguments)
     {
         p.parens(p.first(*arguments), p.choices.call_parens);
     }
@@ -341,11 +286,11 @@ fn chain(p: &mut Planner, node: NodeId) {
     let mut at = node;
     let mut called = false;
     loop {
-        match Kind::of(p.kind(at)) {
+        match Kind::at(p, at) {
             Kind::CallExpression => called = true,
             Kind::MemberExpression => {
                 // A point right behind a number would be its own.
-                let of_number = p.part(at, 0).is_some_and(|head| is(p, head, Kind::Number));
+                let of_number = p.part(at, 0).is_some_and(|head| p.is(head, Kind::Number));
                 if called && !of_number && let Some(dot) = p.part(at, 1) {
                     dots.push(p.first(dot));
                     calls += 1;
@@ -381,7 +326,7 @@ fn chain(p: &mut Planner, node: NodeId) {
     let group = p.group(Shape::Chain, p.first(node), p.end(node));
     if calls == 2
         && let Some(last) = p.parts(node).last()
-        && is(p, *last, Kind::Arguments)
+        && p.is(*last, Kind::Arguments)
         && p.end(*last) > p.first(*last) + 2
     {
         p.group_mut(group).stand_in = p.first(*last) + 1;
@@ -397,7 +342,7 @@ fn chain(p: &mut Planner, node: NodeId) {
 /// Whether a chain's first call stays with the name that it begins with.
 fn stands_short(p: &Planner, head: NodeId) -> bool {
     let name = p.token_text(p.first(head));
-    match Kind::of(p.kind(head)) {
+    match Kind::at(p, head) {
         Kind::This | Kind::Super => true,
         Kind::Identifier => {
             name.len() <= p.style.indent_columns() || name.starts_with(char::is_uppercase)
@@ -411,7 +356,7 @@ fn stands_short(p: &Planner, head: NodeId) -> bool {
 fn member_expression(p: &mut Planner, parts: &[NodeId]) {
     let [object, dot, rest @ ..] = parts else { return };
     let dot = p.first(*dot);
-    if is(p, *object, Kind::Number) {
+    if p.is(*object, Kind::Number) {
         return;
     }
     let in_chain = p.is_breakable(dot);
@@ -468,7 +413,7 @@ fn ternary_expression(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         let blanks = p.unfused(p.first(*value), gap);
         p.flat(p.first(*value), blanks, Setting::OperatorGap);
     }
-    if is(p, *no, Kind::TernaryExpression) && !stands_deeper(p, *no, p.first(*colon)) {
+    if p.is(*no, Kind::TernaryExpression) && !stands_deeper(p, *no, p.first(*colon)) {
         p.hand(*no, group);
     }
 }
@@ -509,14 +454,14 @@ fn binary_expression(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let operator = p.first(*operator);
     let text = p.token_text(operator);
     let opens_angle = |p: &Planner| {
-        is(p, *left, Kind::BinaryExpression)
+        p.is(*left, Kind::BinaryExpression)
             && p.part(*left, 1).is_some_and(|sign| p.token_text(p.first(sign)) == "<")
     };
     if text == ">" && opens_angle(p) {
         // `a < b > c` may be types to a compiler, depending on the line break behind it.
         return p.keep(node);
     }
-    if text == "<" && is(p, p.parent(node), Kind::BinaryExpression) {
+    if text == "<" && p.is(p.parent(node), Kind::BinaryExpression) {
         let outer = p.part(p.parent(node), 1);
         if outer.is_some_and(|sign| p.token_text(p.first(sign)) == ">") {
             return p.keep(node);
@@ -553,6 +498,6 @@ fn unary_expression(p: &mut Planner, parts: &[NodeId]) {
 /// `yield* readings`
 fn yield_expression(p: &mut Planner, parts: &[NodeId]) {
     for part in parts.iter().skip(1) {
-        p.word(p.first(*part), u8::from(!is(p, *part, Kind::Star)));
+        p.word(p.first(*part), u8::from(!p.is(*part, Kind::Star)));
     }
 }

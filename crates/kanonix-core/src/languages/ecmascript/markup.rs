@@ -3,7 +3,6 @@
 //! Between two pieces of markup a gap with a line break in it means nothing, and one of blanks
 //! alone is text that is shown. The first may be laid out, the second stays.
 
-use super::is;
 use super::kinds::Kind;
 use crate::layout::plan::Shape;
 use crate::layout::planner::Planner;
@@ -15,18 +14,15 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
     match kind {
         Kind::JsxElement => element(p, node, parts),
         Kind::JsxOpeningElement | Kind::JsxSelfClosingElement => tag(p, node, parts, kind),
-        Kind::JsxClosingElement | Kind::JsxNamespaceName => p.tight(parts),
         Kind::JsxAttribute => attribute(p, parts),
         Kind::JsxExpression => expression(p, node, parts),
-        // The element around a text plans its lines.
-        Kind::JsxText | Kind::HtmlCharacterReference => {}
         _ => return false,
     }
     true
 }
 
 fn is_text(p: &Planner, node: NodeId) -> bool {
-    matches!(Kind::of(p.kind(node)), Kind::JsxText | Kind::HtmlCharacterReference)
+    matches!(Kind::at(p, node), Kind::JsxText | Kind::HtmlCharacterReference)
 }
 
 /// The context of markup in the middle of a sentence.
@@ -119,7 +115,7 @@ fn element(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
 /// `<Chart gauge={gauge} quiet>`: its attributes one a line once they do not fit.
 fn tag(p: &mut Planner, node: NodeId, parts: &[NodeId], kind: Kind) {
     let Some(first) = parts.iter().position(|part| {
-        matches!(Kind::of(p.kind(*part)), Kind::JsxAttribute | Kind::JsxExpression)
+        matches!(Kind::at(p, *part), Kind::JsxAttribute | Kind::JsxExpression)
     }) else {
         p.tight(parts);
         if kind == Kind::JsxSelfClosingElement && let [.., end] = parts {
@@ -160,18 +156,18 @@ fn tag(p: &mut Planner, node: NodeId, parts: &[NodeId], kind: Kind) {
 
 /// Whether an attribute's value is a string, which no line break makes shorter.
 fn has_plain_value(p: &Planner, attribute: NodeId) -> bool {
-    p.parts(attribute).last().is_some_and(|value| is(p, *value, Kind::String))
+    p.parts(attribute).last().is_some_and(|value| p.is(*value, Kind::String))
 }
 
 /// The first gap inside an element or a tag that may be broken.
 pub(super) fn opening(p: &Planner, node: NodeId) -> Option<TokenId> {
     let parts = p.parts(node);
-    let tag = match Kind::of(p.kind(node)) {
+    let tag = match Kind::at(p, node) {
         Kind::JsxElement => p.parts(*parts.first()?),
         _ => parts.clone(),
     };
     let attribute = |part: &&NodeId| {
-        matches!(Kind::of(p.kind(**part)), Kind::JsxAttribute | Kind::JsxExpression)
+        matches!(Kind::at(p, **part), Kind::JsxAttribute | Kind::JsxExpression)
     };
     let first = tag.iter().find(attribute).or(parts.get(1).filter(|_| tag != parts));
     first.map(|part| p.first(*part))
@@ -180,11 +176,11 @@ pub(super) fn opening(p: &Planner, node: NodeId) -> Option<TokenId> {
 /// Where an only attribute's value may be broken in place of the tag.
 fn stand_in(p: &Planner, attribute: NodeId) -> TokenId {
     let value = match p.parts(attribute)[..] {
-        [_, _, value] if is(p, attribute, Kind::JsxAttribute) => value,
+        [_, _, value] if p.is(attribute, Kind::JsxAttribute) => value,
         _ => attribute,
     };
     match p.parts(value)[..] {
-        [_, inner, _] if is(p, value, Kind::JsxExpression) => {
+        [_, inner, _] if p.is(value, Kind::JsxExpression) => {
             super::expressions::stand_in(p, inner, true).unwrap_or(0)
         }
         _ => 0,
@@ -195,7 +191,7 @@ fn stand_in(p: &Planner, attribute: NodeId) -> TokenId {
 fn attribute(p: &mut Planner, parts: &[NodeId]) {
     p.tight(parts);
     if let [_, _, value] = parts
-        && is(p, *value, Kind::String)
+        && p.is(*value, Kind::String)
     {
         p.quotes(p.first(*value), 0, Setting::MarkupQuotes);
     }
@@ -211,7 +207,7 @@ fn expression(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         }
         return;
     };
-    let group = p.enclosed(Shape::Chain, *opener, *inner, *closer, gap);
+    let group = p.enclosed_with(Shape::Chain, *opener, *inner, *closer, gap);
     p.group_mut(group).stand_in = super::expressions::stand_in(p, *inner, true).unwrap_or(0);
     p.group_mut(group).stays = in_sentence(p, node);
     p.set_context(node, 0);

@@ -11,12 +11,16 @@ mod types;
 use super::Language;
 use crate::layout::planner::Planner;
 use crate::syntax::{Comments, Grammar, NodeId};
-use kinds::{ENTRIES, Kind, ends_lines, role};
+use kinds::{KINDS, Kind, ends_lines};
 
 /// What a language standard has that has no style guide: where its community is divided, nothing
 /// is asked.
 const DEFAULTS: &[(&str, &str, &str)] =
     &[("indent_size", "", "2"), ("inner_gap", "braces", "true")];
+
+const fn grammar(load: fn() -> tree_sitter::Language) -> Grammar {
+    Grammar::new(load, &KINDS, &Comments::SLASHES).ending_lines(ends_lines)
+}
 
 pub(super) static JAVASCRIPT: Language = Language {
     name: "javascript",
@@ -26,13 +30,7 @@ pub(super) static JAVASCRIPT: Language = Language {
     interpreters: &["node", "nodejs", "bun"],
     identifiers: &["javascript", "javascriptreact"],
     line_comment: Some("//"),
-    grammar: Grammar::new(
-        || tree_sitter_javascript::LANGUAGE.into(),
-        ENTRIES,
-        role,
-        &Comments::SLASHES,
-    )
-    .ending_lines(ends_lines),
+    grammar: grammar(|| tree_sitter_javascript::LANGUAGE.into()),
     rule,
     defaults: DEFAULTS,
     without: &[
@@ -56,13 +54,7 @@ pub(super) static TYPESCRIPT: Language = Language {
     interpreters: &["deno", "ts-node", "tsx"],
     identifiers: &["typescript"],
     line_comment: Some("//"),
-    grammar: Grammar::new(
-        || tree_sitter_typescript::LANGUAGE_TYPESCRIPT.into(),
-        ENTRIES,
-        role,
-        &Comments::SLASHES,
-    )
-    .ending_lines(ends_lines),
+    grammar: grammar(|| tree_sitter_typescript::LANGUAGE_TYPESCRIPT.into()),
     rule,
     defaults: DEFAULTS,
     without: &[
@@ -88,13 +80,7 @@ pub(super) static TSX: Language = Language {
     interpreters: &[],
     identifiers: &["typescriptreact"],
     line_comment: Some("//"),
-    grammar: Grammar::new(
-        || tree_sitter_typescript::LANGUAGE_TSX.into(),
-        ENTRIES,
-        role,
-        &Comments::SLASHES,
-    )
-    .ending_lines(ends_lines),
+    grammar: grammar(|| tree_sitter_typescript::LANGUAGE_TSX.into()),
     rule,
     defaults: DEFAULTS,
     without: &["open_brace.namespace", "open_brace.other", "flat_block.value"],
@@ -107,22 +93,11 @@ pub(super) static TSX: Language = Language {
 };
 
 /// The rule for a node: a function a construct, named after it.
-fn rule(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
-    let kind = Kind::of(p.kind(node));
-    if parts.is_empty() && !matches!(kind, Kind::String | Kind::Comment) {
-        // A word, a mark or a template: nothing to decide inside.
-        return;
-    }
-    let known = expressions::rule(p, node, kind, parts)
+fn rule(p: &mut Planner, node: NodeId, parts: &[NodeId]) -> bool {
+    let kind = Kind::at(p, node);
+    expressions::rule(p, node, kind, parts)
         || statements::rule(p, node, kind, parts)
         || classes::rule(p, node, kind, parts)
         || types::rule(p, node, kind, parts)
-        || markup::rule(p, node, kind, parts);
-    if !known && p.end(node) > p.first(node) + 1 {
-        p.keep(node);
-    }
-}
-
-fn is(p: &Planner, node: NodeId, kind: Kind) -> bool {
-    Kind::of(p.kind(node)) == kind
+        || markup::rule(p, node, kind, parts)
 }

@@ -1,7 +1,6 @@
 //! Statements and declarations, in the grammar's order.
 
 use super::classes::decorators;
-use super::is;
 use super::kinds::Kind;
 use crate::layout::plan::{Change, GroupId, ROOT, Rows, Shape};
 use crate::layout::planner::{List, Planner};
@@ -15,7 +14,7 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
         // It belongs to the line of the next statement, which is planned with it.
         [before @ .., end]
             if !before.is_empty()
-                && is(p, *end, Kind::Semicolon)
+                && p.is(*end, Kind::Semicolon)
                 && guard(p, node).is_some() =>
         {
             before
@@ -25,13 +24,7 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
     match kind {
         Kind::Program => program(p, node, parts),
         Kind::ExportStatement | Kind::ImportStatement => module_statement(p, node, parts),
-        Kind::ImportClause => p.commas(parts, Kind::Comma as u16),
         Kind::NamedImports | Kind::ExportClause => named(p, parts),
-        Kind::NamespaceImport
-        | Kind::NamespaceExport
-        | Kind::ImportSpecifier
-        | Kind::ExportSpecifier
-        | Kind::ImportAttribute => p.words(parts),
         Kind::ExpressionStatement
         | Kind::ReturnStatement
         | Kind::ThrowStatement
@@ -56,7 +49,6 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
         Kind::CatchClause | Kind::FinallyClause => handler(p, node, parts, "control"),
         Kind::LabeledStatement => labeled_statement(p, node, parts),
         Kind::ClassStaticBlock => handler(p, node, parts, "type"),
-        Kind::EmptyStatement => {}
         _ => return false,
     }
     true
@@ -73,13 +65,13 @@ pub(super) fn listed(p: &mut Planner, parts: &[NodeId], group: GroupId, level: u
     let apart: Vec<NodeId> = parts
         .iter()
         .enumerate()
-        .filter(|(index, part)| *index == 0 || !is(p, **part, Kind::EmptyStatement))
+        .filter(|(index, part)| *index == 0 || !p.is(**part, Kind::EmptyStatement))
         .map(|(_, part)| *part)
         .collect();
     p.statements(&apart, group, level, sort);
     for pair in parts.windows(2) {
         let (before, part) = (pair[0], pair[1]);
-        if is(p, part, Kind::EmptyStatement) && guard(p, part).is_none() {
+        if p.is(part, Kind::EmptyStatement) && guard(p, part).is_none() {
             p.word(p.first(part), 0);
         }
         // A semicolon before a statement on its line: the statement's line begins with it.
@@ -95,18 +87,18 @@ pub(super) fn listed(p: &mut Planner, parts: &[NodeId], group: GroupId, level: u
 
 /// Whether a part of a body ends the member before it.
 pub(super) fn is_end(p: &Planner, part: NodeId) -> bool {
-    is(p, part, Kind::Semicolon) || is(p, part, Kind::Comma)
+    p.is_separator(part)
 }
 
 pub(super) fn sort(p: &Planner, node: NodeId) -> Sort {
-    match Kind::of(p.kind(node)) {
+    match Kind::at(p, node) {
         Kind::ImportStatement => Sort::Import,
         Kind::FunctionDeclaration | Kind::GeneratorFunctionDeclaration => Sort::Function,
         Kind::ClassDeclaration | Kind::AbstractClassDeclaration => Sort::Type,
         Kind::MethodDefinition => Sort::Member,
         Kind::ExportStatement | Kind::AmbientDeclaration => {
             let declared = p.parts(node).into_iter().last();
-            declared.map_or(Sort::Other, |declared| match Kind::of(p.kind(declared)) {
+            declared.map_or(Sort::Other, |declared| match Kind::at(p, declared) {
                 Kind::ExportStatement | Kind::AmbientDeclaration => Sort::Other,
                 _ => sort(p, declared),
             })
@@ -119,7 +111,7 @@ pub(super) fn sort(p: &Planner, node: NodeId) -> Sort {
 fn module_statement(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     p.words(parts);
     decorators(p, node, parts);
-    let last = parts.last().map(|last| Kind::of(p.kind(*last)));
+    let last = parts.last().map(|last| Kind::at(p, *last));
     let declares = matches!(
         last,
         Some(
@@ -149,9 +141,7 @@ fn module_statement(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
 
 /// `{ gauge, alarm as siren }`
 fn named(p: &mut Planner, parts: &[NodeId]) {
-    let inner = p.choices.braces_gap;
-    let list = List { inner, collection: true, last_comma: true, ..List::PLAIN };
-    let group = p.list(parts, &[Kind::Comma as u16], list);
+    let group = p.list(parts, List::new().collection().last_comma().opens_around_lines());
     if parts.len() == 3 {
         p.group_mut(group).stays = true;
     }
@@ -160,7 +150,7 @@ fn named(p: &mut Planner, parts: &[NodeId]) {
 /// A statement of words and one expression, with its end.
 fn simple_statement(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     p.words(parts);
-    if parts.first().is_some_and(|part| is(p, *part, Kind::InternalModule)) {
+    if parts.first().is_some_and(|part| p.is(*part, Kind::InternalModule)) {
         return;
     }
     statement_end(p, node, parts);
@@ -191,7 +181,7 @@ fn guard(p: &Planner, node: NodeId) -> Option<TokenId> {
 /// Sets the gap before a semicolon, and adds or drops it as `statement_end` wants.
 pub(super) fn statement_end(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let Some(&last) = parts.last() else { return };
-    let present = is(p, last, Kind::Semicolon);
+    let present = p.is(last, Kind::Semicolon);
     if parts.len() > 1 && guard(p, node).is_some() {
         return;
     }
@@ -218,7 +208,7 @@ pub(super) fn statement_end(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
 /// Whether a node stands in a `for`'s parentheses.
 fn in_for(p: &Planner, node: NodeId) -> bool {
     let parent = p.parent(node);
-    is(p, parent, Kind::ForStatement) && p.parts(parent).last() != Some(&node)
+    p.is(parent, Kind::ForStatement) && p.parts(parent).last() != Some(&node)
 }
 
 /// Whether the next line stays apart from a statement whose semicolon `end` goes.
@@ -236,7 +226,7 @@ pub(super) fn may_go_bare(p: &Planner, node: NodeId, end: TokenId) -> bool {
     // Inside a class, a field of such a name would be read as a modifier of what follows.
     let name = p.token_text(p.end(node) - 1);
     let modifies = matches!(
-        Kind::of(p.kind(node)),
+        Kind::at(p, node),
         Kind::FieldDefinition | Kind::PublicFieldDefinition
     ) && matches!(
         name,
@@ -258,9 +248,9 @@ pub(super) fn may_go_bare(p: &Planner, node: NodeId, end: TokenId) -> bool {
 
 /// `let level = 2, ebb;`
 fn declaration(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
-    p.commas(parts, Kind::Comma as u16);
+    p.commas(parts);
     let declarators: Vec<NodeId> =
-        parts.iter().copied().filter(|part| is(p, *part, Kind::VariableDeclarator)).collect();
+        parts.iter().copied().filter(|part| p.is(*part, Kind::VariableDeclarator)).collect();
     if declarators.len() > 1 {
         let end = p.end(declarators[declarators.len() - 1]);
         let group = p.group(Shape::List, p.first(node), end);
@@ -298,7 +288,7 @@ fn statement_block(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
 /// Whether a block has no header.
 fn stands_alone(p: &Planner, block: NodeId) -> bool {
     matches!(
-        Kind::of(p.kind(p.parent(block))),
+        Kind::at(p, p.parent(block)),
         Kind::Program
             | Kind::StatementBlock
             | Kind::SwitchCase
@@ -310,7 +300,7 @@ fn stands_alone(p: &Planner, block: NodeId) -> bool {
 /// The token whose line a block's lines count from: its header's first one.
 fn block_base(p: &Planner, node: NodeId) -> TokenId {
     let parent = p.parent(node);
-    match stands_alone(p, node) && !is(p, parent, Kind::LabeledStatement) {
+    match stands_alone(p, node) && !p.is(parent, Kind::LabeledStatement) {
         true => p.first(node),
         // The header is the last clause that begins before the block.
         false => p.first(parent),
@@ -320,7 +310,7 @@ fn block_base(p: &Planner, node: NodeId) -> TokenId {
 /// Statements that stay on their header's line if they fit there.
 fn flat_statements(p: &mut Planner, parts: &[NodeId], group: GroupId) {
     for (index, part) in parts.iter().enumerate() {
-        if index > 0 && is(p, *part, Kind::EmptyStatement) {
+        if index > 0 && p.is(*part, Kind::EmptyStatement) {
             p.word(p.first(*part), 0);
         } else {
             p.may_break(p.first(*part), group, 1, 1, Setting::FlatBlock);
@@ -341,7 +331,7 @@ pub(super) fn bracketed<'n>(
             Some((p.first(*opener), p.first(*closer), inner))
         }
         _ => {
-            p.list(parts, &[Kind::Comma as u16], List::PLAIN);
+            p.list(parts, List::new());
             None
         }
     }
@@ -356,7 +346,7 @@ fn control_parens(p: &mut Planner, parens: NodeId) {
 /// line or on the next one as it stands.
 fn body(p: &mut Planner, body: NodeId, header: TokenId, after: TokenId) {
     let first = p.first(body);
-    let kind = Kind::of(p.kind(body));
+    let kind = Kind::at(p, body);
     match kind {
         Kind::StatementBlock => return p.open_block(body, header, "control"),
         Kind::EmptyStatement => return p.word(first, 0),
@@ -380,7 +370,7 @@ fn if_statement(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     control_parens(p, *condition);
     body(p, *consequence, header, p.end(*condition) - 1);
     if let Some(other) = rest.first() {
-        follower(p, *other, header, is(p, *consequence, Kind::StatementBlock));
+        follower(p, *other, header, p.is(*consequence, Kind::StatementBlock));
     }
 }
 
@@ -404,7 +394,7 @@ fn follower(p: &mut Planner, node: NodeId, header: TokenId, after_block: bool) {
 
 fn else_clause(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let [word, inner] = parts else { return };
-    if is(p, *inner, Kind::IfStatement) {
+    if p.is(*inner, Kind::IfStatement) {
         p.word(p.first(*inner), 1);
     } else {
         body(p, *inner, p.first(node), p.first(*word));
@@ -424,14 +414,14 @@ fn switch_body(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
 
 /// `case ebb: …`
 fn switch_case(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
-    let Some(colon) = parts.iter().position(|part| is(p, *part, Kind::Colon)) else { return };
+    let Some(colon) = p.position(parts, Kind::Colon) else { return };
     p.words(&parts[..colon]);
     let colon_token = p.first(parts[colon]);
     p.word(colon_token, 0);
     let inner = &parts[colon + 1..];
     match inner {
         [] => {}
-        [block] if is(p, *block, Kind::StatementBlock) => {
+        [block] if p.is(*block, Kind::StatementBlock) => {
             p.open_block(*block, p.first(node), "control");
         }
         [first, ..] if p.keeps_flat(node, "case") => {
@@ -450,7 +440,7 @@ fn switch_case(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
 
 /// `for (let i = 0; i < n; i++) …`
 fn for_statement(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
-    let Some(closer) = parts.iter().position(|part| is(p, *part, Kind::CloseParen)) else { return };
+    let Some(closer) = p.position(parts, Kind::CloseParen) else { return };
     let [_, opener, inner @ ..] = &parts[..closer] else { return };
     control_parens(p, *opener);
     let close = p.first(parts[closer]);
@@ -459,7 +449,7 @@ fn for_statement(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let mut after_end = false;
     for (index, part) in inner.iter().enumerate() {
         let token = p.first(*part);
-        let is_end = matches!(Kind::of(p.kind(*part)), Kind::Semicolon | Kind::EmptyStatement);
+        let is_end = matches!(Kind::at(p, *part), Kind::Semicolon | Kind::EmptyStatement);
         if index == 0 {
             p.may_break(token, group, 1, gap, Setting::InnerGap);
         } else if is_end {
@@ -478,8 +468,8 @@ fn for_statement(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
 
 /// `for (const gauge of gauges) …`
 fn for_in_statement(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
-    let opener = parts.iter().position(|part| is(p, *part, Kind::OpenParen));
-    let closer = parts.iter().position(|part| is(p, *part, Kind::CloseParen));
+    let opener = p.position(parts, Kind::OpenParen);
+    let closer = p.position(parts, Kind::CloseParen);
     let (Some(opener), Some(closer)) = (opener, closer) else { return };
     p.words(&parts[..closer]);
     control_parens(p, parts[opener]);
@@ -502,7 +492,7 @@ fn while_statement(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
 fn do_statement(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let [word, inner, while_word, condition, ..] = parts else { return };
     body(p, *inner, p.first(node), p.first(*word));
-    follower(p, *while_word, p.first(node), is(p, *inner, Kind::StatementBlock));
+    follower(p, *while_word, p.first(node), p.is(*inner, Kind::StatementBlock));
     control_parens(p, *condition);
     statement_end(p, node, parts);
 }
@@ -520,12 +510,12 @@ fn handler(p: &mut Planner, node: NodeId, parts: &[NodeId], key: &str) {
     let Some((block, header)) = parts.split_last() else { return };
     for (index, part) in header.iter().enumerate().skip(1) {
         let token = p.first(*part);
-        let inside = matches!(Kind::of(p.kind(header[index - 1])), Kind::OpenParen);
-        if is(p, *part, Kind::OpenParen) {
+        let inside = matches!(Kind::at(p, header[index - 1]), Kind::OpenParen);
+        if p.is(*part, Kind::OpenParen) {
             control_parens(p, *part);
-        } else if is(p, *part, Kind::TypeAnnotation) {
+        } else if p.is(*part, Kind::TypeAnnotation) {
             p.word(token, 0);
-        } else if inside || is(p, *part, Kind::CloseParen) {
+        } else if inside || p.is(*part, Kind::CloseParen) {
             p.flat(token, p.choices.parens_gap, Setting::InnerGap);
         } else {
             p.word(token, 1);

@@ -1,7 +1,5 @@
 //! Types, signatures and what only TypeScript declares, in the grammar's order.
 
-use super::expressions::elements;
-use super::is;
 use super::kinds::Kind;
 use super::statements::{bracketed, is_end, sort, statement_end};
 use crate::layout::plan::Shape;
@@ -12,35 +10,15 @@ use crate::syntax::{NodeId, TokenId};
 /// The rule for a type; says whether `kind` is one.
 pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) -> bool {
     match kind {
-        Kind::AsExpression
-        | Kind::SatisfiesExpression
-        | Kind::TypePredicate
-        | Kind::Asserts
-        | Kind::ReadonlyType
-        | Kind::InferType
-        | Kind::TypeQuery
-        | Kind::IndexTypeQuery
-        | Kind::Constraint
-        | Kind::PredefinedType
-        | Kind::UniqueSymbol
-        | Kind::UniqueSymbolWords => p.words(parts),
-        Kind::NonNullExpression
-        | Kind::InstantiationExpression
-        | Kind::TypeAssertion
-        | Kind::NestedIdentifier
-        | Kind::NestedTypeIdentifier
-        | Kind::GenericType
-        | Kind::OptionalType
-        | Kind::RestType
-        | Kind::LiteralType
-        | Kind::FlowMaybeType => p.tight(parts),
         Kind::ArrayType | Kind::LookupType => lookup(p, parts),
         Kind::ImportRequireClause | Kind::ImportAlias => import_alias(p, node, kind, parts),
         Kind::AmbientDeclaration | Kind::Module | Kind::InternalModule => module(p, parts),
         Kind::InterfaceDeclaration => interface_declaration(p, node, parts),
         Kind::InterfaceBody => interface_body(p, node, parts),
         Kind::EnumDeclaration => enum_declaration(p, node, parts),
-        Kind::EnumBody => enum_body(p, parts),
+        Kind::EnumBody => {
+            p.list(parts, List::new().collection().last_comma().opens_around_lines());
+        }
         Kind::TypeAliasDeclaration => type_alias_declaration(p, node, parts),
         Kind::FunctionSignature => {
             signature(p, parts);
@@ -69,9 +47,7 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
             }
         }
         Kind::TypeParameters | Kind::TypeArguments => {
-            let inner = p.choices.angles_gap;
-            let list = List { inner, holds_lines: true, ..List::PLAIN };
-            let group = p.list(parts, &[Kind::Comma as u16], list);
+            let group = p.list(parts, List::new());
             if kind == Kind::TypeArguments {
                 p.group_mut(group).reluctant = true;
             }
@@ -82,7 +58,6 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
         Kind::FunctionType | Kind::ConstructorType => function_type(p, parts),
         Kind::ConditionalType => conditional_type(p, node, parts),
         Kind::ParenthesizedType => parenthesized_type(p, parts),
-        Kind::AccessibilityModifier | Kind::OverrideModifier | Kind::TemplateLiteralType => {}
         _ => return false,
     }
     true
@@ -90,7 +65,7 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
 
 /// The blanks before a part of a signature: none before what belongs to the name before it.
 fn gap_before(p: &Planner, before: NodeId, part: NodeId) -> u8 {
-    match Kind::of(p.kind(part)) {
+    match Kind::at(p, part) {
         Kind::TypeAnnotation
         | Kind::OmittingTypeAnnotation
         | Kind::AddingTypeAnnotation
@@ -104,10 +79,10 @@ fn gap_before(p: &Planner, before: NodeId, part: NodeId) -> u8 {
         | Kind::Comma
         | Kind::Semicolon => 0,
         Kind::TypeParameters => u8::from(matches!(
-            Kind::of(p.kind(before)),
+            Kind::at(p, before),
             Kind::New | Kind::Function | Kind::Async
         )),
-        _ => u8::from(!is(p, before, Kind::Star)),
+        _ => u8::from(!p.is(before, Kind::Star)),
     }
 }
 
@@ -116,8 +91,8 @@ pub(super) fn signature(p: &mut Planner, parts: &[NodeId]) {
     for pair in parts.windows(2) {
         let [before, part] = [pair[0], pair[1]];
         let token = p.first(part);
-        if is(p, part, Kind::FormalParameters) {
-            match Kind::of(p.kind(before)) {
+        if p.is(part, Kind::FormalParameters) {
+            match Kind::at(p, before) {
                 Kind::New => p.word(token, 1),
                 Kind::TypeParameters => p.word(token, 0),
                 _ => p.parens(token, p.choices.declaration_parens),
@@ -126,7 +101,7 @@ pub(super) fn signature(p: &mut Planner, parts: &[NodeId]) {
             let blanks = gap_before(p, before, part);
             p.word(token, blanks);
         }
-        if is(p, part, Kind::DefaultType) || is(p, part, Kind::Equals) {
+        if p.is(part, Kind::DefaultType) || p.is(part, Kind::Equals) {
             p.operator(token);
         }
     }
@@ -136,7 +111,7 @@ pub(super) fn signature(p: &mut Planner, parts: &[NodeId]) {
 pub(super) fn declared(p: &mut Planner, parts: &[NodeId]) {
     signature(p, parts);
     if let [.., sign, value] = parts
-        && is(p, *sign, Kind::Equals)
+        && p.is(*sign, Kind::Equals)
     {
         assigned(p, p.first(*sign), *value);
     }
@@ -166,8 +141,8 @@ fn annotation(p: &mut Planner, parts: &[NodeId]) {
 
 /// Whether alternatives begin with a bar that has nothing before it.
 fn leads_with_bar(p: &Planner, mut node: NodeId) -> bool {
-    let kind = Kind::of(p.kind(node));
-    while matches!(kind, Kind::UnionType | Kind::IntersectionType) && is(p, node, kind) {
+    let kind = Kind::at(p, node);
+    while matches!(kind, Kind::UnionType | Kind::IntersectionType) && p.is(node, kind) {
         match p.parts(node)[..] {
             [_, _] => return true,
             [left, _, _] => node = left,
@@ -204,7 +179,7 @@ fn alternatives(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) {
     };
     let (bar, last) = match parts {
         [left, bar, last] => {
-            if is(p, *left, kind) {
+            if p.is(*left, kind) {
                 p.hand(*left, group);
             }
             (p.first(*bar), p.first(*last))
@@ -222,7 +197,7 @@ fn alternatives(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) {
 /// `Level & { unit: string }`: the last one's members open in the chain's place.
 fn stand_in(p: &Planner, kind: Kind, parts: &[NodeId]) -> TokenId {
     match parts {
-        [.., last] if kind == Kind::IntersectionType && is(p, *last, Kind::ObjectType) => {
+        [.., last] if kind == Kind::IntersectionType && p.is(*last, Kind::ObjectType) => {
             p.first(*last) + 1
         }
         _ => 0,
@@ -242,10 +217,10 @@ fn lookup(p: &mut Planner, parts: &[NodeId]) {
 fn import_alias(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) {
     for pair in parts.windows(2) {
         let token = p.first(pair[1]);
-        let opens = is(p, pair[1], Kind::OpenParen);
-        if opens || is(p, pair[1], Kind::CloseParen) || is(p, pair[0], Kind::OpenParen) {
+        let opens = p.is(pair[1], Kind::OpenParen);
+        if opens || p.is(pair[1], Kind::CloseParen) || p.is(pair[0], Kind::OpenParen) {
             p.word(token, 0);
-        } else if is(p, pair[0], Kind::Equals) || is(p, pair[1], Kind::Equals) {
+        } else if p.is(pair[0], Kind::Equals) || p.is(pair[1], Kind::Equals) {
             p.operator(token);
         } else {
             p.word(token, 1);
@@ -261,7 +236,7 @@ fn import_alias(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) {
 fn module(p: &mut Planner, parts: &[NodeId]) {
     p.words(parts);
     if let [.., block] = parts
-        && is(p, *block, Kind::StatementBlock)
+        && p.is(*block, Kind::StatementBlock)
     {
         // On the next line the grammar would read it as a block after a module without one.
         p.flat(p.first(*block), 1, Setting::OpenBrace);
@@ -304,17 +279,10 @@ fn enum_declaration(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     }
 }
 
-fn enum_body(p: &mut Planner, parts: &[NodeId]) {
-    let inner = p.choices.braces_gap;
-    let list = List { inner, collection: true, last_comma: true, ..List::PLAIN };
-    p.list(parts, &[Kind::Comma as u16], list);
-}
-
 /// `type Level = Ebb | Flood`
 fn type_alias_declaration(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     signature(p, parts);
-    let sign = parts.iter().position(|part| is(p, *part, Kind::Equals));
-    if let Some(sign) = sign
+    if let Some(sign) = p.position(parts, Kind::Equals)
         && let Some(value) = parts.get(sign + 1)
     {
         assigned(p, p.first(parts[sign]), *value);
@@ -328,7 +296,7 @@ fn index_signature(p: &mut Planner, parts: &[NodeId]) {
         let [before, part] = [pair[0], pair[1]];
         let token = p.first(part);
         let closes = p.token_text(token) == "]" && p.end(part) == token + 1;
-        if is(p, before, Kind::OpenBracket) || closes {
+        if p.is(before, Kind::OpenBracket) || closes {
             p.flat(token, p.choices.brackets_gap, Setting::InnerGap);
         } else if p.token_text(token) == "readonly" {
             p.word(token, 0);
@@ -341,13 +309,10 @@ fn index_signature(p: &mut Planner, parts: &[NodeId]) {
 
 /// `{ level: number; unit: string }`: its members may end with a comma, a semicolon or their line.
 fn object_type(p: &mut Planner, parts: &[NodeId]) {
-    let ends = [Kind::Comma as u16, Kind::Semicolon as u16];
-    let inner = p.choices.braces_gap;
-    let group = p.list(parts, &ends, List { inner, collection: true, ..List::PLAIN });
+    let group = p.list(parts, List::new().collection().opens_around_lines());
     let Some((_, rest)) = parts.split_first() else { return };
     for pair in rest[..rest.len().saturating_sub(1)].windows(2) {
-        let ends_before = ends.contains(&p.kind(pair[0]));
-        if !ends_before && !ends.contains(&p.kind(pair[1])) {
+        if !is_end(p, pair[0]) && !is_end(p, pair[1]) {
             p.may_break(p.first(pair[1]), group, 1, 1, Setting::WordGap);
             p.force(group);
         }
@@ -356,23 +321,16 @@ fn object_type(p: &mut Planner, parts: &[NodeId]) {
 
 /// `[level: number, unit?: string]`
 fn tuple_type(p: &mut Planner, parts: &[NodeId]) {
-    let last = elements(p, parts).last().copied();
+    let last = p.elements(parts).last().copied();
     let has_rest = last.is_some_and(|last| p.token_text(p.first(last)) == "...");
-    let list = List {
-        inner: p.choices.brackets_gap,
-        collection: true,
-        last_comma: !has_rest,
-        holds_lines: true,
-        stand_in: 0,
-    };
-    p.list(parts, &[Kind::Comma as u16], list);
+    p.list(parts, List::new().collection().last_comma_if(!has_rest));
 }
 
 /// `(level: number) => string`
 fn function_type(p: &mut Planner, parts: &[NodeId]) {
     for pair in parts.windows(2) {
         let token = p.first(pair[1]);
-        let tight = is(p, pair[0], Kind::TypeParameters);
+        let tight = p.is(pair[0], Kind::TypeParameters);
         p.word(token, u8::from(!tight));
     }
 }
@@ -389,7 +347,7 @@ fn conditional_type(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         p.may_break(p.first(*sign), group, 1, 1, Setting::WordGap);
     }
     let colon = p.first(*colon);
-    if is(p, *no, Kind::ConditionalType) && !super::expressions::stands_deeper(p, *no, colon) {
+    if p.is(*no, Kind::ConditionalType) && !super::expressions::stands_deeper(p, *no, colon) {
         p.hand(*no, group);
     }
 }
@@ -397,8 +355,8 @@ fn conditional_type(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
 /// `(Ebb | Flood)`; broken inside its parentheses.
 fn parenthesized_type(p: &mut Planner, parts: &[NodeId]) {
     let [opener, inner, closer] = parts else { return };
-    let group = p.enclosed(Shape::Chain, *opener, *inner, *closer, p.choices.parens_gap);
-    p.group_mut(group).stand_in = match Kind::of(p.kind(*inner)) {
+    let group = p.enclosed(Shape::Chain, *opener, *inner, *closer);
+    p.group_mut(group).stand_in = match Kind::at(p, *inner) {
         Kind::ObjectType | Kind::FunctionType => p.first(*inner) + 1,
         _ => 0,
     };

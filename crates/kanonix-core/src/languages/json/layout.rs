@@ -3,40 +3,38 @@
 use crate::layout::plan::ROOT;
 use crate::layout::planner::{List, Planner};
 use crate::style::Setting;
-use crate::syntax::{NodeId, Role, kinds};
+use crate::languages::kinds::kinds;
+use crate::syntax::NodeId;
 
 kinds! {
-    nodes {
-        Document = "document",
-        Object = "object",
-        Pair = "pair",
-        Array = "array",
-        String = "string",
-        Comment = "comment",
+    statements {
+        Document, Object, Array,
     }
-    marks { Comma = "," }
-}
-
-/// What the copying walk does with a kind.
-pub(super) fn role(kind: u16) -> Role {
-    match Kind::of(kind) {
-        Kind::String => Role::Atom,
-        Kind::Comment => Role::Comment,
-        Kind::Document | Kind::Object | Kind::Array => Role::Statements,
-        _ => Role::Plain,
+    atoms {
+        String,
+    }
+    comments {
+        Comment,
+    }
+    pairs {
+        Pair,
+    }
+    separators {
+        Comma = ",",
     }
 }
 
 /// The rule for a node.
-pub(super) fn rule(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
-    match Kind::of(p.kind(node)) {
+pub(super) fn rule(p: &mut Planner, node: NodeId, parts: &[NodeId]) -> bool {
+    match Kind::at(p, node) {
         Kind::Document => document(p, node, parts),
-        Kind::Object => object(p, parts),
-        Kind::Pair => pair(p, parts),
-        Kind::Array => array(p, parts),
-        Kind::Comment => p.comment_mark(p.first(node), "//"),
-        _ => {}
+        // `{ "high": 5.1, "low": -0.4 }`
+        Kind::Object => _ = p.list(parts, List::new().collection().opens_around_lines()),
+        // `[1.2, 1.4, 1.9]`
+        Kind::Array => _ = p.list(parts, List::new().collection()),
+        _ => return false,
     }
+    true
 }
 
 /// `{ "level": 2 }`, alone in its file; some files hold one value a line.
@@ -46,25 +44,4 @@ fn document(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     }
     let end = p.end(node);
     p.line(end, ROOT, 0, Setting::InsertFinalNewline);
-}
-
-/// `{ "high": 5.1, "low": -0.4 }`
-fn object(p: &mut Planner, parts: &[NodeId]) {
-    let inner = p.choices.braces_gap;
-    p.list(parts, &[Kind::Comma as u16], List { inner, collection: true, ..List::PLAIN });
-}
-
-/// `"high": 5.1`
-fn pair(p: &mut Planner, parts: &[NodeId]) {
-    if let [_, colon, value] = parts {
-        p.word(p.first(*colon), 0);
-        p.word(p.first(*value), 1);
-    }
-}
-
-/// `[1.2, 1.4, 1.9]`
-fn array(p: &mut Planner, parts: &[NodeId]) {
-    let inner = p.choices.brackets_gap;
-    let list = List { inner, collection: true, holds_lines: true, ..List::PLAIN };
-    p.list(parts, &[Kind::Comma as u16], list);
 }

@@ -15,8 +15,7 @@ pub(super) static LANGUAGE: Language = Language {
     line_comment: None,
     grammar: Grammar::new(
         || tree_sitter_json::LANGUAGE.into(),
-        layout::ENTRIES,
-        layout::role,
+        &layout::KINDS,
         &Comments::SLASHES,
     ),
     rule: layout::rule,

@@ -13,57 +13,39 @@ const IN_BRACKETS: u8 = 1;
 /// The rule for an expression; says whether `kind` is one.
 pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) -> bool {
     match kind {
-        Kind::Parameters => bracketed(p, node, parts, p.choices.parens_gap, false),
+        Kind::Parameters => bracketed(p, node, parts, List::new()),
         Kind::ArgumentList => argument_list(p, node, parts),
-        Kind::LambdaParameters
-        | Kind::ExpressionList
-        | Kind::PatternList => p.commas(parts, Kind::Comma as u16),
-        Kind::TypedParameter => annotated(p, parts),
         Kind::DefaultParameter | Kind::KeywordArgument | Kind::KeywordPattern => {
             for part in parts.iter().skip(1) {
                 p.flat(p.first(*part), 0, Setting::OperatorGap);
             }
         }
         Kind::TypedDefaultParameter => {
-            annotated(p, parts);
+            p.pair(parts);
             if let [.., sign, value] = parts {
                 p.operator(p.first(*sign));
                 p.operator(p.first(*value));
             }
         }
-        Kind::ListSplat
-        | Kind::ListSplatPattern
-        | Kind::DictionarySplat
-        | Kind::DictionarySplatPattern
-        | Kind::SplatPattern
-        | Kind::SplatType
-        | Kind::MemberType
-        | Kind::GenericType
-        | Kind::UnaryOperator => p.tight(parts),
-        Kind::ConstrainedType => annotated(p, parts),
         Kind::TypeParameter => type_parameter(p, node, parts),
         Kind::UnionType | Kind::UnionPattern | Kind::ComplexPattern => operands(p, parts),
-        Kind::AsPattern | Kind::ForInClause => clause(p, parts),
-        Kind::IfClause | Kind::NotOperator | Kind::Await | Kind::Yield => p.words(parts),
         Kind::ClassPattern => class_pattern(p, node, parts),
         Kind::DictPattern => dict_pattern(p, node, parts),
         Kind::CasePattern => case_pattern(p, parts),
         Kind::Tuple | Kind::TuplePattern => tuple(p, node, parts),
-        Kind::List | Kind::ListPattern => bracketed(p, node, parts, p.choices.brackets_gap, true),
-        Kind::Set | Kind::Dictionary => bracketed(p, node, parts, p.choices.braces_gap, true),
-        Kind::Pair => pair(p, parts),
-        Kind::ListComprehension => comprehension(p, node, parts, p.choices.brackets_gap),
-        Kind::DictionaryComprehension | Kind::SetComprehension => {
-            comprehension(p, node, parts, p.choices.braces_gap);
+        Kind::List | Kind::ListPattern | Kind::Set | Kind::Dictionary => {
+            bracketed(p, node, parts, List::new().collection());
         }
-        Kind::GeneratorExpression => comprehension(p, node, parts, p.choices.parens_gap),
+        Kind::ListComprehension
+        | Kind::DictionaryComprehension
+        | Kind::SetComprehension
+        | Kind::GeneratorExpression => comprehension(p, node, parts),
         Kind::ParenthesizedExpression | Kind::ParenthesizedListSplat => {
             parenthesized(p, node, parts);
         }
         Kind::NamedExpression => operands(p, parts),
         Kind::BooleanOperator | Kind::BinaryOperator => binary(p, node, kind, parts),
         Kind::ComparisonOperator => comparison(p, node, parts),
-        Kind::IsNot | Kind::NotIn | Kind::IsNotWords | Kind::NotInWords => p.words(parts),
         Kind::Lambda => lambda(p, parts),
         Kind::Assignment | Kind::AugmentedAssignment => assignment(p, parts),
         Kind::Attribute => {
@@ -81,21 +63,9 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
         Kind::ConditionalExpression => conditional(p, node, parts),
         Kind::ConcatenatedString => concatenated_string(p, node, parts),
         Kind::String => string(p, node),
-        Kind::Comment => p.comment_mark(p.first(node), "#"),
-        Kind::Type
-        | Kind::AsPatternTarget
-        | Kind::KeywordSeparator
-        | Kind::PositionalSeparator
-        | Kind::Identifier
-        | Kind::Integer
-        | Kind::Float => {}
         _ => return false,
     }
     true
-}
-
-fn is(p: &Planner, node: NodeId, kind: Kind) -> bool {
-    Kind::of(p.kind(node)) == kind
 }
 
 fn in_brackets(p: &Planner, node: NodeId) -> bool {
@@ -103,50 +73,35 @@ fn in_brackets(p: &Planner, node: NodeId) -> bool {
 }
 
 /// A list in brackets.
-fn bracketed(p: &mut Planner, node: NodeId, parts: &[NodeId], inner: u8, collection: bool) {
+fn bracketed(p: &mut Planner, node: NodeId, parts: &[NodeId], list: List) {
     p.set_context(node, IN_BRACKETS);
-    let last_comma = !ends_in_starred_call(p, parts);
-    let list = List { inner, collection, last_comma, holds_lines: true, stand_in: 0 };
-    p.list(parts, &[Kind::Comma as u16], list);
+    p.list(parts, list.last_comma_if(!ends_in_starred_call(p, parts)));
 }
 
 /// `[*read(path)]`: the grammar reads the star as part of the called name here, and as what it is
 /// once a comma follows, so a comma could not be proved to change nothing.
 fn ends_in_starred_call(p: &Planner, parts: &[NodeId]) -> bool {
-    let last = parts.iter().rev().skip(1).find(|part| !is(p, **part, Kind::Comma));
+    let last = parts.iter().rev().skip(1).find(|part| !p.is(**part, Kind::Comma));
     last.is_some_and(|last| {
         p.token_text(p.first(*last)) == "*"
-            && !matches!(Kind::of(p.kind(*last)), Kind::ListSplat | Kind::ListSplatPattern)
+            && !matches!(Kind::at(p, *last), Kind::ListSplat | Kind::ListSplatPattern)
     })
 }
 
 /// `(level, unit="m", *rest)`; a single generator may stand without parentheses of its own.
 fn argument_list(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     p.set_context(node, IN_BRACKETS);
-    let elements: Vec<NodeId> = match parts {
-        [_, inner @ .., _] => {
-            inner.iter().copied().filter(|part| !is(p, *part, Kind::Comma)).collect()
-        }
-        _ => Vec::new(),
+    let stand_in = match p.elements(parts)[..] {
+        [only] => literal_opener(p, only).map(|opener| opener + 1),
+        _ => None,
     };
-    let stand_in = match elements[..] {
-        [only] => literal_opener(p, only).map_or(0, |opener| opener + 1),
-        _ => 0,
-    };
-    let list = List {
-        inner: p.choices.parens_gap,
-        collection: false,
-        last_comma: true,
-        holds_lines: true,
-        stand_in,
-    };
-    p.list(parts, &[Kind::Comma as u16], list);
+    p.list(parts, List::new().last_comma().stand_in(stand_in));
 }
 
 /// The opening bracket of a display with something in it.
 fn literal_opener(p: &Planner, node: NodeId) -> Option<TokenId> {
     matches!(
-        Kind::of(p.kind(node)),
+        Kind::at(p, node),
         Kind::List
             | Kind::Dictionary
             | Kind::Set
@@ -156,14 +111,6 @@ fn literal_opener(p: &Planner, node: NodeId) -> Option<TokenId> {
     )
     .then(|| p.first(node))
     .filter(|first| p.end(node) > first + 2)
-}
-
-/// `level: float`
-fn annotated(p: &mut Planner, parts: &[NodeId]) {
-    if let [_, colon, value, ..] = parts {
-        p.word(p.first(*colon), 0);
-        p.word(p.first(*value), 1);
-    }
 }
 
 /// Operands and operators in turn, on one line.
@@ -179,31 +126,25 @@ fn operands(p: &mut Planner, parts: &[NodeId]) {
     }
 }
 
-/// Words, with commas among them.
-fn clause(p: &mut Planner, parts: &[NodeId]) {
-    p.commas(parts, Kind::Comma as u16);
-}
-
 /// `Gauge(kind="float")`
 fn class_pattern(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     if let [_, list @ ..] = parts
         && let Some(opener) = list.first()
     {
         p.word(p.first(*opener), 0);
-        bracketed(p, node, list, p.choices.parens_gap, false);
+        bracketed(p, node, list, List::new());
     }
 }
 
 /// `{"kind": kind, **rest}`
 fn dict_pattern(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     p.set_context(node, IN_BRACKETS);
-    let list = List { inner: p.choices.braces_gap, collection: true, ..List::PLAIN };
-    p.list(parts, &[Kind::Comma as u16], list);
+    p.list(parts, List::new().collection().opens_around_lines());
     for pair in parts.windows(2) {
         let [before, part] = pair else { continue };
-        if is(p, *part, Kind::Colon) {
+        if p.is(*part, Kind::Colon) {
             p.word(p.first(*part), 0);
-        } else if is(p, *before, Kind::Colon) {
+        } else if p.is(*before, Kind::Colon) {
             p.word(p.first(*part), 1);
         }
     }
@@ -213,44 +154,29 @@ fn dict_pattern(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
 fn case_pattern(p: &mut Planner, parts: &[NodeId]) {
     match parts {
         [sign, number] if p.token_text(p.first(*sign)) == "-" => p.word(p.first(*number), 0),
-        _ => p.commas(parts, Kind::Comma as u16),
+        _ => p.commas(parts),
     }
 }
 
 /// `[str]` behind a generic type; as in a subscript, a comma at its end would make it a tuple.
 fn type_parameter(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     p.set_context(node, IN_BRACKETS);
-    let inner = p.choices.brackets_gap;
-    p.list(parts, &[Kind::Comma as u16], List { inner, holds_lines: true, ..List::PLAIN });
+    p.list(parts, List::new());
 }
 
 /// `(1, 2)`; the comma of a single element makes the tuple and always stays.
 fn tuple(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     p.set_context(node, IN_BRACKETS);
     let single = parts.len() <= 4;
-    let list = List {
-        inner: p.choices.parens_gap,
-        collection: true,
-        last_comma: !single && !ends_in_starred_call(p, parts),
-        holds_lines: true,
-        stand_in: 0,
-    };
-    p.list(parts, &[Kind::Comma as u16], list);
-}
-
-/// `"high": 5.1`
-fn pair(p: &mut Planner, parts: &[NodeId]) {
-    if let [_, colon, value] = parts {
-        p.word(p.first(*colon), 0);
-        p.word(p.first(*value), 1);
-    }
+    let may_have_comma = !single && !ends_in_starred_call(p, parts);
+    p.list(parts, List::new().collection().last_comma_if(may_have_comma));
 }
 
 /// `[level for level in levels if level]`; broken before each clause.
-fn comprehension(p: &mut Planner, node: NodeId, parts: &[NodeId], inner: u8) {
+fn comprehension(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     p.set_context(node, IN_BRACKETS);
     let [opener, body, clauses @ .., closer] = parts else { return };
-    let group = p.enclosed(Shape::Chain, *opener, *body, *closer, inner);
+    let group = p.enclosed(Shape::Chain, *opener, *body, *closer);
     p.group_mut(group).rows = Rows::Bracketed;
     for clause in clauses {
         p.may_break(p.first(*clause), group, 1, 1, Setting::WordGap);
@@ -261,9 +187,9 @@ fn comprehension(p: &mut Planner, node: NodeId, parts: &[NodeId], inner: u8) {
 fn parenthesized(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     p.set_context(node, IN_BRACKETS);
     let [opener, inner, closer] = parts else { return };
-    let group = p.enclosed(Shape::Chain, *opener, *inner, *closer, p.choices.parens_gap);
+    let group = p.enclosed(Shape::Chain, *opener, *inner, *closer);
     p.group_mut(group).stand_in = literal_opener(p, *inner).map_or(0, |literal| literal + 1);
-    p.group_mut(group).holds_lines = !is(p, *inner, Kind::ConcatenatedString);
+    p.group_mut(group).holds_lines = !p.is(*inner, Kind::ConcatenatedString);
 }
 
 /// How tightly an operator binds, as a number.
@@ -338,7 +264,7 @@ fn comparison(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
 
 /// `lambda level, unit="m": level`
 fn lambda(p: &mut Planner, parts: &[NodeId]) {
-    let Some(colon) = parts.iter().position(|part| is(p, *part, Kind::Colon)) else { return };
+    let Some(colon) = p.position(parts, Kind::Colon) else { return };
     p.words(&parts[..colon]);
     p.word(p.first(parts[colon]), 0);
     if let Some(body) = parts.get(colon + 1) {
@@ -351,9 +277,9 @@ fn assignment(p: &mut Planner, parts: &[NodeId]) {
     for pair in parts.windows(2) {
         let [before, part] = pair else { continue };
         let token = p.first(*part);
-        if is(p, *part, Kind::Colon) {
+        if p.is(*part, Kind::Colon) {
             p.word(token, 0);
-        } else if is(p, *before, Kind::Colon) {
+        } else if p.is(*before, Kind::Colon) {
             p.word(token, 1);
         } else {
             let blanks = p.unfused(token, p.choices.operator_gap);
@@ -372,7 +298,7 @@ fn chain(p: &mut Planner, node: NodeId) {
     let mut called = false;
     loop {
         let parts = p.parts(at);
-        match Kind::of(p.kind(at)) {
+        match Kind::at(p, at) {
             Kind::Call => called = true,
             Kind::Attribute => {
                 if called && parts.len() > 1 {
@@ -411,7 +337,7 @@ fn chain(p: &mut Planner, node: NodeId) {
 
 fn attribute(p: &mut Planner, parts: &[NodeId]) {
     let [object, dot, name] = parts else { return };
-    if is(p, *object, Kind::Integer) || is(p, *object, Kind::Float) {
+    if p.is(*object, Kind::Integer) || p.is(*object, Kind::Float) {
         return;
     }
     if !p.is_breakable(p.first(*dot)) {
@@ -427,8 +353,7 @@ fn subscript(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let Some(opener) = brackets.first() else { return };
     p.word(p.first(*opener), 0);
     p.set_context(node, IN_BRACKETS);
-    let inner = p.choices.brackets_gap;
-    p.list(brackets, &[Kind::Comma as u16], List { inner, holds_lines: true, ..List::PLAIN });
+    p.list(brackets, List::new());
 }
 
 /// `first:last:step`: nothing around the colons of plain bounds, a blank on each side of the
@@ -436,17 +361,17 @@ fn subscript(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
 /// and signs it says nothing: colons with the same on each side of them stay as they stand.
 fn slice(p: &mut Planner, parts: &[NodeId]) {
     let is_plain = |p: &Planner, part: NodeId| {
-        matches!(Kind::of(p.kind(part)), Kind::Identifier | Kind::Integer | Kind::Colon)
+        matches!(Kind::at(p, part), Kind::Identifier | Kind::Integer | Kind::Colon)
     };
     let is_open = |p: &Planner, part: NodeId| {
         is_plain(p, part)
             || matches!(
-                Kind::of(p.kind(part)),
+                Kind::at(p, part),
                 Kind::Attribute | Kind::UnaryOperator | Kind::Call | Kind::Subscript
             )
     };
     let both_colons =
-        |p: &Planner, pair: &[NodeId]| is(p, pair[0], Kind::Colon) && is(p, pair[1], Kind::Colon);
+        |p: &Planner, pair: &[NodeId]| p.is(pair[0], Kind::Colon) && p.is(pair[1], Kind::Colon);
     let present: Vec<&str> = parts
         .windows(2)
         .filter(|pair| !both_colons(p, pair))

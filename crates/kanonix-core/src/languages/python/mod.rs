@@ -7,7 +7,7 @@ mod statements;
 use super::Language;
 use crate::layout::planner::Planner;
 use crate::syntax::{Comments, Grammar, Indented, NodeId};
-use kinds::{ENTRIES, GOES_ON, Kind, foreign, goes_on, is_block, role};
+use kinds::{GOES_ON, KINDS, Kind, foreign, goes_on, is_block};
 
 pub(super) static LANGUAGE: Language = Language {
     name: "python",
@@ -17,7 +17,7 @@ pub(super) static LANGUAGE: Language = Language {
     interpreters: &["python", "pypy"],
     identifiers: &["python"],
     line_comment: Some("#"),
-    grammar: Grammar::new(|| tree_sitter_python::LANGUAGE.into(), ENTRIES, role, &Comments::HASH)
+    grammar: Grammar::new(|| tree_sitter_python::LANGUAGE.into(), &KINDS, &Comments::HASH)
         .indented(Indented { is_block, goes_on, words: GOES_ON })
         .without(foreign),
     rule,
@@ -57,14 +57,7 @@ pub(super) static LANGUAGE: Language = Language {
 };
 
 /// The rule for a node: a function a construct, named after it.
-fn rule(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
-    let kind = Kind::of(p.kind(node));
-    if parts.is_empty() && !matches!(kind, Kind::String | Kind::Comment) {
-        // A word or a mark: nothing to decide inside.
-        return;
-    }
-    let known = expressions::rule(p, node, kind, parts) || statements::rule(p, node, kind, parts);
-    if !known && p.end(node) > p.first(node) + 1 {
-        p.keep(node);
-    }
+fn rule(p: &mut Planner, node: NodeId, parts: &[NodeId]) -> bool {
+    let kind = Kind::at(p, node);
+    expressions::rule(p, node, kind, parts) || statements::rule(p, node, kind, parts)
 }

@@ -11,20 +11,7 @@ use crate::syntax::{NodeId, TokenId};
 pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) -> bool {
     match kind {
         Kind::Module => module(p, node, parts),
-        Kind::ImportStatement
-        | Kind::GlobalStatement
-        | Kind::NonlocalStatement
-        | Kind::AssertStatement
-        | Kind::PrintStatement
-        | Kind::ExecStatement => p.commas(parts, Kind::Comma as u16),
         Kind::ImportFromStatement | Kind::FutureImportStatement => import_from(p, parts),
-        Kind::RelativeImport | Kind::ImportPrefix | Kind::DottedName => p.tight(parts),
-        Kind::Chevron
-        | Kind::AliasedImport
-        | Kind::ReturnStatement
-        | Kind::DeleteStatement
-        | Kind::RaiseStatement => p.words(parts),
-        Kind::ExpressionStatement => p.commas(parts, Kind::Comma as u16),
         Kind::TypeAliasStatement => type_alias(p, parts),
         Kind::IfStatement
         | Kind::ElifClause
@@ -41,21 +28,11 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
         | Kind::ClassDefinition => compound(p, node, kind, parts),
         Kind::WithClause => with_clause(p, parts),
         Kind::DecoratedDefinition => decorated_definition(p, node, parts),
-        Kind::Decorator => p.tight(parts),
         // The statement that holds a block plans it.
         Kind::Block => {}
-        Kind::PassStatement
-        | Kind::BreakStatement
-        | Kind::ContinueStatement
-        | Kind::WildcardImport
-        | Kind::WithItem => {}
         _ => return false,
     }
     true
-}
-
-fn is(p: &Planner, node: NodeId, kind: Kind) -> bool {
-    Kind::of(p.kind(node)) == kind
 }
 
 fn module(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
@@ -68,10 +45,10 @@ fn module(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
 /// language wants none there; only `keep` leaves it.
 fn listed(p: &mut Planner, parts: &[NodeId], group: GroupId, level: u8) {
     let statements: Vec<NodeId> =
-        parts.iter().copied().filter(|part| !is(p, *part, Kind::Semicolon)).collect();
+        parts.iter().copied().filter(|part| !p.is(*part, Kind::Semicolon)).collect();
     let in_class = parts.first().is_some_and(|part| {
         let holder = p.parent(p.parent(*part));
-        group != ROOT && is(p, holder, Kind::ClassDefinition)
+        group != ROOT && p.is(holder, Kind::ClassDefinition)
     });
     let sort = if group == ROOT {
         sort_in_module
@@ -82,7 +59,7 @@ fn listed(p: &mut Planner, parts: &[NodeId], group: GroupId, level: u8) {
     };
     p.statements(&statements, group, level, sort);
     for part in parts {
-        if is(p, *part, Kind::Semicolon) {
+        if p.is(*part, Kind::Semicolon) {
             let token = p.first(*part);
             p.flat(token, 0, Setting::StatementEnd);
             if !p.style.is(Setting::StatementEnd, "", "keep") {
@@ -93,7 +70,7 @@ fn listed(p: &mut Planner, parts: &[NodeId], group: GroupId, level: u8) {
 }
 
 fn sort_in_module(p: &Planner, node: NodeId) -> Sort {
-    match Kind::of(p.kind(node)) {
+    match Kind::at(p, node) {
         Kind::ImportStatement | Kind::ImportFromStatement | Kind::FutureImportStatement => {
             Sort::Import
         }
@@ -116,11 +93,9 @@ fn sort_in_class(p: &Planner, node: NodeId) -> Sort {
 
 /// `from .levels import ebb, flood as rising`
 fn import_from(p: &mut Planner, parts: &[NodeId]) {
-    p.commas(parts, Kind::Comma as u16);
-    let Some(opener) = parts.iter().position(|part| is(p, *part, Kind::OpenParen)) else { return };
-    let inner = p.choices.parens_gap;
-    let list = List { inner, collection: true, last_comma: true, ..List::PLAIN };
-    p.list(&parts[opener..], &[Kind::Comma as u16], list);
+    p.commas(parts);
+    let Some(opener) = p.position(parts, Kind::OpenParen) else { return };
+    p.list(&parts[opener..], List::new().collection().last_comma().opens_around_lines());
 }
 
 /// `type Levels = list[float]`
@@ -134,7 +109,7 @@ fn type_alias(p: &mut Planner, parts: &[NodeId]) {
 
 /// A header, its colon, its block, and the clauses that follow it.
 fn compound(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) {
-    let Some(block_at) = parts.iter().position(|part| is(p, *part, Kind::Block)) else {
+    let Some(block_at) = p.position(parts, Kind::Block) else {
         return header(p, kind, parts);
     };
     let (head, rest) = parts.split_at(block_at);
@@ -151,18 +126,18 @@ fn compound(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) {
 }
 
 fn header(p: &mut Planner, kind: Kind, parts: &[NodeId]) {
-    p.commas(parts, Kind::Comma as u16);
+    p.commas(parts);
     for pair in parts.windows(2) {
         let [before, part] = pair else { continue };
         let token = p.first(*part);
         let follows_name = matches!(
-            Kind::of(p.kind(*part)),
+            Kind::at(p, *part),
             Kind::Parameters | Kind::TypeParameter
-        ) || (kind == Kind::ClassDefinition && is(p, *part, Kind::ArgumentList));
-        let star = is(p, *part, Kind::Star) && kind == Kind::ExceptClause;
+        ) || (kind == Kind::ClassDefinition && p.is(*part, Kind::ArgumentList));
+        let star = p.is(*part, Kind::Star) && kind == Kind::ExceptClause;
         if follows_name && p.token_text(token) == "(" {
             p.parens(token, p.choices.declaration_parens);
-        } else if is(p, *part, Kind::Colon) || star || follows_name {
+        } else if p.is(*part, Kind::Colon) || star || follows_name {
             p.word(token, 0);
         }
         if p.token_text(token) == "->" || p.token_text(p.first(*before)) == "->" {
@@ -177,7 +152,7 @@ fn block(p: &mut Planner, node: NodeId, header: TokenId, colon: TokenId, kind: K
     let parts = p.parts(node);
     let Some(first) = parts.first().map(|part| p.first(*part)) else { return };
     let end = p.end(node);
-    let one = parts.iter().filter(|part| !is(p, **part, Kind::Semicolon)).count() == 1;
+    let one = parts.iter().filter(|part| !p.is(**part, Kind::Semicolon)).count() == 1;
     let key = match kind {
         Kind::FunctionDefinition => "function",
         Kind::ClassDefinition => "type",
@@ -196,12 +171,10 @@ fn block(p: &mut Planner, node: NodeId, header: TokenId, colon: TokenId, kind: K
 
 /// `with open(a) as b, (c):`
 fn with_clause(p: &mut Planner, parts: &[NodeId]) {
-    if parts.first().is_some_and(|part| is(p, *part, Kind::OpenParen)) {
-        let inner = p.choices.parens_gap;
-        let list = List { inner, last_comma: true, ..List::PLAIN };
-        p.list(parts, &[Kind::Comma as u16], list);
+    if parts.first().is_some_and(|part| p.is(*part, Kind::OpenParen)) {
+        p.list(parts, List::new().last_comma().opens_around_lines());
     } else {
-        p.commas(parts, Kind::Comma as u16);
+        p.commas(parts);
     }
 }
 

@@ -4,9 +4,8 @@ use super::expressions::{assigned, breakable};
 use super::items::header;
 use super::kinds::Kind;
 use super::patterns::ends_open;
-use super::{is, may_rewrite, position};
 use crate::layout::plan::{Change, GroupId, NO_GROUP, ROOT, Shape};
-use crate::layout::planner::Planner;
+use crate::layout::planner::{List, Planner};
 use crate::layout::vocabulary::Sort;
 use crate::style::Setting;
 use crate::syntax::{NodeId, TokenId};
@@ -14,7 +13,6 @@ use crate::syntax::{NodeId, TokenId};
 /// The rule for a statement or for something with a block; says whether `kind` is one.
 pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) -> bool {
     match kind {
-        Kind::ExpressionStatement => p.tight(parts),
         Kind::EmptyStatement => {}
         Kind::LetDeclaration => let_declaration(p, node, parts),
         Kind::IfExpression => if_expression(p, node, parts),
@@ -46,10 +44,10 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
 
 /// What a statement is to the blank lines around it.
 fn sort(p: &Planner, node: NodeId) -> Sort {
-    match Kind::of(p.kind(node)) {
+    match Kind::at(p, node) {
         Kind::UseDeclaration | Kind::ExternCrateDeclaration => Sort::Import,
         Kind::FunctionItem | Kind::FunctionSignatureItem => {
-            match Kind::of(p.kind(p.parent(node))) {
+            match Kind::at(p, p.parent(node)) {
                 Kind::DeclarationList => Sort::Member,
                 _ => Sort::Function,
             }
@@ -69,7 +67,7 @@ pub(super) fn statements(p: &mut Planner, parts: &[NodeId], block: GroupId, leve
     let mut first: Option<NodeId> = None;
     for part in parts {
         let token = p.first(*part);
-        if is(p, *part, Kind::EmptyStatement) && before.is_some() && !p.broken_before(token) {
+        if p.is(*part, Kind::EmptyStatement) && before.is_some() && !p.broken_before(token) {
             p.word(token, 0);
             continue;
         }
@@ -85,7 +83,7 @@ pub(super) fn statements(p: &mut Planner, parts: &[NodeId], block: GroupId, leve
             p.at_most(token, 0);
         }
         let first_part = *first.get_or_insert(*part);
-        if is(p, *part, Kind::AttributeItem) {
+        if p.is(*part, Kind::AttributeItem) {
             continue;
         }
         let now = sort(p, *part);
@@ -107,7 +105,7 @@ fn bracketed<'n>(
         }
         [_, closer] if p.is_breakable(p.first(*closer)) => None,
         _ => {
-            p.list(parts, &[], crate::layout::planner::List::PLAIN);
+            p.list(parts, List::new());
             None
         }
     }
@@ -129,11 +127,11 @@ pub(super) fn enclosed_statements(
 
 /// `'ebb: { … }`
 fn block(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
-    let Some(brace) = position(p, parts, Kind::OpenBrace) else { return };
+    let Some(brace) = p.position(parts, Kind::OpenBrace) else { return };
     header(p, &parts[..=brace]);
     let parts = &parts[brace..];
     if let [_, closer] = parts
-        && is(p, p.parent(node), Kind::IfExpression)
+        && p.is(p.parent(node), Kind::IfExpression)
         && p.end(p.parent(node)) > p.end(node)
     {
         // In front of an `else`.
@@ -159,7 +157,7 @@ fn block(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
 /// The token whose line a block's lines count from: its header's first one.
 fn block_base(p: &Planner, node: NodeId) -> TokenId {
     let parent = p.parent(node);
-    match Kind::of(p.kind(parent)) {
+    match Kind::at(p, parent) {
         Kind::FunctionItem
         | Kind::IfExpression
         | Kind::ElseClause
@@ -182,7 +180,7 @@ fn block_base(p: &Planner, node: NodeId) -> TokenId {
 fn is_value(p: &Planner, block: NodeId) -> bool {
     match p.parts(block)[..] {
         [_, value, _] => !matches!(
-            Kind::of(p.kind(value)),
+            Kind::at(p, value),
             Kind::ExpressionStatement
                 | Kind::LetDeclaration
                 | Kind::EmptyStatement
@@ -222,7 +220,7 @@ fn brace_behind(p: &mut Planner, value: NodeId, block: NodeId, header: TokenId, 
     if !p.style.is(Setting::OpenBrace, key, "same_line") || p.handed(block).is_some() {
         return;
     }
-    let tail = match is(p, value, Kind::LetCondition) {
+    let tail = match p.is(value, Kind::LetCondition) {
         true => {
             let group = p.group(Shape::LastResort, p.first(value), p.end(value));
             p.base(group, header);
@@ -232,7 +230,7 @@ fn brace_behind(p: &mut Planner, value: NodeId, block: NodeId, header: TokenId, 
         false => handed_chain(p, value, header),
     };
     let group = behind(p, brace, header, tail, Setting::OpenBrace);
-    if is(p, value, Kind::LetCondition)
+    if p.is(value, Kind::LetCondition)
         && let Some(pattern) = p.part(value, 1)
         && ends_open(p, pattern)
     {
@@ -279,10 +277,10 @@ pub(super) fn behind(
 /// `let Some(level) = gauge.level() else { … };`
 fn let_declaration(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     header(p, parts);
-    let Some(sign) = position(p, parts, Kind::Equals) else { return };
+    let Some(sign) = p.position(parts, Kind::Equals) else { return };
     let Some(&value) = parts.get(sign + 1) else { return };
     let [.., other, block, _] = parts else { return };
-    if !is(p, *other, Kind::Else) {
+    if !p.is(*other, Kind::Else) {
         return assigned(p, parts[sign], value);
     }
     let (header, other) = (p.first(node), p.first(*other));
@@ -338,14 +336,14 @@ fn else_on_own_line(p: &mut Planner, word: TokenId, header: TokenId) {
 /// statement.
 fn stands_as_value(p: &Planner, node: NodeId, consequence: NodeId, alternative: NodeId) -> bool {
     let outer = p.parent(node);
-    let is_statement = is(p, outer, Kind::ExpressionStatement) && {
+    let is_statement = p.is(outer, Kind::ExpressionStatement) && {
         let list = p.parent(outer);
-        let is_last = p.end(outer) + 1 == p.end(list) && !is(p, list, Kind::SourceFile);
+        let is_last = p.end(outer) + 1 == p.end(list) && !p.is(list, Kind::SourceFile);
         p.end(outer) != p.end(node) || !is_last
     };
     !is_statement
-        && !is(p, outer, Kind::ElseClause)
-        && is(p, alternative, Kind::Block)
+        && !p.is(outer, Kind::ElseClause)
+        && p.is(alternative, Kind::Block)
         && is_value(p, consequence)
         && is_value(p, alternative)
         && p.keeps_flat(node, "value")
@@ -366,7 +364,7 @@ fn let_condition(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
 
 fn else_clause(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let [_, inner] = parts else { return };
-    match is(p, *inner, Kind::Block) {
+    match p.is(*inner, Kind::Block) {
         true if p.handed(*inner).is_some() => p.flat(p.first(*inner), 1, Setting::OpenBrace),
         true => block_behind(p, *inner, p.first(node), "control", "control"),
         false => p.word(p.first(*inner), 1),
@@ -385,7 +383,7 @@ fn match_expression(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
 fn match_block(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let Some((opener, closer, arms)) = bracketed(p, parts) else { return };
     p.cases(opener, arms, closer, p.first(p.parent(node)));
-    if let Some(last) = arms.last().filter(|_| may_rewrite(p, node)) {
+    if let Some(last) = arms.last() {
         last_arm(p, *last);
     }
 }
@@ -393,9 +391,9 @@ fn match_block(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
 /// The comma behind the last arm, where its value is no block.
 fn last_arm(p: &mut Planner, arm: NodeId) {
     let parts = p.parts(arm);
-    let comma = parts.last().copied().filter(|part| is(p, *part, Kind::Comma));
-    let value = parts.iter().rev().find(|part| !is(p, **part, Kind::Comma));
-    if value.is_none_or(|value| is(p, *value, Kind::Block)) {
+    let comma = parts.last().copied().filter(|part| p.is(*part, Kind::Comma));
+    let value = parts.iter().rev().find(|part| !p.is(**part, Kind::Comma));
+    if value.is_none_or(|value| p.is(*value, Kind::Block)) {
         return;
     }
     match comma {
@@ -413,7 +411,7 @@ fn last_arm(p: &mut Planner, arm: NodeId) {
 
 /// `Some(level) if level > high => warn(level),`
 fn match_arm(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
-    let Some(pattern) = position(p, parts, Kind::MatchPattern) else { return };
+    let Some(pattern) = p.position(parts, Kind::MatchPattern) else { return };
     for part in parts.iter().take(pattern + 1).skip(1) {
         let group = p.group(Shape::Block, p.first(node), p.first(*part));
         p.newline(p.first(*part), group, 0, Setting::WordGap);
@@ -421,7 +419,7 @@ fn match_arm(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let [arrow, value, rest @ ..] = &parts[pattern + 1..] else { return };
     let (arrow, first) = (p.first(*arrow), p.first(*value));
     p.word(arrow, 1);
-    if is(p, *value, Kind::Block) {
+    if p.is(*value, Kind::Block) {
         block_behind(p, *value, p.first(parts[pattern]), "control", "case");
         guard(p, parts[pattern], Some(*value));
     } else {
@@ -438,7 +436,7 @@ fn match_arm(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
 fn match_pattern(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     p.words(parts);
     if let Some(group) = p.handed(node)
-        && let Some(word) = position(p, parts, Kind::If)
+        && let Some(word) = p.position(parts, Kind::If)
     {
         p.may_break(p.first(parts[word]), group, 1, 1, Setting::WordGap);
     }
@@ -446,7 +444,7 @@ fn match_pattern(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
 
 /// Where a pattern's guard has lines of its own, the brace behind it has one, too.
 fn guard(p: &mut Planner, pattern: NodeId, block: Option<NodeId>) {
-    if position(p, &p.parts(pattern), Kind::If).is_none() {
+    if p.position(&p.parts(pattern), Kind::If).is_none() {
         return;
     }
     let block = block.filter(|block| {

@@ -3,7 +3,6 @@
 use super::blocks::block_behind;
 use super::items::{attributes, header};
 use super::kinds::Kind;
-use super::{is, may_rewrite};
 use crate::layout::plan::{GroupId, NO_GROUP, ROOT, Rows, Shape};
 use crate::layout::planner::{List, Planner};
 use crate::layout::vocabulary::Binary;
@@ -27,10 +26,6 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
                 p.may_break(p.first(*word), group, 1, 1, Setting::WordGap);
             }
         }
-        Kind::ReturnExpression
-        | Kind::YieldExpression
-        | Kind::BreakExpression
-        | Kind::ContinueExpression => p.words(parts),
         Kind::CallExpression => {
             chain(p, node);
             if let [called, arguments] = parts {
@@ -49,24 +44,20 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
             member(p, parts);
         }
         Kind::IndexExpression => index_expression(p, parts),
-        Kind::GenericFunction => p.tight(parts),
         Kind::Arguments => arguments(p, node, parts),
-        Kind::ArrayExpression => array_expression(p, node, parts),
+        Kind::ArrayExpression => array_expression(p, parts),
         Kind::ParenthesizedExpression => parenthesized_expression(p, parts),
         Kind::TupleExpression => {
-            tuple(p, node, parts);
+            tuple(p, parts);
         }
         Kind::UnitExpression => {
-            p.list(parts, &[], List::PLAIN);
+            p.list(parts, List::new());
         }
-        Kind::StructExpression => p.words(parts),
-        Kind::FieldInitializerList => field_initializer_list(p, node, parts),
+        Kind::FieldInitializerList => field_initializer_list(p, parts),
         Kind::ShorthandFieldInitializer => attributes(p, parts, None),
         Kind::FieldInitializer => field_initializer(p, parts),
-        Kind::BaseFieldInitializer => p.tight(parts),
         Kind::ClosureExpression => closure_expression(p, node, parts),
         Kind::ClosureParameters => closure_parameters(p, node, parts),
-        Kind::LineComment => p.comment_mark(p.first(node), "//"),
         _ => return false,
     }
     true
@@ -79,7 +70,7 @@ pub(super) fn assigned(p: &mut Planner, sign: NodeId, value: NodeId) {
 
 /// The operation or the chain of calls that gives a value lines of its own, where there is one.
 pub(super) fn breakable(p: &Planner, value: NodeId) -> Option<NodeId> {
-    match Kind::of(p.kind(value)) {
+    match Kind::at(p, value) {
         Kind::BinaryExpression | Kind::LetChain => Some(value),
         Kind::UnaryExpression | Kind::ReferenceExpression => {
             breakable(p, *p.parts(value).last()?)
@@ -97,7 +88,7 @@ pub(super) fn breakable(p: &Planner, value: NodeId) -> Option<NodeId> {
 /// returns as a call's arguments or an index.
 fn is_leaving(p: &Planner, node: NodeId) -> bool {
     matches!(
-        Kind::of(p.kind(node)),
+        Kind::at(p, node),
         Kind::BreakExpression | Kind::ReturnExpression | Kind::YieldExpression
     )
 }
@@ -115,7 +106,7 @@ pub(super) fn range(p: &mut Planner, parts: &[NodeId]) {
 fn unary_expression(p: &mut Planner, parts: &[NodeId]) {
     let [sign, value] = parts else { return };
     let token = p.first(*value);
-    match is(p, *sign, Kind::Bang) {
+    match p.is(*sign, Kind::Bang) {
         true => p.flat(token, p.choices.not_gap, Setting::NotGap),
         false => p.word(token, 0),
     }
@@ -140,7 +131,7 @@ fn precedence(operator: &str) -> u8 {
 /// Whether an operand is a range that goes on with what stands behind the operator: the grammar
 /// reads `low..-high` as `low..` less `high`, and the `=` of a `..=high` as a sign of its own.
 fn is_begun_range(p: &Planner, left: NodeId) -> bool {
-    is(p, left, Kind::RangeExpression) && p.token_text(p.end(left) - 1) == ".."
+    p.is(left, Kind::RangeExpression) && p.token_text(p.end(left) - 1) == ".."
 }
 
 /// `level = 2`, `level += surge`
@@ -151,7 +142,7 @@ fn assignment(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     }
     p.operator(p.first(*sign));
     assigned(p, *sign, *value);
-    if !may_rewrite(p, node) {
+    if p.is_reread(node) {
         // A name and its value, rather than a statement.
         let group = p.gap(p.first(*value)).group;
         p.group_mut(group).stays = true;
@@ -160,7 +151,7 @@ fn assignment(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
 
 /// `level + surge`, and conditions with a `let` among them, which stand side by side.
 fn binary_expression(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
-    if is(p, node, Kind::LetChain) {
+    if p.is(node, Kind::LetChain) {
         let group = match p.handed(node) {
             Some(group) => group,
             None => p.group(Shape::Chain, p.first(node), p.end(node)),
@@ -168,7 +159,7 @@ fn binary_expression(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         p.hand(node, group);
         let first = parts[0];
         let operator = p.part(first, 1).map(|operator| p.token_text(p.first(operator)));
-        if is(p, first, Kind::BinaryExpression) && operator == Some("&&") {
+        if p.is(first, Kind::BinaryExpression) && operator == Some("&&") {
             p.hand(first, group);
         }
     }
@@ -213,7 +204,7 @@ impl Links {
         let mut last = None;
         let mut at = node;
         loop {
-            let link = match Kind::of(p.kind(at)) {
+            let link = match Kind::at(p, at) {
                 Kind::AwaitExpression | Kind::FieldExpression => p.part(at, 1),
                 Kind::CallExpression => {
                     if dots.is_empty() && last.is_none() {
@@ -230,7 +221,7 @@ impl Links {
         dots.reverse();
         let by_hand = p.choices.keep_open && dots.iter().any(|dot| p.broken_before(*dot));
         // The first links stay with what is no longer than a step, unless somebody broke them off.
-        let is_name = matches!(Kind::of(p.kind(at)), Kind::Identifier | Kind::SelfValue);
+        let is_name = matches!(Kind::at(p, at), Kind::Identifier | Kind::SelfValue);
         let begins = p.tree.tokens[p.first(at) as usize].start;
         let mut staying = 0;
         for dot in &dots {
@@ -259,7 +250,7 @@ fn chain(p: &mut Planner, node: NodeId) {
     let links = Links::of(p, node);
     let mut at = node;
     while let Some(inner) = p.part(at, 0) {
-        match Kind::of(p.kind(inner)) {
+        match Kind::at(p, inner) {
             Kind::AwaitExpression
             | Kind::FieldExpression
             | Kind::CallExpression
@@ -294,7 +285,7 @@ fn chain(p: &mut Planner, node: NodeId) {
 fn member(p: &mut Planner, parts: &[NodeId]) {
     let [object, dot, name] = parts else { return };
     let dot = p.first(*dot);
-    if matches!(Kind::of(p.kind(*object)), Kind::IntegerLiteral | Kind::FloatLiteral) {
+    if matches!(Kind::at(p, *object), Kind::IntegerLiteral | Kind::FloatLiteral) {
         return;
     }
     p.word(p.first(*name), 0);
@@ -326,14 +317,9 @@ fn index_expression(p: &mut Planner, parts: &[NodeId]) {
 
 /// The elements of a bracketed list, without its separators and attributes.
 fn elements(p: &Planner, parts: &[NodeId]) -> Vec<NodeId> {
-    let [_, inner @ .., _] = parts else { return Vec::new() };
-    let is_element = |part: &NodeId| {
-        !matches!(
-            Kind::of(p.kind(*part)),
-            Kind::Comma | Kind::Semicolon | Kind::AttributeItem
-        )
-    };
-    inner.iter().copied().filter(is_element).collect()
+    let mut elements = p.elements(parts);
+    elements.retain(|part| !p.is(*part, Kind::AttributeItem));
+    elements
 }
 
 /// How many constructs around it a bracket is looked for in.
@@ -346,8 +332,8 @@ fn stand_in(p: &Planner, last: NodeId, only: bool) -> Option<TokenId> {
     for _ in 0..STAND_IN_DEPTH {
         let inner = *p.parts(node).last()?;
         let filled = |node: NodeId| (p.end(node) > p.first(node) + 2).then(|| p.first(node) + 1);
-        match Kind::of(p.kind(node)) {
-            Kind::ClosureExpression if is(p, inner, Kind::Block) => {
+        match Kind::at(p, node) {
+            Kind::ClosureExpression if p.is(inner, Kind::Block) => {
                 return p.keeps_flat(inner, "lambda").then(|| p.first(inner) + 1);
             }
             Kind::ClosureExpression | Kind::ReferenceExpression | Kind::UnaryExpression => {}
@@ -366,28 +352,23 @@ fn stand_in(p: &Planner, last: NodeId, only: bool) -> Option<TokenId> {
 pub(super) fn arguments(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let elements = elements(p, parts);
     let last = elements.last();
-    let stand_in = last.and_then(|last| stand_in(p, *last, elements.len() == 1)).unwrap_or(0);
+    let stand_in = last.and_then(|last| stand_in(p, *last, elements.len() == 1));
     let ends_with_block = |element: &NodeId| {
         let last = p.parts(*element).last().copied();
-        last.is_some_and(|last| matches!(Kind::of(p.kind(last)), Kind::Block | Kind::MatchBlock))
+        last.is_some_and(|last| matches!(Kind::at(p, last), Kind::Block | Kind::MatchBlock))
     };
     let before = &elements[..elements.len().saturating_sub(1)];
-    let list = List {
-        inner: p.choices.parens_gap,
-        collection: false,
-        last_comma: may_rewrite(p, node),
-        // A block stays with its call where nothing follows it.
-        holds_lines: !before.iter().any(ends_with_block),
-        stand_in,
-    };
-    let group = p.list(parts, &[Kind::Comma as u16], list);
+    // A block stays with its call where nothing follows it.
+    let opens = before.iter().any(ends_with_block);
+    let list = List::new().last_comma().opens_around_lines_if(opens).stand_in(stand_in);
+    let group = p.list(parts, list);
     attributes(p, parts, None);
-    if is(p, node, Kind::TokenTree) && group != NO_GROUP {
+    if p.is(node, Kind::TokenTree) && group != NO_GROUP {
         // Texts and what they are made of stand as somebody has set them.
         p.group_mut(group).rows = Rows::Shared;
-        let is_plain = |element: &NodeId| match Kind::of(p.kind(*element)) {
+        let is_plain = |element: &NodeId| match Kind::at(p, *element) {
             Kind::AssignmentExpression => {
-                p.part(*element, 2).is_some_and(|value| is(p, value, Kind::StringLiteral))
+                p.part(*element, 2).is_some_and(|value| p.is(value, Kind::StringLiteral))
             }
             kind => matches!(
                 kind,
@@ -397,23 +378,19 @@ pub(super) fn arguments(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
                     | Kind::StringLiteral
             ),
         };
-        if is(p, p.parent(node), Kind::Attribute) && !elements.iter().all(is_plain) {
+        if p.is(p.parent(node), Kind::Attribute) && !elements.iter().all(is_plain) {
             p.group_mut(group).stays = true;
         }
     }
 }
 
 /// `[low, high]`, `[0.0; 24]`
-pub(super) fn array_expression(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
-    let repeats = parts.iter().any(|part| is(p, *part, Kind::Semicolon));
-    let list = List {
-        inner: p.choices.brackets_gap,
-        collection: !repeats,
-        last_comma: may_rewrite(p, node) && !repeats,
-        holds_lines: true,
-        stand_in: 0,
+pub(super) fn array_expression(p: &mut Planner, parts: &[NodeId]) {
+    let list = match p.position(parts, Kind::Semicolon) {
+        Some(_) => List::new(),
+        None => List::new().collection().last_comma(),
     };
-    p.list(parts, &[Kind::Comma as u16, Kind::Semicolon as u16], list);
+    p.list(parts, list);
     attributes(p, parts, None);
 }
 
@@ -425,29 +402,17 @@ fn parenthesized_expression(p: &mut Planner, parts: &[NodeId]) {
 }
 
 /// `(low, high)`: the comma behind the only element of a tuple is part of it.
-pub(super) fn tuple(p: &mut Planner, node: NodeId, parts: &[NodeId]) -> GroupId {
-    let list = List {
-        inner: p.choices.parens_gap,
-        collection: true,
-        last_comma: may_rewrite(p, node) && elements(p, parts).len() > 1,
-        holds_lines: true,
-        stand_in: 0,
-    };
-    let group = p.list(parts, &[Kind::Comma as u16], list);
+pub(super) fn tuple(p: &mut Planner, parts: &[NodeId]) -> GroupId {
+    let several = elements(p, parts).len() > 1;
+    let group = p.list(parts, List::new().collection().last_comma_if(several));
     attributes(p, parts, None);
     group
 }
 
 /// `{ level, unit: "m", ..tide }`
-fn field_initializer_list(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
-    let is_base = |part: &NodeId| is(p, *part, Kind::BaseFieldInitializer);
-    let list = List {
-        inner: p.choices.braces_gap,
-        collection: true,
-        last_comma: may_rewrite(p, node) && !parts.iter().any(is_base),
-        ..List::PLAIN
-    };
-    p.list(parts, &[Kind::Comma as u16], list);
+fn field_initializer_list(p: &mut Planner, parts: &[NodeId]) {
+    let has_base = p.position(parts, Kind::BaseFieldInitializer).is_some();
+    p.list(parts, List::new().collection().last_comma_if(!has_base).opens_around_lines());
 }
 
 /// `level: 5.1`
@@ -463,7 +428,7 @@ fn field_initializer(p: &mut Planner, parts: &[NodeId]) {
 fn closure_expression(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     p.words(parts);
     if let [.., body] = parts
-        && is(p, *body, Kind::Block)
+        && p.is(*body, Kind::Block)
     {
         block_behind(p, *body, p.first(node), "lambda", "lambda");
     }
@@ -474,6 +439,5 @@ fn closure_parameters(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     if p.choices.keep_open && p.is_spread(node) {
         return;
     }
-    let list = List { holds_lines: true, ..List::PLAIN };
-    p.list(parts, &[Kind::Comma as u16], list);
+    p.list(parts, List::new());
 }

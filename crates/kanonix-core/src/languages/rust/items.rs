@@ -3,7 +3,6 @@
 use super::blocks::{block_behind, enclosed_statements, statements};
 use super::expressions::assigned;
 use super::kinds::Kind;
-use super::{IN_MACRO, is, may_rewrite, position};
 use crate::layout::plan::{Change, GroupId, NO_GROUP, ROOT, Rows, Shape};
 use crate::layout::planner::{List, Planner};
 use crate::style::Setting;
@@ -13,11 +12,12 @@ use crate::syntax::NodeId;
 pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) -> bool {
     match kind {
         Kind::SourceFile => statements(p, parts, ROOT, 0),
-        Kind::AttributeItem | Kind::InnerAttributeItem => p.tight(parts),
         Kind::Attribute => attribute(p, parts),
         Kind::MacroDefinition => macro_definition(p, node, parts),
         Kind::MacroInvocation => macro_invocation(p, parts),
-        Kind::TokenTree => token_tree(p, node, parts),
+        Kind::TokenTree if !parts.is_empty() => token_tree(p, node, parts),
+        // What only a macro can read.
+        Kind::TokenTree | Kind::MacroRule => p.keep(node),
         Kind::ModItem | Kind::ForeignModItem => {
             header(p, parts);
             body(p, node, parts, "namespace");
@@ -51,18 +51,15 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
         }
         Kind::DeclarationList => enclosed_statements(p, parts, p.first(p.parent(node)), 1),
         Kind::EnumVariantList | Kind::FieldDeclarationList => members(p, node, parts),
-        Kind::OrderedFieldDeclarationList => ordered_field_declaration_list(p, node, parts),
+        Kind::OrderedFieldDeclarationList => ordered_field_declaration_list(p, parts),
         Kind::EnumVariant | Kind::FieldDeclaration => {
             header(p, parts);
             value(p, parts);
         }
         Kind::ExternCrateDeclaration | Kind::UseDeclaration => header(p, parts),
-        Kind::FunctionModifiers | Kind::ExternModifier | Kind::UseAsClause => p.words(parts),
         Kind::VisibilityModifier => visibility_modifier(p, parts),
         Kind::WhereClause => where_clause(p, node, parts),
-        Kind::WherePredicate => p.tight(parts),
-        Kind::ScopedUseList | Kind::UseWildcard => p.tight(parts),
-        Kind::UseList => use_list(p, node, parts),
+        Kind::UseList => use_list(p, parts),
         Kind::Parameters => parameters(p, node, parts),
         Kind::SelfParameter => super::types::reference(p, parts),
         Kind::Parameter | Kind::VariadicParameter => header(p, parts),
@@ -77,7 +74,7 @@ pub(super) fn header(p: &mut Planner, parts: &[NodeId]) {
     for pair in parts.windows(2) {
         let [before, part] = [pair[0], pair[1]];
         let token = p.first(part);
-        match Kind::of(p.kind(part)) {
+        match Kind::at(p, part) {
             Kind::Comma
             | Kind::Semicolon
             | Kind::Colon
@@ -88,8 +85,8 @@ pub(super) fn header(p: &mut Planner, parts: &[NodeId]) {
                 p.parens(token, p.choices.declaration_parens);
             }
             Kind::Equals => p.operator(token),
-            _ if is(p, before, Kind::Equals) => p.operator(token),
-            _ if is(p, before, Kind::Bang) => p.word(token, 0),
+            _ if p.is(before, Kind::Equals) => p.operator(token),
+            _ if p.is(before, Kind::Bang) => p.word(token, 0),
             _ => p.word(token, 1),
         }
     }
@@ -97,7 +94,7 @@ pub(super) fn header(p: &mut Planner, parts: &[NodeId]) {
 
 /// The value behind a header's `=`.
 fn value(p: &mut Planner, parts: &[NodeId]) {
-    if let Some(sign) = position(p, parts, Kind::Equals)
+    if let Some(sign) = p.position(parts, Kind::Equals)
         && let Some(value) = parts.get(sign + 1)
     {
         assigned(p, parts[sign], *value);
@@ -108,7 +105,7 @@ fn value(p: &mut Planner, parts: &[NodeId]) {
 fn body(p: &mut Planner, node: NodeId, parts: &[NodeId], key: &str) {
     let Some(last) = parts.last() else { return };
     let header = p.first(node);
-    match Kind::of(p.kind(*last)) {
+    match Kind::at(p, *last) {
         Kind::Block => block_behind(p, *last, header, key, key),
         Kind::FieldDeclarationList | Kind::EnumVariantList if p.keeps_flat(*last, "type") => {
             p.flat(p.first(*last), 1, Setting::OpenBrace);
@@ -130,7 +127,7 @@ fn body_behind(p: &Planner, parts: &[NodeId], clause: usize) -> Option<NodeId> {
 /// The clause of bounds of an item is on lines of its own, and so is the brace behind it. In front
 /// of an empty body all of it may stand on the header's line.
 fn where_clause_of(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
-    let Some(place) = position(p, parts, Kind::WhereClause) else { return };
+    let Some(place) = p.position(parts, Kind::WhereClause) else { return };
     let (header, clause) = (p.first(node), parts[place]);
     let body = body_behind(p, parts, place);
     let empty = body.filter(|body| p.end(*body) == p.first(*body) + 2);
@@ -159,7 +156,7 @@ fn stays_behind_parameters(p: &Planner, parts: &[NodeId], clause: usize) -> bool
     let Some(before) = parts[..clause].last() else { return false };
     let word = p.first(parts[clause]);
     p.choices.keep_open
-        && is(p, *before, Kind::Parameters)
+        && p.is(*before, Kind::Parameters)
         && p.broken_before(word - 1)
         && !p.broken_before(word)
 }
@@ -170,7 +167,7 @@ fn where_clause(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         return;
     };
     for part in predicates {
-        match is(p, *part, Kind::Comma) {
+        match p.is(*part, Kind::Comma) {
             true => p.word(p.first(*part), 0),
             false => p.may_break(p.first(*part), group, 1, 1, Setting::WordGap),
         }
@@ -178,7 +175,7 @@ fn where_clause(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let siblings = p.parts(p.parent(node));
     let place = siblings.iter().position(|part| *part == node);
     let has_body = place.is_some_and(|place| body_behind(p, &siblings, place).is_some());
-    if has_body && may_rewrite(p, node) {
+    if has_body {
         last_comma(p, predicates, group);
     }
 }
@@ -186,8 +183,7 @@ fn where_clause(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
 /// The comma behind the last of several elements that have no closing bracket.
 fn last_comma(p: &mut Planner, elements: &[NodeId], group: GroupId) {
     let Some(&last) = elements.last() else { return };
-    let is_comma = is(p, last, Kind::Comma);
-    if is_comma {
+    if p.is(last, Kind::Comma) {
         let change = match p.choices.drop_last_comma {
             true => Change::Drop,
             false => Change::DropIfFlat(group),
@@ -204,8 +200,8 @@ fn last_comma(p: &mut Planner, elements: &[NodeId], group: GroupId) {
 /// before the brace.
 fn impl_header(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let header = p.first(node);
-    let parameters = position(p, parts, Kind::TypeParameters);
-    let word = position(p, parts, Kind::For);
+    let parameters = p.position(parts, Kind::TypeParameters);
+    let word = p.position(parts, Kind::For);
     let bound = parameters.map_or(1, |place| place + 1);
     let Some(&last) = parts.get(word.map_or(bound, |place| place + 1)) else { return };
     let brace = opening_brace(p, parts);
@@ -237,7 +233,7 @@ fn opening_brace(p: &mut Planner, parts: &[NodeId]) -> Option<NodeId> {
 
 /// `trait Tide: Ebb + Flood {`: broken behind the colon, and then before the brace.
 fn trait_header(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
-    let Some(place) = position(p, parts, Kind::TraitBounds) else { return };
+    let Some(place) = p.position(parts, Kind::TraitBounds) else { return };
     let bounds = parts[place];
     let brace = opening_brace(p, &parts[place..]);
     let group = p.group(Shape::LastResort, p.first(bounds), p.end(bounds));
@@ -252,10 +248,10 @@ fn trait_header(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
 fn visibility_modifier(p: &mut Planner, parts: &[NodeId]) {
     for pair in parts.windows(2) {
         let token = p.first(pair[1]);
-        if is(p, pair[0], Kind::OpenParen) || is(p, pair[1], Kind::CloseParen) {
+        if p.is(pair[0], Kind::OpenParen) || p.is(pair[1], Kind::CloseParen) {
             p.flat(token, p.choices.parens_gap, Setting::InnerGap);
         } else {
-            let is_path = is(p, pair[0], Kind::In);
+            let is_path = p.is(pair[0], Kind::In);
             p.word(token, u8::from(is_path));
         }
     }
@@ -274,7 +270,7 @@ fn attribute(p: &mut Planner, parts: &[NodeId]) {
 
 /// `macro_rules! ebb { (…) => {…}; }`: each rule on its line, kept as it stands.
 fn macro_definition(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
-    let Some(opener) = position(p, parts, Kind::OpenBrace) else {
+    let Some(opener) = p.position(parts, Kind::OpenBrace) else {
         // Between other brackets, all of it stays as it stands.
         return;
     };
@@ -286,7 +282,7 @@ fn macro_definition(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let group = p.group(Shape::Block, p.first(parts[opener]), p.end(*closer));
     p.base(group, p.first(node));
     for part in &parts[opener + 1..parts.len() - 1] {
-        match is(p, *part, Kind::Semicolon) {
+        match p.is(*part, Kind::Semicolon) {
             true => p.word(p.first(*part), 0),
             false => p.line(p.first(*part), group, 1, Setting::FlatBlock),
         }
@@ -309,13 +305,12 @@ fn macro_invocation(p: &mut Planner, parts: &[NodeId]) {
 
 /// What stands between a macro's brackets, as far as it is expressions or items.
 fn token_tree(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
-    p.set_context(node, IN_MACRO);
-    match Kind::of(p.kind(parts[0])) {
+    match Kind::at(p, parts[0]) {
         Kind::OpenBrace => {
             let level = u8::from(!stands_beside(p, node, parts[1]));
             enclosed_statements(p, parts, p.first(p.parent(node)), level);
         }
-        Kind::OpenBracket => super::expressions::array_expression(p, node, parts),
+        Kind::OpenBracket => super::expressions::array_expression(p, parts),
         _ => super::expressions::arguments(p, node, parts),
     }
 }
@@ -331,7 +326,7 @@ fn stands_beside(p: &Planner, braces: NodeId, item: NodeId) -> bool {
 pub(super) fn attributes(p: &mut Planner, parts: &[NodeId], group: Option<GroupId>) {
     for pair in parts.windows(2) {
         let token = p.first(pair[1]);
-        if !is(p, pair[0], Kind::AttributeItem) {
+        if !p.is(pair[0], Kind::AttributeItem) {
             continue;
         }
         match group {
@@ -348,43 +343,24 @@ pub(super) fn attributes(p: &mut Planner, parts: &[NodeId], group: Option<GroupI
 /// `{ Ebb, Flood(Level) }`, `{ level: Level, gauge: Gauge }`: one a line; the fields of a variant
 /// may stand on its line.
 fn members(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
-    let list = List {
-        inner: p.choices.braces_gap,
-        collection: true,
-        last_comma: may_rewrite(p, node),
-        ..List::PLAIN
-    };
-    let group = p.list(parts, &[Kind::Comma as u16], list);
+    let group = p.list(parts, List::new().collection().last_comma().opens_around_lines());
     attributes(p, parts, Some(group));
-    let may_join = is(p, p.parent(node), Kind::EnumVariant) || p.keeps_flat(node, "type");
+    let may_join = p.is(p.parent(node), Kind::EnumVariant) || p.keeps_flat(node, "type");
     if parts.len() > 2 && !may_join {
         p.force(group);
     }
 }
 
 /// `(pub Level, Gauge)`
-fn ordered_field_declaration_list(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+fn ordered_field_declaration_list(p: &mut Planner, parts: &[NodeId]) {
     p.words(&parts[..parts.len() - 1]);
-    let list = List {
-        inner: p.choices.parens_gap,
-        collection: true,
-        last_comma: may_rewrite(p, node),
-        holds_lines: true,
-        stand_in: 0,
-    };
-    p.list(parts, &[Kind::Comma as u16], list);
+    p.list(parts, List::new().collection().last_comma());
     attributes(p, parts, None);
 }
 
 /// `{ebb, flood::{self, High}}`; the names keep their order.
-fn use_list(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
-    let list = List {
-        collection: true,
-        last_comma: may_rewrite(p, node),
-        holds_lines: true,
-        ..List::PLAIN
-    };
-    let group = p.list(parts, &[Kind::Comma as u16], list);
+fn use_list(p: &mut Planner, parts: &[NodeId]) {
+    let group = p.list(parts, List::new().collection().last_comma().tight());
     if group != NO_GROUP {
         p.group_mut(group).rows = Rows::Shared;
     }
@@ -392,16 +368,10 @@ fn use_list(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
 
 /// `(&self, level: Level)`
 fn parameters(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
-    let is_variadic = |part: &NodeId| is(p, *part, Kind::VariadicParameter);
-    let list = List {
-        inner: p.choices.parens_gap,
-        last_comma: may_rewrite(p, node) && !parts.iter().any(is_variadic),
-        holds_lines: true,
-        ..List::PLAIN
-    };
-    let group = p.list(parts, &[Kind::Comma as u16], list);
+    let is_variadic = p.position(parts, Kind::VariadicParameter).is_some();
+    let group = p.list(parts, List::new().last_comma_if(!is_variadic));
     attributes(p, parts, None);
-    if is(p, p.parent(node), Kind::FunctionType) {
+    if p.is(p.parent(node), Kind::FunctionType) {
         p.group_mut(group).reluctant = true;
         p.group_mut(group).stays = true;
     }

@@ -3,7 +3,6 @@
 use super::expressions::{range, tuple};
 use super::items::header;
 use super::kinds::Kind;
-use super::{is, may_rewrite};
 use crate::layout::plan::{NO_GROUP, Rows, Shape};
 use crate::layout::planner::{List, Planner};
 use crate::style::Setting;
@@ -12,15 +11,14 @@ use crate::syntax::NodeId;
 /// The rule for a pattern; says whether `kind` is one.
 pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) -> bool {
     match kind {
-        Kind::GenericPattern | Kind::NegativeLiteral => p.tight(parts),
         Kind::TuplePattern => {
-            tuple(p, node, parts);
+            tuple(p, parts);
         }
-        Kind::SlicePattern => slice_pattern(p, node, parts),
-        Kind::TupleStructPattern => tuple_struct_pattern(p, node, parts),
-        Kind::StructPattern => struct_pattern(p, node, parts),
+        // `[first, .., last]`
+        Kind::SlicePattern => _ = p.list(parts, List::new().collection().last_comma()),
+        Kind::TupleStructPattern => tuple_struct_pattern(p, parts),
+        Kind::StructPattern => struct_pattern(p, parts),
         Kind::FieldPattern => field_pattern(p, parts),
-        Kind::MutPattern | Kind::RefPattern | Kind::CapturedPattern => p.words(parts),
         Kind::RangePattern => range(p, parts),
         Kind::ReferencePattern => super::types::reference(p, parts),
         Kind::OrPattern => or_pattern(p, node, parts),
@@ -29,44 +27,19 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
     true
 }
 
-/// `[first, .., last]`
-fn slice_pattern(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
-    let list = List {
-        inner: p.choices.brackets_gap,
-        collection: true,
-        last_comma: may_rewrite(p, node),
-        holds_lines: true,
-        stand_in: 0,
-    };
-    p.list(parts, &[Kind::Comma as u16], list);
-}
-
 /// `Some(level)`
-fn tuple_struct_pattern(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+fn tuple_struct_pattern(p: &mut Planner, parts: &[NodeId]) {
     let [_, rest @ ..] = parts else { return };
     p.word(p.first(rest[0]), 0);
-    let list = List {
-        inner: p.choices.parens_gap,
-        last_comma: may_rewrite(p, node),
-        holds_lines: true,
-        ..List::PLAIN
-    };
-    p.list(rest, &[Kind::Comma as u16], list);
+    p.list(rest, List::new().last_comma());
 }
 
 /// `Tide { level, .. }`
-fn struct_pattern(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+fn struct_pattern(p: &mut Planner, parts: &[NodeId]) {
     let [_, rest @ ..] = parts else { return };
     p.word(p.first(rest[0]), 1);
-    let is_rest = |part: &NodeId| is(p, *part, Kind::RemainingFieldPattern);
-    let list = List {
-        inner: p.choices.braces_gap,
-        collection: true,
-        last_comma: may_rewrite(p, node) && !parts.iter().any(is_rest),
-        holds_lines: true,
-        stand_in: 0,
-    };
-    let group = p.list(rest, &[Kind::Comma as u16], list);
+    let has_rest = p.position(parts, Kind::RemainingFieldPattern).is_some();
+    let group = p.list(rest, List::new().collection().last_comma_if(!has_rest));
     if group != NO_GROUP {
         p.group_mut(group).rows = Rows::Shared;
     }
@@ -78,7 +51,7 @@ pub(super) fn ends_open(p: &Planner, pattern: NodeId) -> bool {
     loop {
         let parts = p.parts(node);
         let opener = parts.iter().position(|part| {
-            let kind = Kind::of(p.kind(*part));
+            let kind = Kind::at(p, *part);
             matches!(kind, Kind::OpenParen | Kind::OpenBracket | Kind::OpenBrace)
         });
         let inner = opener.and_then(|opener| parts.get(opener + 1..parts.len() - 1));
@@ -96,7 +69,7 @@ pub(super) fn ends_open(p: &Planner, pattern: NodeId) -> bool {
 fn field_pattern(p: &mut Planner, parts: &[NodeId]) {
     header(p, parts);
     if let [.., colon, value] = parts
-        && is(p, *colon, Kind::Colon)
+        && p.is(*colon, Kind::Colon)
     {
         p.assigned(p.first(*colon), *value, 1, Setting::WordGap);
     }
@@ -113,15 +86,15 @@ fn or_pattern(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         }
     };
     let mut outer = p.parent(node);
-    while is(p, outer, Kind::OrPattern) {
+    while p.is(outer, Kind::OrPattern) {
         outer = p.parent(outer);
     }
-    let kind = Kind::of(p.kind(outer));
+    let kind = Kind::at(p, outer);
     let level = u8::from(matches!(kind, Kind::LetCondition | Kind::LetDeclaration));
     let gap = p.choices.operator_gap;
     match parts {
         [left, bar, right] => {
-            if is(p, *left, Kind::OrPattern) {
+            if p.is(*left, Kind::OrPattern) {
                 p.hand(*left, group);
             }
             p.alternative(p.first(*bar), group, level, gap);

@@ -1,7 +1,6 @@
 //! Types, bounds and paths, in the grammar's order.
 
 use super::expressions::tuple;
-use super::is;
 use super::items::{attributes, header};
 use super::kinds::Kind;
 use crate::layout::plan::{NO_GROUP, Shape};
@@ -23,13 +22,14 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
         | Kind::TypeBinding => header(p, parts),
         Kind::TypeParameters | Kind::TypeArguments => angles(p, node, kind, parts),
         Kind::ForLifetimes | Kind::UseBounds | Kind::BracketedType => inner_angles(p, parts),
-        Kind::ArrayType => array_type(p, parts),
+        // `[Level; 24]`
+        Kind::ArrayType => _ = p.list(parts, List::new()),
         Kind::TupleType => {
-            let group = tuple(p, node, parts);
+            let group = tuple(p, parts);
             p.group_mut(group).stays = true;
         }
         Kind::UnitType => {
-            p.list(parts, &[], List::PLAIN);
+            p.list(parts, List::new());
         }
         Kind::BoundedType => bounded_type(p, node, parts),
         Kind::ReferenceType => reference(p, parts),
@@ -39,12 +39,6 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
                 p.word(p.first(*kind), 0);
             }
         }
-        Kind::DynamicType | Kind::QualifiedType => p.words(parts),
-        Kind::GenericType
-        | Kind::GenericTypeWithTurbofish
-        | Kind::ScopedIdentifier
-        | Kind::ScopedTypeIdentifier
-        | Kind::RemovedTraitBound => p.tight(parts),
         _ => return false,
     }
     true
@@ -53,7 +47,7 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
 /// `&'tide mut Gauge`: nothing behind the mark, one blank between the words.
 pub(super) fn reference(p: &mut Planner, parts: &[NodeId]) {
     for pair in parts.windows(2) {
-        let tight = is(p, pair[0], Kind::Ampersand);
+        let tight = p.is(pair[0], Kind::Ampersand);
         p.word(p.first(pair[1]), u8::from(!tight));
     }
 }
@@ -76,7 +70,7 @@ fn sum(p: &mut Planner, group: u32, rest: &[NodeId]) {
     let gap = p.choices.operator_gap;
     for part in rest {
         let token = p.first(*part);
-        let breaks = is(p, *part, Kind::Plus) == p.choices.operator_leads;
+        let breaks = p.is(*part, Kind::Plus) == p.choices.operator_leads;
         match breaks {
             true => p.may_break(token, group, 1, gap, Setting::OperatorGap),
             false => p.flat(token, gap, Setting::OperatorGap),
@@ -92,7 +86,7 @@ fn bounded_type(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         None => p.group(Shape::Chain, p.first(node), p.end(node)),
     };
     p.group_mut(group).reluctant = true;
-    if is(p, *left, Kind::BoundedType) {
+    if p.is(*left, Kind::BoundedType) {
         p.hand(*left, group);
     }
     sum(p, group, rest);
@@ -101,7 +95,7 @@ fn bounded_type(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
 /// `Fn(Level) -> bool`, `for<'tide> fn(&'tide Level)`: nothing before the parentheses.
 fn function_type(p: &mut Planner, parts: &[NodeId]) {
     for part in parts.iter().skip(1) {
-        if is(p, *part, Kind::Parameters) {
+        if p.is(*part, Kind::Parameters) {
             p.word(p.first(*part), 0);
         }
     }
@@ -109,11 +103,10 @@ fn function_type(p: &mut Planner, parts: &[NodeId]) {
 
 /// `<'tide, T: Ebb, const N: usize>`, `<Level, Unit = Metre>`
 fn angles(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) {
-    let list = List { inner: p.choices.angles_gap, holds_lines: true, ..List::PLAIN };
-    let group = p.list(parts, &[Kind::Comma as u16], list);
+    let group = p.list(parts, List::new());
     attributes(p, parts, None);
     for part in parts {
-        if is(p, *part, Kind::TraitBounds) {
+        if p.is(*part, Kind::TraitBounds) {
             p.word(p.first(*part), 0);
         }
     }
@@ -122,7 +115,7 @@ fn angles(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) {
         p.group_mut(group).reluctant = true;
         p.group_mut(group).stays = kind == Kind::TypeArguments;
         let outer = p.parent(p.parent(node));
-        if is(p, outer, Kind::TraitBounds) && p.part(outer, 2).is_some() {
+        if p.is(outer, Kind::TraitBounds) && p.part(outer, 2).is_some() {
             // Further bounds follow, a step further in than the line on which these begin.
             for part in parts {
                 let gap = p.gap(p.first(*part));
@@ -134,19 +127,13 @@ fn angles(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) {
 
 /// `<Gauge as Tide>`, `for<'tide>`, `use<'tide, T>`
 fn inner_angles(p: &mut Planner, parts: &[NodeId]) {
-    p.commas(parts, Kind::Comma as u16);
+    p.commas(parts);
     for (index, part) in parts.iter().enumerate().skip(1) {
         let token = p.first(*part);
-        if is(p, *part, Kind::OpenAngle) {
+        if p.is(*part, Kind::OpenAngle) {
             p.word(token, 0);
-        } else if is(p, parts[index - 1], Kind::OpenAngle) || index + 1 == parts.len() {
+        } else if p.is(parts[index - 1], Kind::OpenAngle) || index + 1 == parts.len() {
             p.flat(token, p.choices.angles_gap, Setting::InnerGap);
         }
     }
-}
-
-/// `[Level; 24]`
-fn array_type(p: &mut Planner, parts: &[NodeId]) {
-    let list = List { inner: p.choices.brackets_gap, holds_lines: true, ..List::PLAIN };
-    p.list(parts, &[Kind::Semicolon as u16], list);
 }
