@@ -10,7 +10,7 @@ mod values;
 
 use crate::languages::Language;
 use crate::layout::Sheet;
-use crate::style::{Setting, Style, slots};
+use crate::style::{Key, Setting, Style, slots};
 use crate::syntax::{Role, Tree};
 use crate::text::{Edit, LineSet, Lines};
 use crate::{Difference, Document, Outcome, judge, mend, mend_since};
@@ -266,7 +266,7 @@ fn spoil(clean: &str, case: &Case) -> Option<(String, usize)> {
     let keeps_flat =
         short.into_iter().any(|(_, slot)| case.style.is(Setting::FlatBlock, slot.key, "keep"));
     let lines = Lines::new(clean);
-    let max = case.style.number(Setting::MaxLineLength, "").unwrap_or(u32::MAX) as usize;
+    let max = case.style.number(Setting::MaxLineLength, Key::Whole).unwrap_or(u32::MAX) as usize;
     // A block that stands on too long a line is not short either.
     let has_room = |at: usize| {
         let start = lines.start(lines.line_of(at));
@@ -367,7 +367,7 @@ pub fn goes_there_and_back(case: &Case, number: usize) -> Option<Failure> {
     base.set("flat_block", "", "open").ok()?;
     base.set("word_gap", "", "guide").ok()?;
     base.set("trim_trailing_whitespace", "", "true").ok()?;
-    if base.is(Setting::LastComma, "", "keep") {
+    if base.is(Setting::LastComma, Key::Whole, "keep") {
         base.set("last_comma", "", "never").ok()?;
     }
     let (name, key, a, b) = pairs_of_values(case.language).swap_remove(number);

@@ -85,7 +85,7 @@ impl Question {
             let tabs = entry.setting == Setting::IndentSize && name == "tab";
             let values = match tabs {
                 true => vec![("indent_style", "", "tab".to_string())],
-                false => vec![(entry.name, slot.key, name.clone())],
+                false => vec![(entry.name, slot.key.name(), name.clone())],
             };
             Candidate { keeps: name.starts_with("keep"), name, values }
         };
@@ -95,16 +95,17 @@ impl Question {
 
 fn questions(language: &Language) -> Vec<Question> {
     let asked = slots().filter(|(entry, slot)| {
-        language.has(entry.name, slot.key) && !NOT_ASKED.contains(&entry.setting)
+        language.has_slot(slot) && !NOT_ASKED.contains(&entry.setting)
     });
     asked
         .map(|(entry, slot)| Question::new(entry, slot))
         .filter(|question| {
             // Where a language of lines has one way only, there is nothing to ask.
-            let fixed = |(name, _, value): &(&str, &str, &str)| {
-                *name == "statement_end" && *name == question.entry.name && *value == "bare"
-            };
-            !language.defaults.iter().any(|default| fixed(default))
+            let asked = question.entry.setting;
+            let mut defaults = language.defaults.iter();
+            !defaults.any(|(setting, _, value)| {
+                asked == *setting && asked == Setting::StatementEnd && *value == "bare"
+            })
         })
         .collect()
 }
@@ -334,9 +335,8 @@ impl Survey {
 
     /// Whether the guide of the language's community says itself that this stays as it stands.
     fn guide_keeps(&self, question: &Question) -> bool {
-        let (name, slot) = (question.entry.name, question.slot.key);
-        let mut defaults = self.language.defaults.iter();
-        defaults.any(|(n, key, value)| *n == name && *key == slot && *value == "keep")
+        let asked = (question.entry.setting, question.slot.key, "keep");
+        self.language.defaults.contains(&asked)
     }
 
     fn settled(&self) -> &[Vec<Price>] {
@@ -478,6 +478,7 @@ fn set_all(style: &mut Style, values: &[(&'static str, &'static str, String)]) {
 mod tests {
     use super::*;
     use crate::languages;
+    use crate::style::Key;
 
     #[test]
     fn the_code_says_what_it_does() {
@@ -497,7 +498,7 @@ mod tests {
         let python = languages::by_name("python").unwrap();
         let mut survey = Survey::new(python, python.style());
         survey.read("a = 'low'\nb = \"high\"\n");
-        assert!(survey.style().is(Setting::Quotes, "", "keep"));
+        assert!(survey.style().is(Setting::Quotes, Key::Whole, "keep"));
     }
 
     #[test]
@@ -516,9 +517,9 @@ mod tests {
         let python = languages::by_name("python").unwrap();
         let mut survey = Survey::new(python, python.style());
         survey.read("a = 'low'\nb = 'high'\nc = f( 1 )\nd = f( 2 )\n");
-        let gap = |survey: &Survey| survey.style().flag(Setting::InnerGap, "parens");
-        assert!(survey.style().is(Setting::Quotes, "", "single") && gap(&survey));
+        let gap = |survey: &Survey| survey.style().flag(Setting::InnerGap, Key::Parens);
+        assert!(survey.style().is(Setting::Quotes, Key::Whole, "single") && gap(&survey));
         let left = survey.with_usual("inner_gap.parens");
-        assert!(left.style().is(Setting::Quotes, "", "single") && !gap(&left));
+        assert!(left.style().is(Setting::Quotes, Key::Whole, "single") && !gap(&left));
     }
 }

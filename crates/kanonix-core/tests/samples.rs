@@ -59,13 +59,13 @@ fn passes(failure: Option<Failure>, of: impl Fn() -> String) {
 fn holds_in(language: &Language) -> Vec<usize> {
     let mut tried = vec![0; properties::ALL.len()];
     holds(language, &language.style(), "defaults", None, &mut tried);
-    let own = slots().filter(|(entry, slot)| language.has(entry.name, slot.key));
+    let own = slots().filter(|(_, slot)| language.has_slot(slot));
     let all = own.flat_map(|(entry, slot)| {
         values(slot).into_iter().map(move |value| (entry, slot, value))
     });
     for (turn, (entry, slot, value)) in all.enumerate() {
         let mut style = language.style();
-        style.set(entry.name, slot.key, &value).unwrap();
+        style.set(entry.name, slot.key.name(), &value).unwrap();
         let what = format!("{} = {value}", slot.path(entry));
         holds(language, &style, &what, Some(turn), &mut tried);
     }
@@ -122,14 +122,14 @@ fn every_setting_changes_some_sample_of_every_language_that_has_it() {
     let mut idle = Vec::new();
     for language in languages::ALL {
         for (entry, slot) in slots().filter(|(entry, _)| !QUIET.contains(&entry.name)) {
-            if !language.has(entry.name, slot.key) {
+            if !language.has_slot(slot) {
                 continue;
             }
             let mut texts: Vec<Vec<String>> = values(slot)
                 .iter()
                 .map(|value| {
                     let mut style = language.style();
-                    style.set(entry.name, slot.key, value).unwrap();
+                    style.set(entry.name, slot.key.name(), value).unwrap();
                     let lay = |text: &str| {
                         mend(text, language, &style, &LineSet::whole()).unwrap().text
                     };

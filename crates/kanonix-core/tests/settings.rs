@@ -261,20 +261,19 @@ fn a_survey_finds_the_style_that_disturbs_least() {
 fn every_value_of_every_setting_lays_its_sample_out_in_its_own_way() {
     for (entry, slot) in slots() {
         let Some(sample) = sample(entry, slot) else {
-            let has = |key| languages::ALL.iter().any(|language| language.has(entry.name, key));
-            let known = has("") && has(slot.key);
+            let known = languages::ALL.iter().any(|language| language.has_slot(slot));
             assert!(!known, "{} has no sample", slot.path(entry));
             continue;
         };
         let language = languages::by_name(sample.language).unwrap();
-        assert!(language.has(entry.name, slot.key), "{}", sample.name);
+        assert!(language.has_slot(slot), "{}", sample.name);
         let mut seen: Vec<String> = Vec::new();
         for value in sample.shown(slot) {
             let mut style = language.style();
             for (name, key, value) in sample.with {
                 style.set(name, key, value).unwrap();
             }
-            style.set(entry.name, slot.key, value).unwrap();
+            style.set(entry.name, slot.key.name(), value).unwrap();
             let laid = mend(sample.text, language, &style, &LineSet::whole()).unwrap().text;
             let keeps = value == "keep" && seen.iter().any(|other| *other == laid);
             let same = seen.contains(&laid) && !keeps;

@@ -4,7 +4,7 @@ use crate::Status;
 use crate::places::{Finder, Place, WITH_SOURCE, add_fixes, in_order, wanted};
 use indicatif::{ProgressBar, ProgressDrawTarget, ProgressStyle};
 use kanonix_core::languages::Language;
-use kanonix_core::style::{Setting, Style};
+use kanonix_core::style::{Key, Setting, Style};
 use kanonix_core::text::{LineSet, Lines};
 use kanonix_core::{Outcome, judge, judge_with_older};
 use kanonix_repo::work::{Item, LeftAlone, NotLoaded, Selection};
@@ -216,7 +216,7 @@ fn judge_item(
         .filter(|fault| in_play(&finder.lines, fault))
         .cloned()
         .collect::<Vec<_>>();
-    let max = item.style.number(Setting::MaxLineLength, "").unwrap_or(0) as usize;
+    let max = item.style.number(Setting::MaxLineLength, Key::Whole).unwrap_or(0) as usize;
     let long_lines: Vec<Place> = outcome
         .long_lines
         .iter()

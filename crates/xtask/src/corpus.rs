@@ -300,7 +300,7 @@ mod tests {
             for language in languages::ALL {
                 let (style, own) = (&styles[language.name], &own[language.name]);
                 for (entry, slot) in kanonix_core::style::slots() {
-                    let has = language.has(entry.name, "") && language.has(entry.name, slot.key);
+                    let has = language.has_slot(slot);
                     let value = style.get(entry.setting, slot.key);
                     let differs = value != own.get(entry.setting, slot.key);
                     let place = format!("{name}, {}: {}", language.name, slot.path(entry));

@@ -57,11 +57,11 @@ fn page() -> String {
 }
 
 fn row(entry: &Entry, slot: &Slot) -> String {
-    let what = match (slot.key, slot.about) {
+    let what = match (slot.key.name(), slot.about) {
         ("", _) => format!("`{}`", entry.name),
         (key, about) => format!("`{key}`: {about}"),
     };
-    let defaults = languages::ALL.iter().map(|language| match language.has(entry.name, slot.key) {
+    let defaults = languages::ALL.iter().map(|language| match language.has_slot(slot) {
         true => format!("`{}`", language.style().get(entry.setting, slot.key)),
         false => "–".to_string(),
     });

@@ -1,19 +1,11 @@
 //! The languages, one folder each: the grammar, the rules and the samples.
 //!
-//! A new language is a new folder and one line in [`ALL`]. A language names no other language.
+//! A new language is a new folder and one line in `languages!`. A language names no other language.
 
-#[cfg(feature = "ecmascript")]
-mod ecmascript;
-#[cfg(feature = "json")]
-mod json;
 mod kinds;
-#[cfg(feature = "python")]
-mod python;
-#[cfg(feature = "rust")]
-mod rust;
 
 use crate::layout::planner::Rule;
-use crate::style::Style;
+use crate::style::{Family, Key, REGISTRY, Setting, Slot, Style};
 use crate::syntax::Grammar;
 
 /// All that the engine needs to know about a language.
@@ -36,33 +28,36 @@ pub struct Language {
     pub grammar: Grammar,
     /// The rule for a node.
     pub(crate) rule: Rule,
-    /// What its community does otherwise than the registry's defaults: setting, key and value.
-    pub defaults: &'static [(&'static str, &'static str, &'static str)],
-    /// Settings that mean nothing in it, and keys of settings, each behind its setting and a point.
-    pub without: &'static [&'static str],
+    /// The settings that mean anything in it.
+    pub families: &'static [Family],
+    /// What its community does otherwise than the registry's defaults.
+    pub defaults: &'static [(Setting, Key, &'static str)],
     /// Small files in it: a name and a text each.
     pub samples: &'static [(&'static str, &'static str)],
 }
 
-/// Every language, in the order in which a survey lists them.
-pub static ALL: &[&Language] = &[
-    #[cfg(feature = "ecmascript")]
-    &ecmascript::JAVASCRIPT,
-    #[cfg(feature = "ecmascript")]
-    &ecmascript::TYPESCRIPT,
-    #[cfg(feature = "ecmascript")]
-    &ecmascript::TSX,
-    #[cfg(feature = "python")]
-    &python::LANGUAGE,
-    #[cfg(feature = "json")]
-    &json::LANGUAGE,
-    #[cfg(feature = "rust")]
-    &rust::LANGUAGE,
-];
+/// Declares the folders, each with its feature and the languages in it.
+macro_rules! languages {
+    ($($feature:literal $folder:ident { $($language:ident = $name:literal),* })*) => {
+        $(#[cfg(feature = $feature)] mod $folder;)*
 
-/// The name of every language, those included that this program is built without: a canon may speak
-/// of them.
-pub const NAMES: [&str; 6] = ["javascript", "typescript", "tsx", "python", "json", "rust"];
+        /// Every language, in the order in which a survey lists them.
+        pub static ALL: &[&Language] = &[
+            $($(#[cfg(feature = $feature)] &$folder::$language,)*)*
+        ];
+
+        /// The name of every language, those included that this program is built without: a canon
+        /// may speak of them.
+        pub const NAMES: &[&str] = &[$($($name),*),*];
+    };
+}
+
+languages! {
+    "ecmascript" ecmascript { JAVASCRIPT = "javascript", TYPESCRIPT = "typescript", TSX = "tsx" }
+    "python" python { LANGUAGE = "python" }
+    "json" json { LANGUAGE = "json" }
+    "rust" rust { LANGUAGE = "rust" }
+}
 
 /// The language of this name.
 pub fn by_name(name: &str) -> Option<&'static Language> {
@@ -119,26 +114,29 @@ impl Language {
     /// The values that its community expects where nobody has agreed on anything.
     pub fn style(&self) -> Style {
         let mut style = Style::default();
-        for (name, key, value) in self.defaults {
-            style.set(name, key, value).expect("a language's defaults are the registry's values");
+        for (setting, key, value) in self.defaults {
+            let set = style.set(setting.name(), key.name(), value);
+            set.expect("a language's defaults are the registry's values");
         }
         style
     }
 
-    /// Whether a key of a setting means anything in it; an empty key asks about the setting as a
-    /// whole.
+    /// Whether a key of a setting, or a setting that is one value, means anything in it.
+    pub fn has_slot(&self, slot: &Slot) -> bool {
+        slot.family == Family::Text || self.families.contains(&slot.family)
+    }
+
+    /// The same by name; an empty key asks about the setting as a whole.
     pub fn has(&self, setting: &str, key: &str) -> bool {
-        !self.without.iter().any(|without| match without.split_once('.') {
-            Some((name, without)) => name == setting && without == key,
-            None => *without == setting,
-        })
+        let slots = REGISTRY.iter().filter(|entry| entry.name == setting).flat_map(|e| e.slots);
+        let mut asked = slots.filter(|slot| key.is_empty() || slot.key.name() == key);
+        asked.any(|slot| self.has_slot(slot))
     }
 }
 
 #[cfg(test)]
 mod tests {
     use super::*;
-    use crate::style::{REGISTRY, slots};
     use crate::syntax::{KindEntry, Kinds, Said};
     use std::collections::HashSet;
     use std::path::Path;
@@ -195,13 +193,11 @@ mod tests {
     }
 
     #[test]
-    fn a_language_speaks_only_of_settings_that_there_are() {
+    fn defaults_are_values_of_settings_that_a_language_has() {
         for language in ALL {
             language.style();
-            for path in language.without {
-                let is_setting = REGISTRY.iter().any(|entry| entry.name == *path);
-                let is_key = slots().any(|(entry, slot)| slot.path(entry) == *path);
-                assert!(is_setting || is_key, "{path}");
+            for (setting, key, _) in language.defaults {
+                assert!(language.has(setting.name(), key.name()), "{setting:?} {key:?}");
             }
         }
     }

@@ -2,7 +2,7 @@
 //! and this pass divides that gap among the comments that do.
 
 use super::plan::{BareBlock, Gap, Plan, ROOT, Rows, Want};
-use crate::style::{Setting, Style};
+use crate::style::{Key, Setting, Style};
 use crate::syntax::{Role, Tree};
 use crate::text::Lines;
 
@@ -12,8 +12,8 @@ pub(super) fn place(plan: &mut Plan, tree: &Tree, text: &str, style: &Style, lin
         tree,
         text,
         lines,
-        before: style.number(Setting::CommentGap, "before").unwrap_or(1) as u8,
-        most: style.number(Setting::BlankLines, "most").unwrap_or(1) as u8,
+        before: style.number(Setting::CommentGap, Key::Before).unwrap_or(1) as u8,
+        most: style.number(Setting::BlankLines, Key::Most).unwrap_or(1) as u8,
         bare_blocks: std::mem::take(&mut plan.bare_blocks),
     };
     placing.bare_blocks.sort_by_key(|block| block.last);

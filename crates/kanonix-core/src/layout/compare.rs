@@ -4,7 +4,7 @@ use super::Sheet;
 use super::fill::{Filled, Filling};
 use super::live::Live;
 use super::plan::{Change, Rewrite, Want};
-use crate::style::{Setting, Style};
+use crate::style::{Key, Setting, Style};
 use crate::syntax::TokenId;
 use crate::text::{Edit, LineEnd, LineSet, Lines};
 
@@ -62,9 +62,9 @@ pub(super) fn compare(
     set: &LineSet,
     style: &Style,
 ) -> Comparison {
-    let target = if style.is(Setting::EndOfLine, "", "lf") {
+    let target = if style.is(Setting::EndOfLine, Key::Whole, "lf") {
         Some(LineEnd::Lf)
-    } else if style.is(Setting::EndOfLine, "", "crlf") {
+    } else if style.is(Setting::EndOfLine, Key::Whole, "crlf") {
         Some(LineEnd::CrLf)
     } else {
         None
@@ -176,12 +176,12 @@ impl Comparing<'_> {
     }
 
     fn byte_order_mark(&mut self, style: &Style) {
-        let wanted = style.is(Setting::Charset, "", "utf-8-bom");
+        let wanted = style.is(Setting::Charset, Key::Whole, "utf-8-bom");
         let present = self.sheet.tree.mark > 0;
         // A system looks for `#!` at the very start of a program.
         let text = self.sheet.text;
         let starts_program = text.starts_with("#!") && !text.starts_with("#![");
-        if style.is(Setting::Charset, "", "keep") || wanted == present || starts_program {
+        if style.is(Setting::Charset, Key::Whole, "keep") || wanted == present || starts_program {
             return;
         }
         let text = if wanted { "\u{feff}".to_string() } else { String::new() };

@@ -6,7 +6,7 @@ use super::live::Live;
 use super::measure::columns;
 use super::plan::{Change, Gap, GroupId, NO_GROUP, ROOT, Shape, Want};
 use super::steps::{self, Steps};
-use crate::style::{Setting, Style};
+use crate::style::{Key, Setting, Style};
 use crate::text::LineSet;
 use std::collections::HashMap;
 
@@ -73,11 +73,11 @@ pub(super) fn fill(sheet: &Sheet, live: &Live, set: &LineSet, style: &Style) -> 
         set,
         tab,
         max: style
-            .number(Setting::MaxLineLength, "")
+            .number(Setting::MaxLineLength, Key::Whole)
             .map_or(usize::MAX / 2, |columns| columns as usize),
-        trim: style.flag(Setting::TrimTrailingWhitespace, ""),
-        final_line: style.flag(Setting::InsertFinalNewline, ""),
-        keeps: style.is(Setting::ListWrap, "", "keep_open"),
+        trim: style.flag(Setting::TrimTrailingWhitespace, Key::Whole),
+        final_line: style.flag(Setting::InsertFinalNewline, Key::Whole),
+        keeps: style.is(Setting::ListWrap, Key::Whole, "keep_open"),
         gaps: vec![Filled::Present; sheet.tree.tokens.len() + 1],
         indents: Indents::new(style.indent_step(), tab),
         steps: match set.is_whole() || live.nothing() {

@@ -21,7 +21,7 @@ mod steps;
 mod units;
 pub mod vocabulary;
 
-use crate::style::{Setting, Style};
+use crate::style::{Key, Setting, Style};
 use crate::syntax::Tree;
 use crate::text::{Edit, LineSet, Lines};
 use compare::Comparison;
@@ -88,7 +88,9 @@ impl<'a> Sheet<'a> {
 
     /// The zero-based lines of a set that are longer than agreed and that no edit changes.
     pub fn long_lines(&self, set: &LineSet, edits: &[Edit]) -> Vec<usize> {
-        let Some(max) = self.style.number(Setting::MaxLineLength, "") else { return Vec::new() };
+        let Some(max) = self.style.number(Setting::MaxLineLength, Key::Whole) else {
+            return Vec::new()
+        };
         let tab = self.style.tab_columns();
         let is_long = |line: &usize| {
             let end = match line + 1 < self.lines.count() {

@@ -5,7 +5,7 @@ use super::choices::Choices;
 use super::plan::{
     BareBlock, Change, Gap, Group, GroupId, NO_GROUP, Plan, Rewrite, Rows, Shape, Want, Wrap,
 };
-use crate::style::{Setting, Style, Value};
+use crate::style::{Key, Setting, Style, Value};
 use crate::syntax::{NodeId, Role, Said, TokenId, Tree};
 
 /// A language's rule for a node: it is given the node's children that are not comments, joins or
@@ -342,7 +342,7 @@ impl<'a> Planner<'a> {
     }
 
     /// Whether a block of this kind that stands on one line, and on one that fits, stays there.
-    pub fn keeps_flat(&self, node: NodeId, key: &str) -> bool {
+    pub fn keeps_flat(&self, node: NodeId, key: Key) -> bool {
         self.style.is(Setting::FlatBlock, key, "keep")
             && !self.is_spread(node)
             && self.line_fits(self.first(node))
@@ -646,10 +646,13 @@ impl<'a> Planner<'a> {
     /// is followed by a word, or by one blank and a word: what somebody has set off further, or
     /// marked otherwise, stays.
     fn comment_marks(&mut self, token: TokenId) {
-        let Value::Flag(wanted) = self.style.get(Setting::CommentGap, "after_mark") else { return };
+        let Value::Flag(wanted) = self.style.get(Setting::CommentGap, Key::AfterMark) else {
+            return
+        };
         let text = self.token_text(token);
         let marks = self.tree.comments.line.iter();
-        let Some((mark, rest)) = marks.filter_map(|m| Some((m, text.strip_prefix(m)?))).next() else {
+        let Some((mark, rest)) = marks.filter_map(|m| Some((m, text.strip_prefix(m)?))).next()
+        else {
             return;
         };
         let body = rest.strip_prefix(' ').unwrap_or(rest);

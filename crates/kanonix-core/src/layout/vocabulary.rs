@@ -3,7 +3,7 @@
 
 use super::plan::{GroupId, Shape};
 use super::planner::Planner;
-use crate::style::Setting;
+use crate::style::{Key, Setting};
 use crate::syntax::{NodeId, Role, TokenId};
 
 /// What a statement is to the blank lines around it.
@@ -119,18 +119,18 @@ impl Planner<'_> {
     /// The blank lines that two neighbours ask for.
     pub fn blank_lines_between(&mut self, token: TokenId, before: Sort, after: Sort) {
         let around = |sort| match sort {
-            Sort::Function => "between_functions",
-            Sort::Type => "between_types",
-            Sort::Member => "between_members",
-            Sort::Import | Sort::Other => "",
+            Sort::Function => Some(Key::BetweenFunctions),
+            Sort::Type => Some(Key::BetweenTypes),
+            Sort::Member => Some(Key::BetweenMembers),
+            Sort::Import | Sort::Other => None,
         };
-        let lines = |p: &Self, key: &str| match key {
-            "" => 0,
-            key => p.style.number(Setting::BlankLines, key).unwrap_or(0) as u8,
+        let lines = |p: &Self, key: Option<Key>| {
+            let number = key.and_then(|key| p.style.number(Setting::BlankLines, key));
+            number.unwrap_or(0) as u8
         };
         let mut asked_after = lines(self, around(before));
         if before == Sort::Import && after != Sort::Import {
-            asked_after = lines(self, "after_imports");
+            asked_after = lines(self, Some(Key::AfterImports));
         }
         let asked_before = lines(self, around(after));
         if asked_after > 0 || asked_before > 0 {
@@ -140,7 +140,7 @@ impl Planner<'_> {
 
     /// The brace that opens a block, behind its header or on the next line. `header` is the first
     /// token of the construct, `key` the kind of block that `open_brace` knows.
-    pub fn open_brace(&mut self, brace: TokenId, header: TokenId, key: &str) {
+    pub fn open_brace(&mut self, brace: TokenId, header: TokenId, key: Key) {
         if self.brace_on_next_line(key) {
             let group = self.group(Shape::Block, header, brace + 1);
             self.newline(brace, group, 0, Setting::OpenBrace);
@@ -151,12 +151,12 @@ impl Planner<'_> {
 
     /// As [`Planner::open_brace`] for a block that `flat_block` may keep on its header's line. It
     /// is handed its group then.
-    pub fn open_block(&mut self, block: NodeId, header: TokenId, key: &str) {
+    pub fn open_block(&mut self, block: NodeId, header: TokenId, key: Key) {
         self.open_block_as(block, header, key, key);
     }
 
     /// As [`Planner::open_block`] for a block that `flat_block` knows by another key, `flat`.
-    pub fn open_block_as(&mut self, block: NodeId, header: TokenId, key: &str, flat: &str) {
+    pub fn open_block_as(&mut self, block: NodeId, header: TokenId, key: Key, flat: Key) {
         let (brace, end) = (self.first(block), self.end(block));
         let next_line = self.brace_on_next_line(key);
         let is_flat = self.keeps_flat(block, flat) && !(next_line && self.broken_before(brace));
@@ -178,14 +178,14 @@ impl Planner<'_> {
 
     /// The first gap that is broken of a block that is kept on its header's line, should it not
     /// fit there; `None` for a block that is not.
-    pub fn flat_opening(&self, block: NodeId, key: &str) -> Option<TokenId> {
+    pub fn flat_opening(&self, block: NodeId, key: Key) -> Option<TokenId> {
         let brace = self.first(block);
         let next_line = self.brace_on_next_line(key);
         let flat = self.keeps_flat(block, key) && !(next_line && self.broken_before(brace));
         flat.then_some(if next_line { brace } else { brace + 1 })
     }
 
-    fn brace_on_next_line(&self, key: &str) -> bool {
+    fn brace_on_next_line(&self, key: Key) -> bool {
         self.style.is(Setting::OpenBrace, key, "next_line")
     }
 

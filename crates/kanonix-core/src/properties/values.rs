@@ -18,7 +18,7 @@ fn values_of(slot: &Slot) -> Vec<String> {
 /// Pairs of values that do not keep anything of what is there.
 pub(super) fn pairs_of_values(language: &Language) -> Vec<Pair> {
     let mut pairs = Vec::new();
-    for (entry, slot) in slots().filter(|(entry, slot)| language.has(entry.name, slot.key)) {
+    for (entry, slot) in slots().filter(|(_, slot)| language.has_slot(slot)) {
         if matches!(
             entry.setting,
             Setting::BlankLines | Setting::TrimTrailingWhitespace | Setting::TabWidth
@@ -29,7 +29,7 @@ pub(super) fn pairs_of_values(language: &Language) -> Vec<Pair> {
         let forgets = |value: &&String| !value.starts_with("keep");
         for a in values.iter().filter(forgets) {
             for b in values.iter().filter(forgets).filter(|b| *b != a) {
-                pairs.push((entry.name, slot.key, a.clone(), b.clone()));
+                pairs.push((entry.name, slot.key.name(), a.clone(), b.clone()));
             }
         }
     }
@@ -39,11 +39,11 @@ pub(super) fn pairs_of_values(language: &Language) -> Vec<Pair> {
 /// A style of a language in which some settings have other values, by chance.
 pub fn some_style(language: &Language, chance: &mut Chance) -> Style {
     let mut style = language.style();
-    for (entry, slot) in slots().filter(|(entry, slot)| language.has(entry.name, slot.key)) {
+    for (entry, slot) in slots().filter(|(_, slot)| language.has_slot(slot)) {
         if chance.one_in(3) {
             let values = values_of(slot);
             // What a slot does not take, another draw may.
-            let _ = style.set(entry.name, slot.key, &values[chance.below(values.len())]);
+            let _ = style.set(entry.name, slot.key.name(), &values[chance.below(values.len())]);
         }
     }
     style

@@ -35,6 +35,113 @@ pub enum Setting {
     CommentGap,
 }
 
+/// A key of a setting that is a table.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Hash, PartialOrd, Ord)]
+#[expect(missing_docs, reason = "each is described by its registry entries")]
+pub enum Key {
+    /// No key: the setting is one value.
+    Whole,
+    Type,
+    Function,
+    Control,
+    Lambda,
+    Namespace,
+    Other,
+    Case,
+    Value,
+    Parens,
+    Brackets,
+    Braces,
+    Markup,
+    Angles,
+    Call,
+    Declaration,
+    Chain,
+    Element,
+    Most,
+    AfterImports,
+    BetweenFunctions,
+    BetweenTypes,
+    BetweenMembers,
+    AtEdges,
+    Before,
+    AfterMark,
+}
+
+impl Key {
+    /// Its name in the canon; empty for [`Key::Whole`].
+    pub fn name(self) -> &'static str {
+        match self {
+            Key::Whole => "",
+            Key::Type => "type",
+            Key::Function => "function",
+            Key::Control => "control",
+            Key::Lambda => "lambda",
+            Key::Namespace => "namespace",
+            Key::Other => "other",
+            Key::Case => "case",
+            Key::Value => "value",
+            Key::Parens => "parens",
+            Key::Brackets => "brackets",
+            Key::Braces => "braces",
+            Key::Markup => "markup",
+            Key::Angles => "angles",
+            Key::Call => "call",
+            Key::Declaration => "declaration",
+            Key::Chain => "chain",
+            Key::Element => "element",
+            Key::Most => "most",
+            Key::AfterImports => "after_imports",
+            Key::BetweenFunctions => "between_functions",
+            Key::BetweenTypes => "between_types",
+            Key::BetweenMembers => "between_members",
+            Key::AtEdges => "at_edges",
+            Key::Before => "before",
+            Key::AfterMark => "after_mark",
+        }
+    }
+}
+
+/// What a language has to have for a setting, or for one key of it, to mean anything there. A language
+/// names the families that it has.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum Family {
+    /// Lines, comments and lists: every language has them.
+    Text,
+    /// Collections in square brackets and in braces.
+    Collections,
+    /// Lists that may end with a comma.
+    LastComma,
+    /// Signs with something on each side of them.
+    Signs,
+    /// Operations, calls and parentheses.
+    Expressions,
+    /// Imports, functions, classes, and blocks under headers.
+    Definitions,
+    /// Braces around blocks, and `else` behind them.
+    Braces,
+    /// Headers in parentheses (`if (a)`), behind which a statement may stand without braces.
+    ParenHeaders,
+    /// Functions without a name that begin with a word: `function (a)`.
+    NamelessFunctions,
+    /// Several names in one declaration: `let a = 1, b = 2`.
+    Declarators,
+    /// Namespaces, and braces around anything else.
+    Namespaces,
+    /// Blocks that are a value.
+    ValueBlocks,
+    /// Angle brackets around types.
+    Angles,
+    /// A `!` that negates.
+    Not,
+    /// Tags with attributes.
+    Markup,
+    /// Strings in either kind of quotes.
+    Quotes,
+    /// Statements that may end with a semicolon.
+    StatementEnd,
+}
+
 /// What values a setting (or one key of its table) takes.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
 pub enum Kind {
@@ -51,8 +158,10 @@ pub enum Kind {
 /// One value that a style holds: a whole setting, or one key of a setting that is a table.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
 pub struct Slot {
-    /// The key in the setting's table, or an empty string.
-    pub key: &'static str,
+    /// The key in the setting's table, if it is one.
+    pub key: Key,
+    /// What a language has to have for it to mean anything there.
+    pub family: Family,
     /// What this key decides; empty where the setting's own text says it.
     pub about: &'static str,
     /// Which values it takes.
@@ -76,17 +185,18 @@ pub struct Entry {
     pub one_for_all: bool,
 }
 
-const fn one(kind: Kind, default: &'static str) -> Slot {
-    Slot { key: "", about: "", kind, default }
+const fn one(family: Family, kind: Kind, default: &'static str) -> Slot {
+    Slot { key: Key::Whole, family, about: "", kind, default }
 }
 
 const fn key(
-    key: &'static str,
+    key: Key,
+    family: Family,
     about: &'static str,
     kind: Kind,
     default: &'static str,
 ) -> Slot {
-    Slot { key, about, kind, default }
+    Slot { key, family, about, kind, default }
 }
 
 const BRACE: Kind = Kind::Word(&["same_line", "next_line"]);
@@ -99,7 +209,7 @@ pub static REGISTRY: &[Entry] = &[
         setting: Setting::IndentStyle,
         name: "indent_style",
         about: "What a step of indentation is made of. (EditorConfig)",
-        slots: &[one(Kind::Word(&["space", "tab"]), "space")],
+        slots: &[one(Family::Text, Kind::Word(&["space", "tab"]), "space")],
         one_for_all: false,
     },
     Entry {
@@ -107,14 +217,14 @@ pub static REGISTRY: &[Entry] = &[
         name: "indent_size",
         about: "How many columns a step of indentation is wide; `tab` takes `tab_width`. \
                 (EditorConfig)",
-        slots: &[one(Kind::Number(1, 16, &["tab"]), "4")],
+        slots: &[one(Family::Text, Kind::Number(1, 16, &["tab"]), "4")],
         one_for_all: false,
     },
     Entry {
         setting: Setting::TabWidth,
         name: "tab_width",
         about: "How many columns a tab counts. (EditorConfig)",
-        slots: &[one(Kind::Number(1, 16, &[]), "4")],
+        slots: &[one(Family::Text, Kind::Number(1, 16, &[]), "4")],
         one_for_all: false,
     },
     Entry {
@@ -122,7 +232,7 @@ pub static REGISTRY: &[Entry] = &[
         name: "end_of_line",
         about: "How lines end. Only whole files are converted: a touched line keeps the ends that \
                 its file mostly has. `keep` leaves them alone. (EditorConfig)",
-        slots: &[one(Kind::Word(&["lf", "crlf", "keep"]), "keep")],
+        slots: &[one(Family::Text, Kind::Word(&["lf", "crlf", "keep"]), "keep")],
         one_for_all: false,
     },
     Entry {
@@ -130,28 +240,28 @@ pub static REGISTRY: &[Entry] = &[
         name: "charset",
         about: "Whether a file in UTF-8 begins with a byte-order mark; decided for whole files \
                 only. (EditorConfig)",
-        slots: &[one(Kind::Word(&["utf-8", "utf-8-bom", "keep"]), "keep")],
+        slots: &[one(Family::Text, Kind::Word(&["utf-8", "utf-8-bom", "keep"]), "keep")],
         one_for_all: false,
     },
     Entry {
         setting: Setting::TrimTrailingWhitespace,
         name: "trim_trailing_whitespace",
         about: "No spaces or tabs at the end of a line, except inside strings. (EditorConfig)",
-        slots: &[one(Kind::Flag, "true")],
+        slots: &[one(Family::Text, Kind::Flag, "true")],
         one_for_all: false,
     },
     Entry {
         setting: Setting::InsertFinalNewline,
         name: "insert_final_newline",
         about: "Whether the last line ends with a line break. (EditorConfig)",
-        slots: &[one(Kind::Flag, "true")],
+        slots: &[one(Family::Text, Kind::Flag, "true")],
         one_for_all: false,
     },
     Entry {
         setting: Setting::MaxLineLength,
         name: "max_line_length",
         about: "How many columns a line has before it is broken, where it can be. (EditorConfig)",
-        slots: &[one(Kind::Number(20, 1000, &["off"]), "100")],
+        slots: &[one(Family::Text, Kind::Number(20, 1000, &["off"]), "100")],
         one_for_all: false,
     },
     Entry {
@@ -160,12 +270,24 @@ pub static REGISTRY: &[Entry] = &[
         about: "Where the brace stands that opens a block: at the end of its header's line, or on \
                 a line of its own. One word for all kinds of block, or a table.",
         slots: &[
-            key("type", "classes", BRACE, "same_line"),
-            key("function", "functions and methods with a name", BRACE, "same_line"),
-            key("control", "`if`, `for`, `try` and the like", BRACE, "same_line"),
-            key("lambda", "functions without a name", BRACE, "same_line"),
-            key("namespace", "namespaces and modules", BRACE, "same_line"),
-            key("other", "any other block", BRACE, "same_line"),
+            key(Key::Type, Family::Braces, "classes", BRACE, "same_line"),
+            key(
+                Key::Function,
+                Family::Braces,
+                "functions and methods with a name",
+                BRACE,
+                "same_line",
+            ),
+            key(
+                Key::Control,
+                Family::Braces,
+                "`if`, `for`, `try` and the like",
+                BRACE,
+                "same_line",
+            ),
+            key(Key::Lambda, Family::Braces, "functions without a name", BRACE, "same_line"),
+            key(Key::Namespace, Family::Namespaces, "namespaces and modules", BRACE, "same_line"),
+            key(Key::Other, Family::Namespaces, "any other block", BRACE, "same_line"),
         ],
         one_for_all: true,
     },
@@ -174,7 +296,7 @@ pub static REGISTRY: &[Entry] = &[
         name: "else_line",
         about: "Whether `else`, `catch`, `finally` and a `do`'s `while` stand on the line of the \
                 brace before them or on their own.",
-        slots: &[one(Kind::Word(&["with_brace", "own_line"]), "with_brace")],
+        slots: &[one(Family::Braces, Kind::Word(&["with_brace", "own_line"]), "with_brace")],
         one_for_all: false,
     },
     Entry {
@@ -183,12 +305,24 @@ pub static REGISTRY: &[Entry] = &[
         about: "A block that stands on its header's line and fits there: opened all the same, or \
                 kept as it stands. One word for all kinds of block, or a table.",
         slots: &[
-            key("type", "classes", FLAT, "open"),
-            key("function", "functions and methods with a name", FLAT, "open"),
-            key("control", "`if`, `for`, `try` and the like", FLAT, "open"),
-            key("case", "what a `case` does", FLAT, "open"),
-            key("lambda", "functions without a name", FLAT, "open"),
-            key("value", "blocks of one value: `if a { b } else { c }`", FLAT, "open"),
+            key(Key::Type, Family::Definitions, "classes", FLAT, "open"),
+            key(
+                Key::Function,
+                Family::Definitions,
+                "functions and methods with a name",
+                FLAT,
+                "open",
+            ),
+            key(Key::Control, Family::Definitions, "`if`, `for`, `try` and the like", FLAT, "open"),
+            key(Key::Case, Family::Definitions, "what a `case` does", FLAT, "open"),
+            key(Key::Lambda, Family::Braces, "functions without a name", FLAT, "open"),
+            key(
+                Key::Value,
+                Family::ValueBlocks,
+                "blocks of one value: `if a { b } else { c }`",
+                FLAT,
+                "open",
+            ),
         ],
         one_for_all: true,
     },
@@ -197,14 +331,14 @@ pub static REGISTRY: &[Entry] = &[
         name: "bare_body",
         about: "A single statement that an `if`, `else`, `for`, `while` or `do` rules without \
                 braces: kept so, or put into braces.",
-        slots: &[one(Kind::Word(&["keep", "brace"]), "keep")],
+        slots: &[one(Family::ParenHeaders, Kind::Word(&["keep", "brace"]), "keep")],
         one_for_all: false,
     },
     Entry {
         setting: Setting::CaseIndent,
         name: "case_indent",
         about: "Whether the cases of a `switch` are one step further in than the `switch`.",
-        slots: &[one(Kind::Flag, "true")],
+        slots: &[one(Family::Braces, Kind::Flag, "true")],
         one_for_all: false,
     },
     Entry {
@@ -212,11 +346,11 @@ pub static REGISTRY: &[Entry] = &[
         name: "inner_gap",
         about: "One space inside brackets that stand on one line.",
         slots: &[
-            key("parens", "`( a )`", Kind::Flag, "false"),
-            key("brackets", "`[ a ]`", Kind::Flag, "false"),
-            key("braces", "`{ a }`", Kind::Flag, "false"),
-            key("markup", "`{ a }` in markup", Kind::Flag, "false"),
-            key("angles", "`< a >` around types", Kind::Flag, "false"),
+            key(Key::Parens, Family::Expressions, "`( a )`", Kind::Flag, "false"),
+            key(Key::Brackets, Family::Collections, "`[ a ]`", Kind::Flag, "false"),
+            key(Key::Braces, Family::Collections, "`{ a }`", Kind::Flag, "false"),
+            key(Key::Markup, Family::Markup, "`{ a }` in markup", Kind::Flag, "false"),
+            key(Key::Angles, Family::Angles, "`< a >` around types", Kind::Flag, "false"),
         ],
         one_for_all: false,
     },
@@ -225,10 +359,28 @@ pub static REGISTRY: &[Entry] = &[
         name: "paren_gap",
         about: "One space before an opening parenthesis, or none.",
         slots: &[
-            key("control", "`if (a)`, `while (a)` and the like", Kind::Flag, "true"),
-            key("call", "`call (a)`", Kind::Flag, "false"),
-            key("declaration", "`function name (a)`, methods", Kind::Flag, "false"),
-            key("lambda", "`function (a)`, without a name", Kind::FlagOrKeep, "keep"),
+            key(
+                Key::Control,
+                Family::ParenHeaders,
+                "`if (a)`, `while (a)` and the like",
+                Kind::Flag,
+                "true",
+            ),
+            key(Key::Call, Family::Expressions, "`call (a)`", Kind::Flag, "false"),
+            key(
+                Key::Declaration,
+                Family::Definitions,
+                "`function name (a)`, methods",
+                Kind::Flag,
+                "false",
+            ),
+            key(
+                Key::Lambda,
+                Family::NamelessFunctions,
+                "`function (a)`, without a name",
+                Kind::FlagOrKeep,
+                "keep",
+            ),
         ],
         one_for_all: false,
     },
@@ -237,14 +389,14 @@ pub static REGISTRY: &[Entry] = &[
         name: "operator_gap",
         about: "One space on each side of an operator with two operands, or none. Words that are \
                 operators always have them.",
-        slots: &[one(Kind::Flag, "true")],
+        slots: &[one(Family::Signs, Kind::Flag, "true")],
         one_for_all: false,
     },
     Entry {
         setting: Setting::NotGap,
         name: "not_gap",
         about: "One space after the `!` that negates.",
-        slots: &[one(Kind::Flag, "false")],
+        slots: &[one(Family::Not, Kind::Flag, "false")],
         one_for_all: false,
     },
     Entry {
@@ -253,7 +405,7 @@ pub static REGISTRY: &[Entry] = &[
         about:
             "Where the operator stands at which a line is broken that is too long: it leads the next line, \
                 or trails on its own.",
-        slots: &[one(Kind::Word(&["leads", "trails"]), "trails")],
+        slots: &[one(Family::Expressions, Kind::Word(&["leads", "trails"]), "trails")],
         one_for_all: false,
     },
     Entry {
@@ -261,14 +413,14 @@ pub static REGISTRY: &[Entry] = &[
         name: "word_gap",
         about: "The gaps that no other setting decides (after commas, between words, before \
                 parentheses): one space or none, as the language's guide has it, or kept.",
-        slots: &[one(Kind::Word(&["guide", "keep"]), "guide")],
+        slots: &[one(Family::Text, Kind::Word(&["guide", "keep"]), "guide")],
         one_for_all: false,
     },
     Entry {
         setting: Setting::Quotes,
         name: "quotes",
         about: "Which quotes a string has. A string that holds either kind keeps its own.",
-        slots: &[one(Kind::Word(&["double", "single", "keep"]), "keep")],
+        slots: &[one(Family::Quotes, Kind::Word(&["double", "single", "keep"]), "keep")],
         one_for_all: false,
     },
     Entry {
@@ -276,7 +428,7 @@ pub static REGISTRY: &[Entry] = &[
         name: "markup_quotes",
         about: "Which quotes an attribute's value has in markup. One that holds either kind keeps \
                 its own.",
-        slots: &[one(Kind::Word(&["double", "single", "keep"]), "double")],
+        slots: &[one(Family::Markup, Kind::Word(&["double", "single", "keep"]), "double")],
         one_for_all: false,
     },
     Entry {
@@ -284,7 +436,7 @@ pub static REGISTRY: &[Entry] = &[
         name: "tag_end",
         about: "Where the `>` stands of a tag whose attributes are spread over lines: on its own \
                 line, or behind the last attribute.",
-        slots: &[one(Kind::Word(&["own_line", "with_last"]), "own_line")],
+        slots: &[one(Family::Markup, Kind::Word(&["own_line", "with_last"]), "own_line")],
         one_for_all: false,
     },
     Entry {
@@ -292,7 +444,7 @@ pub static REGISTRY: &[Entry] = &[
         name: "statement_end",
         about: "Whether a statement ends with a semicolon. It stays where the next line would \
                 otherwise join on. A language of lines, as Python, has none either way.",
-        slots: &[one(Kind::Word(&["semicolon", "bare", "keep"]), "keep")],
+        slots: &[one(Family::StatementEnd, Kind::Word(&["semicolon", "bare", "keep"]), "keep")],
         one_for_all: false,
     },
     Entry {
@@ -300,7 +452,7 @@ pub static REGISTRY: &[Entry] = &[
         name: "last_comma",
         about: "Whether a comma follows the last element of a list that is spread over lines. A \
                 list on one line has none.",
-        slots: &[one(Kind::Word(&["never", "open_list", "keep"]), "keep")],
+        slots: &[one(Family::LastComma, Kind::Word(&["never", "open_list", "keep"]), "keep")],
         one_for_all: false,
     },
     Entry {
@@ -310,7 +462,7 @@ pub static REGISTRY: &[Entry] = &[
                 (`fit`), always if it is a collection of two or more (`one_each`), or also when \
                 somebody broke its first line there (`keep_open`). The last goes for chains of \
                 calls and operators too.",
-        slots: &[one(Kind::Word(&["fit", "one_each", "keep_open"]), "keep_open")],
+        slots: &[one(Family::Text, Kind::Word(&["fit", "one_each", "keep_open"]), "keep_open")],
         one_for_all: false,
     },
     Entry {
@@ -318,9 +470,27 @@ pub static REGISTRY: &[Entry] = &[
         name: "wrap_indent",
         about: "How many steps a line is further in that goes on with what the line before began.",
         slots: &[
-            key("chain", "calls and operators one after another", Kind::Number(1, 4, &[]), "1"),
-            key("declaration", "further names of one declaration", Kind::Number(1, 4, &[]), "1"),
-            key("element", "operators in an element of a list", Kind::Number(0, 4, &[]), "1"),
+            key(
+                Key::Chain,
+                Family::Expressions,
+                "calls and operators one after another",
+                Kind::Number(1, 4, &[]),
+                "1",
+            ),
+            key(
+                Key::Declaration,
+                Family::Declarators,
+                "further names of one declaration",
+                Kind::Number(1, 4, &[]),
+                "1",
+            ),
+            key(
+                Key::Element,
+                Family::Expressions,
+                "operators in an element of a list",
+                Kind::Number(0, 4, &[]),
+                "1",
+            ),
         ],
         one_for_all: false,
     },
@@ -329,12 +499,24 @@ pub static REGISTRY: &[Entry] = &[
         name: "blank_lines",
         about: "How many blank lines stand between things.",
         slots: &[
-            key("most", "at most, anywhere", BLANKS, "2"),
-            key("after_imports", "at least, after the imports", BLANKS, "0"),
-            key("between_functions", "at least, around a function", BLANKS, "0"),
-            key("between_types", "at least, around a class", BLANKS, "0"),
-            key("between_members", "at least, around a method", BLANKS, "0"),
-            key("at_edges", "at most, at the start and the end of a block", BLANKS, "0"),
+            key(Key::Most, Family::Text, "at most, anywhere", BLANKS, "2"),
+            key(Key::AfterImports, Family::Definitions, "at least, after the imports", BLANKS, "0"),
+            key(
+                Key::BetweenFunctions,
+                Family::Definitions,
+                "at least, around a function",
+                BLANKS,
+                "0",
+            ),
+            key(Key::BetweenTypes, Family::Definitions, "at least, around a class", BLANKS, "0"),
+            key(Key::BetweenMembers, Family::Definitions, "at least, around a method", BLANKS, "0"),
+            key(
+                Key::AtEdges,
+                Family::Text,
+                "at most, at the start and the end of a block",
+                BLANKS,
+                "0",
+            ),
         ],
         one_for_all: false,
     },
@@ -343,8 +525,20 @@ pub static REGISTRY: &[Entry] = &[
         name: "comment_gap",
         about: "The space around a comment's mark.",
         slots: &[
-            key("before", "before a comment at a line's end", Kind::Number(1, 8, &[]), "1"),
-            key("after_mark", "one space after the mark, or none", Kind::FlagOrKeep, "keep"),
+            key(
+                Key::Before,
+                Family::Text,
+                "before a comment at a line's end",
+                Kind::Number(1, 8, &[]),
+                "1",
+            ),
+            key(
+                Key::AfterMark,
+                Family::Text,
+                "one space after the mark, or none",
+                Kind::FlagOrKeep,
+                "keep",
+            ),
         ],
         one_for_all: false,
     },

@@ -1,6 +1,6 @@
 //! A file's agreed values, read from words and checked against the registry.
 
-use super::registry::{Entry, Kind, REGISTRY, Setting, Slot, entry, slots};
+use super::registry::{Entry, Key, Kind, REGISTRY, Setting, Slot, entry, slots};
 use std::sync::LazyLock;
 use thiserror::Error;
 
@@ -138,8 +138,8 @@ impl Slot {
     /// The name under which the canon knows this slot: `quotes`, `blank_lines.most`.
     pub fn path(&self, entry: &Entry) -> String {
         match self.key {
-            "" => entry.name.to_string(),
-            key => format!("{}.{key}", entry.name),
+            Key::Whole => entry.name.to_string(),
+            key => format!("{}.{}", entry.name, key.name()),
         }
     }
 
@@ -163,10 +163,10 @@ impl Slot {
 /// A value for every slot of the registry.
 ///
 /// ```
-/// use kanonix_core::{languages, style::{Setting, Value}};
+/// use kanonix_core::{languages, style::{Key, Setting, Value}};
 /// let mut style = languages::by_name("python").unwrap().style();
 /// style.set("quotes", "", "double").unwrap();
-/// assert_eq!(style.get(Setting::Quotes, ""), Value::Word("double"));
+/// assert_eq!(style.get(Setting::Quotes, Key::Whole), Value::Word("double"));
 /// ```
 #[derive(Clone, Debug, PartialEq, Eq, Hash)]
 pub struct Style {
@@ -214,15 +214,15 @@ impl Style {
             }
         })?;
         let start = offset(entry.setting);
-        let is_table = !entry.slots[0].key.is_empty();
+        let is_table = entry.slots[0].key != Key::Whole;
         if is_table && key.is_empty() {
             if !entry.one_for_all {
-                let keys: Vec<_> = entry.slots.iter().map(|slot| slot.key).collect();
+                let keys: Vec<_> = entry.slots.iter().map(|slot| slot.key.name()).collect();
                 let wants = format!("a table with {}", keys.join(", "));
                 return Err(StyleError::WrongShape { name: entry.name, wants });
             }
             for (index, slot) in entry.slots.iter().enumerate() {
-                self.values[start + index] = Slot { key: "", ..*slot }.read(entry, text)?;
+                self.values[start + index] = Slot { key: Key::Whole, ..*slot }.read(entry, text)?;
             }
             return Ok(());
         }
@@ -230,12 +230,12 @@ impl Style {
             let wants = "one value, not a table".to_string();
             return Err(StyleError::WrongShape { name: entry.name, wants });
         }
-        let index = entry.slots.iter().position(|slot| slot.key == key).ok_or_else(|| {
+        let index = entry.slots.iter().position(|slot| slot.key.name() == key).ok_or_else(|| {
             StyleError::UnknownName {
                 whose: format!("`{name}` has"),
                 what: "key",
                 name: key.into(),
-                nearest: nearest(key, entry.slots.iter().map(|slot| slot.key)),
+                nearest: nearest(key, entry.slots.iter().map(|slot| slot.key.name())),
             }
         })?;
         self.values[start + index] = entry.slots[index].read(entry, text)?;
@@ -246,7 +246,7 @@ impl Style {
     pub fn decided(name: &str, key: &str) -> std::ops::Range<usize> {
         let Some(entry) = REGISTRY.iter().find(|entry| entry.name == name) else { return 0..0 };
         let start = offset(entry.setting);
-        match entry.slots.iter().position(|slot| slot.key == key) {
+        match entry.slots.iter().position(|slot| slot.key.name() == key) {
             Some(index) => start + index..start + index + 1,
             None => start..start + entry.slots.len(),
         }
@@ -255,24 +255,24 @@ impl Style {
     /// One slot's value.
     ///
     /// # Panics
-    /// If the setting has no such key: keys are the program's own, never a person's.
-    pub fn get(&self, setting: Setting, key: &str) -> Value {
+    /// If the setting has no such key: which one has which is the program's own, never a person's.
+    pub fn get(&self, setting: Setting, key: Key) -> Value {
         let index = entry(setting).slots.iter().position(|slot| slot.key == key);
         self.values[offset(setting) + index.expect("a key of the registry")]
     }
 
     /// A word's slot compared with a word.
-    pub fn is(&self, setting: Setting, key: &str, word: &str) -> bool {
+    pub fn is(&self, setting: Setting, key: Key, word: &str) -> bool {
         matches!(self.get(setting, key), Value::Word(own) if own == word)
     }
 
     /// A flag.
-    pub fn flag(&self, setting: Setting, key: &str) -> bool {
+    pub fn flag(&self, setting: Setting, key: Key) -> bool {
         self.get(setting, key) == Value::Flag(true)
     }
 
     /// A number; a word in its place gives `None`.
-    pub fn number(&self, setting: Setting, key: &str) -> Option<u32> {
+    pub fn number(&self, setting: Setting, key: Key) -> Option<u32> {
         match self.get(setting, key) {
             Value::Number(number) => Some(number),
             _ => None,
@@ -281,18 +281,18 @@ impl Style {
 
     /// Columns of one step of indentation.
     pub fn indent_columns(&self) -> usize {
-        let size = self.number(Setting::IndentSize, "");
+        let size = self.number(Setting::IndentSize, Key::Whole);
         size.unwrap_or(self.tab_columns() as u32) as usize
     }
 
     /// Columns of a tab.
     pub fn tab_columns(&self) -> usize {
-        self.number(Setting::TabWidth, "").unwrap_or(4) as usize
+        self.number(Setting::TabWidth, Key::Whole).unwrap_or(4) as usize
     }
 
     /// The text of one step of indentation.
     pub fn indent_step(&self) -> String {
-        if self.is(Setting::IndentStyle, "", "tab") {
+        if self.is(Setting::IndentStyle, Key::Whole, "tab") {
             "\t".into()
         } else {
             " ".repeat(self.indent_columns())
@@ -335,6 +335,6 @@ mod tests {
     fn one_word_sets_every_kind_of_brace() {
         let mut style = Style::default();
         style.set("open_brace", "", "next_line").unwrap();
-        assert!(style.is(Setting::OpenBrace, "lambda", "next_line"));
+        assert!(style.is(Setting::OpenBrace, Key::Lambda, "next_line"));
     }
 }

@@ -106,7 +106,7 @@ pub fn in_quotes(text: &str) -> String {
 fn spread(name: &str, word: &str) -> InlineTable {
     let entry = REGISTRY.iter().find(|entry| entry.name == name);
     let slots = entry.into_iter().flat_map(|entry| entry.slots);
-    slots.map(|slot| (slot.key, word)).collect()
+    slots.map(|slot| (slot.key.name(), word)).collect()
 }
 
 fn written(text: &str) -> Value {

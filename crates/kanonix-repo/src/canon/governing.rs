@@ -361,7 +361,7 @@ impl Governing {
             }
         }
         let said = slots().zip(places).filter_map(|((entry, slot), place)| {
-            let known = language.has(entry.name, "") && language.has(entry.name, slot.key);
+            let known = language.has_slot(slot);
             Some(Said {
                 name: slot.path(entry),
                 value: style.get(entry.setting, slot.key).to_string(),

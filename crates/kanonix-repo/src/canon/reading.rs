@@ -469,7 +469,7 @@ impl Reading<'_> {
         item: &Item,
     ) -> Read<Vec<Assignment>> {
         let idle = |key| {
-            slots().any(|(entry, slot)| entry.name == setting && slot.key == key)
+            slots().any(|(entry, slot)| entry.name == setting && slot.key.name() == key)
                 && !language.has(setting, key)
         };
         if REGISTRY.iter().any(|entry| entry.name == setting)

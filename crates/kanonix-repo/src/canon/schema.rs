@@ -87,16 +87,16 @@ pub fn schema() -> Value {
 
 /// Every setting that a language has, or that any has.
 fn settings(language: Option<&Language>) -> Map<String, Value> {
-    let has = |name: &str, key: &str| language.is_none_or(|language| language.has(name, key));
+    let has = |slot: &Slot| language.is_none_or(|language| language.has_slot(slot));
     REGISTRY
         .iter()
-        .filter(|entry| has(entry.name, ""))
+        .filter(|entry| entry.slots.iter().any(has))
         .map(|entry| {
             let keys: Map<String, Value> = entry
                 .slots
                 .iter()
-                .filter(|slot| has(entry.name, slot.key))
-                .map(|slot| (slot.key.to_string(), described(values(slot), slot.about)))
+                .filter(|slot| has(slot))
+                .map(|slot| (slot.key.name().to_string(), described(values(slot), slot.about)))
                 .collect();
             (entry.name.to_string(), described(setting(entry, keys), entry.about))
         })

@@ -37,7 +37,7 @@ pub(crate) fn run(options: &Explain) -> anyhow::Result<Status> {
     };
     let (name, key) = bare.split_once('.').unwrap_or((bare, ""));
     if let Some(entry) = REGISTRY.iter().find(|entry| entry.name == name)
-        && (key.is_empty() || entry.slots.iter().any(|slot| slot.key == key))
+        && (key.is_empty() || entry.slots.iter().any(|slot| slot.key.name() == key))
     {
         return setting::run(entry, key, options);
     }

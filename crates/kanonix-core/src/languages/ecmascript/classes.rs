@@ -5,7 +5,7 @@ use super::statements::{bracketed, is_end, may_go_bare, sort};
 use super::types::{declared, signature};
 use crate::layout::plan::{Change, Shape};
 use crate::layout::planner::Planner;
-use crate::style::Setting;
+use crate::style::{Key, Setting};
 use crate::syntax::{NodeId, TokenId};
 
 /// The rule for a function, a class or a member; says whether `kind` is one.
@@ -65,7 +65,7 @@ fn function(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) {
     }
     let declares =
         matches!(kind, Kind::FunctionDeclaration | Kind::GeneratorFunctionDeclaration) && named;
-    let key = if declares { "function" } else { "lambda" };
+    let key = if declares { Key::Function } else { Key::Lambda };
     p.open_block(*body, p.first(node), key);
 }
 
@@ -74,7 +74,7 @@ fn class(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     decorators(p, node, parts);
     let Some((body, head)) = parts.split_last() else { return };
     heritage(p, node, head);
-    p.open_brace(p.first(*body), p.first(node), "type");
+    p.open_brace(p.first(*body), p.first(node), Key::Type);
 }
 
 /// Breaks before `extends` and `implements` where a header does not fit.
@@ -194,5 +194,5 @@ fn method_definition(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let Some((body, header)) = parts.split_last() else { return };
     signature(p, header);
     decorators(p, node, parts);
-    p.open_block(*body, p.first(node), "function");
+    p.open_block(*body, p.first(node), Key::Function);
 }

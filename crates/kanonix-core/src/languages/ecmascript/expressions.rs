@@ -5,7 +5,7 @@ use super::types::{assigned, signature};
 use crate::layout::plan::{ROOT, Shape};
 use crate::layout::planner::{List, Planner};
 use crate::layout::vocabulary::Binary;
-use crate::style::Setting;
+use crate::style::{Key, Setting};
 use crate::syntax::{NodeId, TokenId};
 
 /// The rule for an expression; says whether `kind` is one.
@@ -71,7 +71,7 @@ fn arrow_function(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let sign = p.first(*sign);
     p.word(sign, 1);
     if p.is(*body, Kind::StatementBlock) {
-        p.open_block(*body, p.first(node), "lambda");
+        p.open_block(*body, p.first(node), Key::Lambda);
     } else if let Some(group) = p.handed(node) {
         p.may_break(p.first(*body), group, 1, 1, Setting::WordGap);
     } else {
@@ -111,8 +111,7 @@ fn is_setter(p: &Planner, parameters: NodeId) -> bool {
 fn parenthesized(p: &mut Planner, parts: &[NodeId]) {
     let [opener, inner, .., closer] = parts else { return };
     p.tight(&parts[1..parts.len() - 1]);
-    let is_markup =
-        matches!(Kind::at(p, *inner), Kind::JsxElement | Kind::JsxSelfClosingElement);
+    let is_markup = matches!(Kind::at(p, *inner), Kind::JsxElement | Kind::JsxSelfClosingElement);
     let shape = if is_markup { Shape::List } else { Shape::Chain };
     let group = p.enclosed(shape, *opener, *inner, *closer);
     if is_markup {
@@ -175,7 +174,7 @@ pub(super) fn stand_in(p: &Planner, last: NodeId, only: bool) -> Option<TokenId>
             Kind::ArrowFunction | Kind::FunctionExpression
                 if p.is(inner, Kind::StatementBlock) =>
             {
-                return p.flat_opening(inner, "lambda");
+                return p.flat_opening(inner, Key::Lambda);
             }
             Kind::ArrowFunction => only = true,
             Kind::AwaitExpression | Kind::UnaryExpression => {}

@@ -6,7 +6,7 @@
 use super::kinds::Kind;
 use crate::layout::plan::Shape;
 use crate::layout::planner::Planner;
-use crate::style::Setting;
+use crate::style::{Key, Setting};
 use crate::syntax::{NodeId, Role, TokenId};
 
 /// The rule for markup; says whether `kind` is some.
@@ -142,7 +142,7 @@ fn tag(p: &mut Planner, node: NodeId, parts: &[NodeId], kind: Kind) {
         p.at_most(p.first(*attribute), 0);
     }
     let blanks = u8::from(kind == Kind::JsxSelfClosingElement);
-    if p.style.is(Setting::TagEnd, "", "own_line") || p.after_comment(end) {
+    if p.style.is(Setting::TagEnd, Key::Whole, "own_line") || p.after_comment(end) {
         p.may_break(end, group, 0, blanks, Setting::TagEnd);
         p.gap(end).breaks = Setting::TagEnd;
         p.at_most(end, 0);

@@ -10,13 +10,32 @@ mod types;
 
 use super::Language;
 use crate::layout::planner::Planner;
+use crate::style::{Family, Key, Setting};
 use crate::syntax::{Comments, Grammar, NodeId};
 use kinds::{KINDS, Kind, ends_lines};
 
 /// What a language standard has that has no style guide: where its community is divided, nothing
 /// is asked.
-const DEFAULTS: &[(&str, &str, &str)] =
-    &[("indent_size", "", "2"), ("inner_gap", "braces", "true")];
+const DEFAULTS: &[(Setting, Key, &str)] =
+    &[(Setting::IndentSize, Key::Whole, "2"), (Setting::InnerGap, Key::Braces, "true")];
+
+/// What they have, markup first and angle brackets last: not all of them have both.
+const FAMILIES: &[Family] = &[
+    Family::Markup,
+    Family::Collections,
+    Family::LastComma,
+    Family::Signs,
+    Family::Expressions,
+    Family::Definitions,
+    Family::Braces,
+    Family::ParenHeaders,
+    Family::NamelessFunctions,
+    Family::Declarators,
+    Family::Not,
+    Family::Quotes,
+    Family::StatementEnd,
+    Family::Angles,
+];
 
 const fn grammar(load: fn() -> tree_sitter::Language) -> Grammar {
     Grammar::new(load, &KINDS, &Comments::SLASHES).ending_lines(ends_lines)
@@ -32,13 +51,8 @@ pub(super) static JAVASCRIPT: Language = Language {
     line_comment: Some("//"),
     grammar: grammar(|| tree_sitter_javascript::LANGUAGE.into()),
     rule,
+    families: FAMILIES.split_at(FAMILIES.len() - 1).0,
     defaults: DEFAULTS,
-    without: &[
-        "open_brace.namespace",
-        "open_brace.other",
-        "inner_gap.angles",
-        "flat_block.value",
-    ],
     samples: &[
         ("siren.js", include_str!("samples/siren.js")),
         ("dashboard.mjs", include_str!("samples/dashboard.mjs")),
@@ -56,15 +70,8 @@ pub(super) static TYPESCRIPT: Language = Language {
     line_comment: Some("//"),
     grammar: grammar(|| tree_sitter_typescript::LANGUAGE_TYPESCRIPT.into()),
     rule,
+    families: FAMILIES.split_at(1).1,
     defaults: DEFAULTS,
-    without: &[
-        "open_brace.namespace",
-        "open_brace.other",
-        "inner_gap.markup",
-        "markup_quotes",
-        "flat_block.value",
-        "tag_end",
-    ],
     samples: &[
         ("forecast.ts", include_str!("samples/forecast.ts")),
         ("siren.ts", include_str!("samples/siren.js")),
@@ -82,8 +89,8 @@ pub(super) static TSX: Language = Language {
     line_comment: Some("//"),
     grammar: grammar(|| tree_sitter_typescript::LANGUAGE_TSX.into()),
     rule,
+    families: FAMILIES,
     defaults: DEFAULTS,
-    without: &["open_brace.namespace", "open_brace.other", "flat_block.value"],
     samples: &[
         ("chart.tsx", include_str!("samples/chart.tsx")),
         ("panel.tsx", include_str!("samples/panel.jsx")),

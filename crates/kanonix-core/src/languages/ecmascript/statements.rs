@@ -5,7 +5,7 @@ use super::kinds::Kind;
 use crate::layout::plan::{Change, GroupId, ROOT, Rows, Shape};
 use crate::layout::planner::{List, Planner};
 use crate::layout::vocabulary::Sort;
-use crate::style::Setting;
+use crate::style::{Key, Setting};
 use crate::syntax::{NodeId, Role, TokenId};
 
 /// The rule for a statement; says whether `kind` is one.
@@ -46,9 +46,9 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
         Kind::WhileStatement | Kind::WithStatement => while_statement(p, node, parts),
         Kind::DoStatement => do_statement(p, node, parts),
         Kind::TryStatement => try_statement(p, node, parts),
-        Kind::CatchClause | Kind::FinallyClause => handler(p, node, parts, "control"),
+        Kind::CatchClause | Kind::FinallyClause => handler(p, node, parts, Key::Control),
         Kind::LabeledStatement => labeled_statement(p, node, parts),
-        Kind::ClassStaticBlock => handler(p, node, parts, "type"),
+        Kind::ClassStaticBlock => handler(p, node, parts, Key::Type),
         _ => return false,
     }
     true
@@ -268,7 +268,7 @@ fn statement_block(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let Some((opener, closer, inner)) = bracketed(p, parts) else { return };
     let flat = match p.handed(node) {
         Some(group) => Some(group),
-        None if stands_alone(p, node) && p.keeps_flat(node, "control") => {
+        None if stands_alone(p, node) && p.keeps_flat(node, Key::Control) => {
             Some(p.group(Shape::List, opener, closer + 1))
         }
         None => None,
@@ -348,7 +348,7 @@ fn body(p: &mut Planner, body: NodeId, header: TokenId, after: TokenId) {
     let first = p.first(body);
     let kind = Kind::at(p, body);
     match kind {
-        Kind::StatementBlock => return p.open_block(body, header, "control"),
+        Kind::StatementBlock => return p.open_block(body, header, Key::Control),
         Kind::EmptyStatement => return p.word(first, 0),
         _ if p.broken_between(after, first) => {
             let group = p.group(Shape::Block, after, p.end(body));
@@ -404,7 +404,7 @@ fn else_clause(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
 fn switch_statement(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let [_, value, cases] = parts else { return };
     control_parens(p, *value);
-    p.open_brace(p.first(*cases), p.first(node), "control");
+    p.open_brace(p.first(*cases), p.first(node), Key::Control);
 }
 
 fn switch_body(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
@@ -422,9 +422,9 @@ fn switch_case(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     match inner {
         [] => {}
         [block] if p.is(*block, Kind::StatementBlock) => {
-            p.open_block(*block, p.first(node), "control");
+            p.open_block(*block, p.first(node), Key::Control);
         }
-        [first, ..] if p.keeps_flat(node, "case") => {
+        [first, ..] if p.keeps_flat(node, Key::Case) => {
             let group = p.group(Shape::List, colon_token, p.end(node));
             flat_statements(p, inner, group);
             p.at_most(p.first(*first), 0);
@@ -499,14 +499,14 @@ fn do_statement(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
 
 fn try_statement(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let [_, block, rest @ ..] = parts else { return };
-    p.open_block(*block, p.first(node), "control");
+    p.open_block(*block, p.first(node), Key::Control);
     for handler in rest {
         follower(p, *handler, p.first(node), true);
     }
 }
 
 /// `catch (problem) { … }`, `finally { … }`, `static { … }`
-fn handler(p: &mut Planner, node: NodeId, parts: &[NodeId], key: &str) {
+fn handler(p: &mut Planner, node: NodeId, parts: &[NodeId], key: Key) {
     let Some((block, header)) = parts.split_last() else { return };
     for (index, part) in header.iter().enumerate().skip(1) {
         let token = p.first(*part);

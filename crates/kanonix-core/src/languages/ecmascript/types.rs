@@ -4,7 +4,7 @@ use super::kinds::Kind;
 use super::statements::{bracketed, is_end, sort, statement_end};
 use crate::layout::plan::Shape;
 use crate::layout::planner::{List, Planner};
-use crate::style::Setting;
+use crate::style::{Key, Setting};
 use crate::syntax::{NodeId, TokenId};
 
 /// The rule for a type; says whether `kind` is one.
@@ -247,7 +247,7 @@ fn interface_declaration(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let Some((body, head)) = parts.split_last() else { return };
     signature(p, head);
     super::classes::heritage(p, node, head);
-    p.open_brace(p.first(*body), p.first(node), "type");
+    p.open_brace(p.first(*body), p.first(node), Key::Type);
 }
 
 /// The members of an interface, each on its line.
@@ -275,7 +275,7 @@ fn interface_body(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
 fn enum_declaration(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     p.words(parts);
     if let [.., body] = parts {
-        p.open_brace(p.first(*body), p.first(node), "type");
+        p.open_brace(p.first(*body), p.first(node), Key::Type);
     }
 }
 

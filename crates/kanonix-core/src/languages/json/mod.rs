@@ -3,6 +3,7 @@
 mod layout;
 
 use super::Language;
+use crate::style::{Family, Key, Setting};
 use crate::syntax::{Comments, Grammar};
 
 pub(super) static LANGUAGE: Language = Language {
@@ -19,35 +20,14 @@ pub(super) static LANGUAGE: Language = Language {
         &Comments::SLASHES,
     ),
     rule: layout::rule,
+    families: &[
+        Family::Collections,
+    ],
     // The data interchange format has no style guide; two blanks are what most tools write.
     defaults: &[
-        ("indent_size", "", "2"),
-        ("inner_gap", "braces", "true"),
-        ("blank_lines", "most", "1"),
-    ],
-    without: &[
-        "blank_lines.after_imports",
-        "blank_lines.between_functions",
-        "blank_lines.between_members",
-        "blank_lines.between_types",
-        "inner_gap.angles",
-        "inner_gap.markup",
-        "inner_gap.parens",
-        "open_brace",
-        "else_line",
-        "flat_block",
-        "bare_body",
-        "case_indent",
-        "paren_gap",
-        "operator_gap",
-        "not_gap",
-        "wrap_indent",
-        "operator_place",
-        "quotes",
-        "markup_quotes",
-        "tag_end",
-        "statement_end",
-        "last_comma",
+        (Setting::IndentSize, Key::Whole, "2"),
+        (Setting::InnerGap, Key::Braces, "true"),
+        (Setting::BlankLines, Key::Most, "1"),
     ],
     samples: &[("gauges.json", include_str!("samples/gauges.json"))],
 };

@@ -6,6 +6,7 @@ mod statements;
 
 use super::Language;
 use crate::layout::planner::Planner;
+use crate::style::{Family, Key, Setting};
 use crate::syntax::{Comments, Grammar, Indented, NodeId};
 use kinds::{GOES_ON, KINDS, Kind, foreign, goes_on, is_block};
 
@@ -21,34 +22,27 @@ pub(super) static LANGUAGE: Language = Language {
         .indented(Indented { is_block, goes_on, words: GOES_ON })
         .without(foreign),
     rule,
+    families: &[
+        Family::Collections,
+        Family::LastComma,
+        Family::Signs,
+        Family::Expressions,
+        Family::Definitions,
+        Family::Quotes,
+        Family::StatementEnd,
+    ],
     // PEP 8, "Style Guide for Python Code". It allows a trailing comma and leaves quotes open.
     defaults: &[
-        ("max_line_length", "", "79"),
-        ("statement_end", "", "bare"),
-        ("operator_place", "", "leads"),
-        ("wrap_indent", "element", "0"),
-        ("blank_lines", "between_functions", "2"),
-        ("blank_lines", "between_types", "2"),
-        ("blank_lines", "between_members", "1"),
-        ("blank_lines", "at_edges", "1"),
-        ("comment_gap", "before", "2"),
-        ("comment_gap", "after_mark", "true"),
-    ],
-    without: &[
-        "paren_gap.control",
-        "paren_gap.lambda",
-        "inner_gap.angles",
-        "inner_gap.markup",
-        "open_brace",
-        "flat_block.lambda",
-        "flat_block.value",
-        "wrap_indent.declaration",
-        "else_line",
-        "bare_body",
-        "case_indent",
-        "markup_quotes",
-        "not_gap",
-        "tag_end",
+        (Setting::MaxLineLength, Key::Whole, "79"),
+        (Setting::StatementEnd, Key::Whole, "bare"),
+        (Setting::OperatorPlace, Key::Whole, "leads"),
+        (Setting::WrapIndent, Key::Element, "0"),
+        (Setting::BlankLines, Key::BetweenFunctions, "2"),
+        (Setting::BlankLines, Key::BetweenTypes, "2"),
+        (Setting::BlankLines, Key::BetweenMembers, "1"),
+        (Setting::BlankLines, Key::AtEdges, "1"),
+        (Setting::CommentGap, Key::Before, "2"),
+        (Setting::CommentGap, Key::AfterMark, "true"),
     ],
     samples: &[
         ("ingest.py", include_str!("samples/ingest.py")),

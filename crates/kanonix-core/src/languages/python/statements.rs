@@ -4,7 +4,7 @@ use super::kinds::Kind;
 use crate::layout::plan::{Change, GroupId, ROOT, Shape};
 use crate::layout::planner::{List, Planner};
 use crate::layout::vocabulary::Sort;
-use crate::style::Setting;
+use crate::style::{Key, Setting};
 use crate::syntax::{NodeId, TokenId};
 
 /// The rule for a statement; says whether `kind` is one.
@@ -62,7 +62,7 @@ fn listed(p: &mut Planner, parts: &[NodeId], group: GroupId, level: u8) {
         if p.is(*part, Kind::Semicolon) {
             let token = p.first(*part);
             p.flat(token, 0, Setting::StatementEnd);
-            if !p.style.is(Setting::StatementEnd, "", "keep") {
+            if !p.style.is(Setting::StatementEnd, Key::Whole, "keep") {
                 p.rewrite(token, Change::Drop, Setting::StatementEnd);
             }
         }
@@ -154,10 +154,10 @@ fn block(p: &mut Planner, node: NodeId, header: TokenId, colon: TokenId, kind: K
     let end = p.end(node);
     let one = parts.iter().filter(|part| !p.is(**part, Kind::Semicolon)).count() == 1;
     let key = match kind {
-        Kind::FunctionDefinition => "function",
-        Kind::ClassDefinition => "type",
-        Kind::CaseClause => "case",
-        _ => "control",
+        Kind::FunctionDefinition => Key::Function,
+        Kind::ClassDefinition => Key::Type,
+        Kind::CaseClause => Key::Case,
+        _ => Key::Control,
     };
     if one && p.keeps_flat(node, key) && !p.broken_between(colon, first) {
         return p.word(first, 1);

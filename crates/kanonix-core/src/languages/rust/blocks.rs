@@ -7,7 +7,7 @@ use super::patterns::ends_open;
 use crate::layout::plan::{Change, GroupId, NO_GROUP, ROOT, Shape};
 use crate::layout::planner::{List, Planner};
 use crate::layout::vocabulary::Sort;
-use crate::style::Setting;
+use crate::style::{Key, Setting};
 use crate::syntax::{NodeId, TokenId};
 
 /// The rule for a statement or for something with a block; says whether `kind` is one.
@@ -24,7 +24,7 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
         Kind::MatchPattern => match_pattern(p, node, parts),
         Kind::WhileExpression | Kind::LoopExpression | Kind::ForExpression => {
             header(p, parts);
-            ruled(p, node, parts, "control");
+            ruled(p, node, parts, Key::Control);
         }
         Kind::ConstBlock
         | Kind::UnsafeBlock
@@ -33,7 +33,7 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
         | Kind::TryBlock => {
             p.words(parts);
             if let [.., block] = parts {
-                block_behind(p, *block, p.first(node), "other", "control");
+                block_behind(p, *block, p.first(node), Key::Other, Key::Control);
             }
         }
         Kind::Block => block(p, node, parts),
@@ -140,7 +140,7 @@ fn block(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     }
     let handed = p.handed(node).or_else(|| {
         let alone = block_base(p, node) == p.first(node) && brace == 0;
-        let flat = alone && is_value(p, node) && p.keeps_flat(node, "value");
+        let flat = alone && is_value(p, node) && p.keeps_flat(node, Key::Value);
         flat.then(|| p.group(Shape::List, p.first(node), p.end(node)))
     });
     if let Some(group) = handed {
@@ -197,16 +197,16 @@ pub(super) fn block_behind(
     p: &mut Planner,
     block: NodeId,
     header: TokenId,
-    key: &str,
-    flat: &str,
+    key: Key,
+    flat: Key,
 ) {
-    let is_value = matches!(key, "other" | "lambda") && is_value(p, block);
-    p.open_block_as(block, header, key, if is_value { "value" } else { flat });
+    let is_value = matches!(key, Key::Other | Key::Lambda) && is_value(p, block);
+    p.open_block_as(block, header, key, if is_value { Key::Value } else { flat });
 }
 
 /// The block behind a condition, a pattern or a value: behind it on its line, or on a line of its
 /// own where that goes on over several lines of its own.
-fn ruled(p: &mut Planner, node: NodeId, parts: &[NodeId], key: &str) {
+fn ruled(p: &mut Planner, node: NodeId, parts: &[NodeId], key: Key) {
     let [.., value, block] = parts else { return };
     let header = p.first(node);
     block_behind(p, *block, header, key, key);
@@ -215,7 +215,7 @@ fn ruled(p: &mut Planner, node: NodeId, parts: &[NodeId], key: &str) {
 
 /// Where a header's last value goes on over several lines, the brace behind it has a line of its
 /// own.
-fn brace_behind(p: &mut Planner, value: NodeId, block: NodeId, header: TokenId, key: &str) {
+fn brace_behind(p: &mut Planner, value: NodeId, block: NodeId, header: TokenId, key: Key) {
     let brace = p.first(block);
     if !p.style.is(Setting::OpenBrace, key, "same_line") || p.handed(block).is_some() {
         return;
@@ -284,7 +284,7 @@ fn let_declaration(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         return assigned(p, parts[sign], value);
     }
     let (header, other) = (p.first(node), p.first(*other));
-    block_behind(p, *block, header, "other", "control");
+    block_behind(p, *block, header, Key::Other, Key::Control);
     let group = p.group(Shape::LastResort, p.first(parts[sign]), p.end(value));
     p.base(group, header);
     assigned_in(p, group, value, header);
@@ -315,8 +315,8 @@ fn if_expression(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         p.flat(p.first(*consequence), 1, Setting::OpenBrace);
         return p.flat(p.first(*other), 1, Setting::ElseLine);
     }
-    block_behind(p, *consequence, header, "control", "control");
-    brace_behind(p, *condition, *consequence, header, "control");
+    block_behind(p, *consequence, header, Key::Control, Key::Control);
+    brace_behind(p, *condition, *consequence, header, Key::Control);
     if let Some(other) = rest.first() {
         let token = p.first(*other);
         match p.choices.else_own_line {
@@ -346,7 +346,7 @@ fn stands_as_value(p: &Planner, node: NodeId, consequence: NodeId, alternative: 
         && p.is(alternative, Kind::Block)
         && is_value(p, consequence)
         && is_value(p, alternative)
-        && p.keeps_flat(node, "value")
+        && p.keeps_flat(node, Key::Value)
 }
 
 /// `let Some(level) = gauge.level()`, in a condition.
@@ -366,7 +366,7 @@ fn else_clause(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let [_, inner] = parts else { return };
     match p.is(*inner, Kind::Block) {
         true if p.handed(*inner).is_some() => p.flat(p.first(*inner), 1, Setting::OpenBrace),
-        true => block_behind(p, *inner, p.first(node), "control", "control"),
+        true => block_behind(p, *inner, p.first(node), Key::Control, Key::Control),
         false => p.word(p.first(*inner), 1),
     }
 }
@@ -374,8 +374,8 @@ fn else_clause(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
 fn match_expression(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     p.words(parts);
     if let [_, value, cases] = parts {
-        p.open_brace(p.first(*cases), p.first(node), "control");
-        brace_behind(p, *value, *cases, p.first(node), "control");
+        p.open_brace(p.first(*cases), p.first(node), Key::Control);
+        brace_behind(p, *value, *cases, p.first(node), Key::Control);
     }
 }
 
@@ -420,7 +420,7 @@ fn match_arm(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let (arrow, first) = (p.first(*arrow), p.first(*value));
     p.word(arrow, 1);
     if p.is(*value, Kind::Block) {
-        block_behind(p, *value, p.first(parts[pattern]), "control", "case");
+        block_behind(p, *value, p.first(parts[pattern]), Key::Control, Key::Case);
         guard(p, parts[pattern], Some(*value));
     } else {
         let group = p.group(Shape::LastResort, arrow, p.end(*value));
@@ -448,7 +448,7 @@ fn guard(p: &mut Planner, pattern: NodeId, block: Option<NodeId>) {
         return;
     }
     let block = block.filter(|block| {
-        p.handed(*block).is_none() && p.style.is(Setting::OpenBrace, "control", "same_line")
+        p.handed(*block).is_none() && p.style.is(Setting::OpenBrace, Key::Control, "same_line")
     });
     let end = block.map_or(p.end(pattern), |block| p.first(block) + 1);
     let group = p.group(Shape::Chain, p.first(pattern), end);

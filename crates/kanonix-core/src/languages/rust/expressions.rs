@@ -6,7 +6,7 @@ use super::kinds::Kind;
 use crate::layout::plan::{GroupId, NO_GROUP, ROOT, Rows, Shape};
 use crate::layout::planner::{List, Planner};
 use crate::layout::vocabulary::Binary;
-use crate::style::Setting;
+use crate::style::{Key, Setting};
 use crate::syntax::{NodeId, TokenId};
 
 /// The rule for an expression; says whether `kind` is one.
@@ -334,7 +334,7 @@ fn stand_in(p: &Planner, last: NodeId, only: bool) -> Option<TokenId> {
         let filled = |node: NodeId| (p.end(node) > p.first(node) + 2).then(|| p.first(node) + 1);
         match Kind::at(p, node) {
             Kind::ClosureExpression if p.is(inner, Kind::Block) => {
-                return p.keeps_flat(inner, "lambda").then(|| p.first(inner) + 1);
+                return p.keeps_flat(inner, Key::Lambda).then(|| p.first(inner) + 1);
             }
             Kind::ClosureExpression | Kind::ReferenceExpression | Kind::UnaryExpression => {}
             Kind::ArrayExpression | Kind::TupleExpression if only => return filled(node),
@@ -430,7 +430,7 @@ fn closure_expression(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     if let [.., body] = parts
         && p.is(*body, Kind::Block)
     {
-        block_behind(p, *body, p.first(node), "lambda", "lambda");
+        block_behind(p, *body, p.first(node), Key::Lambda, Key::Lambda);
     }
 }
 

@@ -5,7 +5,7 @@ use super::expressions::assigned;
 use super::kinds::Kind;
 use crate::layout::plan::{Change, GroupId, NO_GROUP, ROOT, Rows, Shape};
 use crate::layout::planner::{List, Planner};
-use crate::style::Setting;
+use crate::style::{Key, Setting};
 use crate::syntax::NodeId;
 
 /// The rule for an item; says whether `kind` is one.
@@ -20,25 +20,25 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
         Kind::TokenTree | Kind::MacroRule => p.keep(node),
         Kind::ModItem | Kind::ForeignModItem => {
             header(p, parts);
-            body(p, node, parts, "namespace");
+            body(p, node, parts, Key::Namespace);
         }
         Kind::ImplItem => {
             header(p, parts);
-            body(p, node, parts, "type");
+            body(p, node, parts, Key::Type);
             impl_header(p, node, parts);
         }
         Kind::TraitItem => {
             header(p, parts);
-            body(p, node, parts, "type");
+            body(p, node, parts, Key::Type);
             trait_header(p, node, parts);
         }
         Kind::StructItem | Kind::UnionItem | Kind::EnumItem => {
             header(p, parts);
-            body(p, node, parts, "type");
+            body(p, node, parts, Key::Type);
         }
         Kind::FunctionItem => {
             header(p, parts);
-            body(p, node, parts, "function");
+            body(p, node, parts, Key::Function);
         }
         Kind::FunctionSignatureItem | Kind::AssociatedType => {
             header(p, parts);
@@ -102,12 +102,12 @@ fn value(p: &mut Planner, parts: &[NodeId]) {
 }
 
 /// What stands behind an item's header: its clause of bounds, and its body or its end.
-fn body(p: &mut Planner, node: NodeId, parts: &[NodeId], key: &str) {
+fn body(p: &mut Planner, node: NodeId, parts: &[NodeId], key: Key) {
     let Some(last) = parts.last() else { return };
     let header = p.first(node);
     match Kind::at(p, *last) {
         Kind::Block => block_behind(p, *last, header, key, key),
-        Kind::FieldDeclarationList | Kind::EnumVariantList if p.keeps_flat(*last, "type") => {
+        Kind::FieldDeclarationList | Kind::EnumVariantList if p.keeps_flat(*last, Key::Type) => {
             p.flat(p.first(*last), 1, Setting::OpenBrace);
         }
         Kind::FieldDeclarationList | Kind::EnumVariantList | Kind::DeclarationList => {
@@ -228,7 +228,7 @@ fn opening_brace(p: &mut Planner, parts: &[NodeId]) -> Option<NodeId> {
     let body = *parts.last()?;
     let brace = p.first(body);
     let stays = p.token_text(brace) == "{" && !p.is_breakable(brace) && p.end(body) > brace + 2;
-    (stays && p.style.is(Setting::OpenBrace, "type", "same_line")).then_some(body)
+    (stays && p.style.is(Setting::OpenBrace, Key::Type, "same_line")).then_some(body)
 }
 
 /// `trait Tide: Ebb + Flood {`: broken behind the colon, and then before the brace.
@@ -345,7 +345,7 @@ pub(super) fn attributes(p: &mut Planner, parts: &[NodeId], group: Option<GroupI
 fn members(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let group = p.list(parts, List::new().collection().last_comma().opens_around_lines());
     attributes(p, parts, Some(group));
-    let may_join = p.is(p.parent(node), Kind::EnumVariant) || p.keeps_flat(node, "type");
+    let may_join = p.is(p.parent(node), Kind::EnumVariant) || p.keeps_flat(node, Key::Type);
     if parts.len() > 2 && !may_join {
         p.force(group);
     }

@@ -9,6 +9,7 @@ mod types;
 
 use super::Language;
 use crate::layout::planner::Planner;
+use crate::style::{Family, Key, Setting};
 use crate::syntax::{Comments, Grammar, NodeId, Reading};
 use kinds::{KINDS, Kind, accepts};
 
@@ -23,24 +24,25 @@ pub(super) static LANGUAGE: Language = Language {
     grammar: Grammar::new(|| tree_sitter_rust::LANGUAGE.into(), &KINDS, &Comments::SLASHES)
         .with_reading(Reading { end: ";", accepts }),
     rule,
+    families: &[
+        Family::Collections,
+        Family::LastComma,
+        Family::Signs,
+        Family::Expressions,
+        Family::Definitions,
+        Family::Braces,
+        Family::Namespaces,
+        Family::ValueBlocks,
+        Family::Angles,
+        Family::Not,
+    ],
     // The Rust Style Guide, as it stands beside the language's reference.
     defaults: &[
-        ("inner_gap", "braces", "true"),
-        ("operator_place", "", "leads"),
-        ("last_comma", "", "open_list"),
-        ("flat_block", "value", "keep"),
-        ("blank_lines", "most", "1"),
-    ],
-    without: &[
-        "bare_body",
-        "paren_gap.control",
-        "paren_gap.lambda",
-        "inner_gap.markup",
-        "markup_quotes",
-        "quotes",
-        "statement_end",
-        "tag_end",
-        "wrap_indent.declaration",
+        (Setting::InnerGap, Key::Braces, "true"),
+        (Setting::OperatorPlace, Key::Whole, "leads"),
+        (Setting::LastComma, Key::Whole, "open_list"),
+        (Setting::FlatBlock, Key::Value, "keep"),
+        (Setting::BlankLines, Key::Most, "1"),
     ],
     samples: &[
         ("gauge.rs", include_str!("samples/gauge.rs")),

@@ -41,7 +41,7 @@ struct Laid {
 }
 
 pub(super) fn run(entry: &'static Entry, key: &str, options: &Explain) -> anyhow::Result<Status> {
-    let asked = |slot: &&Slot| key.is_empty() || slot.key == key;
+    let asked = |slot: &&Slot| key.is_empty() || slot.key.name() == key;
     let all: Vec<Explained> =
         entry.slots.iter().filter(asked).map(|slot| explained(entry, slot)).collect();
     if options.is_json() {
@@ -59,7 +59,7 @@ pub(super) fn run(entry: &'static Entry, key: &str, options: &Explain) -> anyhow
     for one in &all {
         outpart!("\n{}", text(one, entry, paint));
     }
-    let has = |language: &&&Language| language.has(entry.name, "") && language.has(entry.name, key);
+    let has = |language: &&&Language| language.has(entry.name, key);
     let language = languages::ALL.iter().find(has).map_or("python", |language| language.name);
     let value = all.first().and_then(|one| one.sample.as_ref()?.values.first());
     let value = value.map_or("…", |laid| laid.value);
@@ -70,7 +70,7 @@ pub(super) fn run(entry: &'static Entry, key: &str, options: &Explain) -> anyhow
 }
 
 fn explained(entry: &'static Entry, slot: &'static Slot) -> Explained {
-    let has = |l: &&&Language| l.has(entry.name, "") && l.has(entry.name, slot.key);
+    let has = |l: &&&Language| l.has_slot(slot);
     let default = |language: &&'static Language| {
         (language.name, language.style().get(entry.setting, slot.key).to_string())
     };
@@ -90,7 +90,7 @@ fn shown(entry: &Entry, slot: &Slot, sample: &'static Sample) -> Option<Shown> {
         for (name, key, value) in sample.with {
             style.set(name, key, value).ok()?;
         }
-        style.set(entry.name, slot.key, value).ok()?;
+        style.set(entry.name, slot.key.name(), value).ok()?;
         let text = mend(sample.text, language, &style, &LineSet::whole()).ok()?.text;
         Some(Laid { value, text })
     };

@@ -118,7 +118,7 @@ fn differences(tree: &Tree, old: &Followed, new: &Followed) -> anyhow::Result<Ve
     for language in languages::ALL {
         let (before, after) = (old.style(language), new.style(language));
         for (entry, slot) in slots() {
-            let has = language.has(entry.name, "") && language.has(entry.name, slot.key);
+            let has = language.has_slot(slot);
             let value = |style: &kanonix_core::style::Style| style.get(entry.setting, slot.key);
             let (was, is) = (value(&before), value(&after));
             if has && was != is {
