@@ -14,7 +14,7 @@ use crate::style::{Key, Setting, Style, slots};
 use crate::syntax::{Role, Tree};
 use crate::text::{Edit, LineSet, Lines};
 use crate::{Difference, Document, Outcome, judge, mend, mend_since};
-use crate::layout::plan::{Rows, Want};
+use crate::layout::plan::{Rows, Shape, Want};
 use broken::broken_text;
 pub use broken::holds_on_broken;
 pub use chance::Chance;
@@ -289,14 +289,15 @@ fn spoil(clean: &str, case: &Case) -> Option<(String, usize)> {
                 continue;
             }
             let first_of_list = matches!(gap.want, Want::Break)
-                && plan.groups[gap.group as usize].opening as usize == index;
+                && plan.group_of(index).is_some_and(|g| g.opening == Some(index as u32));
             let may_break = gap.want == Want::Break
                 && !first_of_list
                 && gap.setting == Setting::WordGap
                 && gap.blanks > 0
                 && !keeps_flat
-                && sheet.is_list(gap.group)
-                && plan.groups[gap.group as usize].rows != Rows::Kept;
+                && plan.group_of(index).is_some_and(|group| {
+                    group.shape == Shape::List && group.rows != Rows::Kept
+                });
             let may_widen = (!present.is_empty() || !fuses(clean, range.start))
                 && has_room(range.start);
             let new = match chance.below(6) {

@@ -1,7 +1,7 @@
 //! Comments: the rules decide the gap between two constructs as if no comment stood between them,
 //! and this pass divides that gap among the comments that do.
 
-use super::plan::{BareBlock, Gap, Plan, ROOT, Rows, Want};
+use super::plan::{BareBlock, Gap, GroupId, Plan, Rows, Want};
 use crate::style::{Key, Setting, Style};
 use crate::syntax::{Role, Tree};
 use crate::text::Lines;
@@ -82,7 +82,8 @@ impl Placing<'_> {
         let mut open = self.blocks_that_end(starts[0]);
         let is_closer = plan.closes(next);
         let inline = |at: &usize| !self.begins_line(*at) && !self.ends_line(*at);
-        if wanted.level == 0 && !is_closer && wanted.group != ROOT && starts.iter().any(inline) {
+        let is_outermost = wanted.group == Some(GroupId::ROOT);
+        if wanted.level == 0 && !is_closer && !is_outermost && starts.iter().any(inline) {
             // Between a bracket and a word that may follow it (`} /* … */ else`).
             starts.iter().chain([&next]).for_each(|at| plan.gaps[*at] = Gap::KEPT);
             return;
@@ -111,7 +112,7 @@ impl Placing<'_> {
             while let Some(block) = open.pop() {
                 let column = self.column(block.first as usize);
                 if self.column(*at) >= column {
-                    gap.group = block.group;
+                    gap.group = Some(block.group);
                     gap.level = 1;
                     gap.inside = true;
                     open.push(block);
@@ -145,18 +146,19 @@ impl Placing<'_> {
     }
 
     fn between_elements(&self, plan: &mut Plan, starts: &[usize], next: usize, wanted: Gap) {
+        let Some(group) = wanted.group else { return };
         let is_closer = plan.closes(next);
         // In rows that somebody laid out, a line ends behind such a comment anyway.
-        let in_rows = plan.groups[wanted.group as usize].rows == Rows::Kept;
+        let in_rows = plan.groups[group].rows == Rows::Kept;
         for at in starts {
             let mut gap = wanted;
             if self.begins_line(*at) {
                 // What follows it on its line may follow it on any other.
                 gap.level = if is_closer { 1 } else { wanted.level };
                 gap.inside |= is_closer;
-                plan.groups[wanted.group as usize].forced |= self.ends_line(*at) && !in_rows;
+                plan.groups[group].force_if(self.ends_line(*at) && !in_rows);
             } else if is_closer && self.has_end(*at) {
-                let opener = plan.groups[wanted.group as usize].first as usize;
+                let opener = plan.groups[group].first as usize;
                 gap = match *at == opener + 1 {
                     true => self.inline(*at),
                     false => Gap::flat(1, Setting::CommentGap),
@@ -166,9 +168,9 @@ impl Placing<'_> {
             } else if *at != starts[0] {
                 gap = self.inline(*at);
             }
-            let group = &mut plan.groups[wanted.group as usize];
-            if gap.want == Want::Break && group.opening as usize > *at {
-                group.opening = *at as u32;
+            let opening = &mut plan.groups[group].opening;
+            if gap.want == Want::Break && opening.is_some_and(|gap| gap as usize > *at) {
+                *opening = Some(*at as u32);
             }
             plan.gaps[*at] = gap;
         }
@@ -176,10 +178,10 @@ impl Placing<'_> {
         if self.ends_line(last) {
             // A comment with an end of its own may stand before the closing bracket on its line.
             let may_close = is_closer && !self.begins_line(last) && self.has_end(last);
-            plan.groups[wanted.group as usize].forced |= !may_close && !in_rows;
+            plan.groups[group].force_if(!may_close && !in_rows);
         } else if !is_closer {
             plan.gaps[next] = self.inline(next);
-        } else if starts[0] == plan.groups[wanted.group as usize].first as usize + 1 {
+        } else if starts[0] == plan.groups[group].first as usize + 1 {
             // Nothing but comments between two brackets.
             plan.gaps[next].blanks = self.inline(next).blanks;
         }

@@ -4,7 +4,7 @@ use super::Sheet;
 use super::indent::{IndentId, Indents};
 use super::live::Live;
 use super::measure::columns;
-use super::plan::{Change, Gap, GroupId, NO_GROUP, ROOT, Shape, Want};
+use super::plan::{ByGroup, Change, Counts, Gap, GroupId, Shape, Want};
 use super::steps::{self, Steps};
 use crate::style::{Key, Setting, Style};
 use crate::text::LineSet;
@@ -46,7 +46,7 @@ pub struct Filling {
     /// The indentations that the gaps name.
     pub indents: Indents,
     /// As far as a group's closing bracket goes.
-    states: Vec<State>,
+    states: ByGroup<State>,
     live_tokens: Vec<bool>,
 }
 
@@ -55,9 +55,9 @@ impl Filling {
     pub fn applies(&self, token: usize, change: &Change) -> bool {
         self.live_tokens[token]
             && match change {
-                Change::DropIfFlat(group) => self.states[*group as usize] == State::Flat,
+                Change::DropIfFlat(group) => self.states[*group] == State::Flat,
                 Change::AppendIfOpen(_, group) | Change::DropIfOpen(group) => {
-                    self.states[*group as usize] == State::Open
+                    self.states[*group] == State::Open
                 }
                 Change::Respell(_) | Change::Drop | Change::Append(_) => true,
             }
@@ -85,9 +85,9 @@ pub(super) fn fill(sheet: &Sheet, live: &Live, set: &LineSet, style: &Style) -> 
             false => Steps::new(sheet, live, set, style.indent_step()),
         },
         body_steps: HashMap::new(),
-        states: vec![State::Still; sheet.plan.groups.len()],
-        leading: vec![false; sheet.plan.groups.len()],
-        beneath: vec![false; sheet.plan.groups.len()],
+        states: sheet.plan.groups.all(State::Still),
+        leading: sheet.plan.groups.all(false),
+        beneath: sheet.plan.groups.all(false),
         indent_of: vec![IndentId::MAX; sheet.tree.tokens.len()],
         line_start: 0,
         column: 0,
@@ -95,12 +95,12 @@ pub(super) fn fill(sheet: &Sheet, live: &Live, set: &LineSet, style: &Style) -> 
         flat_until: 0,
     };
     filler.run();
-    let groups = 0..sheet.plan.groups.len() as GroupId;
-    let settled = |group: GroupId| match filler.keeps_form(group) {
-        true => State::Still,
-        false => filler.closing_state(group),
-    };
-    let states = groups.map(settled).collect();
+    let mut states = sheet.plan.groups.all(State::Still);
+    for group in sheet.plan.groups.ids() {
+        if !filler.keeps_form(group) {
+            states[group] = filler.closing_state(group);
+        }
+    }
     let live_tokens = sheet.units.of_token.iter().map(|unit| live.unit[*unit as usize]).collect();
     Filling { gaps: filler.gaps, indents: filler.indents, states, live_tokens }
 }
@@ -120,11 +120,11 @@ pub(super) struct Filler<'a> {
     steps: Steps,
     /// Of blocks whose header is not live, the step of their bodies.
     body_steps: HashMap<GroupId, String>,
-    pub(super) states: Vec<State>,
+    pub(super) states: ByGroup<State>,
     /// Of each group, whether its first token begins a line.
-    pub(super) leading: Vec<bool>,
+    pub(super) leading: ByGroup<bool>,
     /// Of each chain, whether its head takes several lines.
-    beneath: Vec<bool>,
+    beneath: ByGroup<bool>,
     /// By token: the indentation of the line that it stands on; `MAX` where it is not live.
     indent_of: Vec<IndentId>,
     /// The token that the line begins with.
@@ -165,12 +165,12 @@ impl Filler<'_> {
             self.indent_of[index] = self.line_indent;
             while next_group < sheet.order.len() {
                 let group = sheet.order[next_group];
-                let first = sheet.plan.groups[group as usize].first as usize;
+                let first = sheet.plan.groups[group].first as usize;
                 if first > index {
                     break;
                 }
-                if first == index && group != ROOT {
-                    self.leading[group as usize] = self.line_start == index;
+                if first == index && group != GroupId::ROOT {
+                    self.leading[group] = self.line_start == index;
                     self.decide(group, index);
                 }
                 next_group += 1;
@@ -193,11 +193,11 @@ impl Filler<'_> {
     // ---- indentation ---------------------------------------------------------------------------
 
     /// The indentation that a group's levels count from.
-    pub(super) fn base(&mut self, group: GroupId) -> IndentId {
+    pub(super) fn base(&mut self, group: Option<GroupId>) -> IndentId {
         match group {
-            ROOT | NO_GROUP => 0,
-            _ => {
-                let token = self.sheet.plan.groups[group as usize].base as usize;
+            None | Some(GroupId::ROOT) => 0,
+            Some(group) => {
+                let token = self.sheet.plan.groups[group].base as usize;
                 match self.indent_of[token] {
                     IndentId::MAX => self.present_line_indent(token),
                     indent => indent,
@@ -231,9 +231,9 @@ impl Filler<'_> {
             Want::Flat => false,
             // A line always starts a unit, and so is never inside one.
             Want::Line | Want::Newline => true,
-            Want::Break => match self.states[gap.group as usize] {
+            Want::Break => match gap.group.map_or(State::Still, |group| self.states[group]) {
                 State::Still
-                    if self.sheet.plan.groups[gap.group as usize].shape != Shape::List =>
+                    if self.sheet.plan.group_of(index).is_none_or(|g| g.shape != Shape::List) =>
                 {
                     if is_broken {
                         return self.keep(index, present);
@@ -275,21 +275,19 @@ impl Filler<'_> {
 
     /// How many steps a line is in that begins at a gap.
     fn level(&mut self, index: usize, gap: &Gap) -> u8 {
-        let group = match gap.group {
-            ROOT | NO_GROUP => return gap.level,
-            group => group as usize,
-        };
-        let plan = &self.sheet.plan.groups[group];
-        if plan.opening as usize == index {
-            let head = &self.sheet.tree.tokens[plan.first as usize..index];
-            let goes_on = self.line_start > plan.first as usize;
-            self.beneath[group] =
-                plan.beneath && (goes_on || head.iter().any(|token| token.multi_line));
-        }
-        match plan.leading_level {
-            _ if self.beneath[group] => 0,
-            Some(level) if self.leading[group] && gap.level > 0 => level,
-            _ => gap.level,
+        let Some(id) = gap.group.filter(|group| *group != GroupId::ROOT) else { return gap.level };
+        let group = &self.sheet.plan.groups[id];
+        match group.counts {
+            Counts::Leading(level) if self.leading[id] && gap.level > 0 => level,
+            Counts::Beneath => {
+                if group.opening == Some(index as u32) {
+                    let head = &self.sheet.tree.tokens[group.first as usize..index];
+                    let goes_on = self.line_start > group.first as usize;
+                    self.beneath[id] = goes_on || head.iter().any(|token| token.multi_line);
+                }
+                if self.beneath[id] { 0 } else { gap.level }
+            }
+            Counts::Steps | Counts::Leading(_) => gap.level,
         }
     }
 
@@ -314,15 +312,15 @@ impl Filler<'_> {
         let after_fault = index > 0
             && sheet.units.all[sheet.units.of_token[index - 1] as usize].fault;
         let joins = gap.want == Want::Break
-            && match self.states[gap.group as usize] {
+            && gap.group.is_some_and(|group| match self.states[group] {
                 State::Flat | State::Rows => true,
                 State::Open => false,
                 State::Still => {
-                    sheet.units.ragged[gap.group as usize]
-                        && !self.keeps_form(gap.group)
+                    sheet.units.ragged[group]
+                        && !self.keeps_form(group)
                         && self.state_at(index) == State::Flat
                 }
-            };
+            });
         if joins && is_blank(present) && !after_fault {
             // The list around it is flat now: it is no unit any more.
             return self.inner_gap(index);
@@ -342,7 +340,7 @@ impl Filler<'_> {
                 let first = sheet.units.all[anchor as usize].first;
                 self.present_line_indent(first as usize)
             }
-            None if index == 0 && gap.group == NO_GROUP => 0,
+            None if index == 0 && gap.group.is_none() => 0,
             None if self.is_lined_up(index) => self.present_line_indent(index),
             None => self.placed(index, unit_index),
         };
@@ -364,7 +362,7 @@ impl Filler<'_> {
         let Some(group) = steps::group_of(&sheet.units.all[unit_index]) else {
             return self.indents.deeper(base, level);
         };
-        let holder = sheet.plan.groups[group as usize].base as usize;
+        let holder = sheet.plan.groups[group].base as usize;
         if self.live.unit[sheet.units.of_token[holder] as usize] {
             return self.indents.deeper(base, level);
         }
@@ -381,10 +379,11 @@ impl Filler<'_> {
     fn is_lined_up(&self, index: usize) -> bool {
         let sheet = self.sheet;
         let gap = &sheet.plan.gaps[index];
-        if gap.group == NO_GROUP || !gap.inside || !self.keeps_form(gap.group) {
+        let group = gap.group.filter(|group| gap.inside && self.keeps_form(*group));
+        let Some(first) = group.and_then(|group| sheet.plan.groups[group].opening) else {
             return false;
-        }
-        let first = sheet.plan.groups[gap.group as usize].opening as usize;
+        };
+        let first = first as usize;
         let column = |token: usize| {
             let start = sheet.tree.tokens[token].start as usize;
             let line = sheet.lines.start(sheet.lines.line_of(start));
@@ -426,10 +425,7 @@ impl Filler<'_> {
         }
         let gap = sheet.plan.gaps[index];
         let present = self.present_line_indent(index);
-        let group = match gap.group {
-            NO_GROUP => return None,
-            group => group as usize,
-        };
+        let group = gap.group?;
         let base = sheet.plan.groups[group].base as usize;
         let holder = sheet.units.of_token[base] as usize;
         let indent = match self.live.anchor[unit_index] {
@@ -437,7 +433,7 @@ impl Filler<'_> {
                 let first = sheet.units.all[anchor as usize].first;
                 self.present_line_indent(first as usize)
             }
-            None if gap.group != ROOT && self.live.moved[holder] => {
+            None if group != GroupId::ROOT && self.live.moved[holder] => {
                 self.shifted(present, sheet.units.all[holder].first as usize)
             }
             None => {

@@ -2,7 +2,7 @@
 //! statement, one step, or two where the statement opens a block that would otherwise begin at the
 //! same column.
 
-use super::plan::{Gap, Group, GroupId, Plan, Shape, Want};
+use super::plan::{Gap, Group, Plan, Shape, Want};
 use crate::style::Setting;
 use crate::syntax::{Role, Tree};
 
@@ -21,13 +21,13 @@ pub(super) fn place(plan: &mut Plan, tree: &Tree) {
         }
         let start = (0..=index).rev().find(|at| plan.gaps[*at].want == Want::Line).unwrap_or(0);
         let level = if opens_block(plan, tree, start, next) { 2 } else { 1 };
-        plan.groups.push(Group::new(Shape::Block, start as u32, next as u32));
+        let group = plan.add(Group::new(Shape::Block, start as u32, next as u32));
         plan.gaps[index] = Gap::flat(1, Setting::WordGap);
         plan.gaps[next] = Gap {
             want: Want::Newline,
             level,
             breaks: Setting::IndentSize,
-            group: plan.groups.len() as GroupId - 1,
+            group: Some(group),
             ..Gap::KEPT
         };
     }
@@ -37,7 +37,7 @@ pub(super) fn place(plan: &mut Plan, tree: &Tree) {
 fn opens_block(plan: &Plan, tree: &Tree, start: usize, from: usize) -> bool {
     let next = (from..tree.tokens.len()).find(|index| plan.gaps[*index].want == Want::Line);
     next.is_some_and(|next| {
-        let gap = &plan.gaps[next];
-        gap.level > 0 && plan.groups[gap.group as usize].first as usize == start
+        let is_own = plan.group_of(next).is_some_and(|group| group.first as usize == start);
+        plan.gaps[next].level > 0 && is_own
     })
 }

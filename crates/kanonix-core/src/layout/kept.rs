@@ -1,7 +1,7 @@
 //! Stretches that somebody asked to keep as they stand, in a comment: `kanonix: keep` for what
 //! comes next, `kanonix: keep on` and `kanonix: keep off` for all that lies between.
 
-use super::plan::{Plan, ROOT, Want};
+use super::plan::{GroupId, Plan, Want};
 use crate::syntax::{Role, Tree};
 use std::ops::Range;
 
@@ -64,8 +64,9 @@ fn next(plan: &Plan, tree: &Tree, comment: usize) -> Range<usize> {
     let Some(first) = (comment + 1..count).find(solid) else { return count..count };
     let gap = &plan.gaps[first];
     let end = match gap.group {
-        ROOT => count,
-        group => plan.groups.get(group as usize).map_or(first + 1, |group| group.end as usize),
+        Some(GroupId::ROOT) => count,
+        Some(group) => plan.groups[group].end as usize,
+        None => first + 1,
     };
     let beside = |index: &usize| {
         let other = &plan.gaps[*index];

@@ -1,6 +1,6 @@
 //! Which units and gaps are in play, and what the live ones line up with.
 
-use super::plan::{NO_GROUP, Plan, ROOT};
+use super::plan::{ByGroup, GroupId, Plan};
 use super::units::{Unit, Units};
 use crate::text::LineSet;
 
@@ -79,7 +79,7 @@ pub(super) fn live_units(plan: &Plan, units: &Units, set: &LineSet) -> Vec<bool>
 /// goes that they are rows of.
 fn spread(plan: &Plan, units: &Units, live: &mut [bool]) {
     let of = |token: u32| units.of_token[token as usize] as usize;
-    let ragged = plan.groups.iter().zip(&units.ragged).filter(|(_, is)| **is);
+    let ragged = plan.groups.iter().zip(units.ragged.iter()).filter(|(_, is)| **is);
     // Of each such list: its rows, and one of the brackets that may bring them into play.
     let mut waiting: Vec<(std::ops::Range<usize>, usize)> = ragged
         .flat_map(|(group, _)| {
@@ -127,28 +127,26 @@ fn anchors(
     let takes_anchor = |index: usize| {
         let unit = &units.all[index];
         (live[index] || moved[index])
-            && unit.group != NO_GROUP
-            && (unit.inside || unit.group == ROOT)
+            && unit.group.is_some()
+            && (unit.inside || unit.group == Some(GroupId::ROOT))
     };
     let mut anchor: Vec<Option<u32>> = vec![None; count];
     let mut assign = |candidate: &dyn Fn(usize) -> bool, over_own: bool| {
         for backwards in [false, true] {
-            let mut nearest: Vec<Option<u32>> = vec![None; plan.groups.len()];
+            let mut nearest: ByGroup<Option<u32>> = plan.groups.all(None);
             for step in 0..count {
                 let index = if backwards { count - 1 - step } else { step };
                 let unit = &units.all[index];
-                if unit.group == NO_GROUP {
-                    continue;
-                }
+                let Some(group) = unit.group else { continue };
                 if takes_anchor(index)
                     && anchor[index].is_none()
                     && (over_own || held[index].is_none())
                 {
-                    anchor[index] = nearest[unit.group as usize]
+                    anchor[index] = nearest[group]
                         .filter(|other| units.all[*other as usize].level == unit.level);
                 }
-                if candidate(index) && (unit.inside || unit.group == ROOT) {
-                    nearest[unit.group as usize] = Some(index as u32);
+                if candidate(index) && (unit.inside || group == GroupId::ROOT) {
+                    nearest[group] = Some(index as u32);
                 }
             }
         }
@@ -176,10 +174,9 @@ fn held_in_place(
         let unit = &units.all[index];
         // What moves shows nothing.
         let shows = !moved[index] && (!live[index] || held[index].is_some());
-        if !shows || unit.group == ROOT || unit.group == NO_GROUP {
-            continue;
-        }
-        let opener = plan.groups[unit.group as usize].first as usize;
+        let group = unit.group.filter(|group| shows && *group != GroupId::ROOT);
+        let Some(group) = group else { continue };
+        let opener = plan.groups[group].first as usize;
         let header = units.of_token[opener] as usize;
         if header == index || !live[header] || !units.all[header].begins_line {
             continue;

@@ -1,6 +1,6 @@
 //! Widths: whether something fits is one subtraction of running sums.
 
-use super::plan::{Change, GroupId, NO_GROUP, Plan, Shape, Want};
+use super::plan::{Around, Change, GroupId, Plan, Shape, Want};
 use crate::style::Setting;
 use crate::syntax::{Role, Tree};
 
@@ -20,9 +20,11 @@ pub fn force(plan: &mut Plan, tree: &Tree, text: &str) {
         count += u32::from(token.multi_line);
     }
     breaks.push(count);
-    for group in plan.groups.iter_mut().filter(|group| group.shape == Shape::List) {
-        let inside = breaks[group.end as usize - 1] - breaks[group.first as usize];
-        group.forced |= !group.holds_lines && inside > 0;
+    for id in plan.groups.ids() {
+        let group = &mut plan.groups[id];
+        if group.shape == Shape::List && group.around == Around::OneLine {
+            group.force_if(breaks[group.end as usize - 1] > breaks[group.first as usize]);
+        }
     }
 }
 
@@ -104,7 +106,8 @@ impl Measures {
             let after_lines = index > 0 && tree.tokens[index - 1].multi_line;
             let may_end =
                 !matches!(gap.want, Want::Keep | Want::Flat) || kept_break || beside || after_lines;
-            let waits = gap.want == Want::Break && plan.groups[gap.group as usize].waits();
+            let group = plan.group_of(index);
+            let waits = gap.want == Want::Break && group.is_some_and(|group| group.waits());
             let may_end = may_end && !waits;
             self.next_break[index] =
                 if may_end { index as u32 } else { self.next_break[index + 1] };
@@ -169,7 +172,7 @@ impl Measures {
         indent: usize,
         max: usize,
     ) -> bool {
-        let group = &plan.groups[group as usize];
+        let group = &plan.groups[group];
         let (mut at, end) = (group.first as usize, group.end as usize);
         let mut column = column;
         for _ in 0..MOST_STRETCHES {
@@ -193,9 +196,8 @@ impl Measures {
                 }
                 let gap = &plan.gaps[stop];
                 at = stop;
-                if gap.group != NO_GROUP {
-                    let inner = &plan.groups[gap.group as usize];
-                    if inner.shape != Shape::Block && !group.holds_lists {
+                if let Some(inner) = plan.group_of(stop) {
+                    if inner.shape != Shape::Block && group.around != Around::Lists {
                         return false;
                     }
                     let closer = &plan.gaps[inner.end as usize - 1];

@@ -27,7 +27,7 @@ use crate::text::{Edit, LineSet, Lines};
 use compare::Comparison;
 use live::Live;
 use measure::Measures;
-use plan::{GroupId, Plan};
+use plan::{ByGroup, GroupId, Plan};
 use planner::{Planner, Rule};
 use std::ops::Range;
 use units::Units;
@@ -60,9 +60,9 @@ impl<'a> Sheet<'a> {
         measure::force(&mut plan, tree, text);
         let units = units::find(&plan, tree, text, &lines);
         let measures = Measures::new(&plan, tree, text, style.tab_columns());
-        let mut order: Vec<GroupId> = (0..plan.groups.len() as GroupId).collect();
+        let mut order: Vec<GroupId> = plan.groups.ids().collect();
         order.sort_by_key(|group| {
-            let group = &plan.groups[*group as usize];
+            let group = &plan.groups[*group];
             (group.first, std::cmp::Reverse(group.end))
         });
         Sheet { tree, text, style, lines, plan, units, measures, order }
@@ -124,22 +124,19 @@ impl<'a> Sheet<'a> {
         self.units.all.iter().map(|unit| unit.first as usize..unit.end as usize).collect()
     }
 
-    /// Whether a group is a bracketed list.
-    pub fn is_list(&self, group: GroupId) -> bool {
-        self.plan.groups[group as usize].shape == plan::Shape::List
-    }
-
     /// Of each list and each row of alternatives, the zero-based lines between those that it begins
     /// and ends on that hold one element or more, and nothing of another one.
     pub fn element_lines(&self) -> Vec<Vec<usize>> {
         let tokens = &self.tree.tokens;
         let line_of = |token: usize| self.lines.line_of(tokens[token].start as usize);
-        let mut begins: Vec<Vec<usize>> = vec![Vec::new(); self.plan.groups.len()];
+        let mut begins: ByGroup<Vec<usize>> = self.plan.groups.all(Vec::new());
         for (index, gap) in self.plan.gaps.iter().enumerate().take(tokens.len()) {
-            let group = self.plan.groups.get(gap.group as usize);
             let is_row = gap.want == plan::Want::Break && self.tree.broken(index, self.text);
-            if is_row && group.is_some_and(|group| group.of_units) {
-                begins[gap.group as usize].push(index);
+            if let Some(group) = gap.group
+                && is_row
+                && self.plan.groups[group].shape.has_units()
+            {
+                begins[group].push(index);
             }
         }
         let is_one_line = |row: &[usize]| {
@@ -148,7 +145,7 @@ impl<'a> Sheet<'a> {
                 && inner.iter().all(|token| !token.broken && !token.multi_line)
         };
         let mut lines = Vec::new();
-        for (group, rows) in self.plan.groups.iter().zip(begins) {
+        for (group, rows) in self.plan.groups.iter().zip(begins.iter()) {
             let rows = rows.windows(2).filter(|row| is_one_line(row)).map(|row| line_of(row[0]));
             let ends = line_of(group.end as usize - 1);
             let own: Vec<usize> = rows.filter(|line| *line < ends).collect();

@@ -3,7 +3,7 @@
 
 use super::Sheet;
 use super::live::live_units;
-use super::plan::{NO_GROUP, ROOT, Shape};
+use super::plan::{GroupId, Shape};
 use crate::text::LineSet;
 use std::collections::HashMap;
 
@@ -19,8 +19,10 @@ impl Sheet<'_> {
         self.plan.groups.iter().skip(1).any(|group| {
             let holds_units = match group.shape {
                 Shape::Block => true,
-                Shape::List => self.tree.broken(group.opening as usize, self.text),
-                Shape::Chain | Shape::LastResort => false,
+                Shape::List => {
+                    group.opening.is_some_and(|gap| self.tree.broken(gap as usize, self.text))
+                }
+                Shape::Chain | Shape::Alternatives | Shape::LastResort => false,
             };
             holds_units
                 && group.end > group.first
@@ -34,13 +36,13 @@ impl Sheet<'_> {
         let mut by_line = HashMap::new();
         for (index, unit) in self.units.all.iter().enumerate() {
             let depth = match unit.group {
-                ROOT | NO_GROUP => u32::from(unit.level),
-                group => {
-                    let base = self.plan.groups[group as usize].base as usize;
+                None | Some(GroupId::ROOT) => u32::from(unit.level),
+                Some(group) => {
+                    let base = self.plan.groups[group].base as usize;
                     let holder = self.units.of_token[base] as usize;
                     let around = if holder < index { depths[holder] } else { 0 };
                     // A ragged list's rows are where its lines are, and go with them.
-                    let is_row = self.units.ragged[group as usize];
+                    let is_row = self.units.ragged[group];
                     around + if is_row { 0 } else { u32::from(unit.level) }
                 }
             };

@@ -2,15 +2,63 @@
 
 use crate::style::Setting;
 use crate::syntax::{TokenId, Tree};
+use std::num::NonZeroU32;
 
-/// A group, by its place in [`Plan::groups`].
-pub type GroupId = u32;
+/// A group of a [`Plan`].
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Hash, PartialOrd, Ord)]
+pub struct GroupId(NonZeroU32);
 
-/// The group that holds a file's outermost units; it begins at no token and is never indented.
-pub const ROOT: GroupId = 0;
+impl GroupId {
+    /// The group that holds a file's outermost units; it begins at no token and is never indented.
+    pub const ROOT: GroupId = GroupId(NonZeroU32::MIN);
+}
 
-/// Stands in for a group where there is none.
-pub const NO_GROUP: GroupId = u32::MAX;
+/// Something for each group of a plan, in the order of their making.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct ByGroup<T>(Vec<T>);
+
+impl<T> ByGroup<T> {
+    /// One more group.
+    fn push(&mut self, of: T) -> GroupId {
+        let id = NonZeroU32::MIN.saturating_add(self.0.len() as u32);
+        self.0.push(of);
+        GroupId(id)
+    }
+
+    /// Something else for each of the same groups.
+    pub fn map<U>(&self, of: impl FnMut(&T) -> U) -> ByGroup<U> {
+        ByGroup(self.0.iter().map(of).collect())
+    }
+
+    /// The same for each of the same groups.
+    pub fn all<U: Clone>(&self, of: U) -> ByGroup<U> {
+        ByGroup(vec![of; self.0.len()])
+    }
+
+    /// The groups, in the order of their making.
+    pub fn ids(&self) -> impl Iterator<Item = GroupId> + use<T> {
+        (1..=self.0.len() as u32).filter_map(NonZeroU32::new).map(GroupId)
+    }
+
+    /// What there is for each of them.
+    pub fn iter(&self) -> std::slice::Iter<'_, T> {
+        self.0.iter()
+    }
+}
+
+impl<T> std::ops::Index<GroupId> for ByGroup<T> {
+    type Output = T;
+
+    fn index(&self, id: GroupId) -> &T {
+        &self.0[id.0.get() as usize - 1]
+    }
+}
+
+impl<T> std::ops::IndexMut<GroupId> for ByGroup<T> {
+    fn index_mut(&mut self, id: GroupId) -> &mut T {
+        &mut self.0[id.0.get() as usize - 1]
+    }
+}
 
 /// What a gap wants.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
@@ -49,8 +97,8 @@ pub struct Gap {
     pub setting: Setting,
     /// The setting that decides the line break.
     pub breaks: Setting,
-    /// The group that the gap belongs to.
-    pub group: GroupId,
+    /// The group that the gap belongs to: every one of its lines has one.
+    pub group: Option<GroupId>,
 }
 
 impl Gap {
@@ -65,7 +113,7 @@ impl Gap {
         least_after: 0,
         setting: Setting::WordGap,
         breaks: Setting::WordGap,
-        group: NO_GROUP,
+        group: None,
     };
 
     /// So many blanks.
@@ -74,17 +122,62 @@ impl Gap {
     }
 }
 
-/// How a group behaves when it does not fit on its line.
+/// What a group's lines are.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
 pub enum Shape {
     /// Holds units of its own; its lines are always apart.
     Block,
     /// Opens with one element a line; each of them is a unit then.
     List,
-    /// Opens at every one of its gaps, mostly without making units.
+    /// Opens at every one of its gaps, without making units.
     Chain,
+    /// As a chain, but each of its parts stands for itself, as a unit.
+    Alternatives,
     /// Opens only when nothing inside it can be opened instead.
     LastResort,
+}
+
+impl Shape {
+    /// Whether each of its lines is a unit.
+    pub fn has_units(self) -> bool {
+        matches!(self, Shape::List | Shape::Alternatives)
+    }
+}
+
+/// When a group opens.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum Opens {
+    /// Always.
+    Always,
+    /// When it does not fit, and nothing inside it opens in its place.
+    TooWide,
+    /// When it does not fit, as somebody opened it before.
+    Again,
+    /// By hand alone: opening it would not make its longest part shorter.
+    ByHand,
+}
+
+/// What a group may stay flat around.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum Around {
+    /// Nothing that takes several lines.
+    OneLine,
+    /// Blocks, and tokens over several lines.
+    Blocks,
+    /// Those, and lists that are open. Only where its own open form is remembered, too (`list_wrap =
+    /// "keep_open"`), or else a second look would close what the first one opened.
+    Lists,
+}
+
+/// What the lines of a group count their steps from, beside its base.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum Counts {
+    /// Nothing else.
+    Steps,
+    /// So many steps where its first token begins a line.
+    Leading(u8),
+    /// None where its head takes several lines: they stand right beneath that.
+    Beneath,
 }
 
 /// A range of tokens that is laid out together.
@@ -94,39 +187,25 @@ pub struct Group {
     pub first: TokenId,
     /// The token after its last one.
     pub end: TokenId,
-    /// Its first gap that may be broken; 0 until there is one. The group counts as open in the text
-    /// if that gap is broken.
-    pub opening: TokenId,
-    /// What it does when it does not fit.
+    /// Its first gap that may be broken, once there is one. The group counts as open in the text if
+    /// that gap is broken.
+    pub opening: Option<TokenId>,
+    /// What its lines are.
     pub shape: Shape,
-    /// Whether it is open whatever its width.
-    pub forced: bool,
-    /// Whether it may stay flat around something inside it that takes several lines.
-    pub holds_lines: bool,
-    /// Whether it may also stay flat around a list that is open. Only where its own open form is
-    /// remembered (`list_wrap = "keep_open"`), or else a second look would close what the first one
-    /// opened.
-    pub holds_lists: bool,
-    /// Whether it is opened only by hand: opening it would not make its longest part shorter.
-    pub stays: bool,
-    /// Whether it opens, where it does not fit, if somebody opened it before.
-    pub remembers: bool,
+    /// When it opens.
+    pub opens: Opens,
+    /// What it may stay flat around.
+    pub around: Around,
     /// Whether what stands before it on its line is broken rather than it.
     pub reluctant: bool,
-    /// The first gap inside its last element that may be broken in its place; 0 if there is none.
-    pub stand_in: TokenId,
-    /// The level of a chain's gaps where its first token begins a line; `None` where that makes no
-    /// difference.
-    pub leading_level: Option<u8>,
-    /// Whether the lines of a chain stand right beneath its head where that takes several lines.
-    pub beneath: bool,
-    /// Whether each of its lines is a unit: of every list, and of a chain whose parts stand for
-    /// themselves.
-    pub of_units: bool,
+    /// The first gap inside its last element that may be broken in its place.
+    pub stand_in: Option<TokenId>,
     /// The token whose line the group's levels count from.
     pub base: TokenId,
+    /// What they count from besides.
+    pub counts: Counts,
     /// A group in its last element: where that is open, the closing bracket has its own line too.
-    pub tail: GroupId,
+    pub tail: Option<GroupId>,
     /// Whether several elements may stand on one of its lines.
     pub rows: Rows,
 }
@@ -152,27 +231,46 @@ impl Group {
         Group {
             first,
             end,
-            opening: 0,
+            opening: None,
             shape,
-            forced: shape == Shape::Block,
-            holds_lines: shape != Shape::Block,
-            holds_lists: matches!(shape, Shape::List | Shape::LastResort),
-            stays: false,
-            remembers: false,
+            opens: match shape {
+                Shape::Block => Opens::Always,
+                _ => Opens::TooWide,
+            },
+            around: match shape {
+                Shape::Block => Around::OneLine,
+                Shape::List | Shape::LastResort => Around::Lists,
+                Shape::Chain | Shape::Alternatives => Around::Blocks,
+            },
             reluctant: false,
-            stand_in: 0,
-            leading_level: None,
-            beneath: false,
-            of_units: shape == Shape::List,
+            stand_in: None,
             base: first,
-            tail: NO_GROUP,
+            counts: Counts::Steps,
+            tail: None,
             rows: Rows::Never,
         }
     }
 
+    /// Opens it whatever its width.
+    pub fn force(&mut self) {
+        self.opens = Opens::Always;
+    }
+
+    /// Opens it whatever its width, where something is so.
+    pub fn force_if(&mut self, forced: bool) {
+        if forced {
+            self.force();
+        }
+    }
+
+    /// Whether it is open whatever its width.
+    pub fn is_forced(&self) -> bool {
+        self.opens == Opens::Always
+    }
+
     /// Whether its own gaps are no place for a line to end as long as another one is.
     pub fn waits(&self) -> bool {
-        self.reluctant && !self.forced
+        self.reluctant && !self.is_forced()
     }
 }
 
@@ -245,7 +343,7 @@ pub struct Plan {
     /// One gap before each token, and one at the end of the file.
     pub gaps: Vec<Gap>,
     /// In the order of their making.
-    pub groups: Vec<Group>,
+    pub groups: ByGroup<Group>,
     /// Ascending by token once the plan is finished.
     pub rewrites: Vec<Rewrite>,
     /// Statements to be wrapped; the text is laid out once they are.
@@ -263,7 +361,7 @@ pub struct Plan {
 impl Plan {
     /// A plan in which everything is kept.
     pub fn new(tokens: usize) -> Plan {
-        let mut groups = Vec::with_capacity(tokens / 6 + 1);
+        let mut groups = ByGroup(Vec::with_capacity(tokens / 6 + 1));
         groups.push(Group::new(Shape::Block, 0, tokens as TokenId));
         Plan {
             gaps: vec![Gap::KEPT; tokens + 1],
@@ -277,11 +375,20 @@ impl Plan {
         }
     }
 
+    /// One more group.
+    pub fn add(&mut self, group: Group) -> GroupId {
+        self.groups.push(group)
+    }
+
+    /// The group of a gap.
+    pub fn group_of(&self, gap: usize) -> Option<&Group> {
+        self.gaps[gap].group.map(|group| &self.groups[group])
+    }
+
     /// Whether a gap is the one before its group's closing bracket.
     pub fn closes(&self, index: usize) -> bool {
-        let gap = &self.gaps[index];
-        let group = self.groups.get(gap.group as usize);
-        !gap.inside && group.is_some_and(|group| group.end as usize == index + 1)
+        let is_last = |group: &Group| group.end as usize == index + 1;
+        !self.gaps[index].inside && self.group_of(index).is_some_and(is_last)
     }
 
     /// Whether a line must end at a gap, whatever the width.
@@ -289,10 +396,9 @@ impl Plan {
         let gap = &self.gaps[index];
         match gap.want {
             Want::Line | Want::Newline => true,
-            Want::Break => {
-                let group = &self.groups[gap.group as usize];
-                group.forced || (group.rows == Rows::Kept && tree.broken(index, text))
-            }
+            Want::Break => self.group_of(index).is_some_and(|group| {
+                group.is_forced() || (group.rows == Rows::Kept && tree.broken(index, text))
+            }),
             Want::Keep => tree.broken(index, text),
             Want::Flat => false,
         }

@@ -3,7 +3,7 @@
 
 use super::choices::Choices;
 use super::plan::{
-    BareBlock, Change, Gap, Group, GroupId, NO_GROUP, Plan, Rewrite, Rows, Shape, Want, Wrap,
+    Around, BareBlock, Change, Gap, Group, GroupId, Opens, Plan, Rewrite, Rows, Shape, Want, Wrap,
 };
 use crate::style::{Key, Setting, Style, Value};
 use crate::syntax::{NodeId, Role, Said, TokenId, Tree};
@@ -26,8 +26,23 @@ pub struct Planner<'a> {
     plan: Plan,
     /// A word that each node's rule leaves for its children, starting as its parent's.
     context: Vec<u8>,
-    /// A group handed down to a node, to carry on instead of starting its own.
-    handed: Vec<GroupId>,
+    /// What a node is handed by the rule of one around it.
+    handed: Vec<Option<Handed>>,
+}
+
+/// What a node is handed by the rule of one around it, which has said something for it already.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum Handed {
+    /// It goes on with this chain instead of beginning one of its own.
+    Chain(GroupId),
+    /// It is a link of a chain that the outermost node of that has planned.
+    Link,
+    /// It is a block whose statements stand on its header's line as long as this list is flat.
+    Block(GroupId),
+    /// It is a statement in such a block.
+    Statement(GroupId),
+    /// Lines that begin inside it belong to this group, which something around it has.
+    Lines(GroupId),
 }
 
 /// How deep constructs are laid out; what is nested deeper is kept as it stands. Nobody reads so
@@ -41,7 +56,10 @@ pub struct List {
     collection: bool,
     last_comma: bool,
     closed: bool,
-    stand_in: TokenId,
+    stand_in: Option<TokenId>,
+    rows: Option<Rows>,
+    by_hand: bool,
+    reluctant: bool,
 }
 
 impl List {
@@ -82,7 +100,27 @@ impl List {
 
     /// Its last element is broken at this gap in its place.
     pub fn stand_in(self, gap: Option<TokenId>) -> List {
-        List { stand_in: gap.unwrap_or(0), ..self }
+        List { stand_in: gap, ..self }
+    }
+
+    /// Several elements may share a line, however few they are.
+    pub fn shared_rows(self) -> List {
+        List { rows: Some(Rows::Shared), ..self }
+    }
+
+    /// It opens by hand alone.
+    pub fn by_hand(self) -> List {
+        self.by_hand_if(true)
+    }
+
+    /// The same where something is so.
+    pub fn by_hand_if(self, by_hand: bool) -> List {
+        List { by_hand, ..self }
+    }
+
+    /// What stands before it on its line is broken rather than it.
+    pub fn reluctant(self) -> List {
+        List { reluctant: true, ..self }
     }
 }
 
@@ -96,7 +134,7 @@ impl<'a> Planner<'a> {
             choices: Choices::of(style),
             plan: Plan::new(tree.tokens.len()),
             context: vec![0; tree.nodes.len()],
-            handed: vec![NO_GROUP; tree.nodes.len()],
+            handed: vec![None; tree.nodes.len()],
         }
     }
 
@@ -171,21 +209,24 @@ impl<'a> Planner<'a> {
     fn remember(&mut self) {
         // Of each group: at how many of its gaps a line ends, and at how many none does. Where most
         // elements have a line of their own, the others should.
-        let mut seen = vec![(0u32, 0u32); self.plan.groups.len()];
+        let mut seen = self.plan.groups.all((0u32, 0u32));
         for (token, gap) in self.plan.gaps.iter().enumerate() {
             // The closing bracket has its own line in any case.
-            if gap.want == Want::Break && !self.plan.closes(token) {
-                let (ends, joins) = &mut seen[gap.group as usize];
+            if let Some(group) = gap.group
+                && gap.want == Want::Break
+                && !self.plan.closes(token)
+            {
+                let (ends, joins) = &mut seen[group];
                 match self.opened_before(token as TokenId) {
                     true => *ends += 1,
                     false => *joins += 1,
                 }
             }
         }
-        for (index, (ends, joins)) in seen.into_iter().enumerate().skip(1) {
-            let Group { opening, .. } = self.plan.groups[index];
-            let broken = opening > 0 && self.opened_before(opening);
-            let group = &mut self.plan.groups[index];
+        for id in seen.ids().skip(1) {
+            let (ends, joins) = seen[id];
+            let broken = self.plan.groups[id].opening.is_some_and(|gap| self.opened_before(gap));
+            let group = &mut self.plan.groups[id];
             let in_rows = match group.rows {
                 Rows::Bracketed => broken && joins >= ends,
                 Rows::Shared => broken && joins > 0,
@@ -194,11 +235,17 @@ impl<'a> Planner<'a> {
             };
             match group.shape {
                 Shape::Block => {}
-                Shape::List | Shape::Chain if in_rows => group.rows = Rows::Kept,
-                Shape::List | Shape::Chain => group.forced |= broken,
-                Shape::LastResort => group.remembers = broken,
+                Shape::LastResort if broken && group.opens == Opens::TooWide => {
+                    group.opens = Opens::Again;
+                }
+                Shape::LastResort => {}
+                _ if in_rows => group.rows = Rows::Kept,
+                _ => group.force_if(broken),
             }
-            group.holds_lists |= group.shape == Shape::Chain;
+            let is_chain = matches!(group.shape, Shape::Chain | Shape::Alternatives);
+            if is_chain && group.around == Around::Blocks {
+                group.around = Around::Lists;
+            }
         }
     }
 
@@ -330,15 +377,52 @@ impl<'a> Planner<'a> {
         self.context[node as usize] = word;
     }
 
-    /// The group that was handed to a node, if one was.
-    pub fn handed(&self, node: NodeId) -> Option<GroupId> {
-        let group = self.handed[node as usize];
-        (group != NO_GROUP).then_some(group)
+    /// Hands something to a node that is visited later.
+    pub fn hand(&mut self, node: NodeId, handed: Handed) {
+        self.handed[node as usize] = Some(handed);
     }
 
-    /// Hands a group to a node that is visited later.
-    pub fn hand(&mut self, node: NodeId, group: GroupId) {
-        self.handed[node as usize] = group;
+    /// The chain that a node goes on with, if one was handed to it.
+    pub fn handed_chain(&self, node: NodeId) -> Option<GroupId> {
+        match self.handed[node as usize] {
+            Some(Handed::Chain(group)) => Some(group),
+            _ => None,
+        }
+    }
+
+    /// Whether a node is a link of a chain that is planned.
+    pub fn is_link(&self, node: NodeId) -> bool {
+        self.handed[node as usize] == Some(Handed::Link)
+    }
+
+    /// The list that a block is, as long as it is flat.
+    pub fn handed_block(&self, node: NodeId) -> Option<GroupId> {
+        match self.handed[node as usize] {
+            Some(Handed::Block(group)) => Some(group),
+            _ => None,
+        }
+    }
+
+    /// The list that the block around a statement is, as long as it is flat.
+    pub fn handed_statement(&self, node: NodeId) -> Option<GroupId> {
+        match self.handed[node as usize] {
+            Some(Handed::Statement(group)) => Some(group),
+            _ => None,
+        }
+    }
+
+    /// The group that lines inside a node belong to.
+    pub fn handed_lines(&self, node: NodeId) -> Option<GroupId> {
+        match self.handed[node as usize] {
+            Some(Handed::Lines(group)) => Some(group),
+            _ => None,
+        }
+    }
+
+    /// The chain that a node goes on with, or else one of its own.
+    pub fn chain_of(&mut self, node: NodeId) -> GroupId {
+        let (first, end) = (self.first(node), self.end(node));
+        self.handed_chain(node).unwrap_or_else(|| self.group(Shape::Chain, first, end))
     }
 
     /// Whether a block of this kind that stands on one line, and on one that fits, stays there.
@@ -406,8 +490,8 @@ impl<'a> Planner<'a> {
         setting: Setting,
     ) {
         let opening = &mut self.group_mut(group).opening;
-        *opening = if *opening == 0 { token } else { token.min(*opening) };
-        let breaks = match self.plan.groups[group as usize].shape {
+        *opening = Some(opening.map_or(token, |gap| token.min(gap)));
+        let breaks = match self.plan.groups[group].shape {
             Shape::List | Shape::Block => Setting::ListWrap,
             _ => Setting::MaxLineLength,
         };
@@ -418,11 +502,11 @@ impl<'a> Planner<'a> {
             inside: level > 0,
             setting,
             breaks,
-            group,
+            group: Some(group),
             most: self.choices.most_blank,
             ..Gap::KEPT
         };
-        if self.plan.groups[group as usize].shape != Shape::List {
+        if self.plan.groups[group].shape != Shape::List {
             self.gap(token).most = 0;
         }
     }
@@ -439,7 +523,7 @@ impl<'a> Planner<'a> {
             least_after: 0,
             setting: breaks,
             breaks,
-            group: block,
+            group: Some(block),
         };
     }
 
@@ -452,7 +536,7 @@ impl<'a> Planner<'a> {
     /// A line break inside a unit, at the indentation of the group's first line and so many steps.
     pub fn newline(&mut self, token: TokenId, group: GroupId, level: u8, breaks: Setting) {
         *self.gap(token) =
-            Gap { want: Want::Newline, level, group, breaks, setting: breaks, ..Gap::KEPT };
+            Gap { want: Want::Newline, level, group: Some(group), breaks, setting: breaks, ..Gap::KEPT };
     }
 
     /// The fewest blank lines before a line: asked for by the element after the gap, and by the one
@@ -491,37 +575,41 @@ impl<'a> Planner<'a> {
 
     /// A group over the tokens `first..end`.
     pub fn group(&mut self, shape: Shape, first: TokenId, end: TokenId) -> GroupId {
-        self.plan.groups.push(Group::new(shape, first, end));
-        self.plan.groups.len() as GroupId - 1
+        self.plan.add(Group::new(shape, first, end))
     }
 
     /// Opens a group whatever its width.
     pub fn force(&mut self, group: GroupId) {
-        self.plan.groups[group as usize].forced = true;
+        self.plan.groups[group].force();
+    }
+
+    /// A group opens by hand alone, unless something has opened it already.
+    pub fn by_hand(&mut self, group: GroupId) {
+        let group = &mut self.plan.groups[group];
+        if !group.is_forced() {
+            group.opens = Opens::ByHand;
+        }
     }
 
     /// A group as it stands so far.
     pub fn group_mut(&mut self, group: GroupId) -> &mut Group {
-        &mut self.plan.groups[group as usize]
+        &mut self.plan.groups[group]
     }
 
     /// The line that a group's levels count from, where it is not its first token's.
     pub fn base(&mut self, group: GroupId, token: TokenId) {
-        self.plan.groups[group as usize].base = token;
+        self.plan.groups[group].base = token;
     }
 
     /// How far a chain's lines are in that begins at `first`, where that begins a line: not at all
     /// inside parentheses of its own and behind a sign, and as `wrap_indent` says in a list.
     pub fn leading_level(&self, first: TokenId) -> Option<u8> {
         let gap = &self.plan.gaps[first as usize];
-        if gap.want != Want::Break {
-            return None;
-        }
-        let group = &self.plan.groups[gap.group as usize];
+        let group = self.plan.group_of(first as usize).filter(|_| gap.want == Want::Break)?;
         match group.shape {
             Shape::LastResort => Some(0),
             Shape::List => Some(self.choices.element_steps),
-            Shape::Chain if group.first + 1 == first => Some(0),
+            Shape::Chain | Shape::Alternatives if group.first + 1 == first => Some(0),
             _ => None,
         }
     }
@@ -542,20 +630,22 @@ impl<'a> Planner<'a> {
     }
 
     /// A bracketed list: `parts` begins with the opening bracket, ends with the closing one, and
-    /// has the elements and separators between them. Returns its group.
-    pub fn list(&mut self, parts: &[NodeId], list: List) -> GroupId {
+    /// has the elements and separators between them. Returns its group, unless a bracket is missing.
+    pub fn list(&mut self, parts: &[NodeId], list: List) -> Option<GroupId> {
         let (&opener, &closer) = match (parts.first(), parts.last()) {
             (Some(first), Some(last)) if parts.len() > 1 => (first, last),
-            _ => return NO_GROUP,
+            _ => return None,
         };
         let group = self.group(Shape::List, self.first(opener), self.end(closer));
         let inner = &parts[1..parts.len() - 1];
         let elements = inner.iter().filter(|part| !self.is_separator(**part)).count();
         let gap = if list.tight { 0 } else { self.inner_gap(self.first(opener)) };
         let own = self.group_mut(group);
-        own.holds_lines = !list.closed;
+        own.around = if list.closed { Around::OneLine } else { Around::Lists };
         own.stand_in = list.stand_in;
-        own.rows = Rows::Bracketed;
+        own.rows = list.rows.unwrap_or(Rows::Bracketed);
+        own.reluctant = list.reluctant;
+        own.opens = if list.by_hand { Opens::ByHand } else { Opens::TooWide };
         if elements == 0 && inner.is_empty() {
             let (first, last) = (self.first(opener), self.first(closer));
             if last == first + 1 {
@@ -563,7 +653,7 @@ impl<'a> Planner<'a> {
             } else {
                 self.may_break(last, group, 0, 0, Setting::InnerGap);
             }
-            return group;
+            return Some(group);
         }
         let mut after_separator = true;
         for (index, part) in inner.iter().enumerate() {
@@ -591,7 +681,7 @@ impl<'a> Planner<'a> {
         if list.last_comma {
             self.last_comma(inner, last, group);
         }
-        group
+        Some(group)
     }
 
     fn last_comma(&mut self, inner: &[NodeId], closer: TokenId, group: GroupId) {

@@ -2,7 +2,7 @@
 
 use super::Sheet;
 use super::live::Live;
-use super::plan::{GroupId, NO_GROUP, ROOT, Shape};
+use super::plan::{GroupId, Shape};
 use super::units::Unit;
 use crate::text::LineSet;
 use std::collections::HashMap;
@@ -138,10 +138,9 @@ fn uses(
     let mut all = None;
     for index in units.clone() {
         let unit = &sheet.units.all[index];
-        if !unit.begins_line || live.anchor[index].is_some() || !is_first_level(unit) {
-            continue;
-        }
-        let group = &sheet.plan.groups[unit.group as usize];
+        let of = group_of(unit).filter(|_| unit.begins_line && live.anchor[index].is_none());
+        let Some(id) = of else { continue };
+        let group = &sheet.plan.groups[id];
         let holder = sheet.units.of_token[group.base as usize] as usize;
         if group.shape != shape || !units.contains(&holder) {
             continue;
@@ -149,7 +148,7 @@ fn uses(
         // A list on a later line of its statement may stand elsewhere once that is laid out.
         let first = sheet.units.all[holder].first as usize;
         let of = |token: usize| sheet.lines.line_of(sheet.tree.tokens[token].start as usize);
-        if of(first) == of(group.base as usize) && !sheet.units.ragged[unit.group as usize] {
+        if of(first) == of(group.base as usize) && !sheet.units.ragged[id] {
             let base = sheet.indentation_at(first);
             let step = sheet.indentation_at(unit.first as usize).strip_prefix(base);
             all = Some(all.unwrap_or(true) && step == Some(canon));
@@ -158,11 +157,7 @@ fn uses(
     all
 }
 
-fn is_first_level(unit: &Unit) -> bool {
-    unit.inside && unit.level == 1 && !matches!(unit.group, ROOT | NO_GROUP)
-}
-
 /// The group whose first line a unit is one step deeper than, if there is one.
 pub(super) fn group_of(unit: &Unit) -> Option<GroupId> {
-    is_first_level(unit).then_some(unit.group)
+    unit.group.filter(|group| unit.inside && unit.level == 1 && *group != GroupId::ROOT)
 }

@@ -1,6 +1,6 @@
 //! Units: the runs of tokens between two places where something starts a line of its own.
 
-use super::plan::{GroupId, NO_GROUP, Plan, Rows, Want};
+use super::plan::{ByGroup, GroupId, Plan, Rows, Want};
 use crate::syntax::Tree;
 use crate::text::Lines;
 use std::ops::Range;
@@ -14,7 +14,7 @@ pub struct Unit {
     /// The token after its last one.
     pub end: u32,
     /// The block or open list that it stands in.
-    pub group: GroupId,
+    pub group: Option<GroupId>,
     /// How many steps it is indented from that group's first line.
     pub level: u8,
     /// Whether it is inside that group, as opposed to closing it.
@@ -43,7 +43,7 @@ pub struct Units {
     pub of_token: Vec<u32>,
     /// By group: whether it is a list that is broken at some of its gaps and not at others, in rows
     /// that the canon has no name for.
-    pub ragged: Vec<bool>,
+    pub ragged: ByGroup<bool>,
 }
 
 /// Finds the units: a unit starts at every wanted line, and at every line on which an element of a
@@ -68,7 +68,7 @@ pub(super) fn find(plan: &Plan, tree: &Tree, text: &str, lines: &Lines) -> Units
         let gap = &plan.gaps[index];
         let starts = match gap.want {
             Want::Line => true,
-            Want::Break => has_units(plan, gap.group) && tree.broken(index, text),
+            Want::Break => has_units(plan, index) && tree.broken(index, text),
             _ => false,
         };
         let on_new_line = index == 0 || token.broken || tree.tokens[index - 1].multi_line;
@@ -78,12 +78,13 @@ pub(super) fn find(plan: &Plan, tree: &Tree, text: &str, lines: &Lines) -> Units
         };
         if starts || index == 0 {
             let begins_line = index == 0 || token.broken;
-            let is_row = starts && gap.want == Want::Break && units.ragged[gap.group as usize];
+            let is_ragged = gap.group.is_some_and(|group| units.ragged[group]);
+            let is_row = starts && gap.want == Want::Break && is_ragged;
             stretches += u32::from(!is_row);
             units.all.push(Unit {
                 first: index as u32,
                 end: index as u32,
-                group: if starts { gap.group } else { NO_GROUP },
+                group: if starts { gap.group } else { None },
                 level: if starts { gap.level } else { 0 },
                 inside: starts && gap.inside,
                 first_line,
@@ -125,22 +126,31 @@ fn joined(mut ranges: Vec<Range<usize>>) -> Vec<Range<usize>> {
     out
 }
 
-fn has_units(plan: &Plan, group: GroupId) -> bool {
-    plan.groups[group as usize].of_units
+/// Whether each line of a gap's group is a unit.
+fn has_units(plan: &Plan, gap: usize) -> bool {
+    plan.group_of(gap).is_some_and(|group| group.shape.has_units())
 }
 
 /// Which groups are lists that are broken at some of their gaps and not at others, and not in rows
 /// that are to be kept.
-fn ragged_lists(plan: &Plan, tree: &Tree, text: &str) -> Vec<bool> {
-    let mut broken = vec![false; plan.groups.len()];
-    let mut joined = vec![false; plan.groups.len()];
+fn ragged_lists(plan: &Plan, tree: &Tree, text: &str) -> ByGroup<bool> {
+    // Of each group: whether one of its gaps is broken, and whether one is not.
+    let mut seen = plan.groups.all((false, false));
     for (index, gap) in plan.gaps.iter().enumerate().take(tree.tokens.len()) {
-        if gap.want == Want::Break && has_units(plan, gap.group) {
-            let is_broken = tree.broken(index, text);
-            broken[gap.group as usize] |= is_broken;
-            joined[gap.group as usize] |= !is_broken;
+        if let Some(group) = gap.group
+            && gap.want == Want::Break
+            && has_units(plan, index)
+        {
+            let (broken, joined) = &mut seen[group];
+            match tree.broken(index, text) {
+                true => *broken = true,
+                false => *joined = true,
+            }
         }
     }
-    let in_rows = |group: usize| plan.groups[group].rows == Rows::Kept;
-    (0..plan.groups.len()).map(|id| broken[id] && joined[id] && !in_rows(id)).collect()
+    let mut groups = plan.groups.iter();
+    seen.map(|(broken, joined)| {
+        let in_rows = groups.next().is_some_and(|group| group.rows == Rows::Kept);
+        *broken && *joined && !in_rows
+    })
 }

@@ -1,8 +1,8 @@
 //! Combinators that several languages share: what a binary operator, an assignment or a block of
 //! statements looks like is the engine's to know.
 
-use super::plan::{GroupId, Shape};
-use super::planner::Planner;
+use super::plan::{Counts, GroupId, Shape};
+use super::planner::{Handed, Planner};
 use crate::style::{Key, Setting};
 use crate::syntax::{NodeId, Role, TokenId};
 
@@ -38,8 +38,8 @@ pub struct Binary {
     pub breakable: bool,
     /// Whether the operator is a word, which always has blanks.
     pub word: bool,
-    /// The first gap that may be broken inside the right operand in the chain's place; 0 if none.
-    pub stand_in: TokenId,
+    /// The first gap that may be broken inside the right operand in the chain's place.
+    pub stand_in: Option<TokenId>,
 }
 
 impl Planner<'_> {
@@ -64,7 +64,7 @@ impl Planner<'_> {
     pub fn alternative(&mut self, token: TokenId, group: GroupId, level: u8, blanks: u8) {
         self.may_break(token, group, level, blanks, Setting::OperatorGap);
         self.gap(token).inside = true;
-        self.group_mut(group).of_units = true;
+        self.group_mut(group).shape = Shape::Alternatives;
     }
 
     /// `a, b, c` on one line.
@@ -173,7 +173,7 @@ impl Planner<'_> {
             self.flat(brace, 1, Setting::OpenBrace);
             self.group(Shape::List, brace, end)
         };
-        self.hand(block, group);
+        self.hand(block, Handed::Block(group));
     }
 
     /// The first gap that is broken of a block that is kept on its header's line, should it not
@@ -187,6 +187,15 @@ impl Planner<'_> {
 
     fn brace_on_next_line(&self, key: Key) -> bool {
         self.style.is(Setting::OpenBrace, key, "next_line")
+    }
+
+    /// A chain over a node, whose lines know whether they begin with it.
+    pub fn leading_chain(&mut self, node: NodeId) -> GroupId {
+        let (first, end) = (self.first(node), self.end(node));
+        let leading = self.leading_level(first);
+        let group = self.group(Shape::Chain, first, end);
+        self.group_mut(group).counts = leading.map_or(Counts::Steps, Counts::Leading);
+        group
     }
 
     /// An operator with two operands; operators of one precedence are broken together.
@@ -203,13 +212,10 @@ impl Planner<'_> {
             self.flat(right_first, after_blanks, setting);
             return;
         }
-        let group = match self.handed(node) {
+        let group = match self.handed_chain(node) {
             Some(group) => group,
             None => {
-                let (first, end) = (self.first(node), self.end(node));
-                let group = self.group(Shape::Chain, first, end);
-                let leading = self.leading_level(first);
-                self.group_mut(group).leading_level = leading;
+                let group = self.leading_chain(node);
                 self.group_mut(group).stand_in = stand_in;
                 group
             }
@@ -220,7 +226,7 @@ impl Planner<'_> {
                 precedence(inner) == precedence(self.token_text(operator))
             });
         if goes_on {
-            self.hand(left, group);
+            self.hand(left, Handed::Chain(group));
         }
         // A comment beside the operator stays on its side.
         let (commented, other) = (self.after_comment(operator), self.after_comment(right_first));

@@ -2,8 +2,8 @@
 
 use super::kinds::Kind;
 use super::types::{assigned, signature};
-use crate::layout::plan::{ROOT, Shape};
-use crate::layout::planner::{List, Planner};
+use crate::layout::plan::{Around, Shape};
+use crate::layout::planner::{Handed, List, Planner};
 use crate::layout::vocabulary::Binary;
 use crate::style::{Key, Setting};
 use crate::syntax::{NodeId, TokenId};
@@ -72,7 +72,7 @@ fn arrow_function(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     p.word(sign, 1);
     if p.is(*body, Kind::StatementBlock) {
         p.open_block(*body, p.first(node), Key::Lambda);
-    } else if let Some(group) = p.handed(node) {
+    } else if let Some(group) = p.handed_lines(node) {
         p.may_break(p.first(*body), group, 1, 1, Setting::WordGap);
     } else {
         p.assigned(sign, *body, 1, Setting::WordGap);
@@ -115,9 +115,9 @@ fn parenthesized(p: &mut Planner, parts: &[NodeId]) {
     let shape = if is_markup { Shape::List } else { Shape::Chain };
     let group = p.enclosed(shape, *opener, *inner, *closer);
     if is_markup {
-        p.group_mut(group).holds_lines = false;
+        p.group_mut(group).around = Around::OneLine;
     } else {
-        p.group_mut(group).stand_in = stand_in(p, *inner, true).unwrap_or(0);
+        p.group_mut(group).stand_in = stand_in(p, *inner, true);
     }
 }
 
@@ -200,18 +200,17 @@ fn arguments(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let stand_in = last.and_then(|last| stand_in(p, *last, elements.len() == 1));
     let called = p.part(p.parent(node), 0);
     let imports = called.is_some_and(|called| p.is(called, Kind::ImportFunction));
-    let group = p.list(parts, List::new().last_comma_if(!imports).stand_in(stand_in));
-    if stays_with_its_call(p, &elements) {
-        p.group_mut(group).stays = true;
-    }
+    let stays = stays_with_its_call(p, &elements);
+    let list = List::new().last_comma_if(!imports).stand_in(stand_in).by_hand_if(stays);
+    let Some(group) = p.list(parts, list) else { return };
     // A last function whose value somebody put on its own line: the closing bracket has one too.
     if let Some(last) = elements.last()
         && let Some((sign, value)) = value_on_own_line(p, *last)
     {
         let tail = p.group(Shape::LastResort, sign, p.end(*last));
-        p.hand(*last, tail);
-        p.group_mut(group).tail = tail;
-        p.group_mut(group).stand_in = value;
+        p.hand(*last, Handed::Lines(tail));
+        p.group_mut(group).tail = Some(tail);
+        p.group_mut(group).stand_in = Some(value);
     }
 }
 
@@ -277,7 +276,7 @@ fn new_expression(p: &mut Planner, parts: &[NodeId]) {
 /// `gauges.filter(…).map(…)`: a chain of calls, broken before each of them. The outermost node of
 /// the chain plans its breaks; the nodes inside it know that they are part of one.
 fn chain(p: &mut Planner, node: NodeId) {
-    if p.handed(node).is_some() {
+    if p.is_link(node) {
         return;
     }
     let mut dots: Vec<TokenId> = Vec::new();
@@ -300,7 +299,7 @@ fn chain(p: &mut Planner, node: NodeId) {
             _ => break,
         }
         if at != node {
-            p.hand(at, ROOT);
+            p.hand(at, Handed::Link);
         }
         match p.part(at, 0) {
             Some(next) => at = next,
@@ -328,7 +327,7 @@ fn chain(p: &mut Planner, node: NodeId) {
         && p.is(*last, Kind::Arguments)
         && p.end(*last) > p.first(*last) + 2
     {
-        p.group_mut(group).stand_in = p.first(*last) + 1;
+        p.group_mut(group).stand_in = Some(p.first(*last) + 1);
     }
     if by_hand {
         p.force(group);
@@ -394,10 +393,7 @@ fn assignment(p: &mut Planner, parts: &[NodeId]) {
 /// `ebb ? 1 : 2`; a chain of them is broken together.
 fn ternary_expression(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let [_, question, yes, colon, no] = parts else { return };
-    let group = match p.handed(node) {
-        Some(group) => group,
-        None => p.group(Shape::Chain, p.first(node), p.end(node)),
-    };
+    let group = p.chain_of(node);
     let gap = p.choices.operator_gap;
     for sign in [question, colon] {
         let blanks = p.unfused(p.first(*sign), gap);
@@ -413,7 +409,7 @@ fn ternary_expression(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         p.flat(p.first(*value), blanks, Setting::OperatorGap);
     }
     if p.is(*no, Kind::TernaryExpression) && !stands_deeper(p, *no, p.first(*colon)) {
-        p.hand(*no, group);
+        p.hand(*no, Handed::Chain(group));
     }
 }
 
@@ -474,7 +470,7 @@ fn binary_expression(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         precedence,
         breakable: true,
         word: matches!(text, "in" | "instanceof"),
-        stand_in: stand_in(p, *right, false).unwrap_or(0),
+        stand_in: stand_in(p, *right, false),
     });
 }
 

@@ -4,7 +4,7 @@
 //! alone is text that is shown. The first may be laid out, the second stays.
 
 use super::kinds::Kind;
-use crate::layout::plan::Shape;
+use crate::layout::plan::{Around, Shape};
 use crate::layout::planner::Planner;
 use crate::style::{Key, Setting};
 use crate::syntax::{NodeId, Role, TokenId};
@@ -52,9 +52,11 @@ fn element(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         return;
     }
     let group = p.group(Shape::List, p.first(node), p.end(node));
-    p.group_mut(group).holds_lines = false;
+    p.group_mut(group).around = Around::OneLine;
     let stays = in_sentence(p, node);
-    p.group_mut(group).stays = stays;
+    if stays {
+        p.by_hand(group);
+    }
     p.set_context(node, if stays { IN_SENTENCE } else { 0 });
     let mut spread = false;
     let mut forced = false;
@@ -130,12 +132,16 @@ fn tag(p: &mut Planner, node: NodeId, parts: &[NodeId], kind: Kind) {
     let tag_end = p.end(parts[parts.len() - 1]);
     let group = p.group(Shape::List, p.first(parts[0]), tag_end);
     let only = attributes.len() == 1;
-    p.group_mut(group).holds_lines = only;
     let alone = kind == Kind::JsxSelfClosingElement;
-    p.group_mut(group).stays = p.context(node) == IN_SENTENCE || (alone && in_sentence(p, node));
+    let mut stays = p.context(node) == IN_SENTENCE || (alone && in_sentence(p, node));
     if only {
         p.group_mut(group).stand_in = stand_in(p, attributes[0]);
-        p.group_mut(group).stays |= has_plain_value(p, attributes[0]);
+        stays |= has_plain_value(p, attributes[0]);
+    } else {
+        p.group_mut(group).around = Around::OneLine;
+    }
+    if stays {
+        p.by_hand(group);
     }
     for attribute in attributes {
         p.may_break(p.first(*attribute), group, 1, 1, Setting::WordGap);
@@ -174,16 +180,16 @@ pub(super) fn opening(p: &Planner, node: NodeId) -> Option<TokenId> {
 }
 
 /// Where an only attribute's value may be broken in place of the tag.
-fn stand_in(p: &Planner, attribute: NodeId) -> TokenId {
+fn stand_in(p: &Planner, attribute: NodeId) -> Option<TokenId> {
     let value = match p.parts(attribute)[..] {
         [_, _, value] if p.is(attribute, Kind::JsxAttribute) => value,
         _ => attribute,
     };
     match p.parts(value)[..] {
         [_, inner, _] if p.is(value, Kind::JsxExpression) => {
-            super::expressions::stand_in(p, inner, true).unwrap_or(0)
+            super::expressions::stand_in(p, inner, true)
         }
-        _ => 0,
+        _ => None,
     }
 }
 
@@ -208,7 +214,9 @@ fn expression(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         return;
     };
     let group = p.enclosed_with(Shape::Chain, *opener, *inner, *closer, gap);
-    p.group_mut(group).stand_in = super::expressions::stand_in(p, *inner, true).unwrap_or(0);
-    p.group_mut(group).stays = in_sentence(p, node);
+    p.group_mut(group).stand_in = super::expressions::stand_in(p, *inner, true);
+    if in_sentence(p, node) {
+        p.by_hand(group);
+    }
     p.set_context(node, 0);
 }

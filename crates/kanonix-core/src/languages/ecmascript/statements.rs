@@ -2,8 +2,8 @@
 
 use super::classes::decorators;
 use super::kinds::Kind;
-use crate::layout::plan::{Change, GroupId, ROOT, Rows, Shape};
-use crate::layout::planner::{List, Planner};
+use crate::layout::plan::{Around, Change, GroupId, Rows, Shape};
+use crate::layout::planner::{Handed, List, Planner};
 use crate::layout::vocabulary::Sort;
 use crate::style::{Key, Setting};
 use crate::syntax::{NodeId, Role, TokenId};
@@ -55,9 +55,9 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
 }
 
 fn program(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
-    listed(p, parts, ROOT, 0);
+    listed(p, parts, GroupId::ROOT, 0);
     let end = p.end(node);
-    p.line(end, ROOT, 0, Setting::InsertFinalNewline);
+    p.line(end, GroupId::ROOT, 0, Setting::InsertFinalNewline);
 }
 
 /// Statements in a block; an empty one stays with the statement before it.
@@ -141,10 +141,8 @@ fn module_statement(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
 
 /// `{ gauge, alarm as siren }`
 fn named(p: &mut Planner, parts: &[NodeId]) {
-    let group = p.list(parts, List::new().collection().last_comma().opens_around_lines());
-    if parts.len() == 3 {
-        p.group_mut(group).stays = true;
-    }
+    let list = List::new().collection().last_comma().opens_around_lines();
+    p.list(parts, list.by_hand_if(parts.len() == 3));
 }
 
 /// A statement of words and one expression, with its end.
@@ -199,7 +197,7 @@ pub(super) fn statement_end(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         let end = p.first(last);
         if may_go_bare(p, node, end) {
             // Something may follow on the line of a statement in a flat block.
-            let change = p.handed(node).map_or(Change::Drop, Change::DropIfOpen);
+            let change = p.handed_statement(node).map_or(Change::Drop, Change::DropIfOpen);
             p.rewrite(end, change, Setting::StatementEnd);
         }
     }
@@ -266,7 +264,7 @@ fn declaration(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
 /// `{ … }` around statements.
 fn statement_block(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let Some((opener, closer, inner)) = bracketed(p, parts) else { return };
-    let flat = match p.handed(node) {
+    let flat = match p.handed_block(node) {
         Some(group) => Some(group),
         None if stands_alone(p, node) && p.keeps_flat(node, Key::Control) => {
             Some(p.group(Shape::List, opener, closer + 1))
@@ -274,7 +272,7 @@ fn statement_block(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         None => None,
     };
     if let Some(group) = flat {
-        p.group_mut(group).holds_lines = false;
+        p.group_mut(group).around = Around::OneLine;
         flat_statements(p, inner, group);
         p.may_break(closer, group, 0, 1, Setting::FlatBlock);
         return;
@@ -316,7 +314,7 @@ fn flat_statements(p: &mut Planner, parts: &[NodeId], group: GroupId) {
             p.may_break(p.first(*part), group, 1, 1, Setting::FlatBlock);
         }
         if index + 1 < parts.len() {
-            p.hand(*part, group);
+            p.hand(*part, Handed::Statement(group));
         }
     }
 }

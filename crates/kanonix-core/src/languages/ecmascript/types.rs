@@ -3,7 +3,7 @@
 use super::kinds::Kind;
 use super::statements::{bracketed, is_end, sort, statement_end};
 use crate::layout::plan::Shape;
-use crate::layout::planner::{List, Planner};
+use crate::layout::planner::{Handed, List, Planner};
 use crate::style::{Key, Setting};
 use crate::syntax::{NodeId, TokenId};
 
@@ -47,10 +47,8 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
             }
         }
         Kind::TypeParameters | Kind::TypeArguments => {
-            let group = p.list(parts, List::new());
-            if kind == Kind::TypeArguments {
-                p.group_mut(group).reluctant = true;
-            }
+            let list = List::new();
+            p.list(parts, if kind == Kind::TypeArguments { list.reluctant() } else { list });
         }
         Kind::ObjectType => object_type(p, parts),
         Kind::TupleType => tuple_type(p, parts),
@@ -156,12 +154,12 @@ fn leads_with_bar(p: &Planner, mut node: NodeId) -> bool {
 fn bars(p: &mut Planner, sign: TokenId, value: NodeId, blanks: u8, setting: Setting) {
     let group = p.group(Shape::Chain, sign, p.end(value));
     p.may_break(p.first(value), group, 1, blanks, setting);
-    p.hand(value, group);
+    p.hand(value, Handed::Chain(group));
 }
 
 /// `Ebb | Flood`: one a line, each behind its bar, once they do not fit.
 fn alternatives(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) {
-    let group = match p.handed(node) {
+    let group = match p.handed_chain(node) {
         Some(group) => group,
         // A bar before the first of them stands on the line of what is before it.
         None if leads_with_bar(p, node) && p.first(node) > 0 => {
@@ -180,7 +178,7 @@ fn alternatives(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) {
     let (bar, last) = match parts {
         [left, bar, last] => {
             if p.is(*left, kind) {
-                p.hand(*left, group);
+                p.hand(*left, Handed::Chain(group));
             }
             (p.first(*bar), p.first(*last))
         }
@@ -195,12 +193,12 @@ fn alternatives(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) {
 }
 
 /// `Level & { unit: string }`: the last one's members open in the chain's place.
-fn stand_in(p: &Planner, kind: Kind, parts: &[NodeId]) -> TokenId {
+fn stand_in(p: &Planner, kind: Kind, parts: &[NodeId]) -> Option<TokenId> {
     match parts {
         [.., last] if kind == Kind::IntersectionType && p.is(*last, Kind::ObjectType) => {
-            p.first(*last) + 1
+            Some(p.first(*last) + 1)
         }
-        _ => 0,
+        _ => None,
     }
 }
 
@@ -310,7 +308,7 @@ fn index_signature(p: &mut Planner, parts: &[NodeId]) {
 /// `{ level: number; unit: string }`: its members may end with a comma, a semicolon or their line.
 fn object_type(p: &mut Planner, parts: &[NodeId]) {
     let group = p.list(parts, List::new().collection().opens_around_lines());
-    let Some((_, rest)) = parts.split_first() else { return };
+    let (Some(group), Some((_, rest))) = (group, parts.split_first()) else { return };
     for pair in rest[..rest.len().saturating_sub(1)].windows(2) {
         if !is_end(p, pair[0]) && !is_end(p, pair[1]) {
             p.may_break(p.first(pair[1]), group, 1, 1, Setting::WordGap);
@@ -339,16 +337,13 @@ fn function_type(p: &mut Planner, parts: &[NodeId]) {
 fn conditional_type(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     p.words(parts);
     let [_, _, _, question, _, colon, no] = parts else { return };
-    let group = match p.handed(node) {
-        Some(group) => group,
-        None => p.group(Shape::Chain, p.first(node), p.end(node)),
-    };
+    let group = p.chain_of(node);
     for sign in [question, colon] {
         p.may_break(p.first(*sign), group, 1, 1, Setting::WordGap);
     }
     let colon = p.first(*colon);
     if p.is(*no, Kind::ConditionalType) && !super::expressions::stands_deeper(p, *no, colon) {
-        p.hand(*no, group);
+        p.hand(*no, Handed::Chain(group));
     }
 }
 
@@ -357,7 +352,7 @@ fn parenthesized_type(p: &mut Planner, parts: &[NodeId]) {
     let [opener, inner, closer] = parts else { return };
     let group = p.enclosed(Shape::Chain, *opener, *inner, *closer);
     p.group_mut(group).stand_in = match Kind::at(p, *inner) {
-        Kind::ObjectType | Kind::FunctionType => p.first(*inner) + 1,
-        _ => 0,
+        Kind::ObjectType | Kind::FunctionType => Some(p.first(*inner) + 1),
+        _ => None,
     };
 }

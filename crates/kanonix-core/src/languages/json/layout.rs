@@ -1,6 +1,6 @@
 //! How JSON is laid out, in the grammar's order.
 
-use crate::layout::plan::ROOT;
+use crate::layout::plan::GroupId;
 use crate::layout::planner::{List, Planner};
 use crate::style::Setting;
 use crate::languages::kinds::kinds;
@@ -40,8 +40,8 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, parts: &[NodeId]) -> bool {
 /// `{ "level": 2 }`, alone in its file; some files hold one value a line.
 fn document(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     for part in parts {
-        p.line(p.first(*part), ROOT, 0, Setting::BlankLines);
+        p.line(p.first(*part), GroupId::ROOT, 0, Setting::BlankLines);
     }
     let end = p.end(node);
-    p.line(end, ROOT, 0, Setting::InsertFinalNewline);
+    p.line(end, GroupId::ROOT, 0, Setting::InsertFinalNewline);
 }

@@ -1,8 +1,8 @@
 //! Expressions, patterns and types, in the order of the language reference.
 
 use super::kinds::Kind;
-use crate::layout::plan::{GroupId, ROOT, Rows, Shape};
-use crate::layout::planner::{List, Planner};
+use crate::layout::plan::{Around, Rows, Shape};
+use crate::layout::planner::{Handed, List, Planner};
 use crate::layout::vocabulary::Binary;
 use crate::style::Setting;
 use crate::syntax::{NodeId, TokenId};
@@ -188,8 +188,10 @@ fn parenthesized(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     p.set_context(node, IN_BRACKETS);
     let [opener, inner, closer] = parts else { return };
     let group = p.enclosed(Shape::Chain, *opener, *inner, *closer);
-    p.group_mut(group).stand_in = literal_opener(p, *inner).map_or(0, |literal| literal + 1);
-    p.group_mut(group).holds_lines = !p.is(*inner, Kind::ConcatenatedString);
+    p.group_mut(group).stand_in = literal_opener(p, *inner).map(|literal| literal + 1);
+    if p.is(*inner, Kind::ConcatenatedString) {
+        p.group_mut(group).around = Around::OneLine;
+    }
 }
 
 /// How tightly an operator binds, as a number.
@@ -224,22 +226,14 @@ fn binary(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) {
         precedence,
         breakable: in_brackets(p, node),
         word: kind == Kind::BooleanOperator,
-        stand_in: literal_opener(p, *right).map_or(0, |opener| opener + 1),
+        stand_in: literal_opener(p, *right).map(|opener| opener + 1),
     });
-}
-
-/// A chain over a node, whose lines know what they are in.
-fn chain_group(p: &mut Planner, node: NodeId) -> GroupId {
-    let leading = p.leading_level(p.first(node));
-    let group = p.group(Shape::Chain, p.first(node), p.end(node));
-    p.group_mut(group).leading_level = leading;
-    group
 }
 
 /// `low < level <= high`, `level is not None`
 fn comparison(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let breakable = in_brackets(p, node);
-    let group = breakable.then(|| chain_group(p, node));
+    let group = breakable.then(|| p.leading_chain(node));
     let level = p.choices.chain_steps;
     for pair in parts[1..].chunks(2) {
         let [operator, right] = pair else { continue };
@@ -290,7 +284,7 @@ fn assignment(p: &mut Planner, parts: &[NodeId]) {
 
 /// `gauges.filter(…).order_by(…)` inside brackets: broken before each call.
 fn chain(p: &mut Planner, node: NodeId) {
-    if p.handed(node).is_some() {
+    if p.is_link(node) {
         return;
     }
     let mut dots: Vec<TokenId> = Vec::new();
@@ -310,7 +304,7 @@ fn chain(p: &mut Planner, node: NodeId) {
             _ => break,
         }
         if at != node {
-            p.hand(at, ROOT);
+            p.hand(at, Handed::Link);
         }
         match parts.first() {
             Some(next) => at = *next,
@@ -325,7 +319,7 @@ fn chain(p: &mut Planner, node: NodeId) {
     if dots.len() == 2 && !by_hand {
         return;
     }
-    let group = chain_group(p, node);
+    let group = p.leading_chain(node);
     if by_hand {
         p.force(group);
     }
@@ -400,7 +394,7 @@ fn conditional(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         return;
     }
     let [_, if_word, _, else_word, _] = parts else { return };
-    let group = chain_group(p, node);
+    let group = p.leading_chain(node);
     let level = p.choices.chain_steps;
     for word in [if_word, else_word] {
         p.may_break(p.first(*word), group, level, 1, Setting::WordGap);

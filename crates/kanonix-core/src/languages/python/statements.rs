@@ -1,7 +1,7 @@
 //! Statements, in the order of the language reference.
 
 use super::kinds::Kind;
-use crate::layout::plan::{Change, GroupId, ROOT, Shape};
+use crate::layout::plan::{Change, GroupId, Shape};
 use crate::layout::planner::{List, Planner};
 use crate::layout::vocabulary::Sort;
 use crate::style::{Key, Setting};
@@ -36,9 +36,9 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
 }
 
 fn module(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
-    listed(p, parts, ROOT, 0);
+    listed(p, parts, GroupId::ROOT, 0);
     let end = p.end(node);
-    p.line(end, ROOT, 0, Setting::InsertFinalNewline);
+    p.line(end, GroupId::ROOT, 0, Setting::InsertFinalNewline);
 }
 
 /// Statements of one block. A semicolon after one of them goes, as each has its own line and the
@@ -48,9 +48,9 @@ fn listed(p: &mut Planner, parts: &[NodeId], group: GroupId, level: u8) {
         parts.iter().copied().filter(|part| !p.is(*part, Kind::Semicolon)).collect();
     let in_class = parts.first().is_some_and(|part| {
         let holder = p.parent(p.parent(*part));
-        group != ROOT && p.is(holder, Kind::ClassDefinition)
+        group != GroupId::ROOT && p.is(holder, Kind::ClassDefinition)
     });
-    let sort = if group == ROOT {
+    let sort = if group == GroupId::ROOT {
         sort_in_module
     } else if in_class {
         sort_in_class

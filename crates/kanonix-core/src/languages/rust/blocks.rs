@@ -4,8 +4,8 @@ use super::expressions::{assigned, breakable};
 use super::items::header;
 use super::kinds::Kind;
 use super::patterns::ends_open;
-use crate::layout::plan::{Change, GroupId, NO_GROUP, ROOT, Shape};
-use crate::layout::planner::{List, Planner};
+use crate::layout::plan::{Around, Change, GroupId, Shape};
+use crate::layout::planner::{Handed, List, Planner};
 use crate::layout::vocabulary::Sort;
 use crate::style::{Key, Setting};
 use crate::syntax::{NodeId, TokenId};
@@ -76,7 +76,7 @@ pub(super) fn statements(p: &mut Planner, parts: &[NodeId], block: GroupId, leve
             _ => Setting::StatementEnd,
         };
         match level {
-            0 if block != ROOT => p.line_beside(token, block, breaks),
+            0 if block != GroupId::ROOT => p.line_beside(token, block, breaks),
             _ => p.line(token, block, level, breaks),
         }
         if first.is_some() {
@@ -138,14 +138,14 @@ fn block(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         let group = p.group(Shape::Block, p.first(p.parent(node)), p.end(node));
         return p.line(p.first(*closer), group, 0, Setting::FlatBlock);
     }
-    let handed = p.handed(node).or_else(|| {
+    let handed = p.handed_block(node).or_else(|| {
         let alone = block_base(p, node) == p.first(node) && brace == 0;
         let flat = alone && is_value(p, node) && p.keeps_flat(node, Key::Value);
         flat.then(|| p.group(Shape::List, p.first(node), p.end(node)))
     });
     if let Some(group) = handed {
         let Some((_, closer, inner)) = bracketed(p, parts) else { return };
-        p.group_mut(group).holds_lines = false;
+        p.group_mut(group).around = Around::OneLine;
         for part in inner {
             p.may_break(p.first(*part), group, 1, 1, Setting::FlatBlock);
         }
@@ -217,17 +217,17 @@ fn ruled(p: &mut Planner, node: NodeId, parts: &[NodeId], key: Key) {
 /// own.
 fn brace_behind(p: &mut Planner, value: NodeId, block: NodeId, header: TokenId, key: Key) {
     let brace = p.first(block);
-    if !p.style.is(Setting::OpenBrace, key, "same_line") || p.handed(block).is_some() {
+    if !p.style.is(Setting::OpenBrace, key, "same_line") || p.handed_block(block).is_some() {
         return;
     }
     let tail = match p.is(value, Kind::LetCondition) {
         true => {
             let group = p.group(Shape::LastResort, p.first(value), p.end(value));
             p.base(group, header);
-            p.hand(value, group);
-            group
+            p.hand(value, Handed::Lines(group));
+            Some(group)
         }
-        false => handed_chain(p, value, header),
+        false => hand_chain(p, value, header),
     };
     let group = behind(p, brace, header, tail, Setting::OpenBrace);
     if p.is(value, Kind::LetCondition)
@@ -244,18 +244,18 @@ fn assigned_in(p: &mut Planner, group: GroupId, value: NodeId, base: TokenId) {
     let first = p.first(value);
     let blanks = p.unfused(first, p.choices.operator_gap);
     p.may_break(first, group, 1, blanks, Setting::OperatorGap);
-    let tail = handed_chain(p, value, base);
+    let tail = hand_chain(p, value, base);
     p.group_mut(group).tail = tail;
 }
 
-/// The operation or the chain of calls in a value, handed on to it with a base of its own;
-/// [`NO_GROUP`] if there is none.
-fn handed_chain(p: &mut Planner, value: NodeId, base: TokenId) -> GroupId {
-    let Some(inner) = breakable(p, value) else { return NO_GROUP };
+/// A chain for the operation or the chain of calls in a value, with a base of its own, if there is
+/// one.
+fn hand_chain(p: &mut Planner, value: NodeId, base: TokenId) -> Option<GroupId> {
+    let inner = breakable(p, value)?;
     let group = p.group(Shape::Chain, p.first(inner), p.end(inner));
     p.base(group, base);
-    p.hand(inner, group);
-    group
+    p.hand(inner, Handed::Chain(group));
+    Some(group)
 }
 
 /// What stands behind a header has a line of its own where all of it but this would fit, and where
@@ -264,7 +264,7 @@ pub(super) fn behind(
     p: &mut Planner,
     token: TokenId,
     header: TokenId,
-    tail: GroupId,
+    tail: Option<GroupId>,
     setting: Setting,
 ) -> GroupId {
     let group = p.group(Shape::LastResort, token - 1, token + 1);
@@ -291,7 +291,7 @@ fn let_declaration(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     match p.choices.else_own_line {
         true => else_on_own_line(p, other, header),
         false => {
-            let own = behind(p, other, header, group, Setting::ElseLine);
+            let own = behind(p, other, header, Some(group), Setting::ElseLine);
             if ends_open(p, parts[1]) {
                 p.force(own);
             }
@@ -310,8 +310,8 @@ fn if_expression(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     {
         let group = p.group(Shape::List, p.first(*consequence), p.end(node));
         p.base(group, header);
-        p.hand(*consequence, group);
-        p.hand(alternative, group);
+        p.hand(*consequence, Handed::Block(group));
+        p.hand(alternative, Handed::Block(group));
         p.flat(p.first(*consequence), 1, Setting::OpenBrace);
         return p.flat(p.first(*other), 1, Setting::ElseLine);
     }
@@ -353,7 +353,7 @@ fn stands_as_value(p: &Planner, node: NodeId, consequence: NodeId, alternative: 
 fn let_condition(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     header(p, parts);
     let [.., sign, value] = parts else { return };
-    match p.handed(node) {
+    match p.handed_lines(node) {
         Some(group) => {
             let base = p.group_mut(group).base;
             assigned_in(p, group, *value, base);
@@ -365,7 +365,7 @@ fn let_condition(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
 fn else_clause(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let [_, inner] = parts else { return };
     match p.is(*inner, Kind::Block) {
-        true if p.handed(*inner).is_some() => p.flat(p.first(*inner), 1, Setting::OpenBrace),
+        true if p.handed_block(*inner).is_some() => p.flat(p.first(*inner), 1, Setting::OpenBrace),
         true => block_behind(p, *inner, p.first(node), Key::Control, Key::Control),
         false => p.word(p.first(*inner), 1),
     }
@@ -435,7 +435,7 @@ fn match_arm(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
 /// `Some(level) if level > high`: the guard may have lines of its own.
 fn match_pattern(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     p.words(parts);
-    if let Some(group) = p.handed(node)
+    if let Some(group) = p.handed_lines(node)
         && let Some(word) = p.position(parts, Kind::If)
     {
         p.may_break(p.first(parts[word]), group, 1, 1, Setting::WordGap);
@@ -448,11 +448,11 @@ fn guard(p: &mut Planner, pattern: NodeId, block: Option<NodeId>) {
         return;
     }
     let block = block.filter(|block| {
-        p.handed(*block).is_none() && p.style.is(Setting::OpenBrace, Key::Control, "same_line")
+        p.handed_block(*block).is_none() && p.style.is(Setting::OpenBrace, Key::Control, "same_line")
     });
     let end = block.map_or(p.end(pattern), |block| p.first(block) + 1);
     let group = p.group(Shape::Chain, p.first(pattern), end);
-    p.hand(pattern, group);
+    p.hand(pattern, Handed::Lines(group));
     if let Some(block) = block {
         p.may_break(p.first(block), group, 0, 1, Setting::OpenBrace);
     }

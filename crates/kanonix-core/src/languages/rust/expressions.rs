@@ -3,8 +3,8 @@
 use super::blocks::block_behind;
 use super::items::{attributes, header};
 use super::kinds::Kind;
-use crate::layout::plan::{GroupId, NO_GROUP, ROOT, Rows, Shape};
-use crate::layout::planner::{List, Planner};
+use crate::layout::plan::{Counts, Shape};
+use crate::layout::planner::{Handed, List, Planner};
 use crate::layout::vocabulary::Binary;
 use crate::style::{Key, Setting};
 use crate::syntax::{NodeId, TokenId};
@@ -47,9 +47,7 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
         Kind::Arguments => arguments(p, node, parts),
         Kind::ArrayExpression => array_expression(p, parts),
         Kind::ParenthesizedExpression => parenthesized_expression(p, parts),
-        Kind::TupleExpression => {
-            tuple(p, parts);
-        }
+        Kind::TupleExpression => tuple(p, parts, List::new()),
         Kind::UnitExpression => {
             p.list(parts, List::new());
         }
@@ -144,23 +142,21 @@ fn assignment(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     assigned(p, *sign, *value);
     if p.is_reread(node) {
         // A name and its value, rather than a statement.
-        let group = p.gap(p.first(*value)).group;
-        p.group_mut(group).stays = true;
+        if let Some(group) = p.gap(p.first(*value)).group {
+            p.by_hand(group);
+        }
     }
 }
 
 /// `level + surge`, and conditions with a `let` among them, which stand side by side.
 fn binary_expression(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     if p.is(node, Kind::LetChain) {
-        let group = match p.handed(node) {
-            Some(group) => group,
-            None => p.group(Shape::Chain, p.first(node), p.end(node)),
-        };
-        p.hand(node, group);
+        let group = p.chain_of(node);
+        p.hand(node, Handed::Chain(group));
         let first = parts[0];
         let operator = p.part(first, 1).map(|operator| p.token_text(p.first(operator)));
         if p.is(first, Kind::BinaryExpression) && operator == Some("&&") {
-            p.hand(first, group);
+            p.hand(first, Handed::Chain(group));
         }
     }
     for triple in parts.windows(3).step_by(2) {
@@ -178,13 +174,15 @@ fn binary_expression(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
             precedence,
             breakable: true,
             word: false,
-            stand_in: 0,
+            stand_in: None,
         });
         // A chain with lines of its own is no part of a line of operands.
         let breaks = |operand: &&NodeId| Links::of(p, **operand).is_some_and(|links| links.by_hand);
         if [left, right].iter().any(breaks) {
             let (before, after) = (p.gap(p.first(*operator)).group, p.gap(p.first(*right)).group);
-            p.force(before.min(after));
+            if let Some(group) = before.into_iter().chain(after).min() {
+                p.force(group);
+            }
         }
     }
 }
@@ -243,8 +241,7 @@ impl Links {
 /// `gauges.iter().map(…)?`: broken before each link. The outermost node of the chain plans its
 /// breaks; the nodes inside it know that they are part of one.
 fn chain(p: &mut Planner, node: NodeId) {
-    let handed = p.handed(node);
-    if handed == Some(ROOT) {
+    if p.is_link(node) {
         return;
     }
     let links = Links::of(p, node);
@@ -255,21 +252,18 @@ fn chain(p: &mut Planner, node: NodeId) {
             | Kind::FieldExpression
             | Kind::CallExpression
             | Kind::TryExpression
-            | Kind::GenericFunction => p.hand(inner, ROOT),
+            | Kind::GenericFunction => p.hand(inner, Handed::Link),
             _ => break,
         }
         at = inner;
     }
     let Some(Links { dots, by_hand, last }) = links else { return };
-    let group = match handed {
-        Some(group) => group,
-        None => p.group(Shape::Chain, p.first(node), p.end(node)),
-    };
-    p.group_mut(group).beneath = true;
+    let group = p.chain_of(node);
+    p.group_mut(group).counts = Counts::Beneath;
     if let Some(last) = last.filter(|last| p.end(*last) > p.first(*last) + 2)
         && dots.len() == 1
     {
-        p.group_mut(group).stand_in = p.first(last) + 1;
+        p.group_mut(group).stand_in = Some(p.first(last) + 1);
     }
     if by_hand {
         p.force(group);
@@ -361,11 +355,9 @@ pub(super) fn arguments(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     // A block stays with its call where nothing follows it.
     let opens = before.iter().any(ends_with_block);
     let list = List::new().last_comma().opens_around_lines_if(opens).stand_in(stand_in);
-    let group = p.list(parts, list);
-    attributes(p, parts, None);
-    if p.is(node, Kind::TokenTree) && group != NO_GROUP {
-        // Texts and what they are made of stand as somebody has set them.
-        p.group_mut(group).rows = Rows::Shared;
+    if !p.is(node, Kind::TokenTree) {
+        p.list(parts, list);
+    } else {
         let is_plain = |element: &NodeId| match Kind::at(p, *element) {
             Kind::AssignmentExpression => {
                 p.part(*element, 2).is_some_and(|value| p.is(value, Kind::StringLiteral))
@@ -378,10 +370,12 @@ pub(super) fn arguments(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
                     | Kind::StringLiteral
             ),
         };
-        if p.is(p.parent(node), Kind::Attribute) && !elements.iter().all(is_plain) {
-            p.group_mut(group).stays = true;
-        }
+        let is_attribute = p.is(p.parent(node), Kind::Attribute);
+        let stays = is_attribute && !elements.iter().all(is_plain);
+        // Texts and what they are made of stand as somebody has set them.
+        p.list(parts, list.shared_rows().by_hand_if(stays));
     }
+    attributes(p, parts, None);
 }
 
 /// `[low, high]`, `[0.0; 24]`
@@ -402,11 +396,10 @@ fn parenthesized_expression(p: &mut Planner, parts: &[NodeId]) {
 }
 
 /// `(low, high)`: the comma behind the only element of a tuple is part of it.
-pub(super) fn tuple(p: &mut Planner, parts: &[NodeId]) -> GroupId {
+pub(super) fn tuple(p: &mut Planner, parts: &[NodeId], list: List) {
     let several = elements(p, parts).len() > 1;
-    let group = p.list(parts, List::new().collection().last_comma_if(several));
+    p.list(parts, list.collection().last_comma_if(several));
     attributes(p, parts, None);
-    group
 }
 
 /// `{ level, unit: "m", ..tide }`

@@ -3,15 +3,15 @@
 use super::blocks::{block_behind, enclosed_statements, statements};
 use super::expressions::assigned;
 use super::kinds::Kind;
-use crate::layout::plan::{Change, GroupId, NO_GROUP, ROOT, Rows, Shape};
-use crate::layout::planner::{List, Planner};
+use crate::layout::plan::{Around, Change, GroupId, Shape};
+use crate::layout::planner::{Handed, List, Planner};
 use crate::style::{Key, Setting};
 use crate::syntax::NodeId;
 
 /// The rule for an item; says whether `kind` is one.
 pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) -> bool {
     match kind {
-        Kind::SourceFile => statements(p, parts, ROOT, 0),
+        Kind::SourceFile => statements(p, parts, GroupId::ROOT, 0),
         Kind::Attribute => attribute(p, parts),
         Kind::MacroDefinition => macro_definition(p, node, parts),
         Kind::MacroInvocation => macro_invocation(p, parts),
@@ -137,7 +137,7 @@ fn where_clause_of(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         (None, None) => p.end(clause),
     };
     let group = p.group(Shape::List, header, end);
-    p.group_mut(group).holds_lines = false;
+    p.group_mut(group).around = Around::OneLine;
     if !stays_behind_parameters(p, parts, place) {
         p.may_break(p.first(clause), group, 0, 1, Setting::WordGap);
     }
@@ -148,7 +148,7 @@ fn where_clause_of(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         Some(body) => p.may_break(p.end(body) - 1, group, 0, 0, Setting::InnerGap),
         None => p.force(group),
     }
-    p.hand(clause, group);
+    p.hand(clause, Handed::Lines(group));
 }
 
 /// Whether somebody has left the word `where` behind parameters that have lines of their own.
@@ -163,7 +163,7 @@ fn stays_behind_parameters(p: &Planner, parts: &[NodeId], clause: usize) -> bool
 
 /// `where Level: Ord, Gauge: Copy,`
 fn where_clause(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
-    let (Some(group), Some((_, predicates))) = (p.handed(node), parts.split_first()) else {
+    let (Some(group), Some((_, predicates))) = (p.handed_lines(node), parts.split_first()) else {
         return;
     };
     for part in predicates {
@@ -206,15 +206,16 @@ fn impl_header(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let Some(&last) = parts.get(word.map_or(bound, |place| place + 1)) else { return };
     let brace = opening_brace(p, parts);
     let (first, end) = (p.first(parts[bound]), p.end(last));
-    let mut tail = NO_GROUP;
+    let mut tail = None;
     if let Some(place) = word {
-        tail = p.group(Shape::Chain, first, end);
-        p.base(tail, header);
-        p.may_break(p.first(parts[place]), tail, 1, 1, Setting::WordGap);
+        let group = p.group(Shape::Chain, first, end);
+        p.base(group, header);
+        p.may_break(p.first(parts[place]), group, 1, 1, Setting::WordGap);
+        tail = Some(group);
     }
     if parameters.is_some() {
         let group = p.group(Shape::LastResort, header, end);
-        p.group_mut(group).tail = std::mem::replace(&mut tail, group);
+        p.group_mut(group).tail = tail.replace(group);
         p.may_break(first, group, 1, 1, Setting::WordGap);
     }
     if let Some(body) = brace {
@@ -239,9 +240,9 @@ fn trait_header(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let group = p.group(Shape::LastResort, p.first(bounds), p.end(bounds));
     p.base(group, p.first(node));
     if let Some(body) = brace {
-        super::blocks::behind(p, p.first(body), p.first(node), group, Setting::OpenBrace);
+        super::blocks::behind(p, p.first(body), p.first(node), Some(group), Setting::OpenBrace);
     }
-    p.hand(bounds, group);
+    p.hand(bounds, Handed::Lines(group));
 }
 
 /// `pub(in crate::tide)`
@@ -343,7 +344,8 @@ pub(super) fn attributes(p: &mut Planner, parts: &[NodeId], group: Option<GroupI
 /// `{ Ebb, Flood(Level) }`, `{ level: Level, gauge: Gauge }`: one a line; the fields of a variant
 /// may stand on its line.
 fn members(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
-    let group = p.list(parts, List::new().collection().last_comma().opens_around_lines());
+    let list = List::new().collection().last_comma().opens_around_lines();
+    let Some(group) = p.list(parts, list) else { return };
     attributes(p, parts, Some(group));
     let may_join = p.is(p.parent(node), Kind::EnumVariant) || p.keeps_flat(node, Key::Type);
     if parts.len() > 2 && !may_join {
@@ -360,19 +362,14 @@ fn ordered_field_declaration_list(p: &mut Planner, parts: &[NodeId]) {
 
 /// `{ebb, flood::{self, High}}`; the names keep their order.
 fn use_list(p: &mut Planner, parts: &[NodeId]) {
-    let group = p.list(parts, List::new().collection().last_comma().tight());
-    if group != NO_GROUP {
-        p.group_mut(group).rows = Rows::Shared;
-    }
+    p.list(parts, List::new().collection().last_comma().tight().shared_rows());
 }
 
 /// `(&self, level: Level)`
 fn parameters(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let is_variadic = p.position(parts, Kind::VariadicParameter).is_some();
-    let group = p.list(parts, List::new().last_comma_if(!is_variadic));
+    let list = List::new().last_comma_if(!is_variadic);
+    let of_type = p.is(p.parent(node), Kind::FunctionType);
+    p.list(parts, if of_type { list.reluctant().by_hand() } else { list });
     attributes(p, parts, None);
-    if p.is(p.parent(node), Kind::FunctionType) {
-        p.group_mut(group).reluctant = true;
-        p.group_mut(group).stays = true;
-    }
 }

@@ -3,17 +3,15 @@
 use super::expressions::{range, tuple};
 use super::items::header;
 use super::kinds::Kind;
-use crate::layout::plan::{NO_GROUP, Rows, Shape};
-use crate::layout::planner::{List, Planner};
+use crate::layout::plan::{Rows, Shape};
+use crate::layout::planner::{Handed, List, Planner};
 use crate::style::Setting;
 use crate::syntax::NodeId;
 
 /// The rule for a pattern; says whether `kind` is one.
 pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) -> bool {
     match kind {
-        Kind::TuplePattern => {
-            tuple(p, parts);
-        }
+        Kind::TuplePattern => tuple(p, parts, List::new()),
         // `[first, .., last]`
         Kind::SlicePattern => _ = p.list(parts, List::new().collection().last_comma()),
         Kind::TupleStructPattern => tuple_struct_pattern(p, parts),
@@ -39,10 +37,7 @@ fn struct_pattern(p: &mut Planner, parts: &[NodeId]) {
     let [_, rest @ ..] = parts else { return };
     p.word(p.first(rest[0]), 1);
     let has_rest = p.position(parts, Kind::RemainingFieldPattern).is_some();
-    let group = p.list(rest, List::new().collection().last_comma_if(!has_rest));
-    if group != NO_GROUP {
-        p.group_mut(group).rows = Rows::Shared;
-    }
+    p.list(rest, List::new().collection().last_comma_if(!has_rest).shared_rows());
 }
 
 /// Whether somebody has spread a pattern over lines, so that it ends with a bracket on its own.
@@ -77,7 +72,7 @@ fn field_pattern(p: &mut Planner, parts: &[NodeId]) {
 
 /// `Ebb | Flood`: behind a `let` a step further in.
 fn or_pattern(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
-    let group = match p.handed(node) {
+    let group = match p.handed_chain(node) {
         Some(group) => group,
         None => {
             let group = p.group(Shape::Chain, p.first(node), p.end(node));
@@ -95,7 +90,7 @@ fn or_pattern(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     match parts {
         [left, bar, right] => {
             if p.is(*left, Kind::OrPattern) {
-                p.hand(*left, group);
+                p.hand(*left, Handed::Chain(group));
             }
             p.alternative(p.first(*bar), group, level, gap);
             p.flat(p.first(*right), gap, Setting::OperatorGap);

@@ -3,8 +3,8 @@
 use super::expressions::tuple;
 use super::items::{attributes, header};
 use super::kinds::Kind;
-use crate::layout::plan::{NO_GROUP, Shape};
-use crate::layout::planner::{List, Planner};
+use crate::layout::plan::{GroupId, Shape};
+use crate::layout::planner::{Handed, List, Planner};
 use crate::style::Setting;
 use crate::syntax::NodeId;
 
@@ -25,8 +25,7 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
         // `[Level; 24]`
         Kind::ArrayType => _ = p.list(parts, List::new()),
         Kind::TupleType => {
-            let group = tuple(p, parts);
-            p.group_mut(group).stays = true;
+            tuple(p, parts, List::new().by_hand());
         }
         Kind::UnitType => {
             p.list(parts, List::new());
@@ -55,7 +54,7 @@ pub(super) fn reference(p: &mut Planner, parts: &[NodeId]) {
 /// `: Ebb + Flood`
 fn trait_bounds(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let [_, first, rest @ ..] = parts else { return };
-    match p.handed(node) {
+    match p.handed_lines(node) {
         Some(group) => p.may_break(p.first(*first), group, 1, 1, Setting::WordGap),
         None => p.word(p.first(*first), 1),
     }
@@ -66,7 +65,7 @@ fn trait_bounds(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
 }
 
 /// `+ Flood + 'static`, behind the first of several bounds.
-fn sum(p: &mut Planner, group: u32, rest: &[NodeId]) {
+fn sum(p: &mut Planner, group: GroupId, rest: &[NodeId]) {
     let gap = p.choices.operator_gap;
     for part in rest {
         let token = p.first(*part);
@@ -81,13 +80,10 @@ fn sum(p: &mut Planner, group: u32, rest: &[NodeId]) {
 /// `Ebb + Send + 'static`
 fn bounded_type(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let [left, rest @ ..] = parts else { return };
-    let group = match p.handed(node) {
-        Some(group) => group,
-        None => p.group(Shape::Chain, p.first(node), p.end(node)),
-    };
+    let group = p.chain_of(node);
     p.group_mut(group).reluctant = true;
     if p.is(*left, Kind::BoundedType) {
-        p.hand(*left, group);
+        p.hand(*left, Handed::Chain(group));
     }
     sum(p, group, rest);
 }
@@ -103,24 +99,21 @@ fn function_type(p: &mut Planner, parts: &[NodeId]) {
 
 /// `<'tide, T: Ebb, const N: usize>`, `<Level, Unit = Metre>`
 fn angles(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) {
-    let group = p.list(parts, List::new());
+    // What stands before them on the line opens, and arguments by hand alone.
+    let list = List::new().reluctant().by_hand_if(kind == Kind::TypeArguments);
+    let group = p.list(parts, list);
     attributes(p, parts, None);
     for part in parts {
         if p.is(*part, Kind::TraitBounds) {
             p.word(p.first(*part), 0);
         }
     }
-    if group != NO_GROUP {
-        // What stands before them on the line opens, and arguments by hand alone.
-        p.group_mut(group).reluctant = true;
-        p.group_mut(group).stays = kind == Kind::TypeArguments;
-        let outer = p.parent(p.parent(node));
-        if p.is(outer, Kind::TraitBounds) && p.part(outer, 2).is_some() {
-            // Further bounds follow, a step further in than the line on which these begin.
-            for part in parts {
-                let gap = p.gap(p.first(*part));
-                gap.level += u8::from(gap.group == group);
-            }
+    let outer = p.parent(p.parent(node));
+    if group.is_some() && p.is(outer, Kind::TraitBounds) && p.part(outer, 2).is_some() {
+        // Further bounds follow, a step further in than the line on which these begin.
+        for part in parts {
+            let gap = p.gap(p.first(*part));
+            gap.level += u8::from(gap.group == group);
         }
     }
 }
