@@ -88,7 +88,7 @@ pub(super) fn fill(sheet: &Sheet, live: &Live, set: &LineSet, style: &Style) -> 
         states: sheet.plan.groups.all(State::Still),
         leading: sheet.plan.groups.all(false),
         beneath: sheet.plan.groups.all(false),
-        indent_of: vec![IndentId::MAX; sheet.tree.tokens.len()],
+        indent_of: vec![None; sheet.tree.tokens.len()],
         line_start: 0,
         column: 0,
         line_indent: 0,
@@ -125,8 +125,8 @@ pub(super) struct Filler<'a> {
     pub(super) leading: ByGroup<bool>,
     /// Of each chain, whether its head takes several lines.
     beneath: ByGroup<bool>,
-    /// By token: the indentation of the line that it stands on; `MAX` where it is not live.
-    indent_of: Vec<IndentId>,
+    /// By token: the indentation of the line that it stands on, where it is live.
+    indent_of: Vec<Option<IndentId>>,
     /// The token that the line begins with.
     pub(super) line_start: usize,
     /// Columns before the next token.
@@ -162,7 +162,7 @@ impl Filler<'_> {
             } else {
                 self.inner_gap(index);
             }
-            self.indent_of[index] = self.line_indent;
+            self.indent_of[index] = Some(self.line_indent);
             while next_group < sheet.order.len() {
                 let group = sheet.order[next_group];
                 let first = sheet.plan.groups[group].first as usize;
@@ -198,10 +198,7 @@ impl Filler<'_> {
             None | Some(GroupId::ROOT) => 0,
             Some(group) => {
                 let token = self.sheet.plan.groups[group].base as usize;
-                match self.indent_of[token] {
-                    IndentId::MAX => self.present_line_indent(token),
-                    indent => indent,
-                }
+                self.indent_of[token].unwrap_or_else(|| self.present_line_indent(token))
             }
         }
     }
@@ -441,7 +438,7 @@ impl Filler<'_> {
                 self.indents.deeper(base, gap.level)
             }
         };
-        self.indent_of[index] = indent;
+        self.indent_of[index] = Some(indent);
         Some(indent)
     }
 
@@ -450,8 +447,8 @@ impl Filler<'_> {
         let before = self.present_line_indent(first);
         let (text, from) = (self.indents.text(present).to_string(), self.indents.text(before));
         let to = self.indent_of[first];
-        match text.strip_prefix(from) {
-            Some(rest) if to != IndentId::MAX => {
+        match (text.strip_prefix(from), to) {
+            (Some(rest), Some(to)) => {
                 let moved = format!("{}{rest}", self.indents.text(to));
                 self.indents.of(&moved)
             }

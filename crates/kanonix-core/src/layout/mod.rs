@@ -1,8 +1,22 @@
 //! The engine: it decides the text of each gap between two tokens, and knows no language.
 //!
-//! [`plan`] says what is wanted in every gap, [`units`] and [`live`] which of them are in play,
-//! [`fill`] gives them their text and [`compare`] holds that against what is there. The arrows run
-//! in that order; only [`planner`] is seen by the languages.
+//! Its passes, in the order in which they run. Each one finds what those above it leave true.
+//!
+//! | pass | what it leaves true |
+//! | --- | --- |
+//! | [`planner`] | every gap between two tokens that no comment and no join stands beside has a want, and belongs to a group if it may be a line; rewrites name their tokens in the order of the text |
+//! | `joins` | so do the gaps around joins, which stay on the ends of their lines |
+//! | `comments` | so do the gaps around comments; what a comment keeps open is forced open |
+//! | `measure::force` | a list that may not stay flat around lines, and has some inside, is forced open: from here on nobody changes when a group opens |
+//! | `units` | every token is in one unit, units are runs of tokens, and each begins at a line or at one that stands in the text |
+//! | `measure` | every width is one subtraction |
+//! | `live` | every unit is live or not, moved or not, and has its anchor; units that share a line share their fate |
+//! | `steps` | every unit has the step that it is indented by |
+//! | `fill`, `forms` | every group has its form, and every gap in play its text; the others are as they were |
+//! | [`compare`] | each gap whose text is another one is an edit and a slip, in the order of the text |
+//!
+//! What is above `live` is a [`Sheet`]: it is the same whichever lines are in play. Only [`planner`]
+//! and its [`vocabulary`] are seen by the languages.
 
 mod choices;
 pub mod compare;

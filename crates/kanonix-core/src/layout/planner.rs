@@ -154,7 +154,7 @@ impl<'a> Planner<'a> {
                 }
                 continue;
             }
-            if n.kind != u16::MAX && n.end > n.first && !n.folded {
+            if !n.fault && n.end > n.first && !n.folded {
                 parts.clear();
                 self.gather(node, &mut parts);
                 self.visit(node, &parts, rule);

@@ -5,6 +5,7 @@ use super::grammar::{Grammar, Role};
 use super::kinds::Kinds;
 use super::parsed::Parsed;
 use super::window::Window;
+use std::num::NonZeroU32;
 use std::ops::Range;
 use tree_sitter::TreeCursor;
 
@@ -13,8 +14,8 @@ pub type NodeId = u32;
 /// A token, by its place in the text.
 pub type TokenId = u32;
 
-/// "No such node."
-const NONE: u32 = u32::MAX;
+/// The kind of a stretch that does not parse: no table has it.
+const UNPARSED: u16 = u16::MAX;
 
 /// An inner node or a leaf.
 #[derive(Clone, Copy, Debug)]
@@ -29,7 +30,8 @@ pub struct Node {
     pub folded: bool,
     /// The node around it; the root's is the root.
     pub parent: NodeId,
-    next: NodeId,
+    /// The next child of the node around it, which is never the root.
+    next: Option<NonZeroU32>,
     /// Its first token.
     pub first: TokenId,
     /// The token after its last one; equal to `first` where the node is empty.
@@ -144,13 +146,11 @@ impl Tree {
     pub fn children(&self, node: NodeId) -> impl Iterator<Item = NodeId> + '_ {
         let first = node + 1;
         let has_any = self.nodes.get(first as usize).is_some_and(|child| child.parent == node);
-        let mut next = if has_any { first } else { NONE };
+        let mut next = NonZeroU32::new(first).filter(|_| has_any);
         std::iter::from_fn(move || {
-            let now = next;
-            (now != NONE).then(|| {
-                next = self.nodes[now as usize].next;
-                now
-            })
+            let now = next?.get();
+            next = self.nodes[now as usize].next;
+            Some(now)
         })
     }
 
@@ -204,7 +204,7 @@ struct Copying<'a> {
 const MOST_READINGS: usize = 8;
 
 /// An open node, its child that was copied last, and how many of its children are to come.
-type Open = (NodeId, NodeId, usize);
+type Open = (NodeId, Option<NodeId>, usize);
 
 impl Copying<'_> {
     /// Copies what the cursor is on, as the next child of the innermost open node.
@@ -217,7 +217,7 @@ impl Copying<'_> {
             // The parser's number for a stretch that does not parse is beyond all the others.
             let (kind, role, is_error) = match table.get(node.kind_id() as usize) {
                 Some((kind, role)) => (*kind, *role, false),
-                None => (u16::MAX, Role::Atom, node.is_error()),
+                None => (UNPARSED, Role::Atom, node.is_error()),
             };
             while let Some(comment) = self.hidden.first()
                 && comment.end <= node.start_byte()
@@ -242,7 +242,7 @@ impl Copying<'_> {
                 && children > 0
                 && cursor.goto_first_child()
             {
-                open.push((id, NONE, children as usize - 1));
+                open.push((id, None, children as usize - 1));
                 if let (true, Some(window), 0) = (role.is_body(), self.window, self.readings) {
                     let mut folded = window.folded(cursor.clone(), grammar, self.text);
                     folded.reverse();
@@ -284,10 +284,9 @@ impl Copying<'_> {
         let id = self.tree.nodes.len() as NodeId;
         let parent = open.last().map_or(0, |(parent, ..)| *parent);
         if let Some((_, last, _)) = open.last_mut() {
-            if *last != NONE {
-                self.tree.nodes[*last as usize].next = id;
+            if let Some(before) = last.replace(id) {
+                self.tree.nodes[before as usize].next = NonZeroU32::new(id);
             }
-            *last = id;
         }
         let first = self.tree.tokens.len() as TokenId;
         self.tree.nodes.push(super::Node {
@@ -296,7 +295,7 @@ impl Copying<'_> {
             shown: false,
             folded: false,
             parent,
-            next: NONE,
+            next: None,
             first,
             end: first,
         });
@@ -330,7 +329,7 @@ impl Copying<'_> {
         if goes_in && cursor.goto_first_child() {
             let outside = std::mem::replace(&mut self.offset, range.start);
             self.readings += 1;
-            self.walk(grammar, cursor, vec![(node, NONE, parts - 1)]);
+            self.walk(grammar, cursor, vec![(node, None, parts - 1)]);
             self.readings -= 1;
             self.offset = outside;
         }
