@@ -1,11 +1,53 @@
-//! The vocabulary in which the languages speak: what a rule calls to say how a construct is laid
-//! out.
+//! What a language's rules write on, and the words of which all the others are made.
+//!
+//! A rule is given a node and its parts, and says what is wanted in the gaps between them. Suppose
+//! that a language of the tides has a call, and that this is one:
+//!
+//! ```text
+//! warn(level, "high")
+//! ```
+//!
+//! Its node has four parts: `warn`, and the list `(`, `level` and `,` and `"high"`, `)`; the list is a
+//! node of its own, with a rule of its own. The rule for the call decides one gap, the one before
+//! the parenthesis, by the setting that asks for it:
+//!
+//! ```text
+//! let [_, arguments] = parts else { return };
+//! p.flat(p.first(*arguments), p.choices.call_parens, Setting::ParenGap);
+//! ```
+//!
+//! *Flat*: so many blanks, and never a line break. The rule for the list begins a *group*, a range of
+//! tokens that is laid out together, and says where it may be broken:
+//!
+//! ```text
+//! let group = p.group(Shape::List, p.first(opener), p.end(closer));
+//! p.may_break(p.first(level), group, 1, 0, Setting::InnerGap);   // one step in; flat, no blank
+//! p.word(p.first(comma), 0);                                     // never broken
+//! p.may_break(p.first(high), group, 1, 1, Setting::WordGap);     // one step in; flat, one blank
+//! p.may_break(p.first(closer), group, 0, 0, Setting::InnerGap);  // where the group's line stands
+//! ```
+//!
+//! That is all: whether the group is open, and what its lines are indented by, is decided once all
+//! rules have spoken. If it does not fit, or somebody opened it, every one of its gaps is a line:
+//!
+//! ```text
+//! warn(
+//!     level,
+//!     "high"
+//! )
+//! ```
+//!
+//! What is a line whatever the width is a [`Planner::line`]: it begins a *unit*, which is mended by
+//! itself (a statement). A *newline* is a line inside a unit. A *rewrite* changes a token (the comma
+//! that is wanted behind `"high"` where the list is open).
+//!
+//! Nobody writes these words for a list: [`vocabulary`](super::vocabulary) says it in one call, and
+//! a language's table says it for constructs that are nothing but words, or nothing but commas.
 
 use super::choices::Choices;
-use super::plan::{
-    Around, BareBlock, Change, Gap, Group, GroupId, Opens, Plan, Rewrite, Rows, Shape, Want, Wrap,
-};
-use crate::style::{Key, Setting, Style, Value};
+use super::handed::Handed;
+use super::plan::{BareBlock, Gap, Group, GroupId, Opens, Plan, Shape, Want};
+use crate::style::{Key, Setting, Style};
 use crate::syntax::{NodeId, Role, Said, TokenId, Tree};
 
 /// A language's rule for a node: it is given the node's children that are not comments, joins or
@@ -23,106 +65,16 @@ pub struct Planner<'a> {
     pub style: &'a Style,
     /// The values that rules ask for at every turn.
     pub choices: Choices,
-    plan: Plan,
+    pub(super) plan: Plan,
     /// A word that each node's rule leaves for its children, starting as its parent's.
     context: Vec<u8>,
     /// What a node is handed by the rule of one around it.
-    handed: Vec<Option<Handed>>,
-}
-
-/// What a node is handed by the rule of one around it, which has said something for it already.
-#[derive(Clone, Copy, Debug, PartialEq, Eq)]
-pub enum Handed {
-    /// It goes on with this chain instead of beginning one of its own.
-    Chain(GroupId),
-    /// It is a link of a chain that the outermost node of that has planned.
-    Link,
-    /// It is a block whose statements stand on its header's line as long as this list is flat.
-    Block(GroupId),
-    /// It is a statement in such a block.
-    Statement(GroupId),
-    /// Lines that begin inside it belong to this group, which something around it has.
-    Lines(GroupId),
+    pub(super) handed: Vec<Option<Handed>>,
 }
 
 /// How deep constructs are laid out; what is nested deeper is kept as it stands. Nobody reads so
 /// far in, and a step of indentation for each level would make a file grow with its square.
 const DEEPEST: u32 = 1000;
-
-/// How a bracketed list is laid out.
-#[derive(Clone, Copy, Debug, Default)]
-pub struct List {
-    tight: bool,
-    collection: bool,
-    last_comma: bool,
-    closed: bool,
-    stand_in: Option<TokenId>,
-    rows: Option<Rows>,
-    by_hand: bool,
-    reluctant: bool,
-}
-
-impl List {
-    /// A list that may stay flat around something of several lines inside it.
-    pub fn new() -> List {
-        List::default()
-    }
-
-    /// A collection, which `list_wrap = "one_each"` always opens.
-    pub fn collection(self) -> List {
-        List { collection: true, ..self }
-    }
-
-    /// A comma may be added behind its last element, and taken away.
-    pub fn last_comma(self) -> List {
-        self.last_comma_if(true)
-    }
-
-    /// The same where something is so.
-    pub fn last_comma_if(self, last_comma: bool) -> List {
-        List { last_comma, ..self }
-    }
-
-    /// It opens where something inside it takes several lines.
-    pub fn opens_around_lines(self) -> List {
-        self.opens_around_lines_if(true)
-    }
-
-    /// The same where something is so.
-    pub fn opens_around_lines_if(self, closed: bool) -> List {
-        List { closed, ..self }
-    }
-
-    /// Nothing stands inside its brackets beside the first and the last element.
-    pub fn tight(self) -> List {
-        List { tight: true, ..self }
-    }
-
-    /// Its last element is broken at this gap in its place.
-    pub fn stand_in(self, gap: Option<TokenId>) -> List {
-        List { stand_in: gap, ..self }
-    }
-
-    /// Several elements may share a line, however few they are.
-    pub fn shared_rows(self) -> List {
-        List { rows: Some(Rows::Shared), ..self }
-    }
-
-    /// It opens by hand alone.
-    pub fn by_hand(self) -> List {
-        self.by_hand_if(true)
-    }
-
-    /// The same where something is so.
-    pub fn by_hand_if(self, by_hand: bool) -> List {
-        List { by_hand, ..self }
-    }
-
-    /// What stands before it on its line is broken rather than it.
-    pub fn reluctant(self) -> List {
-        List { reluctant: true, ..self }
-    }
-}
 
 impl<'a> Planner<'a> {
     /// An empty plan over `tree`.
@@ -202,63 +154,6 @@ impl<'a> Planner<'a> {
                 }
             }
         }
-    }
-
-    /// Lists and chains that somebody opened stay open; a line after a sign stays broken if the
-    /// whole does not fit on one.
-    fn remember(&mut self) {
-        // Of each group: at how many of its gaps a line ends, and at how many none does. Where most
-        // elements have a line of their own, the others should.
-        let mut seen = self.plan.groups.all((0u32, 0u32));
-        for (token, gap) in self.plan.gaps.iter().enumerate() {
-            // The closing bracket has its own line in any case.
-            if let Some(group) = gap.group
-                && gap.want == Want::Break
-                && !self.plan.closes(token)
-            {
-                let (ends, joins) = &mut seen[group];
-                match self.opened_before(token as TokenId) {
-                    true => *ends += 1,
-                    false => *joins += 1,
-                }
-            }
-        }
-        for id in seen.ids().skip(1) {
-            let (ends, joins) = seen[id];
-            let broken = self.plan.groups[id].opening.is_some_and(|gap| self.opened_before(gap));
-            let group = &mut self.plan.groups[id];
-            let in_rows = match group.rows {
-                Rows::Bracketed => broken && joins >= ends,
-                Rows::Shared => broken && joins > 0,
-                Rows::Loose => ends > 0 && joins >= ends,
-                Rows::Never | Rows::Kept => false,
-            };
-            match group.shape {
-                Shape::Block => {}
-                Shape::LastResort if broken && group.opens == Opens::TooWide => {
-                    group.opens = Opens::Again;
-                }
-                Shape::LastResort => {}
-                _ if in_rows => group.rows = Rows::Kept,
-                _ => group.force_if(broken),
-            }
-            let is_chain = matches!(group.shape, Shape::Chain | Shape::Alternatives);
-            if is_chain && group.around == Around::Blocks {
-                group.around = Around::Lists;
-            }
-        }
-    }
-
-    /// Whether a line ends before a token or before one of the comments right before it.
-    fn opened_before(&self, token: TokenId) -> bool {
-        let mut at = token;
-        while !self.broken_before(at) {
-            if at == 0 || self.tree.tokens[at as usize - 1].role != Role::Comment {
-                return false;
-            }
-            at -= 1;
-        }
-        true
     }
 
     // ---- reading -----------------------------------------------------------------------------
@@ -377,54 +272,6 @@ impl<'a> Planner<'a> {
         self.context[node as usize] = word;
     }
 
-    /// Hands something to a node that is visited later.
-    pub fn hand(&mut self, node: NodeId, handed: Handed) {
-        self.handed[node as usize] = Some(handed);
-    }
-
-    /// The chain that a node goes on with, if one was handed to it.
-    pub fn handed_chain(&self, node: NodeId) -> Option<GroupId> {
-        match self.handed[node as usize] {
-            Some(Handed::Chain(group)) => Some(group),
-            _ => None,
-        }
-    }
-
-    /// Whether a node is a link of a chain that is planned.
-    pub fn is_link(&self, node: NodeId) -> bool {
-        self.handed[node as usize] == Some(Handed::Link)
-    }
-
-    /// The list that a block is, as long as it is flat.
-    pub fn handed_block(&self, node: NodeId) -> Option<GroupId> {
-        match self.handed[node as usize] {
-            Some(Handed::Block(group)) => Some(group),
-            _ => None,
-        }
-    }
-
-    /// The list that the block around a statement is, as long as it is flat.
-    pub fn handed_statement(&self, node: NodeId) -> Option<GroupId> {
-        match self.handed[node as usize] {
-            Some(Handed::Statement(group)) => Some(group),
-            _ => None,
-        }
-    }
-
-    /// The group that lines inside a node belong to.
-    pub fn handed_lines(&self, node: NodeId) -> Option<GroupId> {
-        match self.handed[node as usize] {
-            Some(Handed::Lines(group)) => Some(group),
-            _ => None,
-        }
-    }
-
-    /// The chain that a node goes on with, or else one of its own.
-    pub fn chain_of(&mut self, node: NodeId) -> GroupId {
-        let (first, end) = (self.first(node), self.end(node));
-        self.handed_chain(node).unwrap_or_else(|| self.group(Shape::Chain, first, end))
-    }
-
     /// Whether a block of this kind that stands on one line, and on one that fits, stays there.
     pub fn keeps_flat(&self, node: NodeId, key: Key) -> bool {
         self.style.is(Setting::FlatBlock, key, "keep")
@@ -536,7 +383,14 @@ impl<'a> Planner<'a> {
     /// A line break inside a unit, at the indentation of the group's first line and so many steps.
     pub fn newline(&mut self, token: TokenId, group: GroupId, level: u8, breaks: Setting) {
         *self.gap(token) =
-            Gap { want: Want::Newline, level, group: Some(group), breaks, setting: breaks, ..Gap::KEPT };
+            Gap {
+                want: Want::Newline,
+                level,
+                group: Some(group),
+                breaks,
+                setting: breaks,
+                ..Gap::KEPT
+            };
     }
 
     /// The fewest blank lines before a line: asked for by the element after the gap, and by the one
@@ -626,150 +480,6 @@ impl<'a> Planner<'a> {
         let solid = |token: &TokenId| self.tree.tokens[*token as usize].role != Role::Comment;
         if let Some(last) = (first..end).rev().find(solid) {
             self.plan.bare_blocks.push(BareBlock { first, last, group });
-        }
-    }
-
-    /// A bracketed list: `parts` begins with the opening bracket, ends with the closing one, and
-    /// has the elements and separators between them. Returns its group, unless a bracket is missing.
-    pub fn list(&mut self, parts: &[NodeId], list: List) -> Option<GroupId> {
-        let (&opener, &closer) = match (parts.first(), parts.last()) {
-            (Some(first), Some(last)) if parts.len() > 1 => (first, last),
-            _ => return None,
-        };
-        let group = self.group(Shape::List, self.first(opener), self.end(closer));
-        let inner = &parts[1..parts.len() - 1];
-        let elements = inner.iter().filter(|part| !self.is_separator(**part)).count();
-        let gap = if list.tight { 0 } else { self.inner_gap(self.first(opener)) };
-        let own = self.group_mut(group);
-        own.around = if list.closed { Around::OneLine } else { Around::Lists };
-        own.stand_in = list.stand_in;
-        own.rows = list.rows.unwrap_or(Rows::Bracketed);
-        own.reluctant = list.reluctant;
-        own.opens = if list.by_hand { Opens::ByHand } else { Opens::TooWide };
-        if elements == 0 && inner.is_empty() {
-            let (first, last) = (self.first(opener), self.first(closer));
-            if last == first + 1 {
-                self.flat(last, 0, Setting::InnerGap);
-            } else {
-                self.may_break(last, group, 0, 0, Setting::InnerGap);
-            }
-            return Some(group);
-        }
-        let mut after_separator = true;
-        for (index, part) in inner.iter().enumerate() {
-            let token = self.first(*part);
-            if self.is_separator(*part) {
-                self.word(token, 0);
-                after_separator = true;
-            } else if after_separator {
-                let (blanks, setting) = match index {
-                    0 => (gap, Setting::InnerGap),
-                    _ => (1, Setting::WordGap),
-                };
-                self.may_break(token, group, 1, blanks, setting);
-                after_separator = false;
-            }
-        }
-        let first = self.first(inner[0]);
-        self.at_most(first, self.choices.edge_blank);
-        let last = self.first(closer);
-        self.may_break(last, group, 0, gap, Setting::InnerGap);
-        self.at_most(last, self.choices.edge_blank);
-        if self.choices.one_each && list.collection && elements > 1 {
-            self.force(group);
-        }
-        if list.last_comma {
-            self.last_comma(inner, last, group);
-        }
-        Some(group)
-    }
-
-    fn last_comma(&mut self, inner: &[NodeId], closer: TokenId, group: GroupId) {
-        let Some(&last) = inner.last() else { return };
-        let is_comma = self.is_separator(last);
-        let (add, drop) = (self.choices.add_last_comma, self.choices.drop_last_comma);
-        if is_comma && inner.len() > 1 {
-            let comma = self.first(last);
-            if drop {
-                self.rewrite(comma, Change::Drop, Setting::LastComma);
-            } else if add || self.broken_before(closer) {
-                self.rewrite(comma, Change::DropIfFlat(group), Setting::LastComma);
-            }
-        } else if !is_comma && add {
-            let Some(token) = self.tree.last_solid(last) else { return };
-            self.rewrite(token, Change::AppendIfOpen(",", group), Setting::LastComma);
-        }
-    }
-
-    // ---- rewrites ----------------------------------------------------------------------------
-
-    /// Declares a change to a token. One that follows a comment is never taken away: the comment
-    /// would be left behind with nothing to end its line. Nor is anything added or taken away where
-    /// the grammar leaves it unread.
-    pub fn rewrite(&mut self, token: TokenId, change: Change, setting: Setting) {
-        let is_reread = |token: TokenId| {
-            self.tree.tokens.get(token as usize).is_some_and(|token| token.reread)
-        };
-        let comes = change.is_behind() && is_reread(token) && is_reread(token + 1);
-        if comes || (change.takes_away() && is_reread(token)) {
-            return;
-        }
-        let before = token.checked_sub(1).map(|before| self.tree.tokens[before as usize].role);
-        if change.takes_away() && before == Some(Role::Comment) {
-            return;
-        }
-        self.plan.rewritten[token as usize] = true;
-        self.plan.rewrites.push(Rewrite { token, change, setting });
-    }
-
-    /// Declares braces around the statement behind `header`, if `bare_body` asks for them.
-    pub fn brace(&mut self, header: TokenId, statement: NodeId) {
-        if self.choices.brace_bare
-            && let Some(last) = self.tree.last_solid(statement)
-        {
-            let (brackets, setting) = (("{", "}"), Setting::BareBody);
-            self.plan.wraps.push(Wrap { header, last, brackets, setting });
-        }
-    }
-
-    /// Declares one blank, or none, after the mark that a comment begins with. Only where the mark
-    /// is followed by a word, or by one blank and a word: what somebody has set off further, or
-    /// marked otherwise, stays.
-    fn comment_marks(&mut self, token: TokenId) {
-        let Value::Flag(wanted) = self.style.get(Setting::CommentGap, Key::AfterMark) else {
-            return
-        };
-        let text = self.token_text(token);
-        let marks = self.tree.comments.line.iter();
-        let Some((mark, rest)) = marks.filter_map(|m| Some((m, text.strip_prefix(m)?))).next()
-        else {
-            return;
-        };
-        let body = rest.strip_prefix(' ').unwrap_or(rest);
-        let spelt = format!("{mark}{}{body}", if wanted { " " } else { "" });
-        if body.starts_with(char::is_alphanumeric) && (rest.len() == body.len()) == wanted {
-            self.rewrite(token, Change::Respell(spelt), Setting::CommentGap);
-        }
-    }
-
-    /// Declares another spelling of a string whose quotes are `mark`, after a prefix of `prefix`
-    /// bytes, if `setting` asks for the other kind and the string holds neither kind inside.
-    pub fn quotes(&mut self, token: TokenId, prefix: usize, setting: Setting) {
-        let wanted = match setting {
-            Setting::MarkupQuotes => self.choices.markup_quotes,
-            _ => self.choices.quotes,
-        };
-        let Some(wanted) = wanted else { return };
-        let text = self.token_text(token);
-        let Some(quoted) = text.get(prefix..) else { return };
-        let quote = quoted.chars().next().unwrap_or_default();
-        if quoted.len() < 2 || quote == wanted || !quoted.ends_with(quote) {
-            return;
-        }
-        let inside = &quoted[1..quoted.len() - 1];
-        if !inside.contains(['"', '\'']) {
-            let spelt = format!("{}{wanted}{inside}{wanted}", &text[..prefix]);
-            self.rewrite(token, Change::Respell(spelt), setting);
         }
     }
 }

@@ -1,12 +1,12 @@
 //! Functions, classes and their members, in the grammar's order.
 
 use super::kinds::Kind;
-use super::statements::{bracketed, is_end, may_go_bare, sort};
+use super::statements::{may_go_bare, sort};
 use super::types::{declared, signature};
-use crate::layout::plan::{Change, Shape};
+use crate::layout::plan::{Change, GroupId, Shape};
 use crate::layout::planner::Planner;
 use crate::style::{Key, Setting};
-use crate::syntax::{NodeId, TokenId};
+use crate::syntax::NodeId;
 
 /// The rule for a function, a class or a member; says whether `kind` is one.
 pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) -> bool {
@@ -116,65 +116,56 @@ pub(super) fn decorators(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     for pair in parts.windows(2) {
         let [decorator, next] = pair else { continue };
         if p.is(*decorator, Kind::Decorator) {
-            decorated(p, p.first(node), p.first(*next));
+            p.as_it_stands(p.first(node), p.first(*next));
         }
-    }
-}
-
-fn decorated(p: &mut Planner, start: TokenId, token: TokenId) {
-    if p.broken_before(token) {
-        let group = p.group(Shape::Block, start, token);
-        p.newline(token, group, 0, Setting::WordGap);
-    } else {
-        p.word(token, 1);
     }
 }
 
 fn class_body(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
-    let Some((opener, closer, inner)) = bracketed(p, parts) else { return };
-    let group = p.group(Shape::Block, opener, closer + 1);
-    p.base(group, p.first(p.parent(node)));
-    // A member's decorators may stand beside it in the body.
-    let mut members: Vec<NodeId> = Vec::new();
-    let mut decorator = None;
-    for part in inner.iter().copied() {
-        if is_end(p, part) {
-            continue;
-        }
-        match decorator {
-            Some(first) => decorated(p, first, p.first(part)),
-            None => members.push(part),
-        }
-        decorator = match p.is(part, Kind::Decorator) {
-            true => decorator.or(Some(p.first(part))),
-            false => None,
-        };
-    }
-    p.statements(&members, group, 1, sort);
-    for (index, part) in inner.iter().enumerate() {
-        if is_end(p, *part) {
-            let end = p.first(*part);
-            if index == 0 {
-                p.line(end, group, 1, Setting::StatementEnd);
-                continue;
+    p.block(parts, p.first(p.parent(node)), |p, inner, group| {
+        // A member's decorators may stand beside it in the body.
+        let mut members: Vec<NodeId> = Vec::new();
+        let mut decorator = None;
+        for part in inner.iter().copied().filter(|part| !p.is_separator(*part)).collect::<Vec<_>>()
+        {
+            match decorator {
+                Some(first) => p.as_it_stands(first, p.first(part)),
+                None => members.push(part),
             }
-            p.flat(end, 0, Setting::StatementEnd);
-            let member = inner[index - 1];
-            if takes_end(p, member)
-                && p.choices.end_bare
-                && may_go_bare(p, member, end)
-            {
-                p.rewrite(end, Change::Drop, Setting::StatementEnd);
-            }
-        } else if takes_end(p, *part)
-            && inner.get(index + 1).is_none_or(|next| !is_end(p, *next))
+            decorator = match p.is(part, Kind::Decorator) {
+                true => decorator.or(Some(p.first(part))),
+                false => None,
+            };
+        }
+        p.statements(&members, group, 1, sort);
+        for (index, part) in inner.iter().enumerate() {
+            member_end(p, inner, index, *part, group);
+        }
+    });
+}
+
+/// A semicolon behind a member, or a member that may have one.
+fn member_end(p: &mut Planner, inner: &[NodeId], index: usize, part: NodeId, group: GroupId) {
+    if !p.is_separator(part) {
+        let ends_bare = inner.get(index + 1).is_none_or(|next| !p.is_separator(*next));
+        if takes_end(p, part)
+            && ends_bare
             && p.choices.end_with_semicolon
-            && let Some(token) = p.tree.last_solid(*part)
+            && let Some(token) = p.tree.last_solid(part)
         {
             p.rewrite(token, Change::Append(";"), Setting::StatementEnd);
         }
+        return;
     }
-    p.close_block(group, p.first(inner[0]), closer);
+    let end = p.first(part);
+    if index == 0 {
+        return p.line(end, group, 1, Setting::StatementEnd);
+    }
+    p.flat(end, 0, Setting::StatementEnd);
+    let member = inner[index - 1];
+    if takes_end(p, member) && p.choices.end_bare && may_go_bare(p, member, end) {
+        p.rewrite(end, Change::Drop, Setting::StatementEnd);
+    }
 }
 
 /// Whether a member ends with a semicolon or its line.

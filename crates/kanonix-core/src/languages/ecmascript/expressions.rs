@@ -3,8 +3,8 @@
 use super::kinds::Kind;
 use super::types::{assigned, signature};
 use crate::layout::plan::{Around, Shape};
-use crate::layout::planner::{Handed, List, Planner};
-use crate::layout::vocabulary::Binary;
+use crate::layout::planner::Planner;
+use crate::layout::vocabulary::{Binary, Handed, Link, List};
 use crate::style::{Key, Setting};
 use crate::syntax::{NodeId, TokenId};
 
@@ -82,7 +82,7 @@ fn arrow_function(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
 /// `(level, { ebb } = {}, ...rest)`
 fn formal_parameters(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let stand_in = match p.elements(parts)[..] {
-        [only] => literal_opener(p, only).map(|opener| opener + 1),
+        [only] => inside_literal(p, only),
         _ => None,
     };
     let may_have_comma = !ends_in_rest(p, parts) && !is_setter(p, node);
@@ -121,13 +121,11 @@ fn parenthesized(p: &mut Planner, parts: &[NodeId]) {
     }
 }
 
-/// The opening bracket of an object or an array with something in it.
-fn literal_opener(p: &Planner, node: NodeId) -> Option<TokenId> {
+/// The first gap inside an object or an array with something in it.
+fn inside_literal(p: &Planner, node: NodeId) -> Option<TokenId> {
     match Kind::at(p, node) {
-        Kind::Object | Kind::Array | Kind::ObjectPattern | Kind::ArrayPattern => {
-            (p.end(node) > p.first(node) + 2).then(|| p.first(node))
-        }
-        Kind::AssignmentPattern => literal_opener(p, p.part(node, 0)?),
+        Kind::Object | Kind::Array | Kind::ObjectPattern | Kind::ArrayPattern => p.inside(node),
+        Kind::AssignmentPattern => inside_literal(p, p.part(node, 0)?),
         _ => None,
     }
 }
@@ -162,8 +160,8 @@ const STAND_IN_DEPTH: usize = 8;
 pub(super) fn stand_in(p: &Planner, last: NodeId, only: bool) -> Option<TokenId> {
     let (mut node, mut only) = (last, only);
     for _ in 0..STAND_IN_DEPTH {
-        if let Some(opener) = literal_opener(p, node) {
-            return Some(opener + 1);
+        if let Some(gap) = inside_literal(p, node) {
+            return Some(gap);
         }
         if p.is(node, Kind::JsxElement) || p.is(node, Kind::JsxSelfClosingElement) {
             return super::markup::opening(p, node);
@@ -183,8 +181,7 @@ pub(super) fn stand_in(p: &Planner, last: NodeId, only: bool) -> Option<TokenId>
                 continue;
             }
             Kind::CallExpression | Kind::NewExpression if only => {
-                let filled = p.is(inner, Kind::Arguments) && p.end(inner) > p.first(inner) + 2;
-                return filled.then(|| p.first(inner) + 1);
+                return p.inside(inner).filter(|_| p.is(inner, Kind::Arguments));
             }
             _ => return None,
         }
@@ -231,7 +228,7 @@ fn stays_with_its_call(p: &Planner, arguments: &[NodeId]) -> bool {
         parameters.is_some_and(|at| p.elements(&p.parts(parts[at])).len() > 1)
     };
     matches!(before, [title] if is_title(*title))
-        || before.iter().any(|element| literal_opener(p, *element).is_some())
+        || before.iter().any(|element| inside_literal(p, *element).is_some())
         || (!before.is_empty() && takes_parameters(*last))
 }
 
@@ -273,68 +270,50 @@ fn new_expression(p: &mut Planner, parts: &[NodeId]) {
     }
 }
 
+/// What a node is in a chain of calls. A point right behind a number would be its own.
+fn link(p: &Planner, node: NodeId) -> Option<Link> {
+    match Kind::at(p, node) {
+        Kind::CallExpression => p.parts(node).last().map(|arguments| Link::Call(*arguments)),
+        Kind::MemberExpression => match (p.part(node, 0), p.part(node, 1)) {
+            (Some(head), Some(dot)) if !p.is(head, Kind::Number) => {
+                Some(Link::Method(p.first(dot)))
+            }
+            _ => Some(Link::Other),
+        },
+        Kind::SubscriptExpression => Some(Link::Other),
+        _ => None,
+    }
+}
+
 /// `gauges.filter(…).map(…)`: a chain of calls, broken before each of them. The outermost node of
 /// the chain plans its breaks; the nodes inside it know that they are part of one.
 fn chain(p: &mut Planner, node: NodeId) {
     if p.is_link(node) {
         return;
     }
-    let mut dots: Vec<TokenId> = Vec::new();
-    let mut calls = 0;
-    let mut at = node;
-    let mut called = false;
-    loop {
-        match Kind::at(p, at) {
-            Kind::CallExpression => called = true,
-            Kind::MemberExpression => {
-                // A point right behind a number would be its own.
-                let of_number = p.part(at, 0).is_some_and(|head| p.is(head, Kind::Number));
-                if called && !of_number && let Some(dot) = p.part(at, 1) {
-                    dots.push(p.first(dot));
-                    calls += 1;
-                }
-                called = false;
-            }
-            Kind::SubscriptExpression => called = false,
-            _ => break,
-        }
-        if at != node {
-            p.hand(at, Handed::Link);
-        }
-        match p.part(at, 0) {
-            Some(next) => at = next,
-            None => break,
-        }
-    }
-    dots.reverse();
-    let Some(&first) = dots.first() else { return };
+    let mut links = p.links(node, link);
+    p.hand_links(&links);
+    let calls = links.dots.len();
+    let Some(&first) = links.dots.first() else { return };
     // The first call stays with a short name, with `this` and with a class; where somebody broke
     // the chain, it stays where it stood.
-    let by_hand = p.choices.keep_open && dots.iter().any(|dot| p.broken_before(*dot));
-    let stays = match by_hand {
+    let stays = match links.by_hand {
         true => !p.broken_before(first),
-        false => stands_short(p, at) && first == p.first(at) + 1,
+        false => stands_short(p, links.head) && first == p.first(links.head) + 1,
     };
     if stays {
-        dots.remove(0);
+        links.dots.remove(0);
     }
-    if calls < 2 || dots.is_empty() {
+    if calls < 2 || links.dots.is_empty() {
         return;
     }
     let group = p.group(Shape::Chain, p.first(node), p.end(node));
     if calls == 2
-        && let Some(last) = p.parts(node).last()
-        && p.is(*last, Kind::Arguments)
-        && p.end(*last) > p.first(*last) + 2
+        && let Some(last) = p.parts(node).last().filter(|last| p.is(**last, Kind::Arguments))
     {
-        p.group_mut(group).stand_in = Some(p.first(*last) + 1);
+        p.group_mut(group).stand_in = p.inside(*last);
     }
-    if by_hand {
-        p.force(group);
-    }
-    for dot in dots {
-        p.may_break(dot, group, p.choices.chain_steps, 0, Setting::WordGap);
-    }
+    p.break_links(&links, group);
 }
 
 /// Whether a chain's first call stays with the name that it begins with.
@@ -357,8 +336,7 @@ fn member_expression(p: &mut Planner, parts: &[NodeId]) {
     if p.is(*object, Kind::Number) {
         return;
     }
-    let in_chain = p.is_breakable(dot);
-    if !in_chain {
+    if !p.is_breakable(dot) {
         p.word(dot, 0);
     }
     for part in rest {
@@ -393,17 +371,8 @@ fn assignment(p: &mut Planner, parts: &[NodeId]) {
 /// `ebb ? 1 : 2`; a chain of them is broken together.
 fn ternary_expression(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let [_, question, yes, colon, no] = parts else { return };
-    let group = p.chain_of(node);
-    let gap = p.choices.operator_gap;
-    for sign in [question, colon] {
-        let blanks = p.unfused(p.first(*sign), gap);
-        if p.after_comment(p.first(*sign)) {
-            // With a line break before the comment, a parser may not see that the sign goes on.
-            p.keep_gap(p.first(*sign));
-            continue;
-        }
-        p.may_break(p.first(*sign), group, p.choices.chain_steps, blanks, Setting::OperatorGap);
-    }
+    let (gap, level) = (p.choices.operator_gap, p.choices.chain_steps);
+    let group = p.conditional(node, [*question, *colon], gap, level, Setting::OperatorGap);
     for value in [yes, no] {
         let blanks = p.unfused(p.first(*value), gap);
         p.flat(p.first(*value), blanks, Setting::OperatorGap);

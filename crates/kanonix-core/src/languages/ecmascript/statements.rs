@@ -2,9 +2,9 @@
 
 use super::classes::decorators;
 use super::kinds::Kind;
-use crate::layout::plan::{Around, Change, GroupId, Rows, Shape};
-use crate::layout::planner::{Handed, List, Planner};
-use crate::layout::vocabulary::Sort;
+use crate::layout::plan::{Change, GroupId, Rows, Shape};
+use crate::layout::planner::Planner;
+use crate::layout::vocabulary::{Handed, List, Sort};
 use crate::style::{Key, Setting};
 use crate::syntax::{NodeId, Role, TokenId};
 
@@ -83,11 +83,6 @@ pub(super) fn listed(p: &mut Planner, parts: &[NodeId], group: GroupId, level: u
             p.flat(next, 0, Setting::StatementEnd);
         }
     }
-}
-
-/// Whether a part of a body ends the member before it.
-pub(super) fn is_end(p: &Planner, part: NodeId) -> bool {
-    p.is_separator(part)
 }
 
 pub(super) fn sort(p: &Planner, node: NodeId) -> Sort {
@@ -263,24 +258,17 @@ fn declaration(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
 
 /// `{ … }` around statements.
 fn statement_block(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
-    let Some((opener, closer, inner)) = bracketed(p, parts) else { return };
-    let flat = match p.handed_block(node) {
-        Some(group) => Some(group),
-        None if stands_alone(p, node) && p.keeps_flat(node, Key::Control) => {
-            Some(p.group(Shape::List, opener, closer + 1))
+    let flat = p.handed_block(node).or_else(|| {
+        let alone = stands_alone(p, node) && p.keeps_flat(node, Key::Control);
+        alone.then(|| p.group(Shape::List, p.first(node), p.end(node)))
+    });
+    match flat {
+        Some(group) => {
+            let inner = p.flat_block(parts, group);
+            flat_statements(p, inner, group);
         }
-        None => None,
-    };
-    if let Some(group) = flat {
-        p.group_mut(group).around = Around::OneLine;
-        flat_statements(p, inner, group);
-        p.may_break(closer, group, 0, 1, Setting::FlatBlock);
-        return;
+        None => p.block(parts, block_base(p, node), |p, inner, group| listed(p, inner, group, 1)),
     }
-    let group = p.group(Shape::Block, opener, closer + 1);
-    p.base(group, block_base(p, node));
-    listed(p, inner, group, 1);
-    p.close_block(group, p.first(inner[0]), closer);
 }
 
 /// Whether a block has no header.
@@ -315,22 +303,6 @@ fn flat_statements(p: &mut Planner, parts: &[NodeId], group: GroupId) {
         }
         if index + 1 < parts.len() {
             p.hand(*part, Handed::Statement(group));
-        }
-    }
-}
-
-/// The opening and the closing token and what stands between; an empty pair is laid out at once.
-pub(super) fn bracketed<'n>(
-    p: &mut Planner,
-    parts: &'n [NodeId],
-) -> Option<(TokenId, TokenId, &'n [NodeId])> {
-    match parts {
-        [opener, inner @ .., closer] if !inner.is_empty() => {
-            Some((p.first(*opener), p.first(*closer), inner))
-        }
-        _ => {
-            p.list(parts, List::new());
-            None
         }
     }
 }
@@ -381,12 +353,9 @@ fn follower(p: &mut Planner, node: NodeId, header: TokenId, after_block: bool) {
     } else {
         p.broken_between(token.saturating_sub(1), token)
     };
-    if own_line {
-        let group = p.group(Shape::Block, header, token);
-        p.line(token, group, 0, Setting::ElseLine);
-        p.at_most(token, 0);
-    } else {
-        p.flat(token, 1, Setting::ElseLine);
+    match own_line {
+        true => p.follower(token, header),
+        false => p.flat(token, 1, Setting::ElseLine),
     }
 }
 
@@ -406,8 +375,7 @@ fn switch_statement(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
 }
 
 fn switch_body(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
-    let Some((opener, closer, cases)) = bracketed(p, parts) else { return };
-    p.cases(opener, cases, closer, p.first(p.parent(node)));
+    p.cases(parts, p.first(p.parent(node)));
 }
 
 /// `case ebb: …`

@@ -1,9 +1,10 @@
 //! Types, signatures and what only TypeScript declares, in the grammar's order.
 
 use super::kinds::Kind;
-use super::statements::{bracketed, is_end, sort, statement_end};
+use super::statements::{sort, statement_end};
 use crate::layout::plan::Shape;
-use crate::layout::planner::{Handed, List, Planner};
+use crate::layout::planner::Planner;
+use crate::layout::vocabulary::{Handed, List};
 use crate::style::{Key, Setting};
 use crate::syntax::{NodeId, TokenId};
 
@@ -250,24 +251,21 @@ fn interface_declaration(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
 
 /// The members of an interface, each on its line.
 fn interface_body(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
-    let Some((opener, closer, inner)) = bracketed(p, parts) else { return };
-    let group = p.group(Shape::Block, opener, closer + 1);
-    p.base(group, p.first(p.parent(node)));
-    let members: Vec<NodeId> = inner.iter().copied().filter(|part| !is_end(p, *part)).collect();
-    p.statements(&members, group, 1, sort);
-    for pair in inner.windows(2) {
-        // A type at a line's end and a `<` on the next one: only the lines keep the two apart.
-        if !is_end(p, pair[0]) && p.token_text(p.first(pair[1])) == "<" {
-            p.fix(pair[0]);
-            p.fix(pair[1]);
+    p.block(parts, p.first(p.parent(node)), |p, inner, group| {
+        let members: Vec<NodeId> =
+            inner.iter().copied().filter(|part| !p.is_separator(*part)).collect();
+        p.statements(&members, group, 1, sort);
+        for pair in inner.windows(2) {
+            // A type at a line's end and a `<` on the next one: only the lines keep the two apart.
+            if !p.is_separator(pair[0]) && p.token_text(p.first(pair[1])) == "<" {
+                p.fix(pair[0]);
+                p.fix(pair[1]);
+            }
         }
-    }
-    for part in inner {
-        if is_end(p, *part) {
+        for part in inner.iter().filter(|part| p.is_separator(**part)).collect::<Vec<_>>() {
             p.flat(p.first(*part), 0, Setting::StatementEnd);
         }
-    }
-    p.close_block(group, p.first(inner[0]), closer);
+    });
 }
 
 fn enum_declaration(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
@@ -310,7 +308,7 @@ fn object_type(p: &mut Planner, parts: &[NodeId]) {
     let group = p.list(parts, List::new().collection().opens_around_lines());
     let (Some(group), Some((_, rest))) = (group, parts.split_first()) else { return };
     for pair in rest[..rest.len().saturating_sub(1)].windows(2) {
-        if !is_end(p, pair[0]) && !is_end(p, pair[1]) {
+        if !p.is_separator(pair[0]) && !p.is_separator(pair[1]) {
             p.may_break(p.first(pair[1]), group, 1, 1, Setting::WordGap);
             p.force(group);
         }
@@ -337,10 +335,7 @@ fn function_type(p: &mut Planner, parts: &[NodeId]) {
 fn conditional_type(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     p.words(parts);
     let [_, _, _, question, _, colon, no] = parts else { return };
-    let group = p.chain_of(node);
-    for sign in [question, colon] {
-        p.may_break(p.first(*sign), group, 1, 1, Setting::WordGap);
-    }
+    let group = p.conditional(node, [*question, *colon], 1, 1, Setting::WordGap);
     let colon = p.first(*colon);
     if p.is(*no, Kind::ConditionalType) && !super::expressions::stands_deeper(p, *no, colon) {
         p.hand(*no, Handed::Chain(group));

@@ -1,7 +1,8 @@
 //! How JSON is laid out, in the grammar's order.
 
 use crate::layout::plan::GroupId;
-use crate::layout::planner::{List, Planner};
+use crate::layout::planner::Planner;
+use crate::layout::vocabulary::List;
 use crate::style::Setting;
 use crate::languages::kinds::kinds;
 use crate::syntax::NodeId;

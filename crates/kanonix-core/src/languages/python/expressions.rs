@@ -2,8 +2,8 @@
 
 use super::kinds::Kind;
 use crate::layout::plan::{Around, Rows, Shape};
-use crate::layout::planner::{Handed, List, Planner};
-use crate::layout::vocabulary::Binary;
+use crate::layout::planner::Planner;
+use crate::layout::vocabulary::{Binary, Link, List};
 use crate::style::Setting;
 use crate::syntax::{NodeId, TokenId};
 
@@ -92,14 +92,14 @@ fn ends_in_starred_call(p: &Planner, parts: &[NodeId]) -> bool {
 fn argument_list(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     p.set_context(node, IN_BRACKETS);
     let stand_in = match p.elements(parts)[..] {
-        [only] => literal_opener(p, only).map(|opener| opener + 1),
+        [only] => inside_literal(p, only),
         _ => None,
     };
     p.list(parts, List::new().last_comma().stand_in(stand_in));
 }
 
-/// The opening bracket of a display with something in it.
-fn literal_opener(p: &Planner, node: NodeId) -> Option<TokenId> {
+/// The first gap inside a display with something in it.
+fn inside_literal(p: &Planner, node: NodeId) -> Option<TokenId> {
     matches!(
         Kind::at(p, node),
         Kind::List
@@ -109,8 +109,8 @@ fn literal_opener(p: &Planner, node: NodeId) -> Option<TokenId> {
             | Kind::DictionaryComprehension
             | Kind::SetComprehension
     )
-    .then(|| p.first(node))
-    .filter(|first| p.end(node) > first + 2)
+    .then(|| p.inside(node))
+    .flatten()
 }
 
 /// Operands and operators in turn, on one line.
@@ -188,7 +188,7 @@ fn parenthesized(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     p.set_context(node, IN_BRACKETS);
     let [opener, inner, closer] = parts else { return };
     let group = p.enclosed(Shape::Chain, *opener, *inner, *closer);
-    p.group_mut(group).stand_in = literal_opener(p, *inner).map(|literal| literal + 1);
+    p.group_mut(group).stand_in = inside_literal(p, *inner);
     if p.is(*inner, Kind::ConcatenatedString) {
         p.group_mut(group).around = Around::OneLine;
     }
@@ -226,7 +226,7 @@ fn binary(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) {
         precedence,
         breakable: in_brackets(p, node),
         word: kind == Kind::BooleanOperator,
-        stand_in: literal_opener(p, *right).map(|opener| opener + 1),
+        stand_in: inside_literal(p, *right),
     });
 }
 
@@ -282,50 +282,26 @@ fn assignment(p: &mut Planner, parts: &[NodeId]) {
     }
 }
 
+fn link(p: &Planner, node: NodeId) -> Option<Link> {
+    match Kind::at(p, node) {
+        Kind::Call => p.parts(node).last().map(|arguments| Link::Call(*arguments)),
+        Kind::Attribute => p.part(node, 1).map(|dot| Link::Method(p.first(dot))),
+        Kind::Subscript => Some(Link::Other),
+        _ => None,
+    }
+}
+
 /// `gauges.filter(…).order_by(…)` inside brackets: broken before each call.
 fn chain(p: &mut Planner, node: NodeId) {
     if p.is_link(node) {
         return;
     }
-    let mut dots: Vec<TokenId> = Vec::new();
-    let mut at = node;
-    let mut called = false;
-    loop {
-        let parts = p.parts(at);
-        match Kind::at(p, at) {
-            Kind::Call => called = true,
-            Kind::Attribute => {
-                if called && parts.len() > 1 {
-                    dots.push(p.first(parts[1]));
-                }
-                called = false;
-            }
-            Kind::Subscript => called = false,
-            _ => break,
-        }
-        if at != node {
-            p.hand(at, Handed::Link);
-        }
-        match parts.first() {
-            Some(next) => at = *next,
-            None => break,
-        }
-    }
-    dots.reverse();
-    if dots.len() < 2 || !in_brackets(p, node) {
-        return;
-    }
-    let by_hand = p.choices.keep_open && dots.iter().any(|dot| p.broken_before(*dot));
-    if dots.len() == 2 && !by_hand {
-        return;
-    }
-    let group = p.leading_chain(node);
-    if by_hand {
-        p.force(group);
-    }
-    let level = p.choices.chain_steps;
-    for dot in dots {
-        p.may_break(dot, group, level, 0, Setting::WordGap);
+    let links = p.links(node, link);
+    p.hand_links(&links);
+    let worth = links.dots.len() > 2 || (links.dots.len() == 2 && links.by_hand);
+    if worth && in_brackets(p, node) {
+        let group = p.leading_chain(node);
+        p.break_links(&links, group);
     }
 }
 

@@ -2,8 +2,8 @@
 
 use super::kinds::Kind;
 use crate::layout::plan::{Change, GroupId, Shape};
-use crate::layout::planner::{List, Planner};
-use crate::layout::vocabulary::Sort;
+use crate::layout::planner::Planner;
+use crate::layout::vocabulary::{List, Sort};
 use crate::style::{Key, Setting};
 use crate::syntax::{NodeId, TokenId};
 

@@ -4,9 +4,9 @@ use super::expressions::{assigned, breakable};
 use super::items::header;
 use super::kinds::Kind;
 use super::patterns::ends_open;
-use crate::layout::plan::{Around, Change, GroupId, Shape};
-use crate::layout::planner::{Handed, List, Planner};
-use crate::layout::vocabulary::Sort;
+use crate::layout::plan::{Change, GroupId, Shape};
+use crate::layout::planner::Planner;
+use crate::layout::vocabulary::{Handed, Sort};
 use crate::style::{Key, Setting};
 use crate::syntax::{NodeId, TokenId};
 
@@ -45,6 +45,7 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
 /// What a statement is to the blank lines around it.
 fn sort(p: &Planner, node: NodeId) -> Sort {
     match Kind::at(p, node) {
+        Kind::AttributeItem => Sort::Lead,
         Kind::UseDeclaration | Kind::ExternCrateDeclaration => Sort::Import,
         Kind::FunctionItem | Kind::FunctionSignatureItem => {
             match Kind::at(p, p.parent(node)) {
@@ -61,68 +62,26 @@ fn sort(p: &Planner, node: NodeId) -> Sort {
     }
 }
 
-/// Statements, each on a line of its own behind its attributes, which have lines of theirs.
+/// Statements; an empty one stays with the statement that it stands behind.
 pub(super) fn statements(p: &mut Planner, parts: &[NodeId], block: GroupId, level: u8) {
-    let mut before: Option<Sort> = None;
-    let mut first: Option<NodeId> = None;
-    for part in parts {
-        let token = p.first(*part);
-        if p.is(*part, Kind::EmptyStatement) && before.is_some() && !p.broken_before(token) {
-            p.word(token, 0);
-            continue;
-        }
-        let breaks = match before {
-            None if first.is_none() => Setting::FlatBlock,
-            _ => Setting::StatementEnd,
-        };
-        match level {
-            0 if block != GroupId::ROOT => p.line_beside(token, block, breaks),
-            _ => p.line(token, block, level, breaks),
-        }
-        if first.is_some() {
-            p.at_most(token, 0);
-        }
-        let first_part = *first.get_or_insert(*part);
-        if p.is(*part, Kind::AttributeItem) {
-            continue;
-        }
-        let now = sort(p, *part);
-        if let Some(before) = before {
-            p.blank_lines_between(p.first(first_part), before, now);
-        }
-        (before, first) = (Some(now), None);
-    }
-}
-
-/// The opening and the closing token and what stands between; an empty pair is laid out at once.
-fn bracketed<'n>(
-    p: &mut Planner,
-    parts: &'n [NodeId],
-) -> Option<(TokenId, TokenId, &'n [NodeId])> {
-    match parts {
-        [opener, inner @ .., closer] if !inner.is_empty() => {
-            Some((p.first(*opener), p.first(*closer), inner))
-        }
-        [_, closer] if p.is_breakable(p.first(*closer)) => None,
-        _ => {
-            p.list(parts, List::new());
-            None
+    let is_behind = |p: &Planner, index: usize, part: NodeId| {
+        p.is(part, Kind::EmptyStatement)
+            && !p.broken_before(p.first(part))
+            && parts[..index].iter().any(|before| !p.is(*before, Kind::AttributeItem))
+    };
+    let mut apart = Vec::with_capacity(parts.len());
+    for (index, part) in parts.iter().enumerate() {
+        match is_behind(p, index, *part) {
+            true => p.word(p.first(*part), 0),
+            false => apart.push(*part),
         }
     }
+    p.statements(&apart, block, level, sort);
 }
 
 /// `{ … }` around statements or items, so many steps further in than the line of `base`.
-pub(super) fn enclosed_statements(
-    p: &mut Planner,
-    parts: &[NodeId],
-    base: TokenId,
-    level: u8,
-) {
-    let Some((opener, closer, inner)) = bracketed(p, parts) else { return };
-    let group = p.group(Shape::Block, opener, closer + 1);
-    p.base(group, base);
-    statements(p, inner, group, level);
-    p.close_block(group, p.first(inner[0]), closer);
+pub(super) fn enclosed_statements(p: &mut Planner, parts: &[NodeId], base: TokenId, level: u8) {
+    p.block(parts, base, |p, inner, group| statements(p, inner, group, level));
 }
 
 /// `'ebb: { … }`
@@ -143,15 +102,10 @@ fn block(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         let flat = alone && is_value(p, node) && p.keeps_flat(node, Key::Value);
         flat.then(|| p.group(Shape::List, p.first(node), p.end(node)))
     });
-    if let Some(group) = handed {
-        let Some((_, closer, inner)) = bracketed(p, parts) else { return };
-        p.group_mut(group).around = Around::OneLine;
-        for part in inner {
-            p.may_break(p.first(*part), group, 1, 1, Setting::FlatBlock);
-        }
-        return p.may_break(closer, group, 0, 1, Setting::FlatBlock);
+    match handed {
+        Some(group) => _ = p.flat_block(parts, group),
+        None => enclosed_statements(p, parts, block_base(p, node), 1),
     }
-    enclosed_statements(p, parts, block_base(p, node), 1);
 }
 
 /// The token whose line a block's lines count from: its header's first one.
@@ -289,7 +243,7 @@ fn let_declaration(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     p.base(group, header);
     assigned_in(p, group, value, header);
     match p.choices.else_own_line {
-        true => else_on_own_line(p, other, header),
+        true => p.follower(other, header),
         false => {
             let own = behind(p, other, header, Some(group), Setting::ElseLine);
             if ends_open(p, parts[1]) {
@@ -320,16 +274,10 @@ fn if_expression(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     if let Some(other) = rest.first() {
         let token = p.first(*other);
         match p.choices.else_own_line {
-            true => else_on_own_line(p, token, header),
+            true => p.follower(token, header),
             false => p.flat(token, 1, Setting::ElseLine),
         }
     }
-}
-
-fn else_on_own_line(p: &mut Planner, word: TokenId, header: TokenId) {
-    let group = p.group(Shape::Block, header, word);
-    p.line(word, group, 0, Setting::ElseLine);
-    p.at_most(word, 0);
 }
 
 /// Whether an `if` is a value that stands on one line: one value in each block, and not itself a
@@ -381,9 +329,8 @@ fn match_expression(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
 
 /// The arms of a `match`, each on its line.
 fn match_block(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
-    let Some((opener, closer, arms)) = bracketed(p, parts) else { return };
-    p.cases(opener, arms, closer, p.first(p.parent(node)));
-    if let Some(last) = arms.last() {
+    p.cases(parts, p.first(p.parent(node)));
+    if let [_, .., last, _] = parts {
         last_arm(p, *last);
     }
 }
@@ -448,7 +395,8 @@ fn guard(p: &mut Planner, pattern: NodeId, block: Option<NodeId>) {
         return;
     }
     let block = block.filter(|block| {
-        p.handed_block(*block).is_none() && p.style.is(Setting::OpenBrace, Key::Control, "same_line")
+        p.handed_block(*block).is_none()
+            && p.style.is(Setting::OpenBrace, Key::Control, "same_line")
     });
     let end = block.map_or(p.end(pattern), |block| p.first(block) + 1);
     let group = p.group(Shape::Chain, p.first(pattern), end);

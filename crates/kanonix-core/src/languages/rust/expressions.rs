@@ -4,8 +4,8 @@ use super::blocks::block_behind;
 use super::items::{attributes, header};
 use super::kinds::Kind;
 use crate::layout::plan::{Counts, Shape};
-use crate::layout::planner::{Handed, List, Planner};
-use crate::layout::vocabulary::Binary;
+use crate::layout::planner::Planner;
+use crate::layout::vocabulary::{Binary, Handed, Link, Links, List};
 use crate::style::{Key, Setting};
 use crate::syntax::{NodeId, TokenId};
 
@@ -77,7 +77,7 @@ pub(super) fn breakable(p: &Planner, value: NodeId) -> Option<NodeId> {
         Kind::CallExpression
         | Kind::TryExpression
         | Kind::AwaitExpression
-        | Kind::FieldExpression => Links::of(p, value).map(|_| value),
+        | Kind::FieldExpression => links(p, value).map(|_| value),
         _ => None,
     }
 }
@@ -177,7 +177,7 @@ fn binary_expression(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
             stand_in: None,
         });
         // A chain with lines of its own is no part of a line of operands.
-        let breaks = |operand: &&NodeId| Links::of(p, **operand).is_some_and(|links| links.by_hand);
+        let breaks = |operand: &&NodeId| links(p, **operand).is_some_and(|links| links.by_hand);
         if [left, right].iter().any(breaks) {
             let (before, after) = (p.gap(p.first(*operator)).group, p.gap(p.first(*right)).group);
             if let Some(group) = before.into_iter().chain(after).min() {
@@ -187,55 +187,35 @@ fn binary_expression(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     }
 }
 
-/// The links of a chain of calls and fields (`gauges.iter().map(…).level`) that may begin a line.
-struct Links {
-    dots: Vec<TokenId>,
-    by_hand: bool,
-    /// The arguments of the last call, where that ends the chain.
-    last: Option<NodeId>,
+fn link(p: &Planner, node: NodeId) -> Option<Link> {
+    match Kind::at(p, node) {
+        Kind::AwaitExpression | Kind::FieldExpression => {
+            p.part(node, 1).map(|dot| Link::Field(p.first(dot)))
+        }
+        Kind::CallExpression => p.part(node, 1).map(Link::Call),
+        Kind::TryExpression | Kind::GenericFunction => Some(Link::Other),
+        _ => None,
+    }
 }
 
-impl Links {
-    /// The links of the chain that ends with `node`; `None` if it has no place for a line to end.
-    fn of(p: &Planner, node: NodeId) -> Option<Links> {
-        let mut dots: Vec<TokenId> = Vec::new();
-        let mut last = None;
-        let mut at = node;
-        loop {
-            let link = match Kind::at(p, at) {
-                Kind::AwaitExpression | Kind::FieldExpression => p.part(at, 1),
-                Kind::CallExpression => {
-                    if dots.is_empty() && last.is_none() {
-                        last = p.part(at, 1);
-                    }
-                    None
-                }
-                Kind::TryExpression | Kind::GenericFunction => None,
-                _ => break,
-            };
-            dots.extend(link.map(|dot| p.first(dot)));
-            at = p.part(at, 0)?;
-        }
-        dots.reverse();
-        let by_hand = p.choices.keep_open && dots.iter().any(|dot| p.broken_before(*dot));
-        // The first links stay with what is no longer than a step, unless somebody broke them off.
-        let is_name = matches!(Kind::at(p, at), Kind::Identifier | Kind::SelfValue);
-        let begins = p.tree.tokens[p.first(at) as usize].start;
-        let mut staying = 0;
-        for dot in &dots {
-            let width = p.tree.tokens[*dot as usize - 1].end - begins;
-            let is_short = (width as usize) <= p.style.indent_columns();
-            let is_apart = p.broken_between(p.first(at), *dot - 1)
-                || (by_hand && p.broken_before(*dot));
-            if !is_short || is_apart {
-                break;
-            }
-            staying += 1;
-        }
-        dots.drain(..staying);
-        let worth = by_hand || dots.len() > usize::from(is_name && staying == 0);
-        (!dots.is_empty() && worth).then_some(Links { dots, by_hand, last })
-    }
+/// The links of the chain that ends with `node`; `None` if it has no place for a line to end.
+fn links(p: &Planner, node: NodeId) -> Option<Links> {
+    let mut links = p.links(node, link);
+    // The first links stay with what is no longer than a step, unless somebody broke them off.
+    let is_name = matches!(Kind::at(p, links.head), Kind::Identifier | Kind::SelfValue);
+    let head = p.first(links.head);
+    let begins = p.tree.tokens[head as usize].start;
+    let stays = |dot: &&TokenId| {
+        let width = p.tree.tokens[**dot as usize - 1].end - begins;
+        let is_short = (width as usize) <= p.style.indent_columns();
+        let is_apart =
+            p.broken_between(head, **dot - 1) || (links.by_hand && p.broken_before(**dot));
+        is_short && !is_apart
+    };
+    let staying = links.dots.iter().take_while(stays).count();
+    links.dots.drain(..staying);
+    let worth = links.by_hand || links.dots.len() > usize::from(is_name && staying == 0);
+    (!links.dots.is_empty() && worth).then_some(links)
 }
 
 /// `gauges.iter().map(…)?`: broken before each link. The outermost node of the chain plans its
@@ -244,33 +224,19 @@ fn chain(p: &mut Planner, node: NodeId) {
     if p.is_link(node) {
         return;
     }
-    let links = Links::of(p, node);
-    let mut at = node;
-    while let Some(inner) = p.part(at, 0) {
-        match Kind::at(p, inner) {
-            Kind::AwaitExpression
-            | Kind::FieldExpression
-            | Kind::CallExpression
-            | Kind::TryExpression
-            | Kind::GenericFunction => p.hand(inner, Handed::Link),
-            _ => break,
-        }
-        at = inner;
-    }
-    let Some(Links { dots, by_hand, last }) = links else { return };
+    let all = p.links(node, link);
+    p.hand_links(&all);
+    let Some(links) = links(p, node) else { return };
     let group = p.chain_of(node);
     p.group_mut(group).counts = Counts::Beneath;
-    if let Some(last) = last.filter(|last| p.end(*last) > p.first(*last) + 2)
-        && dots.len() == 1
-    {
-        p.group_mut(group).stand_in = Some(p.first(last) + 1);
+    if let (Some(last), [_]) = (links.arguments, &links.dots[..]) {
+        p.group_mut(group).stand_in = p.inside(last);
     }
-    if by_hand {
-        p.force(group);
-    }
-    for dot in dots {
-        let blanks = u8::from(joins_numbers(p, dot) && !p.gap_text(dot).is_empty());
-        p.may_break(dot, group, p.choices.chain_steps, blanks, Setting::WordGap);
+    p.break_links(&links, group);
+    for dot in links.dots {
+        if joins_numbers(p, dot) && !p.gap_text(dot).is_empty() {
+            p.gap(dot).blanks = 1;
+        }
     }
 }
 
@@ -325,15 +291,14 @@ fn stand_in(p: &Planner, last: NodeId, only: bool) -> Option<TokenId> {
     let mut node = last;
     for _ in 0..STAND_IN_DEPTH {
         let inner = *p.parts(node).last()?;
-        let filled = |node: NodeId| (p.end(node) > p.first(node) + 2).then(|| p.first(node) + 1);
         match Kind::at(p, node) {
             Kind::ClosureExpression if p.is(inner, Kind::Block) => {
                 return p.keeps_flat(inner, Key::Lambda).then(|| p.first(inner) + 1);
             }
             Kind::ClosureExpression | Kind::ReferenceExpression | Kind::UnaryExpression => {}
-            Kind::ArrayExpression | Kind::TupleExpression if only => return filled(node),
+            Kind::ArrayExpression | Kind::TupleExpression if only => return p.inside(node),
             Kind::StructExpression | Kind::CallExpression | Kind::MacroInvocation if only => {
-                return filled(inner);
+                return p.inside(inner);
             }
             _ => return None,
         }

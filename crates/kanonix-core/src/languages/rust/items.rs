@@ -4,7 +4,8 @@ use super::blocks::{block_behind, enclosed_statements, statements};
 use super::expressions::assigned;
 use super::kinds::Kind;
 use crate::layout::plan::{Around, Change, GroupId, Shape};
-use crate::layout::planner::{Handed, List, Planner};
+use crate::layout::planner::Planner;
+use crate::layout::vocabulary::{Handed, List};
 use crate::style::{Key, Setting};
 use crate::syntax::NodeId;
 
@@ -276,19 +277,14 @@ fn macro_definition(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         return;
     };
     p.words(&parts[..=opener]);
-    let (Some(first), Some(closer)) = (parts.get(opener + 1), parts.last()) else { return };
-    if first == closer {
-        return p.tight(&parts[opener..]);
-    }
-    let group = p.group(Shape::Block, p.first(parts[opener]), p.end(*closer));
-    p.base(group, p.first(node));
-    for part in &parts[opener + 1..parts.len() - 1] {
-        match p.is(*part, Kind::Semicolon) {
-            true => p.word(p.first(*part), 0),
-            false => p.line(p.first(*part), group, 1, Setting::FlatBlock),
+    p.block(&parts[opener..], p.first(node), |p, rules, group| {
+        for part in rules {
+            match p.is(*part, Kind::Semicolon) {
+                true => p.word(p.first(*part), 0),
+                false => p.line(p.first(*part), group, 1, Setting::FlatBlock),
+            }
         }
-    }
-    p.close_block(group, p.first(*first), p.first(*closer));
+    });
 }
 
 /// `warn!(level)`, `tides! { … }`
@@ -332,11 +328,7 @@ pub(super) fn attributes(p: &mut Planner, parts: &[NodeId], group: Option<GroupI
         }
         match group {
             Some(group) => p.may_break(token, group, 1, 1, Setting::WordGap),
-            None if p.broken_before(token) => {
-                let group = p.group(Shape::Block, p.first(pair[0]), token);
-                p.newline(token, group, 0, Setting::WordGap);
-            }
-            None => p.word(token, 1),
+            None => p.as_it_stands(p.first(pair[0]), token),
         }
     }
 }

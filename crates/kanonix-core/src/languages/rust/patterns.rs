@@ -4,7 +4,8 @@ use super::expressions::{range, tuple};
 use super::items::header;
 use super::kinds::Kind;
 use crate::layout::plan::{Rows, Shape};
-use crate::layout::planner::{Handed, List, Planner};
+use crate::layout::planner::Planner;
+use crate::layout::vocabulary::{Handed, List};
 use crate::style::Setting;
 use crate::syntax::NodeId;
 

@@ -4,7 +4,8 @@ use super::expressions::tuple;
 use super::items::{attributes, header};
 use super::kinds::Kind;
 use crate::layout::plan::{GroupId, Shape};
-use crate::layout::planner::{Handed, List, Planner};
+use crate::layout::planner::Planner;
+use crate::layout::vocabulary::{Handed, List};
 use crate::style::Setting;
 use crate::syntax::NodeId;
 

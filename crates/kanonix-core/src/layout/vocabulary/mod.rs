@@ -1,25 +1,20 @@
-//! Combinators that several languages share: what a binary operator, an assignment or a block of
-//! statements looks like is the engine's to know.
+//! Combinators that several languages share: what an operator, a chain of calls, an assignment or a
+//! block of statements looks like is the engine's to know.
 
-use super::plan::{Counts, GroupId, Shape};
-use super::planner::{Handed, Planner};
-use crate::style::{Key, Setting};
+mod blocks;
+mod chains;
+mod lists;
+mod rewrites;
+
+pub use crate::layout::handed::Handed;
+pub use blocks::Sort;
+pub use chains::{Link, Links};
+pub use lists::List;
+
+use crate::layout::plan::{Counts, GroupId, Shape};
+use crate::layout::planner::Planner;
+use crate::style::Setting;
 use crate::syntax::{NodeId, Role, TokenId};
-
-/// What a statement is to the blank lines around it.
-#[derive(Clone, Copy, Debug, PartialEq, Eq)]
-pub enum Sort {
-    /// Brings names in from elsewhere.
-    Import,
-    /// Declares a function.
-    Function,
-    /// Declares a class.
-    Type,
-    /// Declares a function inside a class.
-    Member,
-    /// Anything else.
-    Other,
-}
 
 /// An operator with two operands.
 #[derive(Clone, Copy, Debug)]
@@ -95,100 +90,6 @@ impl Planner<'_> {
         }
     }
 
-    /// Statements, each on a line of its own, with the blank lines between them.
-    pub fn statements(
-        &mut self,
-        parts: &[NodeId],
-        block: GroupId,
-        level: u8,
-        sort: fn(&Planner, NodeId) -> Sort,
-    ) {
-        let mut before: Option<Sort> = None;
-        for part in parts {
-            let token = self.first(*part);
-            let now = sort(self, *part);
-            let breaks = if before.is_none() { Setting::FlatBlock } else { Setting::StatementEnd };
-            self.line(token, block, level, breaks);
-            if let Some(before) = before {
-                self.blank_lines_between(token, before, now);
-            }
-            before = Some(now);
-        }
-    }
-
-    /// The blank lines that two neighbours ask for.
-    pub fn blank_lines_between(&mut self, token: TokenId, before: Sort, after: Sort) {
-        let around = |sort| match sort {
-            Sort::Function => Some(Key::BetweenFunctions),
-            Sort::Type => Some(Key::BetweenTypes),
-            Sort::Member => Some(Key::BetweenMembers),
-            Sort::Import | Sort::Other => None,
-        };
-        let lines = |p: &Self, key: Option<Key>| {
-            let number = key.and_then(|key| p.style.number(Setting::BlankLines, key));
-            number.unwrap_or(0) as u8
-        };
-        let mut asked_after = lines(self, around(before));
-        if before == Sort::Import && after != Sort::Import {
-            asked_after = lines(self, Some(Key::AfterImports));
-        }
-        let asked_before = lines(self, around(after));
-        if asked_after > 0 || asked_before > 0 {
-            self.blank_lines(token, asked_before, asked_after);
-        }
-    }
-
-    /// The brace that opens a block, behind its header or on the next line. `header` is the first
-    /// token of the construct, `key` the kind of block that `open_brace` knows.
-    pub fn open_brace(&mut self, brace: TokenId, header: TokenId, key: Key) {
-        if self.brace_on_next_line(key) {
-            let group = self.group(Shape::Block, header, brace + 1);
-            self.newline(brace, group, 0, Setting::OpenBrace);
-        } else {
-            self.flat(brace, 1, Setting::OpenBrace);
-        }
-    }
-
-    /// As [`Planner::open_brace`] for a block that `flat_block` may keep on its header's line. It
-    /// is handed its group then.
-    pub fn open_block(&mut self, block: NodeId, header: TokenId, key: Key) {
-        self.open_block_as(block, header, key, key);
-    }
-
-    /// As [`Planner::open_block`] for a block that `flat_block` knows by another key, `flat`.
-    pub fn open_block_as(&mut self, block: NodeId, header: TokenId, key: Key, flat: Key) {
-        let (brace, end) = (self.first(block), self.end(block));
-        let next_line = self.brace_on_next_line(key);
-        let is_flat = self.keeps_flat(block, flat) && !(next_line && self.broken_before(brace));
-        if !is_flat {
-            return self.open_brace(brace, header, key);
-        }
-        let group = if next_line {
-            // Where it does not fit after all, its brace is on the next line.
-            let group = self.group(Shape::List, brace - 1, end);
-            self.base(group, header);
-            self.may_break(brace, group, 0, 1, Setting::OpenBrace);
-            group
-        } else {
-            self.flat(brace, 1, Setting::OpenBrace);
-            self.group(Shape::List, brace, end)
-        };
-        self.hand(block, Handed::Block(group));
-    }
-
-    /// The first gap that is broken of a block that is kept on its header's line, should it not
-    /// fit there; `None` for a block that is not.
-    pub fn flat_opening(&self, block: NodeId, key: Key) -> Option<TokenId> {
-        let brace = self.first(block);
-        let next_line = self.brace_on_next_line(key);
-        let flat = self.keeps_flat(block, key) && !(next_line && self.broken_before(brace));
-        flat.then_some(if next_line { brace } else { brace + 1 })
-    }
-
-    fn brace_on_next_line(&self, key: Key) -> bool {
-        self.style.is(Setting::OpenBrace, key, "next_line")
-    }
-
     /// A chain over a node, whose lines know whether they begin with it.
     pub fn leading_chain(&mut self, node: NodeId) -> GroupId {
         let (first, end) = (self.first(node), self.end(node));
@@ -239,6 +140,21 @@ impl Planner<'_> {
         }
     }
 
+    /// The first gap inside a node that begins and ends with a bracket, if there is something in it.
+    pub fn inside(&self, node: NodeId) -> Option<TokenId> {
+        (self.end(node) > self.first(node) + 2).then(|| self.first(node) + 1)
+    }
+
+    /// What follows something on its line or stands on the next one, as it stands.
+    pub fn as_it_stands(&mut self, start: TokenId, token: TokenId) {
+        if self.broken_before(token) {
+            let group = self.group(Shape::Block, start, token);
+            self.newline(token, group, 0, Setting::WordGap);
+        } else {
+            self.word(token, 1);
+        }
+    }
+
     /// One thing between two brackets, broken inside them. Returns the group.
     pub fn enclosed(
         &mut self,
@@ -265,33 +181,6 @@ impl Planner<'_> {
         self.may_break(inner, group, 1, blanks, Setting::InnerGap);
         self.may_break(last, group, 0, blanks, Setting::InnerGap);
         group
-    }
-
-    /// The cases of a `switch` or the arms of a `match`, each on a line of its own, between two
-    /// braces whose header begins at `header`.
-    pub fn cases(&mut self, opener: TokenId, cases: &[NodeId], closer: TokenId, header: TokenId) {
-        let group = self.group(Shape::Block, opener, closer + 1);
-        self.base(group, header);
-        self.statements(cases, group, 1, |_, _| Sort::Other);
-        let deeper = self.choices.case_indent;
-        for case in cases {
-            let token = self.first(*case);
-            let gap = self.gap(token);
-            if !deeper {
-                gap.level = 0;
-                gap.breaks = Setting::CaseIndent;
-            }
-        }
-        if let Some(first) = cases.first() {
-            self.close_block(group, self.first(*first), closer);
-        }
-    }
-
-    /// The line of a block's closing bracket, and the blank lines at the block's edges.
-    pub fn close_block(&mut self, block: GroupId, first: TokenId, closer: TokenId) {
-        self.at_most(first, self.choices.edge_blank);
-        self.line(closer, block, 0, Setting::FlatBlock);
-        self.at_most(closer, self.choices.edge_blank);
     }
 
     /// Whether a comment stands right before a token.

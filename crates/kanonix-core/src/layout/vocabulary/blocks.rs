@@ -1,0 +1,202 @@
+//! Blocks, what stands in them line by line, and the brackets around them.
+
+use crate::layout::plan::{Around, GroupId, Shape};
+use crate::layout::planner::Planner;
+use crate::layout::vocabulary::{Handed, List};
+use crate::style::{Key, Setting};
+use crate::syntax::{NodeId, TokenId};
+
+/// What a statement is to the blank lines around it.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum Sort {
+    /// Brings names in from elsewhere.
+    Import,
+    /// Declares a function.
+    Function,
+    /// Declares a class.
+    Type,
+    /// Declares a function inside a class.
+    Member,
+    /// Stands on a line of its own before what it belongs to.
+    Lead,
+    /// Anything else.
+    Other,
+}
+
+impl Planner<'_> {
+    /// Statements, each on a line of its own, with the blank lines between them.
+    pub fn statements(
+        &mut self,
+        parts: &[NodeId],
+        block: GroupId,
+        level: u8,
+        sort: fn(&Planner, NodeId) -> Sort,
+    ) {
+        let mut before: Option<Sort> = None;
+        // The first of the lines that belong to the statement to come.
+        let mut lead: Option<TokenId> = None;
+        for (index, part) in parts.iter().enumerate() {
+            let token = self.first(*part);
+            let breaks = if index == 0 { Setting::FlatBlock } else { Setting::StatementEnd };
+            match level {
+                0 if block != GroupId::ROOT => self.line_beside(token, block, breaks),
+                _ => self.line(token, block, level, breaks),
+            }
+            if lead.is_some() {
+                self.at_most(token, 0);
+            }
+            let first = *lead.get_or_insert(token);
+            let now = sort(self, *part);
+            if now == Sort::Lead {
+                continue;
+            }
+            if let Some(before) = before {
+                self.blank_lines_between(first, before, now);
+            }
+            (before, lead) = (Some(now), None);
+        }
+    }
+
+    /// The opening and the closing token of a pair of brackets and what stands between; an empty pair
+    /// is laid out at once.
+    pub fn bracketed<'n>(
+        &mut self,
+        parts: &'n [NodeId],
+    ) -> Option<(TokenId, TokenId, &'n [NodeId])> {
+        match parts {
+            [opener, inner @ .., closer] if !inner.is_empty() => {
+                Some((self.first(*opener), self.first(*closer), inner))
+            }
+            [_, closer] if self.is_breakable(self.first(*closer)) => None,
+            _ => {
+                self.list(parts, List::new());
+                None
+            }
+        }
+    }
+
+    /// A block between brackets, whose lines count from the line of `base`: `inside` lays out what
+    /// stands in it, unless it is empty.
+    pub fn block(
+        &mut self,
+        parts: &[NodeId],
+        base: TokenId,
+        inside: impl FnOnce(&mut Self, &[NodeId], GroupId),
+    ) {
+        let Some((opener, closer, inner)) = self.bracketed(parts) else { return };
+        let group = self.group(Shape::Block, opener, closer + 1);
+        self.base(group, base);
+        inside(self, inner, group);
+        let edge = self.choices.edge_blank;
+        let first = self.first(inner[0]);
+        self.at_most(first, edge);
+        self.line(closer, group, 0, Setting::FlatBlock);
+        self.at_most(closer, edge);
+    }
+
+    /// What stands between brackets on its header's line, as long as this list fits there.
+    pub fn flat_block<'n>(&mut self, parts: &'n [NodeId], list: GroupId) -> &'n [NodeId] {
+        let Some((_, closer, inner)) = self.bracketed(parts) else { return &[] };
+        self.group_mut(list).around = Around::OneLine;
+        for part in inner {
+            self.may_break(self.first(*part), list, 1, 1, Setting::FlatBlock);
+        }
+        self.may_break(closer, list, 0, 1, Setting::FlatBlock);
+        inner
+    }
+
+    /// A word that goes on with a construct behind one of its blocks (`else`), on a line of its own.
+    pub fn follower(&mut self, word: TokenId, header: TokenId) {
+        let group = self.group(Shape::Block, header, word);
+        self.line(word, group, 0, Setting::ElseLine);
+        self.at_most(word, 0);
+    }
+
+    /// The blank lines that two neighbours ask for.
+    pub fn blank_lines_between(&mut self, token: TokenId, before: Sort, after: Sort) {
+        let around = |sort| match sort {
+            Sort::Function => Some(Key::BetweenFunctions),
+            Sort::Type => Some(Key::BetweenTypes),
+            Sort::Member => Some(Key::BetweenMembers),
+            Sort::Import | Sort::Other | Sort::Lead => None,
+        };
+        let lines = |p: &Self, key: Option<Key>| {
+            let number = key.and_then(|key| p.style.number(Setting::BlankLines, key));
+            number.unwrap_or(0) as u8
+        };
+        let mut asked_after = lines(self, around(before));
+        if before == Sort::Import && after != Sort::Import {
+            asked_after = lines(self, Some(Key::AfterImports));
+        }
+        let asked_before = lines(self, around(after));
+        if asked_after > 0 || asked_before > 0 {
+            self.blank_lines(token, asked_before, asked_after);
+        }
+    }
+
+    /// The brace that opens a block, behind its header or on the next line. `header` is the first
+    /// token of the construct, `key` the kind of block that `open_brace` knows.
+    pub fn open_brace(&mut self, brace: TokenId, header: TokenId, key: Key) {
+        if self.brace_on_next_line(key) {
+            let group = self.group(Shape::Block, header, brace + 1);
+            self.newline(brace, group, 0, Setting::OpenBrace);
+        } else {
+            self.flat(brace, 1, Setting::OpenBrace);
+        }
+    }
+
+    /// As [`Planner::open_brace`] for a block that `flat_block` may keep on its header's line. It
+    /// is handed its group then.
+    pub fn open_block(&mut self, block: NodeId, header: TokenId, key: Key) {
+        self.open_block_as(block, header, key, key);
+    }
+
+    /// As [`Planner::open_block`] for a block that `flat_block` knows by another key, `flat`.
+    pub fn open_block_as(&mut self, block: NodeId, header: TokenId, key: Key, flat: Key) {
+        let (brace, end) = (self.first(block), self.end(block));
+        let next_line = self.brace_on_next_line(key);
+        let is_flat = self.keeps_flat(block, flat) && !(next_line && self.broken_before(brace));
+        if !is_flat {
+            return self.open_brace(brace, header, key);
+        }
+        let group = if next_line {
+            // Where it does not fit after all, its brace is on the next line.
+            let group = self.group(Shape::List, brace - 1, end);
+            self.base(group, header);
+            self.may_break(brace, group, 0, 1, Setting::OpenBrace);
+            group
+        } else {
+            self.flat(brace, 1, Setting::OpenBrace);
+            self.group(Shape::List, brace, end)
+        };
+        self.hand(block, Handed::Block(group));
+    }
+
+    /// The first gap that is broken of a block that is kept on its header's line, should it not
+    /// fit there; `None` for a block that is not.
+    pub fn flat_opening(&self, block: NodeId, key: Key) -> Option<TokenId> {
+        let brace = self.first(block);
+        let next_line = self.brace_on_next_line(key);
+        let flat = self.keeps_flat(block, key) && !(next_line && self.broken_before(brace));
+        flat.then_some(if next_line { brace } else { brace + 1 })
+    }
+
+    fn brace_on_next_line(&self, key: Key) -> bool {
+        self.style.is(Setting::OpenBrace, key, "next_line")
+    }
+
+    /// The cases of a `switch` or the arms of a `match`, each on a line of its own, between two
+    /// braces whose header begins at `header`.
+    pub fn cases(&mut self, parts: &[NodeId], header: TokenId) {
+        self.block(parts, header, |p, cases, group| {
+            p.statements(cases, group, 1, |_, _| Sort::Other);
+            if !p.choices.case_indent {
+                for case in cases {
+                    let token = p.first(*case);
+                    let gap = p.gap(token);
+                    (gap.level, gap.breaks) = (0, Setting::CaseIndent);
+                }
+            }
+        });
+    }
+}

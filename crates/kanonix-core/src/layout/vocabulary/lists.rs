@@ -1,0 +1,155 @@
+//! Bracketed lists.
+
+use crate::layout::plan::{Around, Change, GroupId, Opens, Rows, Shape};
+use crate::layout::planner::Planner;
+use crate::style::Setting;
+use crate::syntax::{NodeId, TokenId};
+
+/// How a bracketed list is laid out.
+#[derive(Clone, Copy, Debug, Default)]
+pub struct List {
+    tight: bool,
+    collection: bool,
+    last_comma: bool,
+    closed: bool,
+    stand_in: Option<TokenId>,
+    rows: Option<Rows>,
+    by_hand: bool,
+    reluctant: bool,
+}
+
+impl List {
+    /// A list that may stay flat around something of several lines inside it.
+    pub fn new() -> List {
+        List::default()
+    }
+
+    /// A collection, which `list_wrap = "one_each"` always opens.
+    pub fn collection(self) -> List {
+        List { collection: true, ..self }
+    }
+
+    /// A comma may be added behind its last element, and taken away.
+    pub fn last_comma(self) -> List {
+        self.last_comma_if(true)
+    }
+
+    /// The same where something is so.
+    pub fn last_comma_if(self, last_comma: bool) -> List {
+        List { last_comma, ..self }
+    }
+
+    /// It opens where something inside it takes several lines.
+    pub fn opens_around_lines(self) -> List {
+        self.opens_around_lines_if(true)
+    }
+
+    /// The same where something is so.
+    pub fn opens_around_lines_if(self, closed: bool) -> List {
+        List { closed, ..self }
+    }
+
+    /// Nothing stands inside its brackets beside the first and the last element.
+    pub fn tight(self) -> List {
+        List { tight: true, ..self }
+    }
+
+    /// Its last element is broken at this gap in its place.
+    pub fn stand_in(self, gap: Option<TokenId>) -> List {
+        List { stand_in: gap, ..self }
+    }
+
+    /// Several elements may share a line, however few they are.
+    pub fn shared_rows(self) -> List {
+        List { rows: Some(Rows::Shared), ..self }
+    }
+
+    /// It opens by hand alone.
+    pub fn by_hand(self) -> List {
+        self.by_hand_if(true)
+    }
+
+    /// The same where something is so.
+    pub fn by_hand_if(self, by_hand: bool) -> List {
+        List { by_hand, ..self }
+    }
+
+    /// What stands before it on its line is broken rather than it.
+    pub fn reluctant(self) -> List {
+        List { reluctant: true, ..self }
+    }
+}
+
+impl Planner<'_> {
+    /// A bracketed list: `parts` begins with the opening bracket, ends with the closing one, and
+    /// has the elements and separators between them. Returns its group, unless a bracket is missing.
+    pub fn list(&mut self, parts: &[NodeId], list: List) -> Option<GroupId> {
+        let (&opener, &closer) = match (parts.first(), parts.last()) {
+            (Some(first), Some(last)) if parts.len() > 1 => (first, last),
+            _ => return None,
+        };
+        let group = self.group(Shape::List, self.first(opener), self.end(closer));
+        let inner = &parts[1..parts.len() - 1];
+        let elements = inner.iter().filter(|part| !self.is_separator(**part)).count();
+        let gap = if list.tight { 0 } else { self.inner_gap(self.first(opener)) };
+        let own = self.group_mut(group);
+        own.around = if list.closed { Around::OneLine } else { Around::Lists };
+        own.stand_in = list.stand_in;
+        own.rows = list.rows.unwrap_or(Rows::Bracketed);
+        own.reluctant = list.reluctant;
+        own.opens = if list.by_hand { Opens::ByHand } else { Opens::TooWide };
+        if elements == 0 && inner.is_empty() {
+            let (first, last) = (self.first(opener), self.first(closer));
+            if last == first + 1 {
+                self.flat(last, 0, Setting::InnerGap);
+            } else {
+                self.may_break(last, group, 0, 0, Setting::InnerGap);
+            }
+            return Some(group);
+        }
+        let mut after_separator = true;
+        for (index, part) in inner.iter().enumerate() {
+            let token = self.first(*part);
+            if self.is_separator(*part) {
+                self.word(token, 0);
+                after_separator = true;
+            } else if after_separator {
+                let (blanks, setting) = match index {
+                    0 => (gap, Setting::InnerGap),
+                    _ => (1, Setting::WordGap),
+                };
+                self.may_break(token, group, 1, blanks, setting);
+                after_separator = false;
+            }
+        }
+        let first = self.first(inner[0]);
+        self.at_most(first, self.choices.edge_blank);
+        let last = self.first(closer);
+        self.may_break(last, group, 0, gap, Setting::InnerGap);
+        self.at_most(last, self.choices.edge_blank);
+        if self.choices.one_each && list.collection && elements > 1 {
+            self.force(group);
+        }
+        if list.last_comma {
+            self.last_comma(inner, last, group);
+        }
+        Some(group)
+    }
+
+    fn last_comma(&mut self, inner: &[NodeId], closer: TokenId, group: GroupId) {
+        let Some(&last) = inner.last() else { return };
+        let is_comma = self.is_separator(last);
+        let (add, drop) = (self.choices.add_last_comma, self.choices.drop_last_comma);
+        if is_comma && inner.len() > 1 {
+            let comma = self.first(last);
+            if drop {
+                self.rewrite(comma, Change::Drop, Setting::LastComma);
+            } else if add || self.broken_before(closer) {
+                self.rewrite(comma, Change::DropIfFlat(group), Setting::LastComma);
+            }
+        } else if !is_comma && add {
+            let Some(token) = self.tree.last_solid(last) else { return };
+            self.rewrite(token, Change::AppendIfOpen(",", group), Setting::LastComma);
+        }
+    }
+}
