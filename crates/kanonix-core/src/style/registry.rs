@@ -118,6 +118,8 @@ pub enum Family {
     Expressions,
     /// Imports, functions, classes, and blocks under headers.
     Definitions,
+    /// Types, or what a file of values has in their place: tables.
+    Types,
     /// Braces around blocks, and `else` behind them.
     Braces,
     /// Headers in parentheses (`if (a)`), behind which a statement may stand without braces.
@@ -508,7 +510,7 @@ pub static REGISTRY: &[Entry] = &[
                 BLANKS,
                 "0",
             ),
-            key(Key::BetweenTypes, Family::Definitions, "at least, around a class", BLANKS, "0"),
+            key(Key::BetweenTypes, Family::Types, "at least, around a class or a table", BLANKS, "0"),
             key(Key::BetweenMembers, Family::Definitions, "at least, around a method", BLANKS, "0"),
             key(
                 Key::AtEdges,

@@ -27,6 +27,7 @@ const FAMILIES: &[Family] = &[
     Family::Signs,
     Family::Expressions,
     Family::Definitions,
+    Family::Types,
     Family::Braces,
     Family::ParenHeaders,
     Family::NamelessFunctions,

@@ -28,6 +28,7 @@ pub(super) static LANGUAGE: Language = Language {
         Family::Signs,
         Family::Expressions,
         Family::Definitions,
+        Family::Types,
         Family::Quotes,
         Family::StatementEnd,
     ],

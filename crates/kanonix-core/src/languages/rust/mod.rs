@@ -30,6 +30,7 @@ pub(super) static LANGUAGE: Language = Language {
         Family::Signs,
         Family::Expressions,
         Family::Definitions,
+        Family::Types,
         Family::Braces,
         Family::Namespaces,
         Family::ValueBlocks,

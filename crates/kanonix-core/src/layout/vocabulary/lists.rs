@@ -136,6 +136,16 @@ impl Planner<'_> {
         Some(group)
     }
 
+    /// A bracketed list in which no line may end.
+    pub fn flat_list(&mut self, parts: &[NodeId]) {
+        let [opener, inner @ .., closer] = parts else { return };
+        let gap = if inner.is_empty() { 0 } else { self.inner_gap(self.first(*opener)) };
+        self.commas(inner);
+        for edge in inner.first().into_iter().chain([closer]) {
+            self.flat(self.first(*edge), gap, Setting::InnerGap);
+        }
+    }
+
     fn last_comma(&mut self, inner: &[NodeId], closer: TokenId, group: GroupId) {
         let Some(&last) = inner.last() else { return };
         let is_comma = self.is_separator(last);
