@@ -57,6 +57,7 @@ languages! {
     "python" python { LANGUAGE = "python" }
     "json" json { LANGUAGE = "json" }
     "rust" rust { LANGUAGE = "rust" }
+    "toml" toml { LANGUAGE = "toml" }
 }
 
 /// The language of this name.

@@ -60,13 +60,15 @@ pub struct Indented {
     pub words: &'static [&'static str],
 }
 
-/// Where a construct ends if a line ends there, although a grammar may read on.
+/// What a line's end means to a construct, although a grammar may read on.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
 pub enum Ending {
-    /// Behind its first word (`return`).
+    /// It ends with a line that ends behind its first word (`return`).
     FirstWord,
-    /// Before its two brackets (`Gauge[]`).
+    /// It ends with a line that ends before its two brackets (`Gauge[]`).
     Brackets,
+    /// As a statement it has lines of its own, whatever a grammar reads beside it.
+    OwnLine,
 }
 
 /// A grammar with its table from the parser's kinds to the language's own.
@@ -107,8 +109,8 @@ impl Grammar {
         self
     }
 
-    /// The same, with kinds that end where a line ends in a certain place, although the grammar reads
-    /// on: they do not parse then.
+    /// The same, with kinds to which line ends mean what the grammar does not say: where they stand
+    /// otherwise, they do not parse.
     pub const fn ending_lines(mut self, one_line: fn(u16) -> Option<Ending>) -> Grammar {
         self.one_line = Some(one_line);
         self

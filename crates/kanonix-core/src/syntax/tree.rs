@@ -203,8 +203,16 @@ struct Copying<'a> {
 /// takes in those inside it once more.
 const MOST_READINGS: usize = 8;
 
-/// An open node, its child that was copied last, and how many of its children are to come.
-type Open = (NodeId, Option<NodeId>, usize);
+/// A node whose children are being copied.
+struct Open {
+    node: NodeId,
+    /// Its child that was copied last.
+    last: Option<NodeId>,
+    /// How many of its children are to come.
+    to_come: usize,
+    /// Whether something in it does not parse that no child of it has so far.
+    hides_fault: bool,
+}
 
 impl Copying<'_> {
     /// Copies what the cursor is on, as the next child of the innermost open node.
@@ -227,6 +235,9 @@ impl Copying<'_> {
                 self.leaf(id, comment.clone(), self.comment, Role::Comment, false, false);
             }
             let id = self.node(kind, is_error, &mut open);
+            if let Some(around) = open.last_mut() {
+                around.hides_fault &= !node.has_error() && !node.is_missing();
+            }
             let parent = self.tree.nodes[id as usize].parent;
             let children = node.child_count();
             let folded = match folds.last_mut() {
@@ -242,7 +253,8 @@ impl Copying<'_> {
                 && children > 0
                 && cursor.goto_first_child()
             {
-                open.push((id, None, children as usize - 1));
+                let (to_come, hides_fault) = (children as usize - 1, node.has_error());
+                open.push(Open { node: id, last: None, to_come, hides_fault });
                 if let (true, Some(window), 0) = (role.is_body(), self.window, self.readings) {
                     let mut folded = window.folded(cursor.clone(), grammar, self.text);
                     folded.reverse();
@@ -266,13 +278,17 @@ impl Copying<'_> {
                 self.leaf(id, range, kind, role, is_error, is_missing);
             }
             loop {
-                let Some((done, _, to_come)) = open.last_mut() else { return };
-                if *to_come > 0 && cursor.goto_next_sibling() {
-                    *to_come -= 1;
+                let Some(done) = open.last_mut() else { return };
+                if done.to_come > 0 && cursor.goto_next_sibling() {
+                    done.to_come -= 1;
                     break;
                 }
-                folds.pop_if(|(body, _)| *body == *done);
-                self.tree.nodes[*done as usize].end = self.tree.tokens.len() as TokenId;
+                let (node, hides_fault) = (done.node, done.hides_fault);
+                folds.pop_if(|(body, _)| *body == node);
+                if hides_fault {
+                    self.misses(node);
+                }
+                self.tree.nodes[node as usize].end = self.tree.tokens.len() as TokenId;
                 open.pop();
                 cursor.goto_parent();
             }
@@ -282,9 +298,9 @@ impl Copying<'_> {
     /// A new node, the next child of the innermost open one.
     fn node(&mut self, kind: u16, fault: bool, open: &mut [Open]) -> NodeId {
         let id = self.tree.nodes.len() as NodeId;
-        let parent = open.last().map_or(0, |(parent, ..)| *parent);
-        if let Some((_, last, _)) = open.last_mut() {
-            if let Some(before) = last.replace(id) {
+        let parent = open.last().map_or(0, |open| open.node);
+        if let Some(around) = open.last_mut() {
+            if let Some(before) = around.last.replace(id) {
                 self.tree.nodes[before as usize].next = NonZeroU32::new(id);
             }
         }
@@ -300,6 +316,16 @@ impl Copying<'_> {
             end: first,
         });
         id
+    }
+
+    /// Something is missing in a node that the grammar has no name for: the end of a line.
+    fn misses(&mut self, node: NodeId) {
+        let end = self.tree.tokens.last().map_or(0, |token| token.end as usize);
+        self.tree.faulty.push(node);
+        self.tree.faults.push(end..end);
+        if let Some(last) = self.tree.tokens.last_mut() {
+            last.fault = true;
+        }
     }
 
     /// Hidden comments inside what is one token are part of it.
@@ -329,7 +355,7 @@ impl Copying<'_> {
         if goes_in && cursor.goto_first_child() {
             let outside = std::mem::replace(&mut self.offset, range.start);
             self.readings += 1;
-            self.walk(grammar, cursor, vec![(node, None, parts - 1)]);
+            self.walk(grammar, cursor, vec![Open { node, last: None, to_come: parts - 1, hides_fault: false }]);
             self.readings -= 1;
             self.offset = outside;
         }

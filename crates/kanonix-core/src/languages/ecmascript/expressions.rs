@@ -372,7 +372,11 @@ fn assignment(p: &mut Planner, parts: &[NodeId]) {
 fn ternary_expression(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let [_, question, yes, colon, no] = parts else { return };
     let (gap, level) = (p.choices.operator_gap, p.choices.chain_steps);
-    let group = p.conditional(node, [*question, *colon], gap, level, Setting::OperatorGap);
+    // With a line break before a comment, a parser may not see that the sign behind it goes on.
+    let (kept, signs): (Vec<NodeId>, Vec<NodeId>) =
+        [*question, *colon].into_iter().partition(|sign| p.after_comment(p.first(*sign)));
+    kept.iter().for_each(|sign| p.keep_gap(p.first(*sign)));
+    let group = p.conditional(node, &signs, gap, level, Setting::OperatorGap);
     for value in [yes, no] {
         let blanks = p.unfused(p.first(*value), gap);
         p.flat(p.first(*value), blanks, Setting::OperatorGap);

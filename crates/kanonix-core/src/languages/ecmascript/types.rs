@@ -335,7 +335,7 @@ fn function_type(p: &mut Planner, parts: &[NodeId]) {
 fn conditional_type(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     p.words(parts);
     let [_, _, _, question, _, colon, no] = parts else { return };
-    let group = p.conditional(node, [*question, *colon], 1, 1, Setting::WordGap);
+    let group = p.conditional(node, &[*question, *colon], 1, 1, Setting::WordGap);
     let colon = p.first(*colon);
     if p.is(*no, Kind::ConditionalType) && !super::expressions::stands_deeper(p, *no, colon) {
         p.hand(*no, Handed::Chain(group));

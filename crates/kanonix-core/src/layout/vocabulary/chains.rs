@@ -82,19 +82,14 @@ impl Planner<'_> {
     pub fn conditional(
         &mut self,
         node: NodeId,
-        signs: [NodeId; 2],
+        signs: &[NodeId],
         blanks: u8,
         level: u8,
         setting: Setting,
     ) -> GroupId {
         let group = self.chain_of(node);
         for sign in signs {
-            let token = self.first(sign);
-            if self.after_comment(token) {
-                // With a line break before the comment, a parser may not see that the sign goes on.
-                self.keep_gap(token);
-                continue;
-            }
+            let token = self.first(*sign);
             let blanks = self.unfused(token, blanks);
             self.may_break(token, group, level, blanks, setting);
         }
