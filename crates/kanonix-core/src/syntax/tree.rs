@@ -269,7 +269,11 @@ impl Copying<'_> {
                     || (role == Role::Atom && grammar.is_foreign(kind, &self.text[range.clone()]))
                     || (role == Role::Comment
                         && grammar.comments().is_open(&self.text[range.clone()]));
-                let is_missing = range.is_empty() && node.is_missing();
+                // What is missing in it may have no name.
+                let is_missing = range.is_empty() && (node.is_missing() || node.has_error());
+                // A line end that may not stand there is a place where something else is missing.
+                let is_blank = is_error && self.text[range.clone()].trim_matches(BLANKS).is_empty();
+                let is_missing = is_missing || is_blank;
                 // What the grammar reads in a comment is a text of the program, blanks and all.
                 self.ends = match role {
                     Role::Comment if node.named_child_count() > 0 => &LINE_ENDS,
@@ -423,7 +427,7 @@ impl Copying<'_> {
         }
         let tokens = &mut self.tree.tokens;
         if is_missing {
-            self.tree.faults.push(range.clone());
+            self.tree.faults.push(range.start..range.start);
             self.missing = true;
             // What is missing may be missed before the comments, too.
             for last in tokens.iter_mut().rev() {
