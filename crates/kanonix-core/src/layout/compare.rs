@@ -200,6 +200,7 @@ impl Comparing<'_> {
         let respelt = |rewrite: &Rewrite| matches!(rewrite.change, Change::Respell(_));
         let rewrites = self.sheet.plan.rewrites_of(index);
         if token.multi_line
+            && !self.sheet.tree.line_ends_count
             && !self.sheet.tree.keeps(index)
             && let Some(wanted) = self.converts
             && !rewrites.iter().any(respelt)

@@ -134,7 +134,7 @@ fn tokens_agree(
             let same = next.is_some_and(|(_, new)| {
                 let leaf = &after[new.start as usize..new.end as usize];
                 new.role == role
-                    && same_leaf(role, &text, leaf)
+                    && same_leaf(role, &text, leaf, tree.line_ends_count)
                     && (role != Role::Text || shown(before, token) == shown(after, new))
             });
             if !same {
@@ -171,8 +171,9 @@ fn shown<'a>(text: &'a str, token: &Token) -> (&'a str, &'a str) {
     (leading, trailing)
 }
 
-/// Line ends inside a token do not count, nor do blanks inside a comment.
-fn same_leaf(role: Role, before: &str, after: &str) -> bool {
+/// Line ends inside a token count where the language does not say otherwise; blanks inside a comment
+/// never do.
+fn same_leaf(role: Role, before: &str, after: &str, line_ends_count: bool) -> bool {
     if before == after {
         return true;
     }
@@ -181,7 +182,7 @@ fn same_leaf(role: Role, before: &str, after: &str) -> bool {
             |text: &str| -> String { text.chars().filter(|c| !c.is_whitespace()).collect() };
         return solid(before) == solid(after);
     }
-    before.contains('\n') && before.replace("\r\n", "\n") == after.replace("\r\n", "\n")
+    !line_ends_count && before.contains('\n') && before.replace("\r\n", "\n") == after.replace("\r\n", "\n")
 }
 
 /// `added` are the new tokens that a rewrite declared, ascending; what begins with one of them is

@@ -80,6 +80,8 @@ pub struct Grammar {
     indented: Option<Indented>,
     /// Whether the grammar reads something that the language does not have.
     foreign: Option<fn(u16, &str) -> bool>,
+    /// Whether a line's end inside a token is part of what it says.
+    line_ends_count: bool,
     /// Where no line may end in a kind.
     one_line: Option<fn(u16) -> Option<Ending>>,
     loaded: OnceLock<Loaded>,
@@ -100,7 +102,25 @@ impl Grammar {
     ) -> Grammar {
         let loaded = OnceLock::new();
         let (reading, indented, foreign, one_line) = (None, None, None, None);
-        Grammar { load, kinds, comments, reading, indented, foreign, one_line, loaded }
+        let line_ends_count = false;
+        Grammar {
+            load,
+            kinds,
+            comments,
+            reading,
+            indented,
+            foreign,
+            line_ends_count,
+            one_line,
+            loaded,
+        }
+    }
+
+    /// The same for a language that does not say that a line's end inside a token is the same however
+    /// it is written: it stays as it stands.
+    pub const fn counting_line_ends(mut self) -> Grammar {
+        self.line_ends_count = true;
+        self
     }
 
     /// The same for a language in which lines and indentation are syntax.
@@ -147,6 +167,11 @@ impl Grammar {
     /// Whether an atom is nothing that the language has.
     pub(super) fn is_foreign(&self, kind: u16, text: &str) -> bool {
         self.foreign.is_some_and(|foreign| foreign(kind, text))
+    }
+
+    /// Whether a line's end inside a token is part of what it says.
+    pub(super) fn counts_line_ends(&self) -> bool {
+        self.line_ends_count
     }
 
     /// How its comments are written.

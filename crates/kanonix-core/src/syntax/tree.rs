@@ -76,6 +76,8 @@ pub struct Tree {
     pub kept: Vec<Range<usize>>,
     /// Whether the indentation of a line is syntax.
     pub indented: bool,
+    /// Whether a line's end inside a token is part of what it says.
+    pub line_ends_count: bool,
     /// How its language writes comments.
     pub comments: &'static Comments,
     /// What its language says of each kind of node.
@@ -102,6 +104,7 @@ impl Tree {
                 mark: if text.starts_with('\u{feff}') { 3 } else { 0 },
                 kept: Vec::new(),
                 indented: grammar.is_indented(),
+                line_ends_count: grammar.counts_line_ends(),
                 comments: grammar.comments(),
                 kinds: grammar.kinds(),
                 faulty: Vec::new(),
