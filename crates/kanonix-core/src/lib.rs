@@ -16,6 +16,9 @@
 //! Arrows run one way: [`languages`] to [`layout`] to [`syntax`] to [`text`], with [`style`] beside
 //! them; [`proof`] holds the result against what was there.
 
+#[cfg(test)]
+extern crate self as kanonix_core;
+
 mod document;
 pub mod languages;
 pub mod layout;

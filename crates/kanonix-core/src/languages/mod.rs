@@ -3,6 +3,9 @@
 //! A new language is a new folder and one line in `languages!`. A language names no other language.
 
 mod kinds;
+#[cfg(test)]
+#[path = "../../tests/support/mod.rs"]
+mod testing;
 
 use crate::layout::planner::Rule;
 use crate::style::{Family, Key, REGISTRY, Setting, Slot, Style};

@@ -182,7 +182,9 @@ fn same_leaf(role: Role, before: &str, after: &str, line_ends_count: bool) -> bo
             |text: &str| -> String { text.chars().filter(|c| !c.is_whitespace()).collect() };
         return solid(before) == solid(after);
     }
-    !line_ends_count && before.contains('\n') && before.replace("\r\n", "\n") == after.replace("\r\n", "\n")
+    !line_ends_count
+        && before.contains('\n')
+        && before.replace("\r\n", "\n") == after.replace("\r\n", "\n")
 }
 
 /// `added` are the new tokens that a rewrite declared, ascending; what begins with one of them is

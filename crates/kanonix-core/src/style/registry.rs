@@ -510,7 +510,13 @@ pub static REGISTRY: &[Entry] = &[
                 BLANKS,
                 "0",
             ),
-            key(Key::BetweenTypes, Family::Types, "at least, around a class or a table", BLANKS, "0"),
+            key(
+                Key::BetweenTypes,
+                Family::Types,
+                "at least, around a class or a table",
+                BLANKS,
+                "0",
+            ),
             key(Key::BetweenMembers, Family::Definitions, "at least, around a method", BLANKS, "0"),
             key(
                 Key::AtEdges,

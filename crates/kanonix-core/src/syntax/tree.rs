@@ -362,7 +362,11 @@ impl Copying<'_> {
         if goes_in && cursor.goto_first_child() {
             let outside = std::mem::replace(&mut self.offset, range.start);
             self.readings += 1;
-            self.walk(grammar, cursor, vec![Open { node, last: None, to_come: parts - 1, hides_fault: false }]);
+            self.walk(
+                grammar,
+                cursor,
+                vec![Open { node, last: None, to_come: parts - 1, hides_fault: false }],
+            );
             self.readings -= 1;
             self.offset = outside;
         }

@@ -5,7 +5,7 @@
 use kanonix_core::languages;
 use kanonix_core::style::Style;
 use kanonix_core::text::LineSet;
-use kanonix_core::{judge, mend};
+use kanonix_core::{judge, mend, mend_since};
 
 /// A text of these lines.
 pub fn lines(lines: &[&str]) -> String {
@@ -19,6 +19,18 @@ pub fn style(language: &str, settings: &[(&str, &str, &str)]) -> Style {
         style.set(name, key, value).unwrap();
     }
     style
+}
+
+/// The text with what it has and `base` does not mended.
+pub fn touched(language: &str, base: &str, text: &str) -> String {
+    let language = languages::by_name(language).unwrap();
+    mend_since(base, text, language, &language.style()).unwrap().text
+}
+
+/// The stretches of a text that do not parse.
+pub fn faults(language: &str, text: &str) -> Vec<std::ops::Range<usize>> {
+    let language = languages::by_name(language).unwrap();
+    judge(text, language, &language.style(), &LineSet::of([])).faults
 }
 
 /// The whole text under the language's own style.

@@ -2,7 +2,7 @@
 
 use super::editorconfig::{self, EditorConfig, Properties};
 use super::followed::Followed;
-use super::{Assignment, Canon, CanonError, FILE_NAME, LARGEST, Reach, Spoken};
+use super::{Assignment, Canon, CanonError, FILE_NAME, LARGEST, Reach, Spoken, followed};
 use crate::files::{self, Unread};
 use crate::git::GitError;
 use kanonix_core::languages::{self, Language};
@@ -409,6 +409,10 @@ impl Governing {
             return Ok(Some((language, Because::Canon(pattern.text.clone(), place))));
         }
         let name = path.file_name().unwrap_or_default().to_string_lossy();
+        // What an agreement is written in is not what it is about, unless it says so.
+        if name == FILE_NAME || path.ends_with(followed::PATH) {
+            return Ok(None);
+        }
         if let Some(language) = languages::of_file(&name) {
             return Ok(Some((language, Because::Name)));
         }

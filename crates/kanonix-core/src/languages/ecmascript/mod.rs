@@ -7,6 +7,8 @@ mod kinds;
 mod markup;
 mod statements;
 mod types;
+#[cfg(test)]
+mod tests;
 
 use super::Language;
 use crate::layout::planner::Planner;

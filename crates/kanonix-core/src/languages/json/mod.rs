@@ -1,6 +1,8 @@
 //! JSON, with comments where somebody writes them.
 
 mod layout;
+#[cfg(test)]
+mod tests;
 
 use super::Language;
 use crate::style::{Family, Key, Setting};

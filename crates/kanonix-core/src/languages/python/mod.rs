@@ -3,6 +3,8 @@
 mod expressions;
 mod kinds;
 mod statements;
+#[cfg(test)]
+mod tests;
 
 use super::Language;
 use crate::layout::planner::Planner;

@@ -6,6 +6,8 @@ mod items;
 mod kinds;
 mod patterns;
 mod types;
+#[cfg(test)]
+mod tests;
 
 use super::Language;
 use crate::layout::planner::Planner;

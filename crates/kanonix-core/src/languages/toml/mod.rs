@@ -1,6 +1,8 @@
 //! TOML 1.0: one value a line, so that a line's end is syntax everywhere but in an array.
 
 mod layout;
+#[cfg(test)]
+mod tests;
 
 use super::Language;
 use crate::style::{Family, Key, Setting};
@@ -10,7 +12,8 @@ pub(super) static LANGUAGE: Language = Language {
     name: "toml",
     follows: None,
     suffixes: &["toml"],
-    file_names: &["Pipfile", "Cargo.lock", "poetry.lock", "uv.lock"],
+    // Lock files are TOML, too; programs write them, and nobody reads them.
+    file_names: &["Pipfile"],
     interpreters: &[],
     identifiers: &["toml"],
     line_comment: Some("#"),

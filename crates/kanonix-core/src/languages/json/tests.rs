@@ -1,6 +1,6 @@
 //! How JSON is laid out.
 
-use crate::support::{lay, lay_with, lines};
+use crate::languages::testing::{lay, lay_with, lines};
 
 #[test]
 fn values_on_their_lines() {

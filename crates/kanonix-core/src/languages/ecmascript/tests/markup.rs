@@ -1,7 +1,7 @@
 //! How markup in JavaScript and TypeScript is laid out. A gap with a line break in it means nothing
 //! there; one of blanks alone is shown, and stays.
 
-use crate::support::{lay, lay_with, lines};
+use crate::languages::testing::{lay, lay_with, lines};
 
 const NARROW: (&str, &str, &str) = ("max_line_length", "", "40");
 

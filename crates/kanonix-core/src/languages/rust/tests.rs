@@ -1,6 +1,6 @@
 //! How Rust is laid out, construct by construct.
 
-use crate::support::{lay, lay_with, lines};
+use crate::languages::testing::{lay, lay_with, lines};
 
 fn rust(text: &[&str]) -> String {
     lay("rust", &lines(text))

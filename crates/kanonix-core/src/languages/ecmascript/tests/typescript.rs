@@ -1,6 +1,6 @@
 //! How TypeScript is laid out, construct by construct.
 
-use crate::support::{lay, lay_with, lines};
+use crate::languages::testing::{lay, lay_with, lines};
 
 #[test]
 fn modules_and_declarations() {

@@ -1,6 +1,6 @@
 //! How Python is laid out, construct by construct.
 
-use crate::support::{lay, lay_with, lines};
+use crate::languages::testing::{lay, lay_with, lines};
 
 #[test]
 fn imports() {
