@@ -291,7 +291,7 @@ fn explain_lays_the_same_lines_out_under_each_value() {
       have them.
 
       takes `true`, `false`
-      by default `true` in javascript, typescript, tsx, python, rust
+      by default `true` in javascript, typescript, tsx, python, rust, toml
 
         true                  false
         let a = h * 2 + 1;    let a=h*2+1;

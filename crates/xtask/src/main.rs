@@ -5,6 +5,7 @@ mod corpus;
 mod docs;
 mod fuzz;
 mod moved;
+mod mutate;
 mod spoil;
 mod touch;
 mod witness;
@@ -117,6 +118,18 @@ enum Task {
         #[arg(long, default_value_t = 5)]
         show: usize,
     },
+    /// Makes small mistakes in the core, one at a time: does a test notice?
+    Mutate {
+        /// For how long
+        #[arg(long, default_value_t = 600)]
+        seconds: u64,
+        /// Where the choices start from; the same seed makes the same ones
+        #[arg(long, default_value_t = 1)]
+        seed: u64,
+        /// The folder that the tests are built in
+        #[arg(long, default_value = "target/mutate")]
+        target: PathBuf,
+    },
     /// Writes docs/settings.md from the registry; with --check, only says whether it is current
     Docs {
         /// Changes nothing; fails if the page is not current
@@ -143,6 +156,9 @@ fn main() -> anyhow::Result<ExitCode> {
         Task::Moved { revision, dir, canon, show } => {
             moved::run(&revision, dir.as_deref(), canon.as_deref(), show)?;
             true
+        }
+        Task::Mutate { seconds, seed, target } => {
+            mutate::run(seconds, seed, &std::path::absolute(target)?)?
         }
         Task::Docs { check } => docs::run(check)?,
     };
