@@ -1,12 +1,13 @@
 //! What Kanonix knows of repositories: git, files, the canon, and writing so that nothing is lost.
 //!
 //! It knows no terminal. [`git`] is the only module that calls the git program; [`canon`] reads the
-//! agreed style; [`work`] finds the files and the lines in play; [`files`] opens what a stranger may
-//! have made, [`write`] changes a file, and [`undo`] keeps what was there before.
+//! agreed style; [`work`] finds the files and the lines in play; [`write`] changes a file, and
+//! [`undo`] keeps what was there before. [`system`] is the only one that knows the system: it opens
+//! what a stranger may have made.
 
 pub mod canon;
-pub mod files;
 pub mod git;
+pub mod system;
 pub mod undo;
 pub mod work;
 pub mod write;

@@ -4,15 +4,15 @@
 //! contents are git objects; elsewhere both stand in the user's state folder. Entries expire before
 //! git would sweep their objects away.
 
-use crate::files::Folder;
+use crate::system::{bytes_of, path_of};
+use crate::system::files::Folder;
 use crate::git::{GitError, Repository, Staging};
 use crate::write;
 use serde::{Deserialize, Serialize};
 use sha2::{Digest, Sha256};
-use std::ffi::{OsStr, OsString};
+use std::ffi::OsStr;
 use std::fs;
 use std::io;
-use std::os::unix::ffi::{OsStrExt, OsStringExt};
 use std::path::{Path, PathBuf};
 use std::time::{Duration, Instant, SystemTime, UNIX_EPOCH};
 use thiserror::Error;
@@ -93,7 +93,7 @@ impl Run {
 
 impl Kept {
     fn path(&self) -> PathBuf {
-        PathBuf::from(OsString::from_vec(self.path.clone()))
+        path_of(&self.path)
     }
 
     /// Takes the temporary file away that a run left that was cut short.
@@ -245,10 +245,10 @@ impl Store {
             let new = change.file.as_ref().map(|(_, new)| sum(new));
             let file = new.and_then(|new| Some((contents.next()?, new)));
             let index = change.index.as_ref().map(|(old, new)| {
-                let path = old.path.as_os_str().as_bytes().to_vec();
+                let path = bytes_of(&old.path).to_vec();
                 (path, old.mode.clone(), old.blob.clone(), new.blob.clone())
             });
-            let path = change.path.as_os_str().as_bytes().to_vec();
+            let path = bytes_of(&change.path).to_vec();
             files.push(Kept { path, lines: change.lines, file, index, temporary: name.clone() });
         }
         let run = Run { when: now(), command: command.into(), files };
@@ -389,7 +389,7 @@ impl Store {
         let path = kept.path();
         let mut back = None;
         if let Some((content, after)) = &kept.file {
-            let now = crate::files::read(&path, u64::MAX);
+            let now = crate::system::files::read(&path, u64::MAX);
             let now = now.map_err(|error| format!("it cannot be read: {error}"))?;
             let old = self.content(content).ok_or("what it was before is gone")?;
             if now != old {
@@ -402,7 +402,7 @@ impl Store {
         if let (Some((inside, mode, before, after)), Some(repository)) =
             (&kept.index, &self.repository)
         {
-            let inside = PathBuf::from(OsString::from_vec(inside.clone()));
+            let inside = path_of(inside);
             let staged = repository.staged_blob(&inside).map_err(|error| error.to_string())?;
             if staged.as_ref() != Some(before) {
                 if staged.as_ref() != Some(after) {

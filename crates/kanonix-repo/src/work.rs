@@ -15,7 +15,7 @@ pub use paths::shown_from;
 pub use walking::{Met, is_visible, walk};
 
 use crate::canon::{CanonError, Play, SaveReasons};
-use crate::files::{self, Unread};
+use crate::system::files::{self, Unread};
 use crate::git::{Blobs, GitError, Repository};
 use kanonix_core::languages::Language;
 use kanonix_core::style::Style;

@@ -6,12 +6,11 @@
 //! that writes into the file itself would keep them, but could leave it torn; one that renames, as
 //! we do, would part them.
 
-use crate::files::{Folder, Unread, parts};
-use rustix::fs::{XattrFlags, fgetxattr, flistxattr, fsetxattr};
-use std::ffi::{CStr, CString, OsStr};
-use std::fs::{self, File};
+use crate::system::files::{Folder, Unread, parts};
+use crate::system::{give_attributes, give_owner, names_of, permissions};
+use std::ffi::OsStr;
+use std::fs::File;
 use std::io::{self, Read, Write};
-use std::os::unix::fs::{MetadataExt, PermissionsExt};
 use std::path::Path;
 use thiserror::Error;
 
@@ -82,8 +81,8 @@ pub fn replace(
     if state.permissions().readonly() {
         return Err(WriteError::Refused(io::ErrorKind::PermissionDenied.into()));
     }
-    if state.nlink() > 1 {
-        return Err(WriteError::HardLinks(state.nlink()));
+    if names_of(&state) > 1 {
+        return Err(WriteError::HardLinks(names_of(&state)));
     }
     may_end_here();
     let temporary = OsStr::new(temporary);
@@ -107,12 +106,8 @@ pub fn replace(
 fn filled(mut made: &File, old: &File, new: &[u8]) -> Result<(), WriteError> {
     let state = old.metadata()?;
     made.write_all(new)?;
-    let own = made.metadata()?;
-    if (own.uid(), own.gid()) != (state.uid(), state.gid()) {
-        std::os::unix::fs::fchown(made, Some(state.uid()), Some(state.gid()))
-            .map_err(|error| WriteError::Lost("owner", error))?;
-    }
-    attributes(old, made).map_err(|error| WriteError::Lost("extended attributes", error))?;
+    give_owner(made, &state).map_err(|error| WriteError::Lost("owner", error))?;
+    give_attributes(old, made).map_err(|error| WriteError::Lost("extended attributes", error))?;
     made.set_permissions(state.permissions())?;
     made.sync_data()?;
     Ok(())
@@ -123,37 +118,6 @@ fn is_still(folder: &Folder, name: &OsStr, read: &[u8]) -> Result<bool, WriteErr
     let mut now = Vec::with_capacity(read.len() + 1);
     folder.file(name)?.take(read.len() as u64 + 1).read_to_end(&mut now)?;
     Ok(now == read)
-}
-
-/// The largest name list and value of extended attributes, in bytes, as Linux has it.
-const LARGEST_ATTRIBUTE: usize = 64 * 1024;
-
-/// Gives a file the extended attributes of another one.
-fn attributes(from: &File, to: &File) -> io::Result<()> {
-    let mut names = vec![0; LARGEST_ATTRIBUTE];
-    let length = match flistxattr(from, &mut names[..]) {
-        Ok(length) => length,
-        // A file system without them.
-        Err(rustix::io::Errno::NOTSUP | rustix::io::Errno::NOSYS) => return Ok(()),
-        Err(error) => return Err(error.into()),
-    };
-    for name in names[..length].split(|byte| *byte == 0).filter(|name| !name.is_empty()) {
-        let name = CString::new(name).map_err(|_| io::ErrorKind::InvalidData)?;
-        let value = attribute(from, &name)?;
-        // What a system gives every new file needs not be given.
-        if attribute(to, &name).is_ok_and(|own| own == value) {
-            continue;
-        }
-        fsetxattr(to, name.as_c_str(), &value, XattrFlags::empty())?;
-    }
-    Ok(())
-}
-
-fn attribute(file: &File, name: &CStr) -> io::Result<Vec<u8>> {
-    let mut value = vec![0; LARGEST_ATTRIBUTE];
-    let length = fgetxattr(file, name, &mut value[..])?;
-    value.truncate(length);
-    Ok(value)
 }
 
 /// Makes a file below a folder, and the folders on the way. A plain file that is there is replaced;
@@ -176,7 +140,7 @@ pub fn put(root: &Path, inside: &Path, text: &[u8], mode: u32) -> Result<(), Wri
     let mut made = folder.create(temporary)?;
     let written = made
         .write_all(text)
-        .and_then(|()| made.set_permissions(fs::Permissions::from_mode(mode)))
+        .and_then(|()| made.set_permissions(permissions(mode)))
         .and_then(|()| made.sync_data())
         .and_then(|()| match there {
             true => folder.rename(temporary, name),
@@ -207,6 +171,9 @@ pub fn temporary() -> String {
 #[cfg(test)]
 mod tests {
     use super::*;
+    use rustix::fs::{XattrFlags, fgetxattr, fsetxattr};
+    use std::fs;
+    use std::os::unix::fs::PermissionsExt;
 
     fn real(folder: &tempfile::TempDir, name: &str) -> std::path::PathBuf {
         fs::canonicalize(folder.path()).unwrap().join(name)
@@ -236,7 +203,9 @@ mod tests {
         assert_eq!(fs::metadata(&path).unwrap().permissions().mode() & 0o777, 0o755);
         assert_eq!(fs::read(&path).unwrap(), b"b\n");
         if has_attributes {
-            assert_eq!(attribute(&File::open(&path).unwrap(), name).unwrap(), b"tide");
+            let mut value = [0; 4];
+            fgetxattr(&File::open(&path).unwrap(), name, &mut value[..]).unwrap();
+            assert_eq!(&value, b"tide");
         }
     }
 

@@ -2,13 +2,12 @@
 //! or the repository, say the result.
 
 mod commands;
-mod judging;
 mod options;
 mod paint;
-mod places;
 mod report;
 mod say;
 mod server;
+mod service;
 
 use crate::say::errln;
 use clap::Parser;

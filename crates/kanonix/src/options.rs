@@ -1,10 +1,10 @@
 //! What can be written behind `kanonix`.
 
-use crate::report::ReportOption;
 use clap::{Args, Parser, Subcommand, ValueEnum};
 use kanonix_repo::work::Reach;
 use std::ops::Range;
 use std::path::PathBuf;
+use std::str::FromStr;
 
 #[derive(Parser)]
 #[command(name = "kanonix", version, about, disable_help_subcommand = true)]
@@ -325,3 +325,44 @@ impl std::fmt::Display for BadOption {
 }
 
 impl std::error::Error for BadOption {}
+
+/// What a report is written as.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub(crate) enum Kind {
+    Lines,
+    Json,
+}
+
+/// `KIND` or `KIND=FILE`.
+#[derive(Clone, Debug)]
+pub(crate) struct ReportOption {
+    pub kind: Kind,
+    pub file: Option<PathBuf>,
+}
+
+impl FromStr for ReportOption {
+    type Err = BadOption;
+
+    fn from_str(text: &str) -> Result<ReportOption, BadOption> {
+        let (kind, file) = match text.split_once('=') {
+            Some((kind, file)) => (kind, Some(PathBuf::from(file))),
+            None => (text, None),
+        };
+        let kind = match kind {
+            "lines" => Kind::Lines,
+            "json" => Kind::Json,
+            other => {
+                let message = format!("there is no report `{other}`: write lines or json");
+                return Err(BadOption(message));
+            }
+        };
+        Ok(ReportOption { kind, file })
+    }
+}
+
+impl ReportOption {
+    /// Whether it is written to the standard output.
+    pub fn takes_output(&self) -> bool {
+        self.file.is_none()
+    }
+}

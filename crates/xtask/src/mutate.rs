@@ -90,7 +90,11 @@ fn places(folder: &Path) -> Result<Vec<Place>> {
             let is_code = !line.trim_start().starts_with("//") && !line.contains('"');
             for mistake in MISTAKES.iter().filter(|_| is_code) {
                 let found = line.match_indices(mistake.0);
-                let place = |(at, _)| Place { file: file.clone(), at: start + at, mistake: *mistake };
+                let place = |(at, _)| Place {
+                    file: file.clone(),
+                    at: start + at,
+                    mistake: *mistake,
+                };
                 places.extend(found.map(place));
             }
             start += line.len();
@@ -103,7 +107,17 @@ fn places(folder: &Path) -> Result<Vec<Place>> {
 fn passes(checkout: &Path, target: &Path) -> Result<bool> {
     let mut tests = Command::new("timeout")
         .current_dir(checkout)
-        .args(["400", env!("CARGO"), "test", "--quiet", "-p", "kanonix-core", "--lib", "--test", "all"])
+        .args([
+            "400",
+            env!("CARGO"),
+            "test",
+            "--quiet",
+            "-p",
+            "kanonix-core",
+            "--lib",
+            "--test",
+            "all",
+        ])
         .env("CARGO_TARGET_DIR", target)
         .stdout(std::process::Stdio::null())
         .stderr(std::process::Stdio::null())

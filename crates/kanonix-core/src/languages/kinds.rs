@@ -12,6 +12,7 @@
 /// ```
 ///
 /// A kind is called as the grammar calls it, in one word; another name of the grammar's is said.
+#[allow(unused_macros, reason = "the program may be built without any language")]
 macro_rules! kinds {
     ($($said:ident { $($kind:ident $(= $name:literal)?),* $(,)? })*) => {
         /// The grammar's kinds of node that the table has; the others are `Other`.
@@ -76,4 +77,5 @@ macro_rules! kinds {
     (@said texts) => { crate::syntax::Said::Text };
     (@said unread) => { crate::syntax::Said::Unread };
 }
+#[allow(unused_imports, reason = "as above")]
 pub(crate) use kinds;

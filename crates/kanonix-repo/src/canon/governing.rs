@@ -3,7 +3,7 @@
 use super::editorconfig::{self, EditorConfig, Properties};
 use super::followed::Followed;
 use super::{Assignment, Canon, CanonError, FILE_NAME, LARGEST, Reach, Spoken, followed};
-use crate::files::{self, Unread};
+use crate::system::files::{self, Unread};
 use crate::git::GitError;
 use kanonix_core::languages::{self, Language};
 use kanonix_core::style::{Style, slots};

@@ -3,11 +3,11 @@
 //! Missing is never empty. What a commit has at a path is found through its trees, one after the
 //! other: only a tree that has been read can say that there is nothing at a path.
 
-use super::patience::{LONGEST, Patient};
+use crate::system::bytes_of;
+use crate::system::{LONGEST, Patient};
 use super::{Answer, GitError, Repository};
 use std::collections::VecDeque;
 use std::io::{BufRead, BufReader, ErrorKind, Read, Write};
-use std::os::unix::ffi::OsStrExt;
 use std::path::Path;
 use std::process::{Child, ChildStdin, ChildStdout, Stdio};
 use std::sync::Arc;
@@ -87,7 +87,7 @@ impl Blobs {
         let (mut tree, hash_length) = (root, hash.len() / 2);
         let mut parts = path.components().peekable();
         while let Some(part) = parts.next() {
-            let name = part.as_os_str().as_bytes();
+            let name = bytes_of(part.as_ref());
             let Some((mode, hash)) = entry(&tree.contents, name, hash_length) else {
                 return Ok(None);
             };

@@ -1,10 +1,10 @@
 //! What differs: between two trees, a tree and the index, a tree and the files.
 
+use crate::system::{bytes_of, path_of};
 use super::finding::top_of;
 use super::runner::{Trust, git_in, is_told, run, run_with};
-use super::{Answer, GitError, Repository, path_of};
+use super::{Answer, GitError, Repository};
 use std::collections::HashMap;
-use std::os::unix::ffi::OsStrExt;
 use std::path::{Path, PathBuf};
 use std::process::Command;
 
@@ -175,7 +175,7 @@ impl Repository {
         }
         let mut input = Vec::new();
         // A folder at the end of whose name is a stroke is a repository of its own.
-        for path in new.iter().map(|path| path.as_os_str().as_bytes()) {
+        for path in new.iter().map(|path| bytes_of(path)) {
             if !path.ends_with(b"/") {
                 input.extend_from_slice(path);
                 input.push(0);

@@ -6,7 +6,7 @@
 //! itself has started us. What filters and fetching need is said in [`Trust`].
 
 use super::finding::top_of;
-use super::patience::LONGEST;
+use crate::system::{LONGEST, Process};
 use super::{Answer, GitError, Repository};
 use std::ffi::OsStr;
 use std::io::Write;
@@ -241,7 +241,7 @@ fn answer_within(
     what: &str,
     longest: Duration,
 ) -> Answer<Vec<u8>> {
-    let process = rustix::process::Pid::from_child(&child);
+    let process = Process::of(&child);
     let (done, is_done) = mpsc::channel::<()>();
     let folder = folder_of(command);
     let looked = folder.clone();
@@ -253,7 +253,7 @@ fn answer_within(
             if !still_runs(longest.min(LONG)) {
                 return None;
             }
-            let end = ender(process);
+            let end = process.ender();
             if !still_runs(Duration::ZERO) {
                 return None;
             }
@@ -296,24 +296,6 @@ fn leads_out(folder: &Path, message: &str) -> Option<PathBuf> {
         let stays = std::fs::canonicalize(&path).is_ok_and(|to| to.starts_with(folder));
         (is_link && !stays).then_some(path)
     })
-}
-
-/// What ends a process, and no other one that has its number by then.
-#[cfg(target_os = "linux")]
-fn ender(process: rustix::process::Pid) -> impl FnOnce() {
-    use rustix::process::{PidfdFlags, Signal, pidfd_open, pidfd_send_signal};
-    let handle = pidfd_open(process, PidfdFlags::empty());
-    move || {
-        let _ = handle.map(|handle| pidfd_send_signal(handle, Signal::KILL));
-    }
-}
-
-/// What ends a process.
-#[cfg(not(target_os = "linux"))]
-fn ender(process: rustix::process::Pid) -> impl FnOnce() {
-    move || {
-        let _ = rustix::process::kill_process(process, rustix::process::Signal::KILL);
-    }
 }
 
 /// The folder behind `-C`.

@@ -4,7 +4,7 @@ use super::paths::{led_out, present, root_of, shown_from};
 use super::select::first_line_of;
 use super::{NotLoaded, Why, WorkError, as_text};
 use crate::canon::{Agreed, Because, Canons, Place, Play};
-use crate::files;
+use crate::system::files;
 use crate::git::Repository;
 use kanonix_core::languages::Language;
 use std::path::{Path, PathBuf};

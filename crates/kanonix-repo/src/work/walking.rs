@@ -1,7 +1,7 @@
 //! What is in a folder, and no ignore file keeps out.
 
 use crate::canon::LARGEST_CANON;
-use crate::files::{self, Unread};
+use crate::system::files::{self, Unread};
 use crate::git::top_of;
 use ignore::WalkBuilder;
 use std::path::{Path, PathBuf};

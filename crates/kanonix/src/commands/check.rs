@@ -2,7 +2,7 @@
 
 use super::{as_arguments, here, reach_in_words, say_if_not_agreed};
 use crate::Status;
-use crate::judging::judge_all;
+use crate::service::judging::judge_all;
 use crate::options::Check;
 use crate::report::{self, Frame};
 use kanonix_repo::work::select;

@@ -5,7 +5,7 @@ mod status;
 
 use super::{here, reach_in_words};
 use crate::Status;
-use crate::judging::judge_in_play;
+use crate::service::judging::judge_in_play;
 use crate::options::{BadOption, Gate, GateCommand, GateReport, Mend};
 use crate::report::{self, Frame, count};
 use crate::say::errln;

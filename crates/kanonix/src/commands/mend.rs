@@ -4,15 +4,16 @@ pub(crate) mod storing;
 
 use super::{here, reach_in_words, say_if_not_agreed, take_back};
 use crate::Status;
-use crate::judging::{judge_all, sheltered};
-use crate::options::Mend;
+use crate::service::judging::{judge_all, sheltered};
+use crate::service::mending::{Done, changed_lines, mend_loaded, mended_unless, unproved};
+use crate::options::{Mend, ReportOption};
 use crate::paint::Paint;
-use crate::report::{self, Frame, ReportOption, count, left_alone};
+use crate::report::{self, Frame, count, left_alone};
 use crate::say::errln;
-use kanonix_core::text::{LineSet, Lines, unified_diff, visible};
-use kanonix_core::{Difference, Document, Mended, judge};
+use kanonix_core::Document;
+use kanonix_core::text::{unified_diff, visible};
 use kanonix_repo::undo::Store;
-use kanonix_repo::work::{InPlay, Item, LeftAlone, NotLoaded, Reach, Selection, select, select_as};
+use kanonix_repo::work::{Item, LeftAlone, NotLoaded, Reach, Selection, select, select_as};
 use rayon::prelude::*;
 use std::io::{IsTerminal, Read};
 use std::path::Path;
@@ -22,15 +23,6 @@ pub(crate) fn run(options: &Mend) -> anyhow::Result<Status> {
         Some(path) => standard_input(path, &options.reach.reach()),
         None => files(options),
     }
-}
-
-/// What became of one file.
-pub(crate) enum Done {
-    Clean,
-    /// The old text and the new one.
-    Mended { old: String, new: String, note: Option<String>, refused: Option<String> },
-    LeftAlone(kanonix_repo::work::Why),
-    Problem(String),
 }
 
 fn files(options: &Mend) -> anyhow::Result<Status> {
@@ -107,87 +99,6 @@ fn files(options: &Mend) -> anyhow::Result<Status> {
 
 fn mended(selection: &Selection, item: &Item) -> Done {
     mended_unless(selection, item, |_| None)
-}
-
-/// A file once it is mended, unless something about it keeps it as it is.
-pub(crate) fn mended_unless(
-    selection: &Selection,
-    item: &Item,
-    kept: impl Fn(&Document) -> Option<String>,
-) -> Done {
-    sheltered(|| mended_but(selection, item, kept)).unwrap_or_else(Done::Problem)
-}
-
-fn mended_but(
-    selection: &Selection,
-    item: &Item,
-    kept: impl Fn(&Document) -> Option<String>,
-) -> Done {
-    let loaded = match selection.load(item) {
-        Ok(loaded) => loaded,
-        Err(NotLoaded::LeftAlone(why)) => return Done::LeftAlone(why),
-        Err(NotLoaded::Problem(reason)) => return Done::Problem(reason),
-    };
-    let document = Document::new(loaded.text.as_str(), item.language);
-    if let Some(reason) = kept(&document) {
-        return Done::Problem(reason);
-    }
-    match mend_loaded(item, &document, &loaded.play) {
-        Ok(mended) if mended.text == loaded.text => Done::Clean,
-        Ok(mended) => {
-            let refused = mended.outcome.refused.as_ref();
-            let refused = refused.map(|difference| unproved(item, &loaded.text, difference));
-            Done::Mended { old: loaded.text, new: mended.text, note: None, refused }
-        }
-        Err(reason) => Done::Problem(reason),
-    }
-}
-
-/// Mends the lines of a text that are in play.
-pub(crate) fn mend_loaded(
-    item: &Item,
-    document: &Document,
-    play: &InPlay,
-) -> Result<Mended, String> {
-    let mended = match play {
-        InPlay::Since(bases) => document.mend_since(bases, &item.style),
-        InPlay::Set(set) => document.mend(&item.style, set),
-    };
-    let mended = mended.map_err(|difference| unproved(item, document.text(), &difference))?;
-    match mended.outcome.unjudged {
-        Some(why) => Err(why.to_string()),
-        None => Ok(mended),
-    }
-}
-
-/// What is said of a statement that would be another program once it is mended.
-pub(crate) fn unproved(item: &Item, text: &str, difference: &Difference) -> String {
-    let at = difference.offset().min(text.len());
-    let (line, column) = Lines::new(text).place(text, at);
-    let faults = judge(text, item.language, &item.style, &LineSet::default()).faults;
-    if let Some(fault) = faults.first() {
-        let (fault, _) = Lines::new(text).place(text, fault.start);
-        return format!(
-            "line {fault} does not parse, and line {line} would be read otherwise once it is \
-             mended; the statement there is left as it is. Mend line {fault} by hand first"
-        );
-    }
-    format!(
-        "{line}:{column}: mending would make this another program ({difference}); the statement is \
-         left as it is. If it is a program of {}, please report it to Kanonix with its canon",
-        item.language.name
-    )
-}
-
-/// How many lines a change adds or rewrites; where it only takes lines away, how many of those.
-pub(crate) fn changed_lines(old: &str, new: &str) -> usize {
-    let count = |from: &str, to: &str| -> usize {
-        LineSet::between(from, to).ranges().map(|range| range.len()).sum()
-    };
-    match count(old, new) {
-        0 => count(new, old).max(1),
-        lines => lines,
-    }
 }
 
 /// A file's change as `git apply` takes it.

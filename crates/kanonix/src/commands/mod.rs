@@ -11,6 +11,7 @@ pub(crate) mod undo;
 pub(crate) mod watch;
 
 use crate::Status;
+use crate::service::mending::changed_lines;
 use crate::options::Voice;
 use crate::say::errln;
 use kanonix_core::text::visible;
@@ -67,7 +68,7 @@ pub(crate) fn as_arguments(paths: &[std::path::PathBuf]) -> String {
 
 /// Replaces a file below a root that is there, and keeps what it was for `kanonix undo`.
 pub(crate) fn replace_kept(root: &Path, path: &Path, old: &str, new: &str) -> anyhow::Result<()> {
-    let path = kanonix_repo::files::inside(root, path)?;
+    let path = kanonix_repo::system::files::inside(root, path)?;
     let folder = path.parent().unwrap_or(root);
     let repository = Repository::find(folder).unwrap_or(None);
     let store = Store::of(repository.as_ref());
@@ -76,7 +77,7 @@ pub(crate) fn replace_kept(root: &Path, path: &Path, old: &str, new: &str) -> an
         path: path.clone(),
         file: Some((old.into(), new.into())),
         index: None,
-        lines: mend::changed_lines(old, new),
+        lines: changed_lines(old, new),
     };
     let writing = store.keep(&as_typed(), &[change])?;
     let written =

@@ -9,7 +9,7 @@ mod written;
 
 use super::here;
 use crate::Status;
-use crate::judging::judge_all;
+use crate::service::judging::judge_all;
 use crate::options::Settle;
 use crate::say::outln;
 use kanonix_repo::canon::{FILE_NAME, schema, text_at};

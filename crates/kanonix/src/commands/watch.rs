@@ -3,7 +3,8 @@
 mod folders;
 mod gits;
 
-use super::mend::{Done, changed_lines, mended_unless, storing};
+use super::mend::storing;
+use crate::service::mending::{Done, changed_lines, mended_unless};
 use crate::Status;
 use crate::options::{BadOption, Watch};
 use crate::paint::Paint;
@@ -14,7 +15,7 @@ use folders::Folders;
 use gits::Gits;
 use kanonix_core::text::{LineSet, Lines, visible, visible_lines};
 use kanonix_repo::canon::Canons;
-use kanonix_repo::files;
+use kanonix_repo::system::files;
 use kanonix_repo::git::Repository;
 use kanonix_repo::undo::Store;
 use kanonix_repo::work::{Item, Reach, Selection, is_visible, select, shown_from};

@@ -1,8 +1,8 @@
 //! The JSON report; `docs/report.schema.json` describes it.
 
 use super::Frame;
-use crate::judging::Judgement;
-use crate::places::Place;
+use crate::service::judging::Judgement;
+use crate::service::places::Place;
 use serde::Serialize;
 use std::path::{Component, Path, PathBuf};
 

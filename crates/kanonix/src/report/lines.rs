@@ -1,6 +1,6 @@
 //! One slip a line, as compilers write: `path:line:column: setting: message`.
 
-use crate::judging::Judgement;
+use crate::service::judging::Judgement;
 use kanonix_core::text::visible;
 
 pub(super) fn text(judgement: &Judgement) -> String {

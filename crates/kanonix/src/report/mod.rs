@@ -2,10 +2,11 @@
 
 mod json;
 mod lines;
+pub(crate) mod story;
 mod terminal;
 
-use crate::judging::Judgement;
-use crate::options::{BadOption, Color, Voice};
+use crate::service::judging::Judgement;
+use crate::options::{Color, Kind, ReportOption, Voice};
 use crate::paint::Paint;
 use crate::say::errln;
 use anyhow::Context;
@@ -13,51 +14,8 @@ use kanonix_core::text::visible;
 use kanonix_repo::canon::Idle;
 use kanonix_repo::work::LeftAlone;
 use std::io::{IsTerminal, Write};
-use std::os::fd::AsFd;
-use std::path::{Path, PathBuf};
-use std::str::FromStr;
+use std::path::Path;
 use std::time::{Duration, SystemTime, UNIX_EPOCH};
-
-/// What a report is written as.
-#[derive(Clone, Copy, Debug, PartialEq, Eq)]
-pub(crate) enum Kind {
-    Lines,
-    Json,
-}
-
-/// `KIND` or `KIND=FILE`.
-#[derive(Clone, Debug)]
-pub(crate) struct ReportOption {
-    kind: Kind,
-    file: Option<PathBuf>,
-}
-
-impl FromStr for ReportOption {
-    type Err = BadOption;
-
-    fn from_str(text: &str) -> Result<ReportOption, BadOption> {
-        let (kind, file) = match text.split_once('=') {
-            Some((kind, file)) => (kind, Some(PathBuf::from(file))),
-            None => (text, None),
-        };
-        let kind = match kind {
-            "lines" => Kind::Lines,
-            "json" => Kind::Json,
-            other => {
-                let message = format!("there is no report `{other}`: write lines or json");
-                return Err(BadOption(message));
-            }
-        };
-        Ok(ReportOption { kind, file })
-    }
-}
-
-impl ReportOption {
-    /// Whether it is written to the standard output.
-    pub fn takes_output(&self) -> bool {
-        self.file.is_none()
-    }
-}
 
 /// "3 minutes ago".
 pub(crate) fn ago(when: u64) -> String {
@@ -179,8 +137,8 @@ pub(crate) fn number(number: usize) -> String {
 const USUAL_WIDTH: usize = 100;
 
 /// How many columns an output has.
-pub(crate) fn width_of(output: &(impl IsTerminal + AsFd)) -> usize {
-    let size = output.is_terminal().then(|| terminal_size::terminal_size_of(output)).flatten();
+pub(crate) fn width_of(output: &impl IsTerminal) -> usize {
+    let size = output.is_terminal().then(|| terminal_size::terminal_size()).flatten();
     size.map_or(USUAL_WIDTH, |(width, _)| usize::from(width.0))
 }
 

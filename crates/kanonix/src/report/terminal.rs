@@ -2,8 +2,8 @@
 //! is and as it should be, and below it what each slip wants.
 
 use super::{Frame, count, left_alone};
-use crate::judging::Judgement;
-use crate::places::{Place, WITH_SOURCE};
+use crate::service::judging::Judgement;
+use crate::service::places::{Place, WITH_SOURCE};
 use crate::paint::Paint;
 use kanonix_core::text::visible;
 

@@ -1,8 +1,7 @@
 //! What a client calls a text: a URI (RFC 3986), which may name a file (RFC 8089).
 
+use kanonix_repo::system::{bytes_of, path_of};
 use percent_encoding::{AsciiSet, NON_ALPHANUMERIC, percent_decode_str, percent_encode};
-use std::ffi::OsString;
-use std::os::unix::ffi::{OsStrExt, OsStringExt};
 use std::path::{Path, PathBuf};
 use std::sync::Arc;
 
@@ -25,7 +24,7 @@ impl Address {
 
     /// The URI of an absolute path, with what it points at inside the file, if anything.
     pub fn of_file(path: &Path, fragment: Option<&str>) -> Option<Address> {
-        let mut text = format!("file://{}", percent_encode(path.as_os_str().as_bytes(), IN_PATHS));
+        let mut text = format!("file://{}", percent_encode(bytes_of(path), IN_PATHS));
         if let Some(fragment) = fragment {
             text.push_str(&format!("#{}", percent_encode(fragment.as_bytes(), IN_PATHS)));
         }
@@ -47,7 +46,7 @@ impl Address {
         };
         let is_file = scheme.eq_ignore_ascii_case("file") && path.starts_with('/');
         let bytes: Vec<u8> = percent_decode_str(path).collect();
-        (is_file && !bytes.contains(&0)).then(|| PathBuf::from(OsString::from_vec(bytes)))
+        (is_file && !bytes.contains(&0)).then(|| path_of(&bytes))
     }
 }
 

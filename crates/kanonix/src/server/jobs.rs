@@ -4,7 +4,7 @@
 use super::positions::{Encoding, Places};
 use super::session::Event;
 use super::texts::Snapshot;
-use crate::commands::mend::{mend_loaded, unproved};
+use crate::service::mending::{mend_loaded, unproved};
 use kanonix_core::text::{Edit, LineSet, differences};
 use kanonix_core::{Document, Mended, Outcome, Slip};
 use kanonix_repo::work::{Desk, InPlay, Item, NotLoaded, Reach, Selection, WorkError};

@@ -12,7 +12,7 @@ use super::positions::Encoding;
 use super::record::Record;
 use super::texts::Texts;
 use super::transport::{Incoming, Writer};
-use crate::judging::sheltered;
+use crate::service::judging::sheltered;
 use crate::server::address::Address;
 use kanonix_core::Document;
 use kanonix_repo::git::Repository;

@@ -3,7 +3,7 @@
 use super::jobs::{Office, Trouble};
 use super::record::Record;
 use super::texts::Snapshot;
-use crate::commands::explain::place;
+use crate::report::story;
 use crate::options::Color;
 use crate::paint::Paint;
 use serde_json::{Value, json};
@@ -24,12 +24,18 @@ impl Office {
     pub fn status(&self, snapshot: &Snapshot, line: Option<usize>) -> Result<Value, Trouble> {
         let folder = snapshot.path.parent().unwrap_or(&snapshot.path);
         let text = Some(snapshot.text().to_string());
-        match place::told(folder, &snapshot.path, line, text, self.wishes.without_canon) {
+        match crate::service::story::told(
+            folder,
+            &snapshot.path,
+            line,
+            text,
+            self.wishes.without_canon,
+        ) {
             Ok(report) => Ok(json!({
                 "length": snapshot.text().len(),
                 "version": snapshot.version,
                 "file": report,
-                "text": place::text(&report, Paint::new(Color::Never)),
+                "text": story::text(&report, Paint::new(Color::Never)),
             })),
             Err(error) => Err(Trouble::Here(format!("{error:#}"))),
         }

@@ -6,7 +6,7 @@ use crate::options::{BadOption, GateInstall};
 use crate::say::outln;
 use anyhow::{Context, bail};
 use kanonix_repo::canon::Canons;
-use kanonix_repo::files;
+use kanonix_repo::system::files;
 use kanonix_repo::git::Repository;
 use kanonix_repo::write::{folder_at, put};
 use std::fs;

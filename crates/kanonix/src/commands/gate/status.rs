@@ -3,10 +3,11 @@
 use super::hooks::{EARLIER, SHARED, is_current, is_gits_own, is_ours, mends, text_of};
 use super::repository;
 use crate::Status;
-use crate::judging::judge_in_play;
+use crate::service::judging::judge_in_play;
 use crate::options::GateStatus;
 use crate::report::count;
 use crate::say::outln;
+use kanonix_repo::system::is_program;
 use kanonix_repo::git::Repository;
 use kanonix_repo::work::{Reach, select};
 use serde::Serialize;
@@ -50,7 +51,7 @@ fn report(repository: &Repository) -> anyhow::Result<Report> {
     let folder = repository.hooks()?;
     let hook = folder.join("pre-commit");
     let text = text_of(&hook).unwrap_or_default();
-    let installed = is_ours(&hook) && is_executable(&hook);
+    let installed = is_ours(&hook) && is_program(&hook);
     let mends = installed && mends(&text);
     // Where a team keeps its hooks is its own choice.
     let tracked = repository.tracked()?.into_iter().filter(|path| path.ends_with("pre-commit"));
@@ -118,10 +119,4 @@ fn say(report: &Report) {
         ),
         _ => "would go through".into(),
     });
-}
-
-/// Whether git would run a file as a hook.
-fn is_executable(hook: &Path) -> bool {
-    use std::os::unix::fs::PermissionsExt;
-    hook.metadata().is_ok_and(|found| found.permissions().mode() & 0o111 != 0)
 }

@@ -4,7 +4,7 @@
 use super::super::replace_kept;
 use super::{Total, Tree, table, written};
 use crate::Status;
-use crate::judging::Progress;
+use crate::service::Progress;
 use crate::options::Settle;
 use crate::paint::Paint;
 use crate::report::{left_alone, width_of};

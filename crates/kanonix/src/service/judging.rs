@@ -1,20 +1,17 @@
 //! Judging a selection of files, as many at a time as there are cores.
 
 use crate::Status;
-use crate::places::{Finder, Place, WITH_SOURCE, add_fixes, in_order, wanted};
-use indicatif::{ProgressBar, ProgressDrawTarget, ProgressStyle};
+use super::progress::Progress;
+use super::places::{Finder, Place, WITH_SOURCE, add_fixes, in_order, wanted};
 use kanonix_core::languages::Language;
 use kanonix_core::style::{Key, Setting, Style};
 use kanonix_core::text::{LineSet, Lines};
 use kanonix_core::{Outcome, judge, judge_with_older};
 use kanonix_repo::work::{Item, LeftAlone, NotLoaded, Selection};
 use rayon::prelude::*;
-use std::io::IsTerminal;
 use std::ops::Range;
 use std::panic::{AssertUnwindSafe, catch_unwind};
 use std::path::PathBuf;
-use std::sync::atomic::{AtomicUsize, Ordering};
-use std::time::{Duration, Instant};
 
 /// What was found in one file.
 #[derive(Default)]
@@ -88,47 +85,6 @@ impl Judgement {
     fn is_incomplete(&self) -> bool {
         !self.problems.is_empty()
             || self.files.iter().any(|file| file.stops)
-    }
-}
-
-/// A bar on the standard error, once a run takes long and a person is watching.
-pub(crate) struct Progress {
-    bar: ProgressBar,
-    begun: Instant,
-    /// Steps that are done, so many of them a file.
-    done: AtomicUsize,
-    each: usize,
-}
-
-/// A run that takes no longer needs no bar.
-const LONG: Duration = Duration::from_millis(500);
-
-impl Progress {
-    /// So many files are to come, each of them in so many steps.
-    pub fn new(files: usize, each: usize) -> Progress {
-        let bar = ProgressBar::with_draw_target(Some(files as u64), ProgressDrawTarget::hidden());
-        let style = ProgressStyle::with_template("{bar:40} {pos} of {len} files, {eta} to go");
-        let bar = match style {
-            Ok(style) => bar.with_style(style),
-            Err(_) => bar,
-        };
-        Progress { bar, begun: Instant::now(), done: AtomicUsize::new(0), each }
-    }
-
-    /// So many more steps are done.
-    pub fn advance(&self, steps: usize) {
-        let done = self.done.fetch_add(steps, Ordering::Relaxed) + steps;
-        if self.begun.elapsed() >= LONG {
-            if self.bar.is_hidden() && std::io::stderr().is_terminal() {
-                self.bar.set_draw_target(ProgressDrawTarget::stderr());
-            }
-            self.bar.set_position((done / self.each) as u64);
-        }
-    }
-
-    /// Takes the bar away.
-    pub fn end(&self) {
-        self.bar.finish_and_clear();
     }
 }
 

@@ -7,11 +7,11 @@ use std::time::Duration;
 
 /// No answer of git takes longer than this: the largest histories are walked, and a canon is fetched
 /// over a slow line, in a fraction of it.
-pub(super) const LONGEST: Duration = Duration::from_secs(10 * 60);
+pub(crate) const LONGEST: Duration = Duration::from_secs(10 * 60);
 
 /// An output that ends with [`ErrorKind::TimedOut`] where nothing comes for too long.
 #[derive(Debug)]
-pub(super) struct Patient<T> {
+pub(crate) struct Patient<T> {
     output: T,
     longest: Duration,
 }

@@ -1,0 +1,96 @@
+//! Mending the files of a selection, each with its proof.
+
+use super::judging::sheltered;
+use kanonix_core::text::{LineSet, Lines};
+use kanonix_core::{Difference, Document, Mended, judge};
+use kanonix_repo::work::{InPlay, Item, NotLoaded, Selection};
+
+/// What became of one file.
+pub(crate) enum Done {
+    Clean,
+    /// The old text and the new one.
+    Mended { old: String, new: String, note: Option<String>, refused: Option<String> },
+    LeftAlone(kanonix_repo::work::Why),
+    Problem(String),
+}
+
+/// A file once it is mended, unless something about it keeps it as it is.
+pub(crate) fn mended_unless(
+    selection: &Selection,
+    item: &Item,
+    kept: impl Fn(&Document) -> Option<String>,
+) -> Done {
+    sheltered(|| mended_but(selection, item, kept)).unwrap_or_else(Done::Problem)
+}
+
+fn mended_but(
+    selection: &Selection,
+    item: &Item,
+    kept: impl Fn(&Document) -> Option<String>,
+) -> Done {
+    let loaded = match selection.load(item) {
+        Ok(loaded) => loaded,
+        Err(NotLoaded::LeftAlone(why)) => return Done::LeftAlone(why),
+        Err(NotLoaded::Problem(reason)) => return Done::Problem(reason),
+    };
+    let document = Document::new(loaded.text.as_str(), item.language);
+    if let Some(reason) = kept(&document) {
+        return Done::Problem(reason);
+    }
+    match mend_loaded(item, &document, &loaded.play) {
+        Ok(mended) if mended.text == loaded.text => Done::Clean,
+        Ok(mended) => {
+            let refused = mended.outcome.refused.as_ref();
+            let refused = refused.map(|difference| unproved(item, &loaded.text, difference));
+            Done::Mended { old: loaded.text, new: mended.text, note: None, refused }
+        }
+        Err(reason) => Done::Problem(reason),
+    }
+}
+
+/// Mends the lines of a text that are in play.
+pub(crate) fn mend_loaded(
+    item: &Item,
+    document: &Document,
+    play: &InPlay,
+) -> Result<Mended, String> {
+    let mended = match play {
+        InPlay::Since(bases) => document.mend_since(bases, &item.style),
+        InPlay::Set(set) => document.mend(&item.style, set),
+    };
+    let mended = mended.map_err(|difference| unproved(item, document.text(), &difference))?;
+    match mended.outcome.unjudged {
+        Some(why) => Err(why.to_string()),
+        None => Ok(mended),
+    }
+}
+
+/// What is said of a statement that would be another program once it is mended.
+pub(crate) fn unproved(item: &Item, text: &str, difference: &Difference) -> String {
+    let at = difference.offset().min(text.len());
+    let (line, column) = Lines::new(text).place(text, at);
+    let faults = judge(text, item.language, &item.style, &LineSet::default()).faults;
+    if let Some(fault) = faults.first() {
+        let (fault, _) = Lines::new(text).place(text, fault.start);
+        return format!(
+            "line {fault} does not parse, and line {line} would be read otherwise once it is \
+             mended; the statement there is left as it is. Mend line {fault} by hand first"
+        );
+    }
+    format!(
+        "{line}:{column}: mending would make this another program ({difference}); the statement is \
+         left as it is. If it is a program of {}, please report it to Kanonix with its canon",
+        item.language.name
+    )
+}
+
+/// How many lines a change adds or rewrites; where it only takes lines away, how many of those.
+pub(crate) fn changed_lines(old: &str, new: &str) -> usize {
+    let count = |from: &str, to: &str| -> usize {
+        LineSet::between(from, to).ranges().map(|range| range.len()).sum()
+    };
+    match count(old, new) {
+        0 => count(new, old).max(1),
+        lines => lines,
+    }
+}
