@@ -8,7 +8,6 @@ use kanonix_core::languages::Language;
 use kanonix_core::{judge, mend};
 use kanonix_core::properties::{Chance, gaps};
 use kanonix_core::style::Style;
-use kanonix_core::syntax::logical::LogicalLines;
 use kanonix_core::text::LineSet;
 use rayon::prelude::*;
 use std::collections::{BTreeMap, HashSet};
@@ -221,7 +220,7 @@ fn in_brackets(text: &str, starts: &[usize], language: &Language, chance: &mut C
 fn moved(text: &str, starts: &[usize], language: &Language, chance: &mut Chance) -> String {
     let starts: HashSet<usize> = starts.iter().copied().collect();
     let step = ["\t", " ", "  ", "   ", "        "][chance.below(5)];
-    let lines = LogicalLines::read(text);
+    let lines = language.grammar.logical_lines(text).unwrap_or_default();
     let mut out = String::with_capacity(text.len() * 2);
     let mut at = 0;
     for line in text.split_inclusive('\n') {

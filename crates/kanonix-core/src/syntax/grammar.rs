@@ -2,6 +2,7 @@
 
 use super::comments::Comments;
 use super::kinds::{KindEntry, Kinds};
+use super::logical::{Lexis, LogicalLines};
 use std::collections::HashMap;
 use std::ops::ControlFlow;
 use std::sync::OnceLock;
@@ -58,6 +59,8 @@ pub struct Indented {
     pub goes_on: fn(u16) -> bool,
     /// What such a line begins with.
     pub words: &'static [&'static str],
+    /// What brackets and strings look like.
+    pub lexis: Lexis,
 }
 
 /// What a line's end means to a construct, although a grammar may read on.
@@ -157,6 +160,12 @@ impl Grammar {
     /// What lines and indentation mean, where they are syntax.
     pub(super) fn lines(&self) -> Option<&Indented> {
         self.indented.as_ref()
+    }
+
+    /// What the second reader finds in a text, where lines and indentation are syntax.
+    pub fn logical_lines(&self, text: &str) -> Option<LogicalLines> {
+        let indented = self.indented.as_ref()?;
+        Some(LogicalLines::read(text, &indented.lexis, self.comments))
     }
 
     /// Whether the indentation of a line is syntax.

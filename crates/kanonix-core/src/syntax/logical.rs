@@ -3,9 +3,10 @@
 //! It knows logical lines, brackets, strings, comments and indentation, and nothing else. A parser
 //! may be misled by a line inside brackets that stands further left than its block; where that may
 //! be, it is given a text without those line breaks. And before anything is touched, parser and
-//! reader have to agree about where every logical line stands (*The Python Language Reference*,
-//! "Lexical analysis", is what the reader follows).
+//! reader have to agree about where every logical line stands. What brackets, strings and comments
+//! look like is the language's to say ([`Lexis`]).
 
+use super::comments::Comments;
 use std::borrow::Cow;
 use std::ops::Range;
 
@@ -46,11 +47,33 @@ enum Open {
     Format,
 }
 
-/// A tab leads to the next multiple of this column.
-const TAB: usize = 8;
+/// What a language's brackets and strings look like, where indentation is syntax.
+#[derive(Debug)]
+pub struct Lexis {
+    /// Pairs of brackets, inside of which a line's end means nothing.
+    pub brackets: &'static [(u8, u8)],
+    /// What a line ends with behind which a block has to follow.
+    pub header: &'static str,
+    /// What joins a line to the next one, at its end.
+    pub join: Option<u8>,
+    /// What a string begins and ends with.
+    pub quotes: &'static [u8],
+    /// Whether three of them begin a string over several lines.
+    pub triple: bool,
+    /// What takes the meaning of the next character away, in a string.
+    pub escape: u8,
+    /// Letters that may stand before a string's quote, and how many of them.
+    pub prefixes: (&'static [u8], usize),
+    /// Those among them that let a string hold expressions between braces.
+    pub fields: &'static [u8],
+    /// A tab leads to the next multiple of this column.
+    pub tab: usize,
+}
 
 struct Reader<'a> {
     bytes: &'a [u8],
+    lexis: &'a Lexis,
+    comments: &'a Comments,
     at: usize,
     /// Of every open block: its column, and how many characters that are.
     indents: Vec<(usize, usize)>,
@@ -61,11 +84,12 @@ struct Reader<'a> {
 
 impl LogicalLines {
     /// Reads a text.
-    pub fn read(text: &str) -> LogicalLines {
+    pub fn read(text: &str, lexis: &Lexis, comments: &Comments) -> LogicalLines {
         let at = if text.starts_with('\u{feff}') { 3 } else { 0 };
         let bytes = text.as_bytes();
         let found = LogicalLines::default();
-        let mut reader = Reader { bytes, at, indents: vec![(0, 0)], is_header: false, found };
+        let indents = vec![(0, 0)];
+        let mut reader = Reader { bytes, lexis, comments, at, indents, is_header: false, found };
         while reader.at < bytes.len() {
             reader.line();
         }
@@ -130,13 +154,19 @@ impl Reader<'_> {
         loop {
             match self.peek(0) {
                 b' ' => column += 1,
-                b'\t' => column = (column / TAB + 1) * TAB,
+                b'\t' => column = (column / self.lexis.tab + 1) * self.lexis.tab,
                 0x0c => (column, characters) = (0, 0),
                 _ => return (column, characters),
             }
             characters += 1;
             self.at += 1;
         }
+    }
+
+    /// Whether a comment begins here.
+    fn is_comment(&self) -> bool {
+        let rest = &self.bytes[self.at..];
+        self.comments.line.iter().any(|mark| rest.starts_with(mark.as_bytes()))
     }
 
     /// Goes to the end of the line that a comment is on.
@@ -148,14 +178,13 @@ impl Reader<'_> {
     /// Reads one line that may begin a logical one, and that with all of its lines.
     fn line(&mut self) {
         let (column, characters) = self.blanks();
-        match self.peek(0) {
-            b'#' => {
-                self.comment();
-                self.line_break();
-                return;
-            }
-            _ if self.at == self.bytes.len() || self.line_break() => return,
-            _ => {}
+        if self.is_comment() {
+            self.comment();
+            self.line_break();
+            return;
+        }
+        if self.at == self.bytes.len() || self.line_break() {
+            return;
         }
         let start = self.at;
         let last = self.indents.last().copied().unwrap_or_default();
@@ -213,13 +242,13 @@ impl Reader<'_> {
                     let is_blank = matches!(self.peek(0), b'\r' | b'\n' | 0);
                     misled |= column < indentation && !is_blank;
                 }
-                b'\\' => {
+                byte if Some(byte) == self.lexis.join => {
                     self.at += 1;
                     if !self.line_break() {
                         good = false;
                     }
                 }
-                b'#' => {
+                _ if self.is_comment() => {
                     let from = self.at;
                     self.comment();
                     if !open.is_empty() {
@@ -227,10 +256,11 @@ impl Reader<'_> {
                         self.found.hidden.push(from..self.at);
                     }
                 }
-                b'(' => self.opens(&mut open, b')'),
-                b'[' => self.opens(&mut open, b']'),
-                b'{' => self.opens(&mut open, b'}'),
-                byte @ (b')' | b']' | b'}') => {
+                byte if self.closer_of(byte).is_some() => {
+                    let closer = self.closer_of(byte).unwrap_or(byte);
+                    self.opens_as(&mut open, Open::Bracket(closer));
+                }
+                byte if self.lexis.brackets.iter().any(|(_, closer)| *closer == byte) => {
                     last = self.at;
                     self.at += 1;
                     let field = byte == b'}' && open.last() == Some(&Open::Field);
@@ -241,7 +271,7 @@ impl Reader<'_> {
                     }
                 }
                 b':' if open.last() == Some(&Open::Field) => self.opens_as(&mut open, Open::Format),
-                b'"' | b'\'' => {
+                byte if self.lexis.quotes.contains(&byte) => {
                     last = self.at;
                     good &= self.string(&mut open);
                 }
@@ -252,17 +282,20 @@ impl Reader<'_> {
                 }
             }
         }
-        self.is_header = self.bytes.get(last) == Some(&b':');
+        let end = (last + 1).min(self.bytes.len());
+        self.is_header = self.bytes[..end].ends_with(self.lexis.header.as_bytes());
         if !misled {
             self.found.masked.truncate(masks);
             self.found.hidden.truncate(hides);
         }
         // A join joins nothing to nothing.
-        good && open.is_empty() && self.bytes.get(last) != Some(&b'\\')
+        good && open.is_empty() && self.bytes.get(last).copied() != self.lexis.join
     }
 
-    fn opens(&mut self, open: &mut Vec<Open>, closer: u8) {
-        self.opens_as(open, Open::Bracket(closer));
+    /// What closes a bracket, if this byte is one that opens.
+    fn closer_of(&self, byte: u8) -> Option<u8> {
+        let pair = self.lexis.brackets.iter().find(|(opener, _)| *opener == byte);
+        pair.map(|(_, closer)| *closer)
     }
 
     fn opens_as(&mut self, open: &mut Vec<Open>, what: Open) {
@@ -273,16 +306,17 @@ impl Reader<'_> {
     /// A string that begins with the quote here: to its end, or into one that holds expressions.
     fn string(&mut self, open: &mut Vec<Open>) -> bool {
         let quote = self.peek(0);
-        let triple = self.peek(1) == quote && self.peek(2) == quote;
+        let triple = self.lexis.triple && self.peek(1) == quote && self.peek(2) == quote;
         let before = &self.bytes[..self.at];
         let letters = before.iter().rev().take_while(|byte| byte.is_ascii_alphabetic()).count();
         let (rest, prefix) = before.split_at(before.len() - letters);
-        let is_prefix = letters <= 2
-            && prefix.iter().all(|byte| b"rRbBuUfFtT".contains(byte))
+        let (known, most) = self.lexis.prefixes;
+        let is_prefix = letters <= most
+            && prefix.iter().all(|byte| known.contains(byte))
             && !rest.last().is_some_and(|byte| {
                 byte.is_ascii_alphanumeric() || *byte == b'_' || !byte.is_ascii()
             });
-        let holds_fields = is_prefix && prefix.iter().any(|byte| b"fFtT".contains(byte));
+        let holds_fields = is_prefix && prefix.iter().any(|byte| self.lexis.fields.contains(byte));
         self.at += if triple { 3 } else { 1 };
         if holds_fields {
             open.push(Open::Text(quote, triple));
@@ -291,8 +325,8 @@ impl Reader<'_> {
         loop {
             let rest = &self.bytes[self.at..];
             let next = match triple {
-                true => memchr::memchr2(quote, b'\\', rest),
-                false => memchr::memchr3(quote, b'\\', b'\n', rest),
+                true => memchr::memchr2(quote, self.lexis.escape, rest),
+                false => memchr::memchr3(quote, self.lexis.escape, b'\n', rest),
             };
             let Some(next) = next else {
                 self.at = self.bytes.len();
@@ -300,7 +334,7 @@ impl Reader<'_> {
             };
             self.at += next;
             match self.peek(0) {
-                b'\\' => self.escape(),
+                byte if byte == self.lexis.escape => self.escape(),
                 b'\n' => return false,
                 _ if self.ends(quote, triple) => return true,
                 _ => self.at += 1,
@@ -308,7 +342,7 @@ impl Reader<'_> {
         }
     }
 
-    /// A backslash and what it speaks of.
+    /// What escapes, and what it speaks of.
     fn escape(&mut self) {
         self.at += 1;
         if !self.line_break() {
@@ -328,7 +362,7 @@ impl Reader<'_> {
     /// The text of a string that holds expressions, up to the next one or to its end.
     fn text(&mut self, open: &mut Vec<Open>, quote: u8, triple: bool) -> bool {
         match self.peek(0) {
-            b'\\' => self.escape(),
+            byte if byte == self.lexis.escape => self.escape(),
             b'{' | b'}' if self.peek(1) == self.peek(0) => self.at += 2,
             b'{' => self.opens_as(open, Open::Field),
             b'\n' if !triple => {
@@ -352,7 +386,7 @@ impl Reader<'_> {
                 open.pop();
                 open.pop();
             }
-            b'\n' | b'\r' | b'"' | b'\'' => {
+            byte if matches!(byte, b'\n' | b'\r') || self.lexis.quotes.contains(&byte) => {
                 // The string ends here, or it has three quotes: what is around decides.
                 let around = open.iter().rev().find_map(|open| match open {
                     Open::Text(quote, triple) => Some((*quote, *triple)),
@@ -377,8 +411,24 @@ impl Reader<'_> {
 mod tests {
     use super::*;
 
+    const LEXIS: Lexis = Lexis {
+        brackets: &[(b'(', b')'), (b'[', b']'), (b'{', b'}')],
+        header: ":",
+        join: Some(b'\\'),
+        quotes: b"\"'",
+        triple: true,
+        escape: b'\\',
+        prefixes: (b"rf", 2),
+        fields: b"f",
+        tab: 8,
+    };
+
+    fn read(text: &str) -> LogicalLines {
+        LogicalLines::read(text, &LEXIS, &Comments::HASH)
+    }
+
     fn depths(text: &str) -> Vec<(&str, u32)> {
-        let read = LogicalLines::read(text);
+        let read = read(text);
         let word = |at: usize| text[at..].split_whitespace().next().unwrap_or_default();
         read.lines.iter().map(|line| (word(line.start), line.depth)).collect()
     }
@@ -401,17 +451,39 @@ class Gauge:
         let found = [("if", 0), ("call(a,", 1), ("level", 1), ("text", 1), ("class", 0)];
         assert_eq!(depths(text)[..5], found);
         assert_eq!(depths(text)[5].1, 1);
-        assert!(LogicalLines::read(text).unread.is_empty());
+        assert!(read(text).unread.is_empty());
+    }
+
+    /// A language of the tides: blocks behind `does`, notes behind two marks, no join, one quote.
+    #[test]
+    fn what_opens_joins_and_comments_is_the_languages() {
+        let tides = Lexis {
+            brackets: &[(b'<', b'>')],
+            header: "does",
+            join: None,
+            quotes: b"|",
+            triple: false,
+            escape: b'^',
+            prefixes: (b"", 0),
+            fields: b"",
+            tab: 4,
+        };
+        let notes = Comments { line: &["--"], blocks: &[], gutter: None };
+        let text = "ebb does\n\tcall < -- a note\n1 > # |no ^| note|\n-- ( [\nflow ( \\\n";
+        let read = LogicalLines::read(text, &tides, &notes);
+        let depths: Vec<u32> = read.lines.iter().map(|line| line.depth).collect();
+        assert_eq!((depths, read.unread.len()), (vec![0, 1, 0], 0));
+        assert_eq!(&text[read.hidden[0].clone()], "-- a note");
     }
 
     #[test]
     fn what_could_mislead_is_masked_and_keeps_its_place() {
         let text = "def f():\n    g(a, # first\nb)\n    h(\n        c)\n";
-        let read = LogicalLines::read(text);
-        let masked = read.for_parser(text);
+        let found = read(text);
+        let masked = found.for_parser(text);
         assert_eq!(masked, "def f():\n    g(a,         b)\n    h(\n        c)\n");
-        assert_eq!(&text[read.hidden[0].clone()], "# first");
-        assert!(!LogicalLines::read("h(\nc)\n").misleads());
+        assert_eq!(&text[found.hidden[0].clone()], "# first");
+        assert!(!read("h(\nc)\n").misleads());
     }
 
     #[test]
@@ -426,7 +498,7 @@ class Gauge:
             "if a:\nb\n",
             "if a:\n        b\n\tc\n",
         ] {
-            assert_eq!(LogicalLines::read(text).unread.len(), 1, "{text:?}");
+            assert_eq!(read(text).unread.len(), 1, "{text:?}");
         }
     }
 }

@@ -17,10 +17,9 @@ pub struct Parsed {
 impl Parsed {
     /// Parses a text. Gives `None` if the parser gives up.
     pub fn new(grammar: &Grammar, text: &str) -> Option<Parsed> {
-        let Some(_) = grammar.lines() else {
+        let Some(lines) = grammar.logical_lines(text) else {
             return Some(Parsed { tree: grammar.parse(text, None)?, lines: None });
         };
-        let lines = LogicalLines::read(text);
         let tree = grammar.parse(&lines.for_parser(text), None)?;
         Some(Parsed { tree, lines: Some(Arc::new(lines)) })
     }
@@ -45,7 +44,7 @@ impl Parsed {
         if self.has_faults() || self.misleads() {
             return Parsed::new(grammar, after);
         }
-        let lines = grammar.lines().map(|_| Arc::new(LogicalLines::read(after)));
+        let lines = grammar.logical_lines(after).map(Arc::new);
         let has_mark = lines.is_some() && after.starts_with('\u{feff}');
         if has_mark || lines.as_ref().is_some_and(|lines| lines.misleads()) {
             return Parsed::new(grammar, after);

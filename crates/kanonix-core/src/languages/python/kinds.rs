@@ -1,6 +1,7 @@
 //! The grammar's kinds of node that a rule names.
 
 use crate::languages::kinds::kinds;
+use crate::syntax::Lexis;
 
 kinds! {
     statements {
@@ -81,6 +82,19 @@ pub(super) fn goes_on(kind: u16) -> bool {
 /// The words and marks that such a line begins with.
 pub(super) const GOES_ON: &[&str] =
     &["elif", "else", "except", "finally", "case", "@", "def", "class", "async"];
+
+/// What the second reader has to know (*The Python Language Reference*, "Lexical analysis").
+pub(super) const LEXIS: Lexis = Lexis {
+    brackets: &[(b'(', b')'), (b'[', b']'), (b'{', b'}')],
+    header: ":",
+    join: Some(b'\\'),
+    quotes: b"\"'",
+    triple: true,
+    escape: b'\\',
+    prefixes: (b"rRbBuUfFtT", 2),
+    fields: b"fFtT",
+    tab: 8,
+};
 
 /// The grammar reads a stretch between back quotes as a string; it was an expression in Python 2,
 /// and is nothing in Python 3.

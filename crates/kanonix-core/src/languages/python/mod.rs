@@ -10,7 +10,7 @@ use super::Language;
 use crate::layout::planner::Planner;
 use crate::style::{Family, Key, Setting};
 use crate::syntax::{Comments, Grammar, Indented, NodeId};
-use kinds::{GOES_ON, KINDS, Kind, foreign, goes_on, is_block};
+use kinds::{GOES_ON, KINDS, Kind, LEXIS, foreign, goes_on, is_block};
 
 pub(super) static LANGUAGE: Language = Language {
     name: "python",
@@ -21,7 +21,7 @@ pub(super) static LANGUAGE: Language = Language {
     identifiers: &["python"],
     line_comment: Some("#"),
     grammar: Grammar::new(|| tree_sitter_python::LANGUAGE.into(), &KINDS, &Comments::HASH)
-        .indented(Indented { is_block, goes_on, words: GOES_ON })
+        .indented(Indented { is_block, goes_on, words: GOES_ON, lexis: LEXIS })
         .without(foreign),
     rule,
     families: &[
