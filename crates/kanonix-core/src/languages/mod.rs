@@ -4,6 +4,8 @@
 
 mod kinds;
 #[cfg(test)]
+mod made_up;
+#[cfg(test)]
 #[path = "../../tests/support/mod.rs"]
 mod testing;
 

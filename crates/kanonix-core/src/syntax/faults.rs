@@ -108,7 +108,7 @@ impl Tree {
     pub(super) fn pay(&mut self, grammar: &Grammar, lines: Option<&LogicalLines>, text: &str) {
         // Where lines are syntax, they say which bracket is meant.
         if !self.faulty.is_empty() && lines.is_none() {
-            self.keep_unpaired(text);
+            self.keep_unpaired(grammar.pairs(), text);
         }
         for fault in std::mem::take(&mut self.faulty) {
             let holds = |node: NodeId| {
@@ -152,28 +152,28 @@ impl Tree {
     }
 
     /// Keeps all that a bracket without its other one may have ended or begun: which of the brackets
-    /// around it is the one too many, nobody knows, and the parser only guesses.
-    fn keep_unpaired(&mut self, text: &str) {
-        let mut open: Vec<(u8, usize)> = Vec::new();
+    /// around it is the one too many, nobody knows, and the parser only guesses. So it is with words
+    /// that open and close.
+    fn keep_unpaired(&mut self, pairs: &[(&str, &'static str)], text: &str) {
+        // What is open: what would close it, and the token.
+        let mut open: Vec<(&str, usize)> = Vec::new();
         let mut kept: Vec<Range<usize>> = Vec::new();
         for (at, token) in self.tokens.iter().enumerate() {
-            let bytes = &text.as_bytes()[token.start as usize..token.end as usize];
-            let is_mark = bytes.len() == 1 && matches!(token.role, Role::Plain | Role::Join);
+            let own = &text[token.start as usize..token.end as usize];
+            let is_mark = matches!(token.role, Role::Plain | Role::Join)
+                && pairs.iter().any(|(opener, closer)| own == *opener || own == *closer);
             if !token.fault && !is_mark {
                 continue;
             }
-            for byte in bytes {
-                let opener = match byte {
-                    b'(' | b'[' | b'{' => {
-                        open.push((*byte, at));
-                        continue;
-                    }
-                    b')' => b'(',
-                    b']' => b'[',
-                    b'}' => b'{',
-                    _ => continue,
-                };
-                let Some(found) = open.iter().rposition(|(byte, _)| *byte == opener) else {
+            for word in words_and_marks(own) {
+                if let Some((_, closer)) = pairs.iter().find(|(opener, _)| *opener == word) {
+                    open.push((*closer, at));
+                    continue;
+                }
+                if !pairs.iter().any(|(_, closer)| *closer == word) {
+                    continue;
+                }
+                let Some(found) = open.iter().rposition(|(closer, _)| *closer == word) else {
                     kept.push(0..at + 1);
                     continue;
                 };
@@ -271,4 +271,21 @@ impl Tree {
         let of_token = self.nodes[node..].iter().take_while(|node| node.first == token);
         of_token.into_iter().any(|node| node.folded)
     }
+}
+
+/// The words of a stretch, and each character that is of none.
+fn words_and_marks(stretch: &str) -> impl Iterator<Item = &str> {
+    let is_of_word = |c: char| c.is_alphanumeric() || c == '_';
+    let mut rest = stretch;
+    std::iter::from_fn(move || {
+        rest = rest.trim_start();
+        let first = rest.chars().next()?;
+        let end = match is_of_word(first) {
+            true => rest.find(|c: char| !is_of_word(c)).unwrap_or(rest.len()),
+            false => first.len_utf8(),
+        };
+        let (word, after) = rest.split_at(end);
+        rest = after;
+        Some(word)
+    })
 }

@@ -83,6 +83,8 @@ pub struct Grammar {
     indented: Option<Indented>,
     /// Whether the grammar reads something that the language does not have.
     foreign: Option<fn(u16, &str) -> bool>,
+    /// What opens, and what closes it.
+    pairs: &'static [(&'static str, &'static str)],
     /// Whether a line's end inside a token is part of what it says.
     line_ends_count: bool,
     /// Where no line may end in a kind.
@@ -105,7 +107,7 @@ impl Grammar {
     ) -> Grammar {
         let loaded = OnceLock::new();
         let (reading, indented, foreign, one_line) = (None, None, None, None);
-        let line_ends_count = false;
+        let (line_ends_count, pairs) = (false, BRACKETS);
         Grammar {
             load,
             kinds,
@@ -113,10 +115,22 @@ impl Grammar {
             reading,
             indented,
             foreign,
+            pairs,
             line_ends_count,
             one_line,
             loaded,
         }
+    }
+
+    /// The same for a language in which other things than brackets open and close: words.
+    pub const fn opening(mut self, pairs: &'static [(&'static str, &'static str)]) -> Grammar {
+        self.pairs = pairs;
+        self
+    }
+
+    /// What opens, and what closes it.
+    pub(super) fn pairs(&self) -> &'static [(&'static str, &'static str)] {
+        self.pairs
     }
 
     /// The same for a language that does not say that a line's end inside a token is the same however
@@ -283,6 +297,9 @@ impl Grammar {
         parser.parse_with_options(&mut read, old, Some(options))
     }
 }
+
+/// What opens and closes in most languages.
+const BRACKETS: &[(&str, &str)] = &[("(", ")"), ("[", "]"), ("{", "}")];
 
 /// A parser may take so many times a hundred steps, and so many more as the text is long. No text of
 /// people, nor one that was spoilt by chance, takes a hundred for forty bytes.

@@ -94,6 +94,27 @@ impl Planner<'_> {
         self.at_most(closer, edge);
     }
 
+    /// Statements between a header and a word on a line of its own that ends them (`end`); there may be
+    /// none. Gives their group.
+    pub fn word_block(
+        &mut self,
+        header: TokenId,
+        statements: &[NodeId],
+        word: NodeId,
+        sort: fn(&Planner, NodeId) -> Sort,
+    ) -> GroupId {
+        let word = self.first(word);
+        let group = self.group(Shape::Block, header, word + 1);
+        self.statements(statements, group, 1, sort);
+        let edge = self.choices.edge_blank;
+        if let Some(first) = statements.first().map(|first| self.first(*first)) {
+            self.at_most(first, edge);
+        }
+        self.line(word, group, 0, Setting::FlatBlock);
+        self.at_most(word, edge);
+        group
+    }
+
     /// What stands between brackets on its header's line, as long as this list fits there.
     pub fn flat_block<'n>(&mut self, parts: &'n [NodeId], list: GroupId) -> &'n [NodeId] {
         let Some((_, closer, inner)) = self.bracketed(parts) else { return &[] };
