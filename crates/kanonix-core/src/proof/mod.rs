@@ -22,6 +22,14 @@ pub enum Difference {
         /// The token that was found.
         after: String,
     },
+    /// Something is behind an element that the language allows nothing behind.
+    #[error("the language allows no `{added}` there")]
+    Forbidden {
+        /// Where the element begins in the old text, in bytes.
+        offset: usize,
+        /// What was added.
+        added: &'static str,
+    },
     /// What did not parse is another stretch.
     #[error("another stretch does not parse")]
     Fault {
@@ -51,6 +59,7 @@ impl Difference {
     pub fn offset(&self) -> usize {
         match self {
             Difference::Token { offset, .. }
+            | Difference::Forbidden { offset, .. }
             | Difference::Fault { offset }
             | Difference::Shape { offset } => *offset,
         }
@@ -66,9 +75,36 @@ pub(crate) fn prove(
     after: &str,
     declared: &[Declared],
 ) -> Result<(), Difference> {
+    nothing_is_forbidden(tree, declared)?;
     let added = tokens_agree(tree, before, new, after, declared)?;
     shapes_agree(tree, before, new, after, &added)?;
     faults_agree(tree, before, new, after)
+}
+
+/// No separator is added where the language allows none, although the grammar would read it.
+fn nothing_is_forbidden(tree: &Tree, declared: &[Declared]) -> Result<(), Difference> {
+    let separators: Vec<(TokenId, &'static str)> = declared
+        .iter()
+        .filter_map(|declared| match declared.change {
+            Change::Append(text) | Change::AppendIfOpen(text, _) if text == "," => {
+                Some((declared.token, text))
+            }
+            _ => None,
+        })
+        .collect();
+    if separators.is_empty() || tree.last.is_empty() {
+        return Ok(());
+    }
+    for (id, node) in tree.nodes.iter().enumerate().filter(|(_, node)| node.end > node.first) {
+        let behind = separators.iter().find(|(token, _)| *token == node.end - 1);
+        if let Some((_, added)) = behind
+            && !tree.may_be_followed(node.parent, id as NodeId)
+        {
+            let offset = tree.tokens[node.first as usize].start as usize;
+            return Err(Difference::Forbidden { offset, added });
+        }
+    }
+    Ok(())
 }
 
 /// What does not parse stays, to the byte, and nothing else comes to it.
@@ -208,7 +244,8 @@ fn shapes_agree(
     }
 }
 
-/// The nodes that carry meaning, each with its kind, its depth and where it begins.
+/// The nodes that carry meaning, each with its kind (ours, and the grammar's beside it), its depth and
+/// where it begins.
 struct Walk<'a> {
     tree: &'a Tree,
     text: &'a str,
@@ -224,9 +261,9 @@ impl<'a> Walk<'a> {
 }
 
 impl Iterator for Walk<'_> {
-    type Item = (u16, u32, usize);
+    type Item = ((u16, u16), u32, usize);
 
-    fn next(&mut self) -> Option<(u16, u32, usize)> {
+    fn next(&mut self) -> Option<((u16, u16), u32, usize)> {
         loop {
             let id = self.next;
             let node = self.tree.nodes.get(id)?;
@@ -238,13 +275,14 @@ impl Iterator for Walk<'_> {
                 self.depth[id] = self.depth[node.parent as usize];
                 continue;
             }
+            let kind = (node.kind, node.origin);
             let is_leaf = self.tree.children(id as NodeId).next().is_none();
             let token = self.tree.tokens.get(node.first as usize);
             let offset = token.map_or(self.text.len(), |token| token.start as usize);
             if is_leaf {
                 let Some(token) = token.filter(|_| node.end > node.first) else {
                     if node.shown {
-                        return Some((node.kind, self.depth[id], offset));
+                        return Some((kind, self.depth[id], offset));
                     }
                     continue;
                 };
@@ -255,7 +293,42 @@ impl Iterator for Walk<'_> {
                     continue;
                 }
             }
-            return Some((node.kind, self.depth[id], offset));
+            return Some((kind, self.depth[id], offset));
         }
+    }
+}
+
+#[cfg(all(test, feature = "ecmascript"))]
+mod tests {
+    use super::*;
+    use crate::languages;
+
+    /// What the mended text is to the old one, where a comma is declared behind a token.
+    fn with_comma(before: &str, behind: &str) -> Result<(), Difference> {
+        let grammar = &languages::by_name("javascript").unwrap().grammar;
+        let at = before.find(behind).unwrap() + behind.len();
+        let after = format!("{},{}", &before[..at], &before[at..]);
+        let (tree, new) =
+            (Tree::parse(grammar, before).unwrap(), Tree::parse(grammar, &after).unwrap());
+        let token = tree.tokens.iter().position(|token| token.end as usize == at).unwrap();
+        let declared = [Declared { token: token as TokenId, change: Change::Append(",") }];
+        prove(&tree, before, &new, &after, &declared)
+    }
+
+    #[test]
+    fn what_the_language_forbids_is_refused_although_the_grammar_reads_it() {
+        assert_eq!(with_comma("function f(a, b) {}", "b"), Ok(()));
+        let forbidden = Difference::Forbidden { offset: 14, added: "," };
+        assert_eq!(with_comma("function f(a, ...b) {}", "...b"), Err(forbidden));
+        assert!(with_comma("let [...all] = a;", "all").is_err());
+    }
+
+    /// Kinds that no rule names are told apart by the grammar's own.
+    #[test]
+    fn another_construct_is_another_program_whether_a_rule_names_it_or_not() {
+        let same = |a: &str, b: &str| {
+            super::same(&languages::by_name("javascript").unwrap().grammar, a, b)
+        };
+        assert!(same("a = true;", "a =  true;") && !same("a = true;", "a = null;"));
     }
 }

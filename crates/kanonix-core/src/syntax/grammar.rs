@@ -74,6 +74,10 @@ pub enum Ending {
     OwnLine,
 }
 
+/// Kinds of elements, or of what begins them, behind which a language allows no separator in a kind of
+/// list, or in any.
+pub type Last = &'static [(Option<u16>, u16)];
+
 /// A grammar with its table from the parser's kinds to the language's own.
 pub struct Grammar {
     load: fn() -> Language,
@@ -83,6 +87,8 @@ pub struct Grammar {
     indented: Option<Indented>,
     /// Whether the grammar reads something that the language does not have.
     foreign: Option<fn(u16, &str) -> bool>,
+    /// Elements behind which the language allows no separator.
+    last: Last,
     /// What opens, and what closes it.
     pairs: &'static [(&'static str, &'static str)],
     /// Whether a line's end inside a token is part of what it says.
@@ -108,6 +114,7 @@ impl Grammar {
         let loaded = OnceLock::new();
         let (reading, indented, foreign, one_line) = (None, None, None, None);
         let (line_ends_count, pairs) = (false, BRACKETS);
+        let last: Last = &[];
         Grammar {
             load,
             kinds,
@@ -115,11 +122,24 @@ impl Grammar {
             reading,
             indented,
             foreign,
+            last,
             pairs,
             line_ends_count,
             one_line,
             loaded,
         }
+    }
+
+    /// The same, with elements behind which the language allows no separator, although the grammar
+    /// reads one.
+    pub const fn ending_lists(mut self, last: Last) -> Grammar {
+        self.last = last;
+        self
+    }
+
+    /// Elements behind which the language allows no separator.
+    pub(super) fn last(&self) -> Last {
+        self.last
     }
 
     /// The same for a language in which other things than brackets open and close: words.

@@ -13,7 +13,7 @@ mod tree;
 mod window;
 
 pub use comments::Comments;
-pub use grammar::{Ending, Grammar, Indented, Reading, Role};
+pub use grammar::{Ending, Grammar, Indented, Last, Reading, Role};
 pub use kinds::{KindEntry, Kinds, Said};
 pub use logical::{Lexis, LogicalLines};
 pub use parsed::Parsed;

@@ -1,7 +1,7 @@
 //! The arena: nodes in the order of a walk, parents before children, and their tokens.
 
 use super::comments::Comments;
-use super::grammar::{Grammar, Role};
+use super::grammar::{Grammar, Last, Role};
 use super::kinds::Kinds;
 use super::parsed::Parsed;
 use super::window::Window;
@@ -22,6 +22,8 @@ const UNPARSED: u16 = u16::MAX;
 pub struct Node {
     /// The language's own number for its kind.
     pub kind: u16,
+    /// The grammar's number for it, which tells kinds apart that no rule does.
+    pub origin: u16,
     /// Whether it is a stretch that does not parse.
     pub fault: bool,
     /// Whether it is a text of blanks alone, which is shown and has no token.
@@ -76,6 +78,8 @@ pub struct Tree {
     pub kept: Vec<Range<usize>>,
     /// Whether the indentation of a line is syntax.
     pub indented: bool,
+    /// Elements behind which the language allows no separator.
+    pub last: Last,
     /// Whether a line's end inside a token is part of what it says.
     pub line_ends_count: bool,
     /// How its language writes comments.
@@ -104,6 +108,7 @@ impl Tree {
                 mark: if text.starts_with('\u{feff}') { 3 } else { 0 },
                 kept: Vec::new(),
                 indented: grammar.is_indented(),
+                last: grammar.last(),
                 line_ends_count: grammar.counts_line_ends(),
                 comments: grammar.comments(),
                 kinds: grammar.kinds(),
@@ -154,6 +159,16 @@ impl Tree {
             let now = next?.get();
             next = self.nodes[now as usize].next;
             Some(now)
+        })
+    }
+
+    /// Whether the language allows a separator behind an element, as the last thing in a list.
+    pub fn may_be_followed(&self, list: NodeId, element: NodeId) -> bool {
+        let kind = |node: NodeId| self.nodes[node as usize].kind;
+        !self.last.iter().any(|(of, last)| {
+            of.is_none_or(|of| of == kind(list))
+                && (kind(element) == *last
+                    || self.children(element).next().is_some_and(|first| kind(first) == *last))
         })
     }
 
@@ -234,10 +249,10 @@ impl Copying<'_> {
                 && comment.end <= node.start_byte()
             {
                 self.hidden = &self.hidden[1..];
-                let id = self.node(self.comment, false, &mut open);
+                let id = self.node((self.comment, 0), false, &mut open);
                 self.leaf(id, comment.clone(), self.comment, Role::Comment, false, false);
             }
-            let id = self.node(kind, is_error, &mut open);
+            let id = self.node((kind, node.kind_id()), is_error, &mut open);
             if let Some(around) = open.last_mut() {
                 around.hides_fault &= !node.has_error() && !node.is_missing();
             }
@@ -302,8 +317,9 @@ impl Copying<'_> {
         }
     }
 
-    /// A new node, the next child of the innermost open one.
-    fn node(&mut self, kind: u16, fault: bool, open: &mut [Open]) -> NodeId {
+    /// A new node of a kind, by the language's number and the grammar's: the next child of the innermost
+    /// open one.
+    fn node(&mut self, kind: (u16, u16), fault: bool, open: &mut [Open]) -> NodeId {
         let id = self.tree.nodes.len() as NodeId;
         let parent = open.last().map_or(0, |open| open.node);
         if let Some(around) = open.last_mut() {
@@ -312,8 +328,10 @@ impl Copying<'_> {
             }
         }
         let first = self.tree.tokens.len() as TokenId;
+        let (kind, origin) = kind;
         self.tree.nodes.push(super::Node {
             kind,
+            origin,
             fault,
             shown: false,
             folded: false,

@@ -85,17 +85,8 @@ fn formal_parameters(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         [only] => inside_literal(p, only),
         _ => None,
     };
-    let may_have_comma = !ends_in_rest(p, parts) && !is_setter(p, node);
+    let may_have_comma = !is_setter(p, node);
     p.list(parts, List::new().last_comma_if(may_have_comma).stand_in(stand_in));
-}
-
-/// Whether the last element takes all the others: the grammar reads a comma behind it, and the
-/// language forbids one, whether it has a type (`...rest: number[]`) or not.
-fn ends_in_rest(p: &Planner, parts: &[NodeId]) -> bool {
-    p.elements(parts).last().is_some_and(|last| {
-        p.is(*last, Kind::RestPattern)
-            || p.position(&p.parts(*last), Kind::RestPattern).is_some()
-    })
 }
 
 /// Whether these are the parameters of `set level(value)`: exactly one, and no comma.
@@ -131,8 +122,7 @@ fn inside_literal(p: &Planner, node: NodeId) -> Option<TokenId> {
 }
 
 fn object(p: &mut Planner, parts: &[NodeId]) {
-    let may_have_comma = !ends_in_rest(p, parts);
-    p.list(parts, List::new().collection().last_comma_if(may_have_comma).opens_around_lines());
+    p.list(parts, List::new().collection().last_comma().opens_around_lines());
 }
 
 /// `high: 5.1`
@@ -148,8 +138,7 @@ fn array(p: &mut Planner, parts: &[NodeId]) {
     let has_holes = parts.windows(2).any(|pair| {
         p.is(pair[1], Kind::Comma) && (p.is(pair[0], Kind::Comma) || pair[0] == parts[0])
     });
-    let may_have_comma = !has_holes && !ends_in_rest(p, parts);
-    p.list(parts, List::new().collection().last_comma_if(may_have_comma));
+    p.list(parts, List::new().collection().last_comma_if(!has_holes));
 }
 
 /// How many constructs around it a literal is looked for in.

@@ -1,7 +1,7 @@
 //! The grammar's kinds of node that a rule names.
 
 use crate::languages::kinds::kinds;
-use crate::syntax::Ending;
+use crate::syntax::{Ending, Last};
 
 kinds! {
     statements {
@@ -71,6 +71,13 @@ kinds! {
         Comma = ",", Semicolon = ";",
     }
 }
+
+/// What takes all the other elements, or parameters, is the last one: the grammar reads a comma behind
+/// it, and the standard has none.
+pub(super) const LAST: Last = &[
+    (None, Kind::RestPattern as u16),
+    (Some(Kind::TupleType as u16), Kind::RestType as u16),
+];
 
 /// What ends where its line ends (*ECMAScript*, "Automatic Semicolon Insertion", its restricted
 /// productions; TypeScript's array types).

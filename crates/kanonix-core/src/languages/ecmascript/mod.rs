@@ -14,7 +14,7 @@ use super::Language;
 use crate::layout::planner::Planner;
 use crate::style::{Family, Key, Setting};
 use crate::syntax::{Comments, Grammar, NodeId};
-use kinds::{KINDS, Kind, ends_lines};
+use kinds::{KINDS, Kind, LAST, ends_lines};
 
 /// What a language standard has that has no style guide: where its community is divided, nothing
 /// is asked.
@@ -41,7 +41,7 @@ const FAMILIES: &[Family] = &[
 ];
 
 const fn grammar(load: fn() -> tree_sitter::Language) -> Grammar {
-    Grammar::new(load, &KINDS, &Comments::SLASHES).ending_lines(ends_lines)
+    Grammar::new(load, &KINDS, &Comments::SLASHES).ending_lines(ends_lines).ending_lists(LAST)
 }
 
 pub(super) static JAVASCRIPT: Language = Language {

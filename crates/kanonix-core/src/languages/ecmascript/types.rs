@@ -52,7 +52,8 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
             p.list(parts, if kind == Kind::TypeArguments { list.reluctant() } else { list });
         }
         Kind::ObjectType => object_type(p, parts),
-        Kind::TupleType => tuple_type(p, parts),
+        // `[level: number, unit?: string]`
+        Kind::TupleType => _ = p.list(parts, List::new().collection().last_comma()),
         Kind::UnionType | Kind::IntersectionType => alternatives(p, node, kind, parts),
         Kind::FunctionType | Kind::ConstructorType => function_type(p, parts),
         Kind::ConditionalType => conditional_type(p, node, parts),
@@ -313,13 +314,6 @@ fn object_type(p: &mut Planner, parts: &[NodeId]) {
             p.force(group);
         }
     }
-}
-
-/// `[level: number, unit?: string]`
-fn tuple_type(p: &mut Planner, parts: &[NodeId]) {
-    let last = p.elements(parts).last().copied();
-    let has_rest = last.is_some_and(|last| p.token_text(p.first(last)) == "...");
-    p.list(parts, List::new().collection().last_comma_if(!has_rest));
 }
 
 /// `(level: number) => string`

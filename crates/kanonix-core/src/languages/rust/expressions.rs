@@ -51,7 +51,10 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
         Kind::UnitExpression => {
             p.list(parts, List::new());
         }
-        Kind::FieldInitializerList => field_initializer_list(p, parts),
+        // `{ level, unit: "m", ..tide }`
+        Kind::FieldInitializerList => {
+            p.list(parts, List::new().collection().last_comma().opens_around_lines());
+        }
         Kind::ShorthandFieldInitializer => attributes(p, parts, None),
         Kind::FieldInitializer => field_initializer(p, parts),
         Kind::ClosureExpression => closure_expression(p, node, parts),
@@ -365,12 +368,6 @@ pub(super) fn tuple(p: &mut Planner, parts: &[NodeId], list: List) {
     let several = elements(p, parts).len() > 1;
     p.list(parts, list.collection().last_comma_if(several));
     attributes(p, parts, None);
-}
-
-/// `{ level, unit: "m", ..tide }`
-fn field_initializer_list(p: &mut Planner, parts: &[NodeId]) {
-    let has_base = p.position(parts, Kind::BaseFieldInitializer).is_some();
-    p.list(parts, List::new().collection().last_comma_if(!has_base).opens_around_lines());
 }
 
 /// `level: 5.1`

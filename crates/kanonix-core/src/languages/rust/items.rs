@@ -359,8 +359,7 @@ fn use_list(p: &mut Planner, parts: &[NodeId]) {
 
 /// `(&self, level: Level)`
 fn parameters(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
-    let is_variadic = p.position(parts, Kind::VariadicParameter).is_some();
-    let list = List::new().last_comma_if(!is_variadic);
+    let list = List::new().last_comma();
     let of_type = p.is(p.parent(node), Kind::FunctionType);
     p.list(parts, if of_type { list.reluctant().by_hand() } else { list });
     attributes(p, parts, None);

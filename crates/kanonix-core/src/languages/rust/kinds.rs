@@ -1,6 +1,7 @@
 //! The grammar's kinds of node that a rule names.
 
 use crate::languages::kinds::kinds;
+use crate::syntax::Last;
 
 kinds! {
     statements {
@@ -61,6 +62,13 @@ kinds! {
         Comma = ",", Semicolon = ";",
     }
 }
+
+/// What takes all that is left is the last thing: the language allows no comma behind it.
+pub(super) const LAST: Last = &[
+    (None, Kind::VariadicParameter as u16),
+    (None, Kind::BaseFieldInitializer as u16),
+    (Some(Kind::StructPattern as u16), Kind::RemainingFieldPattern as u16),
+];
 
 /// Whether what stands between a macro's brackets may be laid out, by the kinds of its parts:
 /// expressions between parentheses or square brackets, items between braces.

@@ -13,7 +13,7 @@ use super::Language;
 use crate::layout::planner::Planner;
 use crate::style::{Family, Key, Setting};
 use crate::syntax::{Comments, Grammar, NodeId, Reading};
-use kinds::{KINDS, Kind, accepts};
+use kinds::{KINDS, Kind, LAST, accepts};
 
 pub(super) static LANGUAGE: Language = Language {
     name: "rust",
@@ -24,7 +24,8 @@ pub(super) static LANGUAGE: Language = Language {
     identifiers: &["rust"],
     line_comment: Some("//"),
     grammar: Grammar::new(|| tree_sitter_rust::LANGUAGE.into(), &KINDS, &Comments::SLASHES)
-        .with_reading(Reading { end: ";", accepts }),
+        .with_reading(Reading { end: ";", accepts })
+        .ending_lists(LAST),
     rule,
     families: &[
         Family::Collections,

@@ -37,8 +37,7 @@ fn tuple_struct_pattern(p: &mut Planner, parts: &[NodeId]) {
 fn struct_pattern(p: &mut Planner, parts: &[NodeId]) {
     let [_, rest @ ..] = parts else { return };
     p.word(p.first(rest[0]), 1);
-    let has_rest = p.position(parts, Kind::RemainingFieldPattern).is_some();
-    p.list(rest, List::new().collection().last_comma_if(!has_rest).shared_rows());
+    p.list(rest, List::new().collection().last_comma().shared_rows());
 }
 
 /// Whether somebody has spread a pattern over lines, so that it ends with a bracket on its own.

@@ -130,7 +130,10 @@ impl Planner<'_> {
         if self.choices.one_each && list.collection && elements > 1 {
             self.force(group);
         }
-        if list.last_comma {
+        let of = self.parent(opener);
+        let last_element = inner.iter().rev().find(|part| !self.is_separator(**part));
+        let may_follow = |element: &NodeId| self.tree.may_be_followed(of, *element);
+        if list.last_comma && last_element.is_some_and(may_follow) {
             self.last_comma(inner, last, group);
         }
         Some(group)
