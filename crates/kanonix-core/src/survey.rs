@@ -11,7 +11,7 @@ pub use made::is_made;
 use crate::Outcome;
 use crate::languages::Language;
 use crate::layout::Sheet;
-use crate::style::{Entry, Kind, REGISTRY, Setting, Slot, Style, slots};
+use crate::style::{Entry, ValueKind, REGISTRY, Setting, Slot, Style, slots};
 use crate::syntax::Tree;
 use crate::text::LineSet;
 
@@ -73,13 +73,13 @@ impl Question {
         let values: Vec<String> = match (entry.setting, slot.kind) {
             (Setting::IndentSize, _) => words(&["2", "3", "4", "8", "tab"]),
             (Setting::MaxLineLength, _) => words(&["79", "80", "88", "100", "120", "140"]),
-            (Setting::CommentGap, Kind::Number(..)) => words(&["1", "2"]),
-            (_, Kind::Number(least, ..)) => {
+            (Setting::CommentGap, ValueKind::Number(..)) => words(&["1", "2"]),
+            (_, ValueKind::Number(least, ..)) => {
                 (least..least.max(1) + 2).map(|number| number.to_string()).collect()
             }
-            (_, Kind::Word(all)) => words(all),
-            (_, Kind::Flag) => words(&["true", "false"]),
-            (_, Kind::FlagOrKeep) => words(&["true", "false", "keep"]),
+            (_, ValueKind::Word(all)) => words(all),
+            (_, ValueKind::Flag) => words(&["true", "false"]),
+            (_, ValueKind::FlagOrKeep) => words(&["true", "false", "keep"]),
         };
         let candidate = |name: String| {
             let tabs = entry.setting == Setting::IndentSize && name == "tab";

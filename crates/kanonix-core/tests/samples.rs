@@ -4,7 +4,7 @@
 use kanonix_core::languages::{self, Language};
 use kanonix_core::{judge, mend};
 use kanonix_core::properties::{self, Case, Failure};
-use kanonix_core::style::{Kind, Slot, Style, slots};
+use kanonix_core::style::{ValueKind, Slot, Style, slots};
 use kanonix_core::text::LineSet;
 
 #[test]
@@ -20,10 +20,10 @@ fn samples_are_laid_out() {
 
 fn values(slot: &Slot) -> Vec<String> {
     match slot.kind {
-        Kind::Word(words) => words.iter().map(|word| word.to_string()).collect(),
-        Kind::Flag => vec!["true".into(), "false".into()],
-        Kind::FlagOrKeep => vec!["true".into(), "false".into(), "keep".into()],
-        Kind::Number(least, most, words) => {
+        ValueKind::Word(words) => words.iter().map(|word| word.to_string()).collect(),
+        ValueKind::Flag => vec!["true".into(), "false".into()],
+        ValueKind::FlagOrKeep => vec!["true".into(), "false".into(), "keep".into()],
+        ValueKind::Number(least, most, words) => {
             let numbers = [least, 2.clamp(least, most), 60.clamp(least, most)];
             let numbers = numbers.iter().map(u32::to_string);
             numbers.chain(words.iter().map(|word| word.to_string())).collect()

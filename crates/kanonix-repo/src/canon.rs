@@ -10,7 +10,7 @@ pub mod words;
 
 pub(crate) use governing::text_of;
 pub use governing::{
-    Agreed, Because, Canons, Governing, Idle, LARGEST_CANON, LayerId, NotRead, Place, ReadCanon,
+    Agreed, Because, Canons, Governing, Idle, LARGEST_CANON, LayerId, NotRead, SaidAt, ReadCanon,
     Said,
 };
 use followed::Team;
@@ -183,7 +183,7 @@ pub struct Spoken<T> {
 
 /// What `[reach]` says.
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
-pub struct Reach {
+pub struct ReachTable {
     /// For `check` and `mend` without a word about the reach.
     pub save: Option<Spoken<Play>>,
     /// For the commit gate.
@@ -245,7 +245,7 @@ impl Styles {
 #[derive(Default)]
 struct Part {
     paths: Vec<Pattern>,
-    reach: Reach,
+    reach: ReachTable,
     style: Styles,
 }
 
@@ -256,7 +256,7 @@ pub struct Canon {
     /// The folder that it governs.
     folder: PathBuf,
     /// What `[reach]` says.
-    pub reach: Reach,
+    pub reach: ReachTable,
     /// The largest file that is judged, in bytes, if it says so.
     pub largest: Option<Spoken<u64>>,
     /// The canon of other people that it goes on from.
@@ -288,7 +288,7 @@ impl Canon {
             canon: Canon {
                 path: path.to_path_buf(),
                 folder: path.parent().unwrap_or(Path::new("")).to_path_buf(),
-                reach: Reach::default(),
+                reach: ReachTable::default(),
                 largest: None,
                 team: None,
                 editorconfig: None,

@@ -328,7 +328,7 @@ impl std::error::Error for BadOption {}
 
 /// What a report is written as.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
-pub(crate) enum Kind {
+pub(crate) enum ReportKind {
     Lines,
     Json,
 }
@@ -336,7 +336,7 @@ pub(crate) enum Kind {
 /// `KIND` or `KIND=FILE`.
 #[derive(Clone, Debug)]
 pub(crate) struct ReportOption {
-    pub kind: Kind,
+    pub kind: ReportKind,
     pub file: Option<PathBuf>,
 }
 
@@ -349,8 +349,8 @@ impl FromStr for ReportOption {
             None => (text, None),
         };
         let kind = match kind {
-            "lines" => Kind::Lines,
-            "json" => Kind::Json,
+            "lines" => ReportKind::Lines,
+            "json" => ReportKind::Json,
             other => {
                 let message = format!("there is no report `{other}`: write lines or json");
                 return Err(BadOption(message));

@@ -4,7 +4,7 @@ use super::Sheet;
 use super::indent::{IndentId, Indents};
 use super::live::Live;
 use super::measure::columns;
-use super::plan::{ByGroup, Change, Counts, Gap, GroupId, Shape, Want};
+use super::plan::{ByGroup, TokenChange, Counts, Gap, GroupId, Shape, Want};
 use super::steps::{self, Steps};
 use crate::style::{Key, Setting, Style};
 use crate::text::LineSet;
@@ -52,14 +52,14 @@ pub struct Filling {
 
 impl Filling {
     /// Whether a rewrite of this token takes place.
-    pub fn applies(&self, token: usize, change: &Change) -> bool {
+    pub fn applies(&self, token: usize, change: &TokenChange) -> bool {
         self.live_tokens[token]
             && match change {
-                Change::DropIfFlat(group) => self.states[*group] == State::Flat,
-                Change::AppendIfOpen(_, group) | Change::DropIfOpen(group) => {
+                TokenChange::DropIfFlat(group) => self.states[*group] == State::Flat,
+                TokenChange::AppendIfOpen(_, group) | TokenChange::DropIfOpen(group) => {
                     self.states[*group] == State::Open
                 }
-                Change::Respell(_) | Change::Drop | Change::Append(_) => true,
+                TokenChange::Respell(_) | TokenChange::Drop | TokenChange::Append(_) => true,
             }
     }
 }
@@ -193,11 +193,11 @@ impl Filler<'_> {
     // ---- indentation ---------------------------------------------------------------------------
 
     /// The indentation that a group's levels count from.
-    pub(super) fn base(&mut self, group: Option<GroupId>) -> IndentId {
+    pub(super) fn stem_indent(&mut self, group: Option<GroupId>) -> IndentId {
         match group {
             None | Some(GroupId::ROOT) => 0,
             Some(group) => {
-                let token = self.sheet.plan.groups[group].base as usize;
+                let token = self.sheet.plan.groups[group].stem as usize;
                 self.indent_of[token].unwrap_or_else(|| self.present_line_indent(token))
             }
         }
@@ -257,9 +257,9 @@ impl Filler<'_> {
             let text = format!("{} ", self.indents.text(self.line_indent));
             self.indents.of(&text)
         } else {
-            let base = self.base(gap.group);
+            let stem = self.stem_indent(gap.group);
             let level = self.level(index, &gap);
-            self.line_indent = self.indents.deeper(base, level);
+            self.line_indent = self.indents.deeper(stem, level);
             self.line_indent
         };
         self.line_start = index;
@@ -355,19 +355,19 @@ impl Filler<'_> {
     fn placed(&mut self, index: usize, unit_index: usize) -> IndentId {
         let sheet = self.sheet;
         let gap = sheet.plan.gaps[index];
-        let (base, level) = (self.base(gap.group), self.level(index, &gap));
+        let (stem, level) = (self.stem_indent(gap.group), self.level(index, &gap));
         let Some(group) = steps::group_of(&sheet.units.all[unit_index]) else {
-            return self.indents.deeper(base, level);
+            return self.indents.deeper(stem, level);
         };
-        let holder = sheet.plan.groups[group].base as usize;
+        let holder = sheet.plan.groups[group].stem as usize;
         if self.live.unit[sheet.units.of_token[holder] as usize] {
-            return self.indents.deeper(base, level);
+            return self.indents.deeper(stem, level);
         }
-        let present = sheet.indentation_at(index).strip_prefix(self.indents.text(base));
+        let present = sheet.indentation_at(index).strip_prefix(self.indents.text(stem));
         let step = self.steps.of_old(present).to_string();
         let step = self.body_steps.entry(group).or_insert(step).clone();
         self.indents.step_by(&step);
-        let indent = self.indents.deeper(base, level);
+        let indent = self.indents.deeper(stem, level);
         self.indents.step_by(self.steps.of_unit(unit_index));
         indent
     }
@@ -423,8 +423,8 @@ impl Filler<'_> {
         let gap = sheet.plan.gaps[index];
         let present = self.present_line_indent(index);
         let group = gap.group?;
-        let base = sheet.plan.groups[group].base as usize;
-        let holder = sheet.units.of_token[base] as usize;
+        let stem = sheet.plan.groups[group].stem as usize;
+        let holder = sheet.units.of_token[stem] as usize;
         let indent = match self.live.anchor[unit_index] {
             Some(anchor) => {
                 let first = sheet.units.all[anchor as usize].first;
@@ -434,8 +434,8 @@ impl Filler<'_> {
                 self.shifted(present, sheet.units.all[holder].first as usize)
             }
             None => {
-                let base = self.base(gap.group);
-                self.indents.deeper(base, gap.level)
+                let stem = self.stem_indent(gap.group);
+                self.indents.deeper(stem, gap.level)
             }
         };
         self.indent_of[index] = Some(indent);

@@ -1,7 +1,7 @@
 //! Which form each group takes: flat, open, or in the rows that somebody laid out.
 
 use super::fill::{Filler, State};
-use super::plan::{Around, Change, GroupId, Opens, Rows, Shape, Want};
+use super::plan::{Around, TokenChange, GroupId, Opens, Rows, Shape, Want};
 
 impl Filler<'_> {
     /// Decides a group's form, as far as it is free to change it.
@@ -53,8 +53,8 @@ impl Filler<'_> {
         if first >= end || sheet.measures.next_break(first + 1) < end {
             return false;
         }
-        let base = self.base(Some(id));
-        let inside = self.indents.deeper(base, sheet.plan.gaps[first].level);
+        let stem = self.stem_indent(Some(id));
+        let inside = self.indents.deeper(stem, sheet.plan.gaps[first].level);
         let width = sheet.measures.head(first, end);
         width.is_some_and(|width| self.indents.columns(inside) + width > self.max)
     }
@@ -64,8 +64,8 @@ impl Filler<'_> {
         let sheet = self.sheet;
         let group = &sheet.plan.groups[id];
         let Some(opening) = group.opening else { return false };
-        let base = self.base(Some(id));
-        let inside = self.indents.deeper(base, sheet.plan.gaps[opening as usize].level);
+        let stem = self.stem_indent(Some(id));
+        let inside = self.indents.deeper(stem, sheet.plan.gaps[opening as usize].level);
         let indent = self.indents.columns(inside);
         let (mut start, mut column) = (group.first as usize, self.column);
         let mut elements = 0;
@@ -119,8 +119,9 @@ impl Filler<'_> {
         let last = sheet.plan.rewrites_of(end - 1).iter();
         let next = (end < sheet.tree.tokens.len()).then(|| sheet.plan.rewrites_of(end));
         let comes = last.chain(next.into_iter().flatten()).any(|rewrite| match rewrite.change {
-            Change::AppendIfOpen(_, group) => rewrite.token as usize == end - 1 && is_open(group),
-            Change::DropIfFlat(group) => rewrite.token as usize == end && is_open(group),
+            TokenChange::AppendIfOpen(_, group) => rewrite.token as usize == end - 1
+                && is_open(group),
+            TokenChange::DropIfFlat(group) => rewrite.token as usize == end && is_open(group),
             _ => false,
         });
         usize::from(comes)

@@ -38,8 +38,8 @@ impl Sheet<'_> {
             let depth = match unit.group {
                 None | Some(GroupId::ROOT) => u32::from(unit.level),
                 Some(group) => {
-                    let base = self.plan.groups[group].base as usize;
-                    let holder = self.units.of_token[base] as usize;
+                    let stem = self.plan.groups[group].stem as usize;
+                    let holder = self.units.of_token[stem] as usize;
                     let around = if holder < index { depths[holder] } else { 0 };
                     // A ragged list's rows are where its lines are, and go with them.
                     let is_row = self.units.ragged[group];

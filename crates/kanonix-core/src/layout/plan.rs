@@ -82,7 +82,7 @@ pub struct Gap {
     pub want: Want,
     /// How many blanks, where there is no line break.
     pub blanks: u8,
-    /// Steps of indentation beyond the line that the group's base stands on.
+    /// Steps of indentation beyond the line that the group's stem stands on.
     pub level: u8,
     /// Whether what starts here is inside the group, as opposed to closing it.
     pub inside: bool,
@@ -169,7 +169,7 @@ pub enum Around {
     Lists,
 }
 
-/// What the lines of a group count their steps from, beside its base.
+/// What the lines of a group count their steps from, beside its stem.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
 pub enum Counts {
     /// Nothing else.
@@ -201,7 +201,7 @@ pub struct Group {
     /// The first gap inside its last element that may be broken in its place.
     pub stand_in: Option<TokenId>,
     /// The token whose line the group's levels count from.
-    pub base: TokenId,
+    pub stem: TokenId,
     /// What they count from besides.
     pub counts: Counts,
     /// A group in its last element: where that is open, the closing bracket has its own line too.
@@ -244,7 +244,7 @@ impl Group {
             },
             reluctant: false,
             stand_in: None,
-            base: first,
+            stem: first,
             counts: Counts::Steps,
             tail: None,
             rows: Rows::Never,
@@ -276,7 +276,7 @@ impl Group {
 
 /// A change to a token, declared by a rewrite.
 #[derive(Clone, Debug, PartialEq, Eq)]
-pub enum Change {
+pub enum TokenChange {
     /// Another spelling of the same value.
     Respell(String),
     /// The token goes.
@@ -291,15 +291,15 @@ pub enum Change {
     AppendIfOpen(&'static str, GroupId),
 }
 
-impl Change {
+impl TokenChange {
     /// Whether it puts something behind its token.
     pub fn is_behind(&self) -> bool {
-        matches!(self, Change::Append(_) | Change::AppendIfOpen(..))
+        matches!(self, TokenChange::Append(_) | TokenChange::AppendIfOpen(..))
     }
 
     /// Whether it takes its token away.
     pub fn takes_away(&self) -> bool {
-        matches!(self, Change::Drop | Change::DropIfFlat(_) | Change::DropIfOpen(_))
+        matches!(self, TokenChange::Drop | TokenChange::DropIfFlat(_) | TokenChange::DropIfOpen(_))
     }
 }
 
@@ -309,7 +309,7 @@ pub struct Rewrite {
     /// The token that it is about.
     pub token: TokenId,
     /// What becomes of it.
-    pub change: Change,
+    pub change: TokenChange,
     /// Why.
     pub setting: Setting,
 }

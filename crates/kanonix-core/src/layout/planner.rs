@@ -451,8 +451,8 @@ impl<'a> Planner<'a> {
     }
 
     /// The line that a group's levels count from, where it is not its first token's.
-    pub fn base(&mut self, group: GroupId, token: TokenId) {
-        self.plan.groups[group].base = token;
+    pub fn stem(&mut self, group: GroupId, token: TokenId) {
+        self.plan.groups[group].stem = token;
     }
 
     /// How far a chain's lines are in that begins at `first`, where that begins a line: not at all

@@ -141,14 +141,14 @@ fn uses(
         let of = group_of(unit).filter(|_| unit.begins_line && live.anchor[index].is_none());
         let Some(id) = of else { continue };
         let group = &sheet.plan.groups[id];
-        let holder = sheet.units.of_token[group.base as usize] as usize;
+        let holder = sheet.units.of_token[group.stem as usize] as usize;
         if group.shape != shape || !units.contains(&holder) {
             continue;
         }
         // A list on a later line of its statement may stand elsewhere once that is laid out.
         let first = sheet.units.all[holder].first as usize;
         let of = |token: usize| sheet.lines.line_of(sheet.tree.tokens[token].start as usize);
-        if of(first) == of(group.base as usize) && !sheet.units.ragged[id] {
+        if of(first) == of(group.stem as usize) && !sheet.units.ragged[id] {
             let base = sheet.indentation_at(first);
             let step = sheet.indentation_at(unit.first as usize).strip_prefix(base);
             all = Some(all.unwrap_or(true) && step == Some(canon));

@@ -2,16 +2,16 @@
 
 use super::Chance;
 use crate::languages::Language;
-use crate::style::{Kind, Setting, Slot, Style, slots};
+use crate::style::{ValueKind, Setting, Slot, Style, slots};
 
 pub(super) type Pair = (&'static str, &'static str, String, String);
 
 fn values_of(slot: &Slot) -> Vec<String> {
     match slot.kind {
-        Kind::Word(words) => words.iter().map(|word| word.to_string()).collect(),
-        Kind::Flag | Kind::FlagOrKeep => vec!["true".into(), "false".into()],
-        Kind::Number(20, ..) => vec!["40".into(), "79".into(), "120".into()],
-        Kind::Number(..) => vec!["1".into(), "2".into(), "3".into(), "4".into()],
+        ValueKind::Word(words) => words.iter().map(|word| word.to_string()).collect(),
+        ValueKind::Flag | ValueKind::FlagOrKeep => vec!["true".into(), "false".into()],
+        ValueKind::Number(20, ..) => vec!["40".into(), "79".into(), "120".into()],
+        ValueKind::Number(..) => vec!["1".into(), "2".into(), "3".into(), "4".into()],
     }
 }
 

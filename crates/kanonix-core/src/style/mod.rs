@@ -10,6 +10,6 @@ mod value;
 mod words;
 
 pub use basis::{BASES, Basis};
-pub use registry::{Entry, Family, Key, Kind, REGISTRY, Setting, Slot, entry, slots};
+pub use registry::{Entry, Family, Key, ValueKind, REGISTRY, Setting, Slot, entry, slots};
 pub use samples::{SAMPLES, Sample, sample};
 pub use value::{Style, StyleError, Value, nearest};

@@ -146,7 +146,7 @@ pub enum Family {
 
 /// What values a setting (or one key of its table) takes.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
-pub enum Kind {
+pub enum ValueKind {
     /// One of these words.
     Word(&'static [&'static str]),
     /// `true` or `false`.
@@ -167,7 +167,7 @@ pub struct Slot {
     /// What this key decides; empty where the setting's own text says it.
     pub about: &'static str,
     /// Which values it takes.
-    pub kind: Kind,
+    pub kind: ValueKind,
     /// The value where a language's community says nothing else.
     pub default: &'static str,
 }
@@ -187,7 +187,7 @@ pub struct Entry {
     pub one_for_all: bool,
 }
 
-const fn one(family: Family, kind: Kind, default: &'static str) -> Slot {
+const fn one(family: Family, kind: ValueKind, default: &'static str) -> Slot {
     Slot { key: Key::Whole, family, about: "", kind, default }
 }
 
@@ -195,15 +195,15 @@ const fn key(
     key: Key,
     family: Family,
     about: &'static str,
-    kind: Kind,
+    kind: ValueKind,
     default: &'static str,
 ) -> Slot {
     Slot { key, family, about, kind, default }
 }
 
-const BRACE: Kind = Kind::Word(&["same_line", "next_line"]);
-const FLAT: Kind = Kind::Word(&["open", "keep"]);
-const BLANKS: Kind = Kind::Number(0, 8, &[]);
+const BRACE: ValueKind = ValueKind::Word(&["same_line", "next_line"]);
+const FLAT: ValueKind = ValueKind::Word(&["open", "keep"]);
+const BLANKS: ValueKind = ValueKind::Number(0, 8, &[]);
 
 /// Every setting, in the order of [`Setting`].
 pub static REGISTRY: &[Entry] = &[
@@ -211,7 +211,7 @@ pub static REGISTRY: &[Entry] = &[
         setting: Setting::IndentStyle,
         name: "indent_style",
         about: "What a step of indentation is made of. (EditorConfig)",
-        slots: &[one(Family::Text, Kind::Word(&["space", "tab"]), "space")],
+        slots: &[one(Family::Text, ValueKind::Word(&["space", "tab"]), "space")],
         one_for_all: false,
     },
     Entry {
@@ -219,14 +219,14 @@ pub static REGISTRY: &[Entry] = &[
         name: "indent_size",
         about: "How many columns a step of indentation is wide; `tab` takes `tab_width`. \
                 (EditorConfig)",
-        slots: &[one(Family::Text, Kind::Number(1, 16, &["tab"]), "4")],
+        slots: &[one(Family::Text, ValueKind::Number(1, 16, &["tab"]), "4")],
         one_for_all: false,
     },
     Entry {
         setting: Setting::TabWidth,
         name: "tab_width",
         about: "How many columns a tab counts. (EditorConfig)",
-        slots: &[one(Family::Text, Kind::Number(1, 16, &[]), "4")],
+        slots: &[one(Family::Text, ValueKind::Number(1, 16, &[]), "4")],
         one_for_all: false,
     },
     Entry {
@@ -234,7 +234,7 @@ pub static REGISTRY: &[Entry] = &[
         name: "end_of_line",
         about: "How lines end. Only whole files are converted: a touched line keeps the ends that \
                 its file mostly has. `keep` leaves them alone. (EditorConfig)",
-        slots: &[one(Family::Text, Kind::Word(&["lf", "crlf", "keep"]), "keep")],
+        slots: &[one(Family::Text, ValueKind::Word(&["lf", "crlf", "keep"]), "keep")],
         one_for_all: false,
     },
     Entry {
@@ -242,28 +242,28 @@ pub static REGISTRY: &[Entry] = &[
         name: "charset",
         about: "Whether a file in UTF-8 begins with a byte-order mark; decided for whole files \
                 only. (EditorConfig)",
-        slots: &[one(Family::Text, Kind::Word(&["utf-8", "utf-8-bom", "keep"]), "keep")],
+        slots: &[one(Family::Text, ValueKind::Word(&["utf-8", "utf-8-bom", "keep"]), "keep")],
         one_for_all: false,
     },
     Entry {
         setting: Setting::TrimTrailingWhitespace,
         name: "trim_trailing_whitespace",
         about: "No spaces or tabs at the end of a line, except inside strings. (EditorConfig)",
-        slots: &[one(Family::Text, Kind::Flag, "true")],
+        slots: &[one(Family::Text, ValueKind::Flag, "true")],
         one_for_all: false,
     },
     Entry {
         setting: Setting::InsertFinalNewline,
         name: "insert_final_newline",
         about: "Whether the last line ends with a line break. (EditorConfig)",
-        slots: &[one(Family::Text, Kind::Flag, "true")],
+        slots: &[one(Family::Text, ValueKind::Flag, "true")],
         one_for_all: false,
     },
     Entry {
         setting: Setting::MaxLineLength,
         name: "max_line_length",
         about: "How many columns a line has before it is broken, where it can be. (EditorConfig)",
-        slots: &[one(Family::Text, Kind::Number(20, 1000, &["off"]), "100")],
+        slots: &[one(Family::Text, ValueKind::Number(20, 1000, &["off"]), "100")],
         one_for_all: false,
     },
     Entry {
@@ -298,7 +298,7 @@ pub static REGISTRY: &[Entry] = &[
         name: "else_line",
         about: "Whether `else`, `catch`, `finally` and a `do`'s `while` stand on the line of the \
                 brace before them or on their own.",
-        slots: &[one(Family::Braces, Kind::Word(&["with_brace", "own_line"]), "with_brace")],
+        slots: &[one(Family::Braces, ValueKind::Word(&["with_brace", "own_line"]), "with_brace")],
         one_for_all: false,
     },
     Entry {
@@ -333,14 +333,14 @@ pub static REGISTRY: &[Entry] = &[
         name: "bare_body",
         about: "A single statement that an `if`, `else`, `for`, `while` or `do` rules without \
                 braces: kept so, or put into braces.",
-        slots: &[one(Family::ParenHeaders, Kind::Word(&["keep", "brace"]), "keep")],
+        slots: &[one(Family::ParenHeaders, ValueKind::Word(&["keep", "brace"]), "keep")],
         one_for_all: false,
     },
     Entry {
         setting: Setting::CaseIndent,
         name: "case_indent",
         about: "Whether the cases of a `switch` are one step further in than the `switch`.",
-        slots: &[one(Family::Braces, Kind::Flag, "true")],
+        slots: &[one(Family::Braces, ValueKind::Flag, "true")],
         one_for_all: false,
     },
     Entry {
@@ -348,11 +348,11 @@ pub static REGISTRY: &[Entry] = &[
         name: "inner_gap",
         about: "One space inside brackets that stand on one line.",
         slots: &[
-            key(Key::Parens, Family::Expressions, "`( a )`", Kind::Flag, "false"),
-            key(Key::Brackets, Family::Collections, "`[ a ]`", Kind::Flag, "false"),
-            key(Key::Braces, Family::Collections, "`{ a }`", Kind::Flag, "false"),
-            key(Key::Markup, Family::Markup, "`{ a }` in markup", Kind::Flag, "false"),
-            key(Key::Angles, Family::Angles, "`< a >` around types", Kind::Flag, "false"),
+            key(Key::Parens, Family::Expressions, "`( a )`", ValueKind::Flag, "false"),
+            key(Key::Brackets, Family::Collections, "`[ a ]`", ValueKind::Flag, "false"),
+            key(Key::Braces, Family::Collections, "`{ a }`", ValueKind::Flag, "false"),
+            key(Key::Markup, Family::Markup, "`{ a }` in markup", ValueKind::Flag, "false"),
+            key(Key::Angles, Family::Angles, "`< a >` around types", ValueKind::Flag, "false"),
         ],
         one_for_all: false,
     },
@@ -365,22 +365,22 @@ pub static REGISTRY: &[Entry] = &[
                 Key::Control,
                 Family::ParenHeaders,
                 "`if (a)`, `while (a)` and the like",
-                Kind::Flag,
+                ValueKind::Flag,
                 "true",
             ),
-            key(Key::Call, Family::Expressions, "`call (a)`", Kind::Flag, "false"),
+            key(Key::Call, Family::Expressions, "`call (a)`", ValueKind::Flag, "false"),
             key(
                 Key::Declaration,
                 Family::Definitions,
                 "`function name (a)`, methods",
-                Kind::Flag,
+                ValueKind::Flag,
                 "false",
             ),
             key(
                 Key::Lambda,
                 Family::NamelessFunctions,
                 "`function (a)`, without a name",
-                Kind::FlagOrKeep,
+                ValueKind::FlagOrKeep,
                 "keep",
             ),
         ],
@@ -391,14 +391,14 @@ pub static REGISTRY: &[Entry] = &[
         name: "operator_gap",
         about: "One space on each side of an operator with two operands, or none. Words that are \
                 operators always have them.",
-        slots: &[one(Family::Signs, Kind::Flag, "true")],
+        slots: &[one(Family::Signs, ValueKind::Flag, "true")],
         one_for_all: false,
     },
     Entry {
         setting: Setting::NotGap,
         name: "not_gap",
         about: "One space after the `!` that negates.",
-        slots: &[one(Family::Not, Kind::Flag, "false")],
+        slots: &[one(Family::Not, ValueKind::Flag, "false")],
         one_for_all: false,
     },
     Entry {
@@ -407,7 +407,7 @@ pub static REGISTRY: &[Entry] = &[
         about:
             "Where the operator stands at which a line is broken that is too long: it leads the next line, \
                 or trails on its own.",
-        slots: &[one(Family::Expressions, Kind::Word(&["leads", "trails"]), "trails")],
+        slots: &[one(Family::Expressions, ValueKind::Word(&["leads", "trails"]), "trails")],
         one_for_all: false,
     },
     Entry {
@@ -415,14 +415,14 @@ pub static REGISTRY: &[Entry] = &[
         name: "word_gap",
         about: "The gaps that no other setting decides (after commas, between words, before \
                 parentheses): one space or none, as the language's guide has it, or kept.",
-        slots: &[one(Family::Text, Kind::Word(&["guide", "keep"]), "guide")],
+        slots: &[one(Family::Text, ValueKind::Word(&["guide", "keep"]), "guide")],
         one_for_all: false,
     },
     Entry {
         setting: Setting::Quotes,
         name: "quotes",
         about: "Which quotes a string has. A string that holds either kind keeps its own.",
-        slots: &[one(Family::Quotes, Kind::Word(&["double", "single", "keep"]), "keep")],
+        slots: &[one(Family::Quotes, ValueKind::Word(&["double", "single", "keep"]), "keep")],
         one_for_all: false,
     },
     Entry {
@@ -430,7 +430,7 @@ pub static REGISTRY: &[Entry] = &[
         name: "markup_quotes",
         about: "Which quotes an attribute's value has in markup. One that holds either kind keeps \
                 its own.",
-        slots: &[one(Family::Markup, Kind::Word(&["double", "single", "keep"]), "double")],
+        slots: &[one(Family::Markup, ValueKind::Word(&["double", "single", "keep"]), "double")],
         one_for_all: false,
     },
     Entry {
@@ -438,7 +438,7 @@ pub static REGISTRY: &[Entry] = &[
         name: "tag_end",
         about: "Where the `>` stands of a tag whose attributes are spread over lines: on its own \
                 line, or behind the last attribute.",
-        slots: &[one(Family::Markup, Kind::Word(&["own_line", "with_last"]), "own_line")],
+        slots: &[one(Family::Markup, ValueKind::Word(&["own_line", "with_last"]), "own_line")],
         one_for_all: false,
     },
     Entry {
@@ -446,7 +446,9 @@ pub static REGISTRY: &[Entry] = &[
         name: "statement_end",
         about: "Whether a statement ends with a semicolon. It stays where the next line would \
                 otherwise join on. A language of lines, as Python, has none either way.",
-        slots: &[one(Family::StatementEnd, Kind::Word(&["semicolon", "bare", "keep"]), "keep")],
+        slots: &[
+            one(Family::StatementEnd, ValueKind::Word(&["semicolon", "bare", "keep"]), "keep"),
+        ],
         one_for_all: false,
     },
     Entry {
@@ -454,7 +456,7 @@ pub static REGISTRY: &[Entry] = &[
         name: "last_comma",
         about: "Whether a comma follows the last element of a list that is spread over lines. A \
                 list on one line has none.",
-        slots: &[one(Family::LastComma, Kind::Word(&["never", "open_list", "keep"]), "keep")],
+        slots: &[one(Family::LastComma, ValueKind::Word(&["never", "open_list", "keep"]), "keep")],
         one_for_all: false,
     },
     Entry {
@@ -464,7 +466,9 @@ pub static REGISTRY: &[Entry] = &[
                 (`fit`), always if it is a collection of two or more (`one_each`), or also when \
                 somebody broke its first line there (`keep_open`). The last goes for chains of \
                 calls and operators too.",
-        slots: &[one(Family::Text, Kind::Word(&["fit", "one_each", "keep_open"]), "keep_open")],
+        slots: &[
+            one(Family::Text, ValueKind::Word(&["fit", "one_each", "keep_open"]), "keep_open"),
+        ],
         one_for_all: false,
     },
     Entry {
@@ -476,21 +480,21 @@ pub static REGISTRY: &[Entry] = &[
                 Key::Chain,
                 Family::Expressions,
                 "calls and operators one after another",
-                Kind::Number(1, 4, &[]),
+                ValueKind::Number(1, 4, &[]),
                 "1",
             ),
             key(
                 Key::Declaration,
                 Family::Declarators,
                 "further names of one declaration",
-                Kind::Number(1, 4, &[]),
+                ValueKind::Number(1, 4, &[]),
                 "1",
             ),
             key(
                 Key::Element,
                 Family::Expressions,
                 "operators in an element of a list",
-                Kind::Number(0, 4, &[]),
+                ValueKind::Number(0, 4, &[]),
                 "1",
             ),
         ],
@@ -537,14 +541,14 @@ pub static REGISTRY: &[Entry] = &[
                 Key::Before,
                 Family::Text,
                 "before a comment at a line's end",
-                Kind::Number(1, 8, &[]),
+                ValueKind::Number(1, 8, &[]),
                 "1",
             ),
             key(
                 Key::AfterMark,
                 Family::Text,
                 "one space after the mark, or none",
-                Kind::FlagOrKeep,
+                ValueKind::FlagOrKeep,
                 "keep",
             ),
         ],

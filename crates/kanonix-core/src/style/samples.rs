@@ -1,6 +1,6 @@
 //! A few lines for each setting that its values lay out differently.
 
-use super::{Entry, Kind, Slot};
+use super::{Entry, ValueKind, Slot};
 
 /// A few lines in one language.
 #[derive(Clone, Copy, Debug)]
@@ -130,10 +130,10 @@ impl Sample {
     pub fn shown(&self, slot: &Slot) -> Vec<&'static str> {
         match slot.kind {
             _ if !self.values.is_empty() => self.values.to_vec(),
-            Kind::Word(words) => words.to_vec(),
-            Kind::Flag => vec!["true", "false"],
-            Kind::FlagOrKeep => vec!["true", "false", "keep"],
-            Kind::Number(..) => vec![slot.default],
+            ValueKind::Word(words) => words.to_vec(),
+            ValueKind::Flag => vec!["true", "false"],
+            ValueKind::FlagOrKeep => vec!["true", "false", "keep"],
+            ValueKind::Number(..) => vec![slot.default],
         }
     }
 }

@@ -1,6 +1,6 @@
 //! A file's agreed values, read from words and checked against the registry.
 
-use super::registry::{Entry, Key, Kind, REGISTRY, Setting, Slot, entry, slots};
+use super::registry::{Entry, Key, ValueKind, REGISTRY, Setting, Slot, entry, slots};
 use std::sync::LazyLock;
 use thiserror::Error;
 
@@ -114,10 +114,10 @@ impl Slot {
         let known = |words: &[&'static str]| words.iter().copied().find(|word| *word == text);
         let flag = || text.parse().ok().map(Value::Flag);
         let value = match self.kind {
-            Kind::Word(words) => known(words).map(Value::Word),
-            Kind::Flag => flag(),
-            Kind::FlagOrKeep => flag().or_else(|| known(&["keep"]).map(Value::Word)),
-            Kind::Number(least, most, words) => {
+            ValueKind::Word(words) => known(words).map(Value::Word),
+            ValueKind::Flag => flag(),
+            ValueKind::FlagOrKeep => flag().or_else(|| known(&["keep"]).map(Value::Word)),
+            ValueKind::Number(least, most, words) => {
                 let number = text.parse().ok().filter(|n| (least..=most).contains(n));
                 number.map(Value::Number).or_else(|| known(words).map(Value::Word))
             }
@@ -127,7 +127,7 @@ impl Slot {
             value: format!("`{text}`"),
             takes: self.takes(),
             nearest: match self.kind {
-                Kind::Word(words) | Kind::Number(_, _, words) => {
+                ValueKind::Word(words) | ValueKind::Number(_, _, words) => {
                     nearest(text, words.iter().copied())
                 }
                 _ => None,
@@ -149,11 +149,11 @@ impl Slot {
             words.iter().map(|word| format!("`{word}`")).collect::<Vec<_>>().join(", ")
         };
         match self.kind {
-            Kind::Word(words) => listed(words),
-            Kind::Flag => listed(&["true", "false"]),
-            Kind::FlagOrKeep => listed(&["true", "false", "keep"]),
-            Kind::Number(least, most, []) => format!("a number from {least} to {most}"),
-            Kind::Number(least, most, words) => {
+            ValueKind::Word(words) => listed(words),
+            ValueKind::Flag => listed(&["true", "false"]),
+            ValueKind::FlagOrKeep => listed(&["true", "false", "keep"]),
+            ValueKind::Number(least, most, []) => format!("a number from {least} to {most}"),
+            ValueKind::Number(least, most, words) => {
                 format!("a number from {least} to {most}, or {}", listed(words))
             }
         }

@@ -2,7 +2,7 @@
 
 use super::editorconfig::{self, EditorConfig, Properties};
 use super::followed::Followed;
-use super::{Assignment, Canon, CanonError, FILE_NAME, LARGEST, Reach, Spoken, followed};
+use super::{Assignment, Canon, CanonError, FILE_NAME, LARGEST, ReachTable, Spoken, followed};
 use crate::system::files::{self, Unread};
 use crate::git::GitError;
 use kanonix_core::languages::{self, Language};
@@ -13,7 +13,7 @@ use std::sync::Arc;
 
 /// A line that says something.
 #[derive(Clone, Debug, PartialEq, Eq)]
-pub struct Place {
+pub struct SaidAt {
     /// The file.
     pub path: PathBuf,
     /// The line, counted from 1.
@@ -30,7 +30,7 @@ pub struct Said {
     /// What the language's community expects.
     pub usual: String,
     /// The line that says it.
-    pub place: Place,
+    pub place: SaidAt,
 }
 
 /// A file's agreed style, and where each of its values comes from.
@@ -45,7 +45,7 @@ pub struct Agreed {
 #[derive(Clone, Debug, PartialEq, Eq)]
 pub enum Because {
     /// A canon's `[files] language` says so, by this pattern.
-    Canon(String, Place),
+    Canon(String, SaidAt),
     /// By its name.
     Name,
     /// By its first line.
@@ -58,7 +58,7 @@ pub struct Idle {
     /// The pattern, as somebody wrote it.
     pub pattern: String,
     /// The line that it stands on.
-    pub place: Place,
+    pub place: SaidAt,
     /// Whether there is a backslash in it, which separates no folders.
     pub backslash: bool,
 }
@@ -277,7 +277,7 @@ impl Governing {
                 let backslash = pattern.text.contains('\\');
                 (backslash || !inside.any(|inside| pattern.matches(inside))).then(|| Idle {
                     pattern: pattern.text.clone(),
-                    place: Place { path: canon.path.clone(), line: pattern.line },
+                    place: SaidAt { path: canon.path.clone(), line: pattern.line },
                     backslash,
                 })
             })
@@ -352,11 +352,11 @@ impl Governing {
     pub fn agreed(&self, file: &Path, language: &Language) -> Agreed {
         let usual = language.style();
         let mut style = usual.clone();
-        let mut places: Vec<Option<Place>> = vec![None; slots().count()];
+        let mut places: Vec<Option<SaidAt>> = vec![None; slots().count()];
         for (path, said) in self.assignments(file, language) {
             if style.set(&said.name, &said.key, &said.value).is_ok() {
                 for slot in Style::decided(&said.name, &said.key) {
-                    places[slot] = Some(Place { path: path.clone(), line: said.line });
+                    places[slot] = Some(SaidAt { path: path.clone(), line: said.line });
                 }
             }
         }
@@ -405,7 +405,7 @@ impl Governing {
                     ),
                 ));
             }
-            let place = Place { path: canon.path.clone(), line: pattern.line };
+            let place = SaidAt { path: canon.path.clone(), line: pattern.line };
             return Ok(Some((language, Because::Canon(pattern.text.clone(), place))));
         }
         let name = path.file_name().unwrap_or_default().to_string_lossy();
@@ -426,7 +426,7 @@ impl Governing {
                 if let Err((known, line)) = &naming.pattern
                     && known == program
                 {
-                    let place = Place { path: canon.path.clone(), line: *line };
+                    let place = SaidAt { path: canon.path.clone(), line: *line };
                     let because = Because::Canon(format!("#!{program}"), place);
                     return Ok(Some((naming.language, because)));
                 }
@@ -436,20 +436,20 @@ impl Governing {
     }
 
     /// The pattern by which a canon says that a file is left alone.
-    pub fn skips(&self, path: &Path) -> Option<(String, Place)> {
+    pub fn skips(&self, path: &Path) -> Option<(String, SaidAt)> {
         self.canons.iter().find_map(|canon| {
             let pattern = canon.skips(path)?;
-            let place = Place { path: canon.path.clone(), line: pattern.line };
+            let place = SaidAt { path: canon.path.clone(), line: pattern.line };
             Some((pattern.text.clone(), place))
         })
     }
 
     /// The largest file that is judged, in bytes, and where that is said.
-    pub fn largest(&self) -> (u64, Option<Place>) {
+    pub fn largest(&self) -> (u64, Option<SaidAt>) {
         let said = self.canons.iter().rev().find_map(|canon| Some((canon, canon.largest?)));
         match said {
             Some((canon, Spoken { value, line })) => {
-                (value, Some(Place { path: canon.path.clone(), line }))
+                (value, Some(SaidAt { path: canon.path.clone(), line }))
             }
             None => (LARGEST, None),
         }
@@ -460,10 +460,10 @@ impl Governing {
     pub fn reach<T: Copy>(
         &self,
         file: &Path,
-        of: fn(&Reach) -> Option<Spoken<T>>,
-    ) -> Option<(T, Place)> {
+        of: fn(&ReachTable) -> Option<Spoken<T>>,
+    ) -> Option<(T, SaidAt)> {
         let place = |canon: &Canon, said: Spoken<T>| {
-            (said.value, Place { path: canon.path.clone(), line: said.line })
+            (said.value, SaidAt { path: canon.path.clone(), line: said.line })
         };
         let parts = self.parts(file);
         let by_part = parts.iter().rev().find_map(|(canon, part)| {

@@ -2,7 +2,17 @@
 
 use super::followed::Team;
 use super::{
-    Assignment, Canon, CanonError, EDITION, Naming, Part, Pattern, Play, Reach, SaveReasons, Spoken,
+    Assignment,
+    Canon,
+    CanonError,
+    EDITION,
+    Naming,
+    Part,
+    Pattern,
+    Play,
+    ReachTable,
+    SaveReasons,
+    Spoken,
     Styles,
 };
 use globset::Glob;
@@ -235,7 +245,12 @@ impl Reading<'_> {
                             Some(table) => self.reach(table),
                             None => {
                                 let said = Some(self.play(item, key, &PLAYS)?);
-                                Reach { save: said, commit: said, merge: said, ..Reach::default() }
+                                ReachTable {
+                                    save: said,
+                                    commit: said,
+                                    merge: said,
+                                    ..ReachTable::default()
+                                }
                             }
                         };
                     }
@@ -260,8 +275,8 @@ impl Reading<'_> {
         Lines::new(self.text).line_of(span.map_or(0, |span| span.start)) + 1
     }
 
-    fn reach(&self, table: &dyn TableLike) -> Reach {
-        let mut reach = Reach::default();
+    fn reach(&self, table: &dyn TableLike) -> ReachTable {
+        let mut reach = ReachTable::default();
         for (key, item) in table.iter() {
             let read = self.occasion(&mut reach, table, key, item);
             self.note(read);
@@ -271,7 +286,7 @@ impl Reading<'_> {
 
     fn occasion(
         &self,
-        reach: &mut Reach,
+        reach: &mut ReachTable,
         table: &dyn TableLike,
         key: &str,
         item: &Item,

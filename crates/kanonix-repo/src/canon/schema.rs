@@ -2,7 +2,7 @@
 
 use super::reading::{FILES, PLAYS, REACH, SAVE_REASONS, STOPS, TOP, WITHOUT_GIT};
 use kanonix_core::languages::{self, Language};
-use kanonix_core::style::{BASES, Entry, Kind, REGISTRY, Slot};
+use kanonix_core::style::{BASES, Entry, ValueKind, REGISTRY, Slot};
 use serde_json::{Map, Value, json};
 
 /// The schema, in the dialect of 2020-12.
@@ -118,11 +118,11 @@ fn values(slot: &Slot) -> Value {
         json!({ "type": "integer", "minimum": least, "maximum": most })
     };
     match slot.kind {
-        Kind::Word(words) => json!({ "enum": words }),
-        Kind::Flag => json!({ "type": "boolean" }),
-        Kind::FlagOrKeep => json!({ "enum": [true, false, "keep"] }),
-        Kind::Number(least, most, []) => number(least, most),
-        Kind::Number(least, most, words) => {
+        ValueKind::Word(words) => json!({ "enum": words }),
+        ValueKind::Flag => json!({ "type": "boolean" }),
+        ValueKind::FlagOrKeep => json!({ "enum": [true, false, "keep"] }),
+        ValueKind::Number(least, most, []) => number(least, most),
+        ValueKind::Number(least, most, words) => {
             json!({ "anyOf": [number(least, most), { "enum": words }] })
         }
     }

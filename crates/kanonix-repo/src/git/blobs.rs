@@ -49,12 +49,12 @@ struct Process {
 /// An object's kind and contents.
 #[derive(Clone, Debug)]
 struct Object {
-    kind: Kind,
+    kind: ObjectKind,
     contents: Arc<Vec<u8>>,
 }
 
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
-enum Kind {
+enum ObjectKind {
     Blob,
     Tree,
     Other,
@@ -67,7 +67,7 @@ impl Blobs {
     /// If it is missing or damaged, or git ends early.
     pub fn read(&mut self, hash: &str) -> Answer<Vec<u8>> {
         match self.object(hash)? {
-            Some((_, Object { kind: Kind::Blob, contents })) => Ok((*contents).clone()),
+            Some((_, Object { kind: ObjectKind::Blob, contents })) => Ok((*contents).clone()),
             _ => Err(damaged(hash)),
         }
     }
@@ -93,7 +93,7 @@ impl Blobs {
             };
             match (mode, parts.peek().is_some()) {
                 (Mode::Tree, true) => match self.object(&hash)? {
-                    Some((_, found)) if found.kind == Kind::Tree => tree = found,
+                    Some((_, found)) if found.kind == ObjectKind::Tree => tree = found,
                     _ => return Err(damaged(&hash)),
                 },
                 (Mode::File, false) => return Ok(Some(hash)),
@@ -123,7 +123,7 @@ impl Blobs {
         };
         let found = ask(&mut self.process).map_err(|error| self.died(hashes.first(), &error))?;
         let of_blob = |(found, hash): (Option<(String, Object)>, &&str)| match found {
-            Some((_, Object { kind: Kind::Blob, contents })) => {
+            Some((_, Object { kind: ObjectKind::Blob, contents })) => {
                 Ok(Arc::try_unwrap(contents).unwrap_or_else(|shared| (*shared).clone()))
             }
             _ => Err(damaged(hash)),
@@ -235,9 +235,9 @@ impl Process {
         };
         let Ok(size) = size.parse::<usize>() else { return Ok(None) };
         let kind = match kind {
-            "blob" => Kind::Blob,
-            "tree" => Kind::Tree,
-            _ => Kind::Other,
+            "blob" => ObjectKind::Blob,
+            "tree" => ObjectKind::Tree,
+            _ => ObjectKind::Other,
         };
         if size > LARGEST {
             std::io::copy(&mut (&mut self.answers).take(size as u64 + 1), &mut std::io::sink())?;

@@ -3,7 +3,7 @@
 use super::paths::{led_out, present, root_of, shown_from};
 use super::select::first_line_of;
 use super::{NotLoaded, Why, WorkError, as_text};
-use crate::canon::{Agreed, Because, Canons, Place, Play};
+use crate::canon::{Agreed, Because, Canons, SaidAt, Play};
 use crate::system::files;
 use crate::git::Repository;
 use kanonix_core::languages::Language;
@@ -17,7 +17,7 @@ pub struct Alone {
     /// The pattern, the size or the limit; empty where `why` says it all.
     pub detail: String,
     /// The line that says so, if one does.
-    pub place: Option<Place>,
+    pub place: Option<SaidAt>,
 }
 
 /// Which lines are in play on one occasion, and the line that says so, if one does.
@@ -28,7 +28,7 @@ pub struct Occasion {
     /// The lines in play.
     pub play: Play,
     /// Where that is said.
-    pub place: Option<Place>,
+    pub place: Option<SaidAt>,
 }
 
 /// All that decides how one file is treated.
@@ -85,7 +85,7 @@ pub fn explain(
         Some(repository) => repository.ignored(whole.strip_prefix(&root).unwrap_or(&whole))?,
         None => None,
     };
-    let occasion = |name, said: Option<(Play, Place)>| {
+    let occasion = |name, said: Option<(Play, SaidAt)>| {
         let (play, place) = said.map_or((Play::Touched, None), |(play, at)| (play, Some(at)));
         Occasion { name, play, place }
     };

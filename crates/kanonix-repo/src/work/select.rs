@@ -10,7 +10,7 @@ use super::paths::{folder_of, led_out, present, root_of, shown_from};
 use super::walking::{Met, walk};
 use super::{Base, Item, LeftAlone, Reach, Reader, Selection, Why, WorkError};
 use super::from_git::{FEW, at_once, committed, needs_blobs, staged_in};
-use crate::canon::{Canons, LayerId, Play, Reach as Said, Spoken};
+use crate::canon::{Canons, LayerId, Play, ReachTable, Spoken};
 use crate::git::{Change, Repository};
 use kanonix_core::languages::Language;
 use kanonix_core::text::LineSet;
@@ -19,7 +19,7 @@ use std::path::{Path, PathBuf};
 use std::sync::{Arc, Mutex, OnceLock};
 
 /// Which word of the canon's `[reach]` is asked for.
-type Asked = fn(&Said) -> Option<Spoken<Play>>;
+type Asked = fn(&ReachTable) -> Option<Spoken<Play>>;
 
 /// What tells one agreed style from another: language, folder, and what else speaks of the file.
 type StyleKey = (&'static str, PathBuf, Vec<LayerId>);

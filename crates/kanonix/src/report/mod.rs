@@ -6,7 +6,7 @@ pub(crate) mod story;
 mod terminal;
 
 use crate::service::judging::Judgement;
-use crate::options::{Color, Kind, ReportOption, Voice};
+use crate::options::{Color, ReportKind, ReportOption, Voice};
 use crate::paint::Paint;
 use crate::say::errln;
 use anyhow::Context;
@@ -85,8 +85,8 @@ pub(crate) fn write_asked(
 ) -> anyhow::Result<()> {
     for report in reports {
         let text = match report.kind {
-            Kind::Lines => lines::text(judgement),
-            Kind::Json => json::text(judgement, frame)?,
+            ReportKind::Lines => lines::text(judgement),
+            ReportKind::Json => json::text(judgement, frame)?,
         };
         match &report.file {
             Some(file) => std::fs::write(file, text)

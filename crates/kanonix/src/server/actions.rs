@@ -1,7 +1,7 @@
 //! What can be done about a place in an open text.
 
 use super::diagnostics::of_slip;
-use super::jobs::{Acting, Case, Office, Trouble};
+use super::jobs::{Acting, Opened, Office, Trouble};
 use super::positions::Places;
 use super::session::Event;
 use super::texts::Snapshot;
@@ -173,7 +173,7 @@ impl Office {
     }
 
     /// The edits of an action.
-    fn edits_of(&self, case: &Case, what: &What) -> Result<Vec<TextEdit>, Trouble> {
+    fn edits_of(&self, case: &Opened, what: &What) -> Result<Vec<TextEdit>, Trouble> {
         let places = Places::new(case.document.text(), self.encoding);
         Ok(match what {
             What::Slip { offset, message } => {

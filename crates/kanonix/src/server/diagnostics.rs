@@ -1,6 +1,6 @@
 //! What is shown beside the lines of an open text.
 
-use super::jobs::{Case, Office, Trouble};
+use super::jobs::{Opened, Office, Trouble};
 use super::positions::Places;
 use super::texts::Snapshot;
 use crate::server::address::Address;
@@ -59,7 +59,7 @@ pub(super) fn of_slip(places: &Places, slip: &Slip, older: bool) -> Diagnostic {
 }
 
 /// The stretches that do not parse, as far as they concern lines in play.
-fn faults(case: &Case, outcome: &Outcome, places: &Places) -> Vec<Diagnostic> {
+fn faults(case: &Opened, outcome: &Outcome, places: &Places) -> Vec<Diagnostic> {
     let text = case.document.text();
     let set = case.play.lines(text);
     let lines = kanonix_core::text::Lines::new(text);

@@ -59,7 +59,7 @@ pub(super) enum Acting {
 }
 
 /// A text with all that decides how it is judged.
-pub(super) struct Case {
+pub(super) struct Opened {
     pub item: Item,
     pub document: Document<'static>,
     pub play: InPlay,
@@ -67,7 +67,7 @@ pub(super) struct Case {
 
 impl Office {
     /// What is known of a text on an occasion; nothing if it is left alone.
-    pub fn case(&self, snapshot: &Snapshot, reach: &Reach) -> Result<Option<Case>, Trouble> {
+    pub fn case(&self, snapshot: &Snapshot, reach: &Reach) -> Result<Option<Opened>, Trouble> {
         let selection = self.select(snapshot, reach)?;
         let Some(item) = selection.items.first().cloned() else { return Ok(None) };
         let loaded = match selection.take(&item, snapshot.text().to_string()) {
@@ -80,7 +80,7 @@ impl Office {
         let document = snapshot.document(item.language);
         let parsed = Arc::new(document.clone());
         let _ = self.events.send(Event::Parsed(snapshot.uri.clone(), snapshot.stamp, parsed));
-        Ok(Some(Case { item, document, play: loaded.play }))
+        Ok(Some(Opened { item, document, play: loaded.play }))
     }
 
     /// How far a save goes.
@@ -166,7 +166,7 @@ impl Office {
     }
 
     /// What has to be done to a text so that it is mended.
-    pub fn edits(&self, case: &Case, mended: &Mended) -> Vec<TextEdit> {
+    pub fn edits(&self, case: &Opened, mended: &Mended) -> Vec<TextEdit> {
         let text = case.document.text();
         match mended.text == text {
             true => Vec::new(),
@@ -175,7 +175,7 @@ impl Office {
     }
 }
 
-impl Case {
+impl Opened {
     pub fn mended(&self) -> Result<Mended, Trouble> {
         mend_loaded(&self.item, &self.document, &self.play).map_err(Trouble::Here)
     }

@@ -3,7 +3,7 @@
 use kanonix_core::style::{Setting, entry};
 use kanonix_core::text::{LineSet, Lines};
 use kanonix_core::{decided, judge};
-use kanonix_repo::canon::{Agreed, Because, Place, Play, Said};
+use kanonix_repo::canon::{Agreed, Because, SaidAt, Play, Said};
 use kanonix_repo::work::{self, Explained};
 use serde::Serialize;
 use std::path::Path;
@@ -100,7 +100,7 @@ impl Explaining<'_> {
         work::shown_from(&here, path)
     }
 
-    fn place(&self, place: &Place) -> String {
+    fn place(&self, place: &SaidAt) -> String {
         format!("{}:{}", self.path(&place.path), place.line)
     }
 

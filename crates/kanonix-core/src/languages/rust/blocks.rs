@@ -4,7 +4,7 @@ use super::expressions::{assigned, breakable};
 use super::items::header;
 use super::kinds::Kind;
 use super::patterns::ends_open;
-use crate::layout::plan::{Change, GroupId, Shape};
+use crate::layout::plan::{TokenChange, GroupId, Shape};
 use crate::layout::planner::Planner;
 use crate::layout::vocabulary::{Handed, Sort};
 use crate::style::{Key, Setting};
@@ -79,9 +79,9 @@ pub(super) fn statements(p: &mut Planner, parts: &[NodeId], block: GroupId, leve
     p.statements(&apart, block, level, sort);
 }
 
-/// `{ … }` around statements or items, so many steps further in than the line of `base`.
-pub(super) fn enclosed_statements(p: &mut Planner, parts: &[NodeId], base: TokenId, level: u8) {
-    p.block(parts, base, |p, inner, group| statements(p, inner, group, level));
+/// `{ … }` around statements or items, so many steps further in than the line of `stem`.
+pub(super) fn enclosed_statements(p: &mut Planner, parts: &[NodeId], stem: TokenId, level: u8) {
+    p.block(parts, stem, |p, inner, group| statements(p, inner, group, level));
 }
 
 /// `'ebb: { … }`
@@ -177,7 +177,7 @@ fn brace_behind(p: &mut Planner, value: NodeId, block: NodeId, header: TokenId, 
     let tail = match p.is(value, Kind::LetCondition) {
         true => {
             let group = p.group(Shape::LastResort, p.first(value), p.end(value));
-            p.base(group, header);
+            p.stem(group, header);
             p.hand(value, Handed::Lines(group));
             Some(group)
         }
@@ -194,20 +194,20 @@ fn brace_behind(p: &mut Planner, value: NodeId, block: NodeId, header: TokenId, 
 
 /// A value behind a sign, in the group of what it belongs to: where the value goes on over several
 /// lines, so does that.
-fn assigned_in(p: &mut Planner, group: GroupId, value: NodeId, base: TokenId) {
+fn assigned_in(p: &mut Planner, group: GroupId, value: NodeId, stem: TokenId) {
     let first = p.first(value);
     let blanks = p.unfused(first, p.choices.operator_gap);
     p.may_break(first, group, 1, blanks, Setting::OperatorGap);
-    let tail = hand_chain(p, value, base);
+    let tail = hand_chain(p, value, stem);
     p.group_mut(group).tail = tail;
 }
 
-/// A chain for the operation or the chain of calls in a value, with a base of its own, if there is
+/// A chain for the operation or the chain of calls in a value, with a stem of its own, if there is
 /// one.
-fn hand_chain(p: &mut Planner, value: NodeId, base: TokenId) -> Option<GroupId> {
+fn hand_chain(p: &mut Planner, value: NodeId, stem: TokenId) -> Option<GroupId> {
     let inner = breakable(p, value)?;
     let group = p.group(Shape::Chain, p.first(inner), p.end(inner));
-    p.base(group, base);
+    p.stem(group, stem);
     p.hand(inner, Handed::Chain(group));
     Some(group)
 }
@@ -222,7 +222,7 @@ pub(super) fn behind(
     setting: Setting,
 ) -> GroupId {
     let group = p.group(Shape::LastResort, token - 1, token + 1);
-    p.base(group, header);
+    p.stem(group, header);
     p.group_mut(group).tail = tail;
     p.may_break(token, group, 0, 1, setting);
     group
@@ -240,7 +240,7 @@ fn let_declaration(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let (header, other) = (p.first(node), p.first(*other));
     block_behind(p, *block, header, Key::Other, Key::Control);
     let group = p.group(Shape::LastResort, p.first(parts[sign]), p.end(value));
-    p.base(group, header);
+    p.stem(group, header);
     assigned_in(p, group, value, header);
     match p.choices.else_own_line {
         true => p.follower(other, header),
@@ -263,7 +263,7 @@ fn if_expression(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         && stands_as_value(p, node, *consequence, alternative)
     {
         let group = p.group(Shape::List, p.first(*consequence), p.end(node));
-        p.base(group, header);
+        p.stem(group, header);
         p.hand(*consequence, Handed::Block(group));
         p.hand(alternative, Handed::Block(group));
         p.flat(p.first(*consequence), 1, Setting::OpenBrace);
@@ -303,8 +303,8 @@ fn let_condition(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let [.., sign, value] = parts else { return };
     match p.handed_lines(node) {
         Some(group) => {
-            let base = p.group_mut(group).base;
-            assigned_in(p, group, *value, base);
+            let stem = p.group_mut(group).stem;
+            assigned_in(p, group, *value, stem);
         }
         None => assigned(p, *sign, *value),
     }
@@ -345,11 +345,11 @@ fn last_arm(p: &mut Planner, arm: NodeId) {
     }
     match comma {
         Some(comma) if p.choices.drop_last_comma => {
-            p.rewrite(p.first(comma), Change::Drop, Setting::LastComma);
+            p.rewrite(p.first(comma), TokenChange::Drop, Setting::LastComma);
         }
         None if p.choices.add_last_comma => {
             if let Some(token) = p.tree.last_solid(arm) {
-                p.rewrite(token, Change::Append(","), Setting::LastComma);
+                p.rewrite(token, TokenChange::Append(","), Setting::LastComma);
             }
         }
         _ => {}

@@ -3,7 +3,7 @@
 use super::blocks::{block_behind, enclosed_statements, statements};
 use super::expressions::assigned;
 use super::kinds::Kind;
-use crate::layout::plan::{Around, Change, GroupId, Shape};
+use crate::layout::plan::{Around, TokenChange, GroupId, Shape};
 use crate::layout::planner::Planner;
 use crate::layout::vocabulary::{Handed, List};
 use crate::style::{Key, Setting};
@@ -186,14 +186,14 @@ fn last_comma(p: &mut Planner, elements: &[NodeId], group: GroupId) {
     let Some(&last) = elements.last() else { return };
     if p.is(last, Kind::Comma) {
         let change = match p.choices.drop_last_comma {
-            true => Change::Drop,
-            false => Change::DropIfFlat(group),
+            true => TokenChange::Drop,
+            false => TokenChange::DropIfFlat(group),
         };
         p.rewrite(p.first(last), change, Setting::LastComma);
     } else if p.choices.add_last_comma
         && let Some(token) = p.tree.last_solid(last)
     {
-        p.rewrite(token, Change::AppendIfOpen(",", group), Setting::LastComma);
+        p.rewrite(token, TokenChange::AppendIfOpen(",", group), Setting::LastComma);
     }
 }
 
@@ -210,7 +210,7 @@ fn impl_header(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let mut tail = None;
     if let Some(place) = word {
         let group = p.group(Shape::Chain, first, end);
-        p.base(group, header);
+        p.stem(group, header);
         p.may_break(p.first(parts[place]), group, 1, 1, Setting::WordGap);
         tail = Some(group);
     }
@@ -239,7 +239,7 @@ fn trait_header(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let bounds = parts[place];
     let brace = opening_brace(p, &parts[place..]);
     let group = p.group(Shape::LastResort, p.first(bounds), p.end(bounds));
-    p.base(group, p.first(node));
+    p.stem(group, p.first(node));
     if let Some(body) = brace {
         super::blocks::behind(p, p.first(body), p.first(node), Some(group), Setting::OpenBrace);
     }

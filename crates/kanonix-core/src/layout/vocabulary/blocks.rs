@@ -75,17 +75,17 @@ impl Planner<'_> {
         }
     }
 
-    /// A block between brackets, whose lines count from the line of `base`: `inside` lays out what
+    /// A block between brackets, whose lines count from the line of `stem`: `inside` lays out what
     /// stands in it, unless it is empty.
     pub fn block(
         &mut self,
         parts: &[NodeId],
-        base: TokenId,
+        stem: TokenId,
         inside: impl FnOnce(&mut Self, &[NodeId], GroupId),
     ) {
         let Some((opener, closer, inner)) = self.bracketed(parts) else { return };
         let group = self.group(Shape::Block, opener, closer + 1);
-        self.base(group, base);
+        self.stem(group, stem);
         inside(self, inner, group);
         let edge = self.choices.edge_blank;
         let first = self.first(inner[0]);
@@ -183,7 +183,7 @@ impl Planner<'_> {
         let group = if next_line {
             // Where it does not fit after all, its brace is on the next line.
             let group = self.group(Shape::List, brace - 1, end);
-            self.base(group, header);
+            self.stem(group, header);
             self.may_break(brace, group, 0, 1, Setting::OpenBrace);
             group
         } else {
