@@ -1,6 +1,6 @@
 //! How Python is laid out, construct by construct.
 
-use crate::languages::testing::{lay, lay_with, lines};
+use crate::languages::testing::{faults, lay, lay_with, lines};
 
 #[test]
 fn imports() {
@@ -378,4 +378,34 @@ fn inner_gaps_and_tight_operators() {
     def g( a: int=1 )->int:
         pass
     ");
+}
+
+/// At a function's start one blank line is enough, however many a class may begin with.
+#[test]
+fn blank_lines_at_the_start_of_a_body() {
+    let text = lines(&["class A:", "", "", "    x = 1", "", "", "def b():", "", "", "    pass"]);
+    insta::assert_snapshot!(lay_with("python", &[("blank_lines", "at_edges", "2")], &text), @"
+    class A:
+
+
+        x = 1
+
+
+    def b():
+
+        pass
+    ");
+}
+
+/// A point right behind a number would be its own.
+#[test]
+fn a_number_keeps_its_distance_from_a_point() {
+    let text = "a = 1 .real + 2. .real + b .real\n";
+    assert_eq!(lay("python", text), "a = 1 .real + 2. .real + b.real\n");
+}
+
+#[test]
+fn a_string_with_a_fault_inside_is_one() {
+    assert!(!faults("python", "a = f\"{b c}\"\n").is_empty());
+    assert!(faults("python", "a = f\"{b + c}\"\n").is_empty());
 }
