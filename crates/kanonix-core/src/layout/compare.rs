@@ -3,7 +3,7 @@
 use super::Sheet;
 use super::fill::{Filled, Filling};
 use super::live::Live;
-use super::plan::{TokenChange, Rewrite, Want};
+use super::plan::{Rewrite, TreeEdit, Want, When};
 use crate::style::{Key, Setting, Style};
 use crate::syntax::TokenId;
 use crate::text::{Edit, LineEnd, LineSet, Lines};
@@ -52,7 +52,7 @@ pub struct Declared {
     /// The token of the old text.
     pub token: TokenId,
     /// What becomes of it.
-    pub change: TokenChange,
+    pub change: TreeEdit,
 }
 
 pub(super) fn compare(
@@ -118,7 +118,7 @@ fn wraps(sheet: &Sheet, live: &Live) -> Wraps {
     for (token, bracket) in added {
         let end = sheet.tree.tokens[token as usize].end as usize;
         wraps.edits.push(Edit { range: end..end, text: format!(" {bracket}") });
-        wraps.declared.push(Declared { token, change: TokenChange::Append(bracket) });
+        wraps.declared.push(Declared { token, change: TreeEdit::Insert(bracket, When::Always) });
     }
     wraps
 }
@@ -197,7 +197,7 @@ impl Comparing<'_> {
     fn token(&mut self, index: usize) {
         let token = &self.sheet.tree.tokens[index];
         let (start, end) = (token.start as usize, token.end as usize);
-        let respelt = |rewrite: &Rewrite| matches!(rewrite.change, TokenChange::Respell(_));
+        let respelt = |rewrite: &Rewrite| matches!(rewrite.change, TreeEdit::Respell(_));
         let rewrites = self.sheet.plan.rewrites_of(index);
         if token.multi_line
             && !self.sheet.tree.line_ends_count
@@ -213,7 +213,7 @@ impl Comparing<'_> {
             }
             let text = &self.sheet.text[start..end];
             let (range, new, message) = match &rewrite.change {
-                TokenChange::Respell(new) => {
+                TreeEdit::Respell(new) => {
                     let message = match rewrite.setting {
                         Setting::Quotes | Setting::MarkupQuotes if new.ends_with('"') => {
                             "use double quotes"
@@ -228,14 +228,14 @@ impl Comparing<'_> {
                     };
                     (start..end, new, message.to_string())
                 }
-                TokenChange::Drop | TokenChange::DropIfFlat(_) | TokenChange::DropIfOpen(_) => {
+                TreeEdit::Remove(_) => {
                     let message = match text {
                         "," => "drop the `,` after the last element".into(),
                         _ => format!("drop this `{text}`"),
                     };
                     (start..end, String::new(), message)
                 }
-                TokenChange::Append(new) | TokenChange::AppendIfOpen(new, _) => {
+                TreeEdit::Insert(new, _) => {
                     (end..end, new.to_string(), format!("put `{new}` after {}", quoted(text)))
                 }
             };

@@ -4,7 +4,7 @@ use super::Sheet;
 use super::indent::{IndentId, Indents};
 use super::live::Live;
 use super::measure::columns;
-use super::plan::{ByGroup, TokenChange, Counts, Gap, GroupId, Shape, Want};
+use super::plan::{ByGroup, Counts, Gap, GroupId, Shape, TreeEdit, Want, When};
 use super::steps::{self, Steps};
 use crate::style::{Key, Setting, Style};
 use crate::text::LineSet;
@@ -52,14 +52,16 @@ pub struct Filling {
 
 impl Filling {
     /// Whether a rewrite of this token takes place.
-    pub fn applies(&self, token: usize, change: &TokenChange) -> bool {
+    pub fn applies(&self, token: usize, change: &TreeEdit) -> bool {
+        let when = match change {
+            TreeEdit::Respell(_) => When::Always,
+            TreeEdit::Remove(when) | TreeEdit::Insert(_, when) => *when,
+        };
         self.live_tokens[token]
-            && match change {
-                TokenChange::DropIfFlat(group) => self.states[*group] == State::Flat,
-                TokenChange::AppendIfOpen(_, group) | TokenChange::DropIfOpen(group) => {
-                    self.states[*group] == State::Open
-                }
-                TokenChange::Respell(_) | TokenChange::Drop | TokenChange::Append(_) => true,
+            && match when {
+                When::Always => true,
+                When::Flat(group) => self.states[group] == State::Flat,
+                When::Open(group) => self.states[group] == State::Open,
             }
     }
 }

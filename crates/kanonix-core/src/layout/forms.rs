@@ -1,7 +1,7 @@
 //! Which form each group takes: flat, open, or in the rows that somebody laid out.
 
 use super::fill::{Filler, State};
-use super::plan::{Around, TokenChange, GroupId, Opens, Rows, Shape, Want};
+use super::plan::{Around, GroupId, Opens, Rows, Shape, TreeEdit, Want, When};
 
 impl Filler<'_> {
     /// Decides a group's form, as far as it is free to change it.
@@ -119,9 +119,9 @@ impl Filler<'_> {
         let last = sheet.plan.rewrites_of(end - 1).iter();
         let next = (end < sheet.tree.tokens.len()).then(|| sheet.plan.rewrites_of(end));
         let comes = last.chain(next.into_iter().flatten()).any(|rewrite| match rewrite.change {
-            TokenChange::AppendIfOpen(_, group) => rewrite.token as usize == end - 1
+            TreeEdit::Insert(_, When::Open(group)) => rewrite.token as usize == end - 1
                 && is_open(group),
-            TokenChange::DropIfFlat(group) => rewrite.token as usize == end && is_open(group),
+            TreeEdit::Remove(When::Flat(group)) => rewrite.token as usize == end && is_open(group),
             _ => false,
         });
         usize::from(comes)

@@ -1,6 +1,6 @@
 //! Widths: whether something fits is one subtraction of running sums.
 
-use super::plan::{Around, TokenChange, GroupId, Plan, Shape, Want};
+use super::plan::{Around, GroupId, Plan, Shape, TreeEdit, Want, When};
 use crate::style::Setting;
 use crate::syntax::{Role, Tree};
 
@@ -79,14 +79,14 @@ impl Measures {
             };
             for rewrite in plan.rewrites_of(index) {
                 match &rewrite.change {
-                    TokenChange::Drop | TokenChange::DropIfFlat(_) => width = 0,
-                    TokenChange::Append(text) => width += text.len() as u32,
-                    TokenChange::Respell(text) if !token.multi_line => {
+                    TreeEdit::Remove(When::Always | When::Flat(_)) => width = 0,
+                    TreeEdit::Insert(text, When::Always) => width += text.len() as u32,
+                    TreeEdit::Respell(text) if !token.multi_line => {
                         width = columns(text, tab) as u32;
                     }
                     // Only the quotes differ, each as wide as the other.
-                    TokenChange::Respell(_) => {}
-                    TokenChange::AppendIfOpen(..) | TokenChange::DropIfOpen(_) => {}
+                    TreeEdit::Respell(_) => {}
+                    TreeEdit::Insert(..) | TreeEdit::Remove(When::Open(_)) => {}
                 }
             }
             column = column.saturating_add(width);

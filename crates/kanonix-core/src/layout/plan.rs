@@ -274,32 +274,37 @@ impl Group {
     }
 }
 
-/// A change to a token, declared by a rewrite.
+/// When a declared change takes place.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum When {
+    /// Always.
+    Always,
+    /// Where this group is flat.
+    Flat(GroupId),
+    /// Where this group is open.
+    Open(GroupId),
+}
+
+/// A change to a token, declared by a rewrite. Brackets around a statement are a [`Wrap`].
 #[derive(Clone, Debug, PartialEq, Eq)]
-pub enum TokenChange {
+pub enum TreeEdit {
     /// Another spelling of the same value.
     Respell(String),
     /// The token goes.
-    Drop,
-    /// The token goes where this group is flat.
-    DropIfFlat(GroupId),
-    /// The token goes where this group is open.
-    DropIfOpen(GroupId),
+    Remove(When),
     /// This text follows the token.
-    Append(&'static str),
-    /// This text follows the token where this group is open.
-    AppendIfOpen(&'static str, GroupId),
+    Insert(&'static str, When),
 }
 
-impl TokenChange {
+impl TreeEdit {
     /// Whether it puts something behind its token.
     pub fn is_behind(&self) -> bool {
-        matches!(self, TokenChange::Append(_) | TokenChange::AppendIfOpen(..))
+        matches!(self, TreeEdit::Insert(..))
     }
 
     /// Whether it takes its token away.
     pub fn takes_away(&self) -> bool {
-        matches!(self, TokenChange::Drop | TokenChange::DropIfFlat(_) | TokenChange::DropIfOpen(_))
+        matches!(self, TreeEdit::Remove(_))
     }
 }
 
@@ -309,7 +314,7 @@ pub struct Rewrite {
     /// The token that it is about.
     pub token: TokenId,
     /// What becomes of it.
-    pub change: TokenChange,
+    pub change: TreeEdit,
     /// Why.
     pub setting: Setting,
 }

@@ -4,7 +4,7 @@
 //! leaving out blanks, positions and the tokens that a rewrite declared.
 
 use crate::layout::compare::Declared;
-use crate::layout::plan::TokenChange;
+use crate::layout::plan::TreeEdit;
 use crate::syntax::{Grammar, NodeId, Role, Said, Token, TokenId, Tree};
 use std::borrow::Cow;
 use thiserror::Error;
@@ -86,7 +86,7 @@ fn nothing_is_forbidden(tree: &Tree, declared: &[Declared]) -> Result<(), Differ
     let separators: Vec<(TokenId, &'static str)> = declared
         .iter()
         .filter_map(|declared| match declared.change {
-            TokenChange::Append(text) | TokenChange::AppendIfOpen(text, _) if text == "," => {
+            TreeEdit::Insert(text, _) if text == "," => {
                 Some((declared.token, text))
             }
             _ => None,
@@ -154,10 +154,9 @@ fn tokens_agree(
         let mut appended = Vec::new();
         while let Some(change) = declared.next_if(|d| d.token as usize == index) {
             match &change.change {
-                TokenChange::Respell(new) => expected = Some(Cow::Borrowed(new.as_str())),
-                TokenChange::Drop | TokenChange::DropIfFlat(_) | TokenChange::DropIfOpen(_) =>
-                    expected = None,
-                TokenChange::Append(text) | TokenChange::AppendIfOpen(text, _) => appended.push(
+                TreeEdit::Respell(new) => expected = Some(Cow::Borrowed(new.as_str())),
+                TreeEdit::Remove(_) => expected = None,
+                TreeEdit::Insert(text, _) => appended.push(
                     *text,
                 ),
             }
@@ -305,6 +304,7 @@ impl Iterator for Walk<'_> {
 mod tests {
     use super::*;
     use crate::languages;
+    use crate::layout::plan::When;
 
     /// What the mended text is to the old one, where a comma is declared behind a token.
     fn with_comma(before: &str, behind: &str) -> Result<(), Difference> {
@@ -314,7 +314,9 @@ mod tests {
         let (tree, new) =
             (Tree::parse(grammar, before).unwrap(), Tree::parse(grammar, &after).unwrap());
         let token = tree.tokens.iter().position(|token| token.end as usize == at).unwrap();
-        let declared = [Declared { token: token as TokenId, change: TokenChange::Append(",") }];
+        let declared = [
+            Declared { token: token as TokenId, change: TreeEdit::Insert(",", When::Always) },
+        ];
         prove(&tree, before, &new, &after, &declared)
     }
 

@@ -3,7 +3,7 @@
 use super::kinds::Kind;
 use super::statements::{may_go_bare, sort};
 use super::types::{declared, signature};
-use crate::layout::plan::{TokenChange, GroupId, Shape};
+use crate::layout::plan::{GroupId, Shape, TreeEdit, When};
 use crate::layout::planner::Planner;
 use crate::style::{Key, Setting};
 use crate::syntax::NodeId;
@@ -153,7 +153,7 @@ fn member_end(p: &mut Planner, inner: &[NodeId], index: usize, part: NodeId, gro
             && p.choices.end_with_semicolon
             && let Some(token) = p.tree.last_solid(part)
         {
-            p.rewrite(token, TokenChange::Append(";"), Setting::StatementEnd);
+            p.rewrite(token, TreeEdit::Insert(";", When::Always), Setting::StatementEnd);
         }
         return;
     }
@@ -164,7 +164,7 @@ fn member_end(p: &mut Planner, inner: &[NodeId], index: usize, part: NodeId, gro
     p.flat(end, 0, Setting::StatementEnd);
     let member = inner[index - 1];
     if takes_end(p, member) && p.choices.end_bare && may_go_bare(p, member, end) {
-        p.rewrite(end, TokenChange::Drop, Setting::StatementEnd);
+        p.rewrite(end, TreeEdit::Remove(When::Always), Setting::StatementEnd);
     }
 }
 

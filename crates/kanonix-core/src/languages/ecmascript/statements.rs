@@ -2,7 +2,7 @@
 
 use super::classes::decorators;
 use super::kinds::Kind;
-use crate::layout::plan::{TokenChange, GroupId, Rows, Shape};
+use crate::layout::plan::{GroupId, Rows, Shape, TreeEdit, When};
 use crate::layout::planner::Planner;
 use crate::layout::vocabulary::{Handed, List, Sort};
 use crate::style::{Key, Setting};
@@ -186,17 +186,14 @@ pub(super) fn statement_end(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     }
     if !present && p.choices.end_with_semicolon {
         if let Some(token) = p.tree.last_solid(node) {
-            p.rewrite(token, TokenChange::Append(";"), Setting::StatementEnd);
+            p.rewrite(token, TreeEdit::Insert(";", When::Always), Setting::StatementEnd);
         }
     } else if present && p.choices.end_bare {
         let end = p.first(last);
         if may_go_bare(p, node, end) {
             // Something may follow on the line of a statement in a flat block.
-            let change = p.handed_statement(node).map_or(
-                TokenChange::Drop,
-                TokenChange::DropIfOpen,
-            );
-            p.rewrite(end, change, Setting::StatementEnd);
+            let when = p.handed_statement(node).map_or(When::Always, When::Open);
+            p.rewrite(end, TreeEdit::Remove(when), Setting::StatementEnd);
         }
     }
 }

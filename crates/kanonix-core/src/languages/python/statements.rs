@@ -1,7 +1,7 @@
 //! Statements, in the order of the language reference.
 
 use super::kinds::Kind;
-use crate::layout::plan::{TokenChange, GroupId, Shape};
+use crate::layout::plan::{GroupId, Shape, TreeEdit, When};
 use crate::layout::planner::Planner;
 use crate::layout::vocabulary::{List, Sort};
 use crate::style::{Key, Setting};
@@ -63,7 +63,7 @@ fn listed(p: &mut Planner, parts: &[NodeId], group: GroupId, level: u8) {
             let token = p.first(*part);
             p.flat(token, 0, Setting::StatementEnd);
             if !p.style.is(Setting::StatementEnd, Key::Whole, "keep") {
-                p.rewrite(token, TokenChange::Drop, Setting::StatementEnd);
+                p.rewrite(token, TreeEdit::Remove(When::Always), Setting::StatementEnd);
             }
         }
     }

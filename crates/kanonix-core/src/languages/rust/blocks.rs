@@ -4,7 +4,7 @@ use super::expressions::{assigned, breakable};
 use super::items::header;
 use super::kinds::Kind;
 use super::patterns::ends_open;
-use crate::layout::plan::{TokenChange, GroupId, Shape};
+use crate::layout::plan::{GroupId, Shape, TreeEdit, When};
 use crate::layout::planner::Planner;
 use crate::layout::vocabulary::{Handed, Sort};
 use crate::style::{Key, Setting};
@@ -345,11 +345,11 @@ fn last_arm(p: &mut Planner, arm: NodeId) {
     }
     match comma {
         Some(comma) if p.choices.drop_last_comma => {
-            p.rewrite(p.first(comma), TokenChange::Drop, Setting::LastComma);
+            p.rewrite(p.first(comma), TreeEdit::Remove(When::Always), Setting::LastComma);
         }
         None if p.choices.add_last_comma => {
             if let Some(token) = p.tree.last_solid(arm) {
-                p.rewrite(token, TokenChange::Append(","), Setting::LastComma);
+                p.rewrite(token, TreeEdit::Insert(",", When::Always), Setting::LastComma);
             }
         }
         _ => {}

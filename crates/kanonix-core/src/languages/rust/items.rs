@@ -3,7 +3,7 @@
 use super::blocks::{block_behind, enclosed_statements, statements};
 use super::expressions::assigned;
 use super::kinds::Kind;
-use crate::layout::plan::{Around, TokenChange, GroupId, Shape};
+use crate::layout::plan::{Around, GroupId, Shape, TreeEdit, When};
 use crate::layout::planner::Planner;
 use crate::layout::vocabulary::{Handed, List};
 use crate::style::{Key, Setting};
@@ -186,14 +186,14 @@ fn last_comma(p: &mut Planner, elements: &[NodeId], group: GroupId) {
     let Some(&last) = elements.last() else { return };
     if p.is(last, Kind::Comma) {
         let change = match p.choices.drop_last_comma {
-            true => TokenChange::Drop,
-            false => TokenChange::DropIfFlat(group),
+            true => TreeEdit::Remove(When::Always),
+            false => TreeEdit::Remove(When::Flat(group)),
         };
         p.rewrite(p.first(last), change, Setting::LastComma);
     } else if p.choices.add_last_comma
         && let Some(token) = p.tree.last_solid(last)
     {
-        p.rewrite(token, TokenChange::AppendIfOpen(",", group), Setting::LastComma);
+        p.rewrite(token, TreeEdit::Insert(",", When::Open(group)), Setting::LastComma);
     }
 }
 

@@ -1,6 +1,6 @@
 //! Bracketed lists.
 
-use crate::layout::plan::{Around, TokenChange, GroupId, Opens, Rows, Shape};
+use crate::layout::plan::{Around, GroupId, Opens, Rows, Shape, TreeEdit, When};
 use crate::layout::planner::Planner;
 use crate::style::Setting;
 use crate::syntax::{NodeId, TokenId};
@@ -156,13 +156,13 @@ impl Planner<'_> {
         if is_comma && inner.len() > 1 {
             let comma = self.first(last);
             if drop {
-                self.rewrite(comma, TokenChange::Drop, Setting::LastComma);
+                self.rewrite(comma, TreeEdit::Remove(When::Always), Setting::LastComma);
             } else if add || self.broken_before(closer) {
-                self.rewrite(comma, TokenChange::DropIfFlat(group), Setting::LastComma);
+                self.rewrite(comma, TreeEdit::Remove(When::Flat(group)), Setting::LastComma);
             }
         } else if !is_comma && add {
             let Some(token) = self.tree.last_solid(last) else { return };
-            self.rewrite(token, TokenChange::AppendIfOpen(",", group), Setting::LastComma);
+            self.rewrite(token, TreeEdit::Insert(",", When::Open(group)), Setting::LastComma);
         }
     }
 }

@@ -1,6 +1,6 @@
 //! The changes to tokens that rules declare.
 
-use crate::layout::plan::{TokenChange, Rewrite, Wrap};
+use crate::layout::plan::{Rewrite, TreeEdit, Wrap};
 use crate::layout::planner::Planner;
 use crate::style::{Key, Setting, Value};
 use crate::syntax::{NodeId, Role, TokenId};
@@ -9,7 +9,7 @@ impl Planner<'_> {
     /// Declares a change to a token. One that follows a comment is never taken away: the comment
     /// would be left behind with nothing to end its line. Nor is anything added or taken away where
     /// the grammar leaves it unread.
-    pub fn rewrite(&mut self, token: TokenId, change: TokenChange, setting: Setting) {
+    pub fn rewrite(&mut self, token: TokenId, change: TreeEdit, setting: Setting) {
         let is_reread = |token: TokenId| {
             self.tree.tokens.get(token as usize).is_some_and(|token| token.reread)
         };
@@ -51,7 +51,7 @@ impl Planner<'_> {
         let body = rest.strip_prefix(' ').unwrap_or(rest);
         let spelt = format!("{mark}{}{body}", if wanted { " " } else { "" });
         if body.starts_with(char::is_alphanumeric) && (rest.len() == body.len()) == wanted {
-            self.rewrite(token, TokenChange::Respell(spelt), Setting::CommentGap);
+            self.rewrite(token, TreeEdit::Respell(spelt), Setting::CommentGap);
         }
     }
 
@@ -72,7 +72,7 @@ impl Planner<'_> {
         let inside = &quoted[1..quoted.len() - 1];
         if !inside.contains(['"', '\'']) {
             let spelt = format!("{}{wanted}{inside}{wanted}", &text[..prefix]);
-            self.rewrite(token, TokenChange::Respell(spelt), setting);
+            self.rewrite(token, TreeEdit::Respell(spelt), setting);
         }
     }
 }
