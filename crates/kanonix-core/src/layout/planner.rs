@@ -288,13 +288,13 @@ impl<'a> Planner<'a> {
         before.chain(after).take(max.saturating_add(1)).count() <= max
     }
 
-    /// The blanks inside a bracket of a flat list.
-    pub fn inner_gap(&self, opener: TokenId) -> u8 {
-        match self.token_text(opener) {
-            "(" => self.choices.parens_gap,
-            "[" => self.choices.brackets_gap,
-            "{" => self.choices.braces_gap,
-            "<" => self.choices.angles_gap,
+    /// The blanks inside a bracket, on one line.
+    pub fn inner_gap(&self, bracket: TokenId) -> u8 {
+        match self.token_text(bracket) {
+            "(" | ")" => self.choices.parens_gap,
+            "[" | "]" => self.choices.brackets_gap,
+            "{" | "}" => self.choices.braces_gap,
+            "<" | ">" => self.choices.angles_gap,
             _ => 0,
         }
     }

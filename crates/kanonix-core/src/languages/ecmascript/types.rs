@@ -4,7 +4,7 @@ use super::kinds::Kind;
 use super::statements::{sort, statement_end};
 use crate::layout::plan::Shape;
 use crate::layout::planner::Planner;
-use crate::layout::vocabulary::{Handed, List};
+use crate::layout::vocabulary::{Between, Handed, List};
 use crate::style::{Key, Setting};
 use crate::syntax::{NodeId, TokenId};
 
@@ -63,48 +63,33 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
     true
 }
 
-/// The blanks before a part of a signature: none before what belongs to the name before it.
-fn gap_before(p: &Planner, before: NodeId, part: NodeId) -> u8 {
-    match Kind::at(p, part) {
-        Kind::TypeAnnotation
-        | Kind::OmittingTypeAnnotation
-        | Kind::AddingTypeAnnotation
-        | Kind::OptingTypeAnnotation
-        | Kind::AssertsAnnotation
-        | Kind::TypePredicateAnnotation
-        | Kind::TypeArguments
-        | Kind::Question
-        | Kind::Bang
-        | Kind::Colon
-        | Kind::Comma
-        | Kind::Semicolon => 0,
-        Kind::TypeParameters => u8::from(matches!(
-            Kind::at(p, before),
-            Kind::New | Kind::Function | Kind::Async
-        )),
-        _ => u8::from(!p.is(before, Kind::Star)),
+/// What is before a part of a signature: nothing before what belongs to the name before it.
+fn between(p: &Planner, before: NodeId, part: NodeId) -> Between {
+    match (Kind::at(p, before), Kind::at(p, part)) {
+        (_, Kind::DefaultType | Kind::Equals) => Between::Sign,
+        (Kind::New, Kind::FormalParameters) => Between::Blank,
+        (Kind::TypeParameters, Kind::FormalParameters) => Between::Nothing,
+        (_, Kind::FormalParameters) => Between::Parameters,
+        (Kind::New | Kind::Function | Kind::Async, Kind::TypeParameters) => Between::Blank,
+        (_, Kind::TypeParameters | Kind::TypeArguments) => Between::Nothing,
+        (
+            _,
+            Kind::TypeAnnotation
+            | Kind::OmittingTypeAnnotation
+            | Kind::AddingTypeAnnotation
+            | Kind::OptingTypeAnnotation
+            | Kind::AssertsAnnotation
+            | Kind::TypePredicateAnnotation,
+        ) => Between::Nothing,
+        (_, Kind::Question | Kind::Bang | Kind::Colon | Kind::Comma | Kind::Semicolon)
+        | (Kind::Star, _) => Between::Nothing,
+        _ => Between::Blank,
     }
 }
 
 /// A name with its modifiers, parameters and annotations: `readonly level?: number`.
 pub(super) fn signature(p: &mut Planner, parts: &[NodeId]) {
-    for pair in parts.windows(2) {
-        let [before, part] = [pair[0], pair[1]];
-        let token = p.first(part);
-        if p.is(part, Kind::FormalParameters) {
-            match Kind::at(p, before) {
-                Kind::New => p.word(token, 1),
-                Kind::TypeParameters => p.word(token, 0),
-                _ => p.parens(token, p.choices.declaration_parens),
-            }
-        } else {
-            let blanks = gap_before(p, before, part);
-            p.word(token, blanks);
-        }
-        if p.is(part, Kind::DefaultType) || p.is(part, Kind::Equals) {
-            p.operator(token);
-        }
-    }
+    p.header(parts, between);
 }
 
 /// A name with its annotation and its value: `level: number = 2`.
@@ -215,17 +200,11 @@ fn lookup(p: &mut Planner, parts: &[NodeId]) {
 
 /// `import tide = require("tide")`, `import ebb = tide.ebb`
 fn import_alias(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) {
-    for pair in parts.windows(2) {
-        let token = p.first(pair[1]);
-        let opens = p.is(pair[1], Kind::OpenParen);
-        if opens || p.is(pair[1], Kind::CloseParen) || p.is(pair[0], Kind::OpenParen) {
-            p.word(token, 0);
-        } else if p.is(pair[0], Kind::Equals) || p.is(pair[1], Kind::Equals) {
-            p.operator(token);
-        } else {
-            p.word(token, 1);
-        }
-    }
+    p.header(parts, |p, before, part| match (Kind::at(p, before), Kind::at(p, part)) {
+        (Kind::OpenParen, _) | (_, Kind::OpenParen | Kind::CloseParen) => Between::Nothing,
+        (Kind::Equals, _) | (_, Kind::Equals) => Between::Sign,
+        _ => Between::Blank,
+    });
     if kind == Kind::ImportAlias {
         statement_end(p, node, parts);
     }
@@ -289,19 +268,12 @@ fn type_alias_declaration(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
 
 /// `[gauge: string]: number`, `readonly [Key in keyof T]?: T[Key]`
 fn index_signature(p: &mut Planner, parts: &[NodeId]) {
-    for pair in parts.windows(2) {
-        let [before, part] = [pair[0], pair[1]];
-        let token = p.first(part);
-        let closes = p.token_text(token) == "]" && p.end(part) == token + 1;
-        if p.is(before, Kind::OpenBracket) || closes {
-            p.flat(token, p.choices.brackets_gap, Setting::InnerGap);
-        } else if p.token_text(token) == "readonly" {
-            p.word(token, 0);
-        } else {
-            let blanks = gap_before(p, before, part);
-            p.word(token, blanks);
-        }
-    }
+    p.header(parts, |p, before, part| match p.token_text(p.first(part)) {
+        "]" => Between::Inside,
+        _ if p.is(before, Kind::OpenBracket) => Between::Inside,
+        "readonly" => Between::Nothing,
+        _ => between(p, before, part),
+    });
 }
 
 /// `{ level: number; unit: string }`: its members may end with a comma, a semicolon or their line.
@@ -318,11 +290,10 @@ fn object_type(p: &mut Planner, parts: &[NodeId]) {
 
 /// `(level: number) => string`
 fn function_type(p: &mut Planner, parts: &[NodeId]) {
-    for pair in parts.windows(2) {
-        let token = p.first(pair[1]);
-        let tight = p.is(pair[0], Kind::TypeParameters);
-        p.word(token, u8::from(!tight));
-    }
+    p.header(parts, |p, before, _| match p.is(before, Kind::TypeParameters) {
+        true => Between::Nothing,
+        false => Between::Blank,
+    });
 }
 
 /// `T extends Level ? Ebb : Flood`; a chain of them is broken together.

@@ -3,7 +3,7 @@
 use super::kinds::Kind;
 use crate::layout::plan::{GroupId, Shape, TreeEdit, When};
 use crate::layout::planner::Planner;
-use crate::layout::vocabulary::{List, Sort};
+use crate::layout::vocabulary::{Between, List, Sort};
 use crate::style::{Key, Setting};
 use crate::syntax::{NodeId, TokenId};
 
@@ -126,24 +126,15 @@ fn compound(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) {
 }
 
 fn header(p: &mut Planner, kind: Kind, parts: &[NodeId]) {
-    p.commas(parts);
-    for pair in parts.windows(2) {
-        let [before, part] = pair else { continue };
-        let token = p.first(*part);
-        let follows_name = matches!(
-            Kind::at(p, *part),
-            Kind::Parameters | Kind::TypeParameter
-        ) || (kind == Kind::ClassDefinition && p.is(*part, Kind::ArgumentList));
-        let star = p.is(*part, Kind::Star) && kind == Kind::ExceptClause;
-        if follows_name && p.token_text(token) == "(" {
-            p.parens(token, p.choices.declaration_parens);
-        } else if p.is(*part, Kind::Colon) || star || follows_name {
-            p.word(token, 0);
-        }
-        if p.token_text(token) == "->" || p.token_text(p.first(*before)) == "->" {
-            p.operator(token);
-        }
-    }
+    let is_arrow = |p: &Planner, part: NodeId| p.token_text(p.first(part)) == "->";
+    p.header(parts, |p, before, part| match Kind::at(p, part) {
+        _ if is_arrow(p, before) || is_arrow(p, part) => Between::Sign,
+        Kind::Parameters => Between::Parameters,
+        Kind::ArgumentList if kind == Kind::ClassDefinition => Between::Parameters,
+        Kind::Star if kind == Kind::ExceptClause => Between::Nothing,
+        Kind::TypeParameter | Kind::Colon | Kind::Comma => Between::Nothing,
+        _ => Between::Blank,
+    });
 }
 
 /// The statements under a header: one step further in than it, and never on its line unless

@@ -5,7 +5,7 @@ use super::expressions::assigned;
 use super::kinds::Kind;
 use crate::layout::plan::{Around, GroupId, Shape, TreeEdit, When};
 use crate::layout::planner::Planner;
-use crate::layout::vocabulary::{Handed, List};
+use crate::layout::vocabulary::{Between, Handed, List};
 use crate::style::{Key, Setting};
 use crate::syntax::NodeId;
 
@@ -72,25 +72,14 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
 /// The words, names and marks of a header: one blank between them, none before what belongs to a
 /// name.
 pub(super) fn header(p: &mut Planner, parts: &[NodeId]) {
-    for pair in parts.windows(2) {
-        let [before, part] = [pair[0], pair[1]];
-        let token = p.first(part);
-        match Kind::at(p, part) {
-            Kind::Comma
-            | Kind::Semicolon
-            | Kind::Colon
-            | Kind::TypeParameters
-            | Kind::TypeArguments
-            | Kind::TraitBounds => p.word(token, 0),
-            Kind::Parameters | Kind::OrderedFieldDeclarationList => {
-                p.parens(token, p.choices.declaration_parens);
-            }
-            Kind::Equals => p.operator(token),
-            _ if p.is(before, Kind::Equals) => p.operator(token),
-            _ if p.is(before, Kind::Bang) => p.word(token, 0),
-            _ => p.word(token, 1),
-        }
-    }
+    p.header(parts, |p, before, part| match (Kind::at(p, before), Kind::at(p, part)) {
+        (_, Kind::Comma | Kind::Semicolon | Kind::Colon) => Between::Nothing,
+        (_, Kind::TypeParameters | Kind::TypeArguments | Kind::TraitBounds) => Between::Nothing,
+        (_, Kind::Parameters | Kind::OrderedFieldDeclarationList) => Between::Parameters,
+        (_, Kind::Equals) | (Kind::Equals, _) => Between::Sign,
+        (Kind::Bang, _) => Between::Nothing,
+        _ => Between::Blank,
+    });
 }
 
 /// The value behind a header's `=`.
@@ -248,15 +237,11 @@ fn trait_header(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
 
 /// `pub(in crate::tide)`
 fn visibility_modifier(p: &mut Planner, parts: &[NodeId]) {
-    for pair in parts.windows(2) {
-        let token = p.first(pair[1]);
-        if p.is(pair[0], Kind::OpenParen) || p.is(pair[1], Kind::CloseParen) {
-            p.flat(token, p.choices.parens_gap, Setting::InnerGap);
-        } else {
-            let is_path = p.is(pair[0], Kind::In);
-            p.word(token, u8::from(is_path));
-        }
-    }
+    p.header(parts, |p, before, part| match (Kind::at(p, before), Kind::at(p, part)) {
+        (Kind::OpenParen, _) | (_, Kind::CloseParen) => Between::Inside,
+        (Kind::In, _) => Between::Blank,
+        _ => Between::Nothing,
+    });
 }
 
 /// `derive(Clone, Copy)`, `path = "tide.rs"`

@@ -5,7 +5,7 @@ use super::items::{attributes, header};
 use super::kinds::Kind;
 use crate::layout::plan::{GroupId, Shape};
 use crate::layout::planner::Planner;
-use crate::layout::vocabulary::{Handed, List};
+use crate::layout::vocabulary::{Between, Handed, List};
 use crate::style::Setting;
 use crate::syntax::NodeId;
 
@@ -46,10 +46,10 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
 
 /// `&'tide mut Gauge`: nothing behind the mark, one blank between the words.
 pub(super) fn reference(p: &mut Planner, parts: &[NodeId]) {
-    for pair in parts.windows(2) {
-        let tight = p.is(pair[0], Kind::Ampersand);
-        p.word(p.first(pair[1]), u8::from(!tight));
-    }
+    p.header(parts, |p, before, _| match p.is(before, Kind::Ampersand) {
+        true => Between::Nothing,
+        false => Between::Blank,
+    });
 }
 
 /// `: Ebb + Flood`

@@ -37,7 +37,44 @@ pub struct Binary {
     pub stand_in: Option<TokenId>,
 }
 
+/// What stands between two parts of a header.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum Between {
+    /// Nothing.
+    Nothing,
+    /// One blank.
+    Blank,
+    /// What is wanted around a sign.
+    Sign,
+    /// What is wanted before the parameters of a declaration.
+    Parameters,
+    /// What is wanted inside brackets.
+    Inside,
+}
+
 impl Planner<'_> {
+    /// The words, names and marks of a header, by what is between each two of them.
+    pub fn header(
+        &mut self,
+        parts: &[NodeId],
+        between: impl Fn(&Self, NodeId, NodeId) -> Between,
+    ) {
+        for pair in parts.windows(2) {
+            let token = self.first(pair[1]);
+            match between(self, pair[0], pair[1]) {
+                Between::Nothing => self.word(token, 0),
+                Between::Blank => self.word(token, 1),
+                Between::Sign => self.operator(token),
+                Between::Parameters => self.parens(token, self.choices.declaration_parens),
+                Between::Inside => {
+                    // One of the two is a bracket.
+                    let gap = self.inner_gap(token - 1).max(self.inner_gap(token));
+                    self.flat(token, gap, Setting::InnerGap);
+                }
+            }
+        }
+    }
+
     /// Words and values with one blank between them.
     pub fn words(&mut self, parts: &[NodeId]) {
         for part in parts.iter().skip(1) {
