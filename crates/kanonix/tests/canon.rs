@@ -465,3 +465,19 @@ fn every_wrong_canon_is_shown_in_its_place() {
     repo.git(&["add", "--all"]);
     assert_eq!(repo.kanonix(&["gate", "commit"]).status, 2);
 }
+
+/// What an agreement is written in is not what it is about, unless it says so itself.
+#[test]
+fn the_canon_is_not_judged_unless_it_names_itself() {
+    let repo = Repo::plain();
+    repo.write("kanonix.toml", "[style]\nquotes='double'\n");
+    repo.write("gauges.toml", "level=1\n");
+    let found = repo.kanonix(&["check", "--whole"]).out;
+    assert!(found.contains("gauges.toml:1:6") && !found.contains("kanonix.toml"), "{found}");
+    repo.write(
+        "kanonix.toml",
+        "[files]\nlanguage = { \"kanonix.toml\" = \"toml\" }\n[style]\nquotes='double'\n",
+    );
+    let found = repo.kanonix(&["check", "--whole"]).out;
+    assert!(found.contains("kanonix.toml:4:8: quotes: use double quotes"), "{found}");
+}
