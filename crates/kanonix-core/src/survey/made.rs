@@ -26,14 +26,15 @@ const HEAD: usize = 8;
 /// assert!(!is_made("key = \"0f1e\"\n", python));
 /// ```
 pub fn is_made(text: &str, language: &Language) -> bool {
-    says_so(text, language) || (text.len() >= SMALL && is_dense(text))
+    says_so(text, language) || (text.len() >= SMALL && is_dense(text, language))
 }
 
-fn is_dense(text: &str) -> bool {
+fn is_dense(text: &str, language: &Language) -> bool {
+    let known = language.grammar.marks();
     let (mut long, mut marks) = (0, 0);
     for line in text.lines().filter(|line| line.len() > LONG) {
         long += line.len();
-        marks += line.bytes().filter(|byte| b"(){}[];,".contains(byte)).count();
+        marks += line.bytes().filter(|byte| known.contains(byte)).count();
     }
     long * 10 >= text.len() * 8 && marks * MARKS >= long
 }

@@ -1,7 +1,7 @@
 //! A language's grammar, and the project's own names for its kinds of node.
 
 use super::comments::Comments;
-use super::kinds::{KindEntry, Kinds};
+use super::kinds::{KindEntry, Kinds, Said};
 use super::logical::{Lexis, LogicalLines};
 use std::collections::HashMap;
 use std::ops::ControlFlow;
@@ -146,6 +146,14 @@ impl Grammar {
     pub const fn opening(mut self, pairs: &'static [(&'static str, &'static str)]) -> Grammar {
         self.pairs = pairs;
         self
+    }
+
+    /// What opens, closes and separates in it, as far as that is one character.
+    pub fn marks(&self) -> Vec<u8> {
+        let pairs = self.pairs.iter().flat_map(|(opener, closer)| [*opener, *closer]);
+        let separators = self.kinds.entries.iter().filter(|kind| kind.said == Said::Separator);
+        let all = pairs.chain(separators.filter_map(|kind| kind.name));
+        all.filter(|mark| mark.len() == 1).flat_map(str::bytes).collect()
     }
 
     /// What opens, and what closes it.
