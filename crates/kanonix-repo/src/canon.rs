@@ -43,6 +43,11 @@ pub fn names() -> [&'static str; 2] {
     [FILE_NAME, editorconfig::FILE_NAME]
 }
 
+/// Whether a path is that of a canon or of a followed canon's copy.
+pub fn is_canon(path: &Path) -> bool {
+    path.file_name().is_some_and(|name| name == FILE_NAME) || path.ends_with(followed::PATH)
+}
+
 /// The meaning of the settings that this program knows.
 const EDITION: i64 = 1;
 

@@ -474,6 +474,8 @@ fn the_canon_is_not_judged_unless_it_names_itself() {
     repo.write("gauges.toml", "level=1\n");
     let found = repo.kanonix(&["check", "--whole"]).out;
     assert!(found.contains("gauges.toml:1:6") && !found.contains("kanonix.toml"), "{found}");
+    let told = repo.kanonix(&["explain", "kanonix.toml"]).out;
+    assert!(told.contains("a canon is not judged by itself"), "{told}");
     repo.write(
         "kanonix.toml",
         "[files]\nlanguage = { \"kanonix.toml\" = \"toml\" }\n[style]\nquotes='double'\n",

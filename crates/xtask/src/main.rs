@@ -4,6 +4,7 @@ mod churn;
 mod corpus;
 mod docs;
 mod fuzz;
+mod git;
 mod moved;
 mod mutate;
 mod spoil;

@@ -1,6 +1,7 @@
 //! What a change of ours moves in everybody's code: the program of a revision and today's lay the
 //! same files out, and the lines that differ are counted.
 
+use super::git::git;
 use anyhow::{Context, Result, bail};
 use kanonix_core::languages;
 use kanonix_core::text::unified_diff;
@@ -93,22 +94,15 @@ fn lay_out(
 /// The program as a revision has it, built in a checkout that goes away again.
 fn program_of(root: &Path, revision: &str, folder: &Path) -> Result<PathBuf> {
     let checkout = folder.join("checkout");
-    let git = |words: &[&str]| -> Result<()> {
-        let output = Command::new("git").current_dir(root).args(words).output()?;
-        match output.status.success() {
-            true => Ok(()),
-            false => bail!("git: {}", String::from_utf8_lossy(&output.stderr).trim()),
-        }
-    };
     let place = checkout.to_string_lossy().into_owned();
-    git(&["worktree", "add", "--detach", "--quiet", &place, revision])?;
+    git(root, &["worktree", "add", "--detach", "--quiet", &place, revision])?;
     let built = build(&checkout, &root.join("target/moved"));
     let copied = built.and_then(|built| {
         let copy = folder.join("kanonix-before");
         std::fs::copy(&built, &copy)?;
         Ok(copy)
     });
-    git(&["worktree", "remove", "--force", &place])?;
+    git(root, &["worktree", "remove", "--force", &place])?;
     copied
 }
 

@@ -1,5 +1,6 @@
 //! Whether the tests would notice: the core with one small mistake at a time.
 
+use super::git::git;
 use anyhow::{Context, Result, bail};
 use kanonix_core::properties::Chance;
 use std::path::{Path, PathBuf};
@@ -41,7 +42,7 @@ struct Place {
 }
 
 /// Makes mistakes that are chosen by chance, one at a time, in a checkout of its own, and runs the
-/// core's tests; prints those that no test noticed. Says whether each was noticed.
+/// core's tests; prints those that no test noticed, each with how many were tried by then. Says whether each was noticed.
 pub fn run(seconds: u64, seed: u64, target: &Path) -> Result<bool> {
     let root = Path::new(env!("CARGO_MANIFEST_DIR")).join("../..");
     let folder = tempfile::tempdir()?;
@@ -67,7 +68,8 @@ pub fn run(seconds: u64, seed: u64, target: &Path) -> Result<bool> {
             let line = before.lines().count().max(1);
             let name = file.strip_prefix(&checkout).unwrap_or(file).display();
             let shown = text.lines().nth(line - 1).unwrap_or_default().trim();
-            println!("{name}:{line}: `{}` for `{}`: {shown}", wrong.trim(), right.trim());
+            let (wrong, right) = (wrong.trim(), right.trim());
+            println!("{tried}. {name}:{line}: `{wrong}` for `{right}`: {shown}");
         }
     }
     println!("{tried} mistakes of {} that may be made, {unnoticed} unnoticed", places.len());
@@ -124,12 +126,4 @@ fn passes(checkout: &Path, target: &Path) -> Result<bool> {
         .spawn()
         .context("the tests cannot be run")?;
     Ok(tests.wait()?.success())
-}
-
-fn git(folder: &Path, words: &[&str]) -> Result<()> {
-    let output = Command::new("git").current_dir(folder).args(words).output()?;
-    match output.status.success() {
-        true => Ok(()),
-        false => bail!("git: {}", String::from_utf8_lossy(&output.stderr).trim()),
-    }
 }

@@ -179,8 +179,9 @@ impl Comparing<'_> {
         let wanted = style.is(Setting::Charset, Key::Whole, "utf-8-bom");
         let present = self.sheet.tree.mark > 0;
         // A system looks for `#!` at the very start of a program.
-        let text = self.sheet.text;
-        let starts_program = text.starts_with("#!") && !text.starts_with("#![");
+        let first = self.sheet.tree.tokens.first().filter(|token| token.start == 0);
+        let starts_program = first
+            .is_some_and(|token| self.sheet.text[..token.end as usize].starts_with("#!"));
         if style.is(Setting::Charset, Key::Whole, "keep") || wanted == present || starts_program {
             return;
         }

@@ -25,11 +25,6 @@ impl<T> ByGroup<T> {
         GroupId(id)
     }
 
-    /// Something else for each of the same groups.
-    pub fn map<U>(&self, of: impl FnMut(&T) -> U) -> ByGroup<U> {
-        ByGroup(self.0.iter().map(of).collect())
-    }
-
     /// The same for each of the same groups.
     pub fn all<U: Clone>(&self, of: U) -> ByGroup<U> {
         ByGroup(vec![of; self.0.len()])

@@ -148,9 +148,9 @@ fn ragged_lists(plan: &Plan, tree: &Tree, text: &str) -> ByGroup<bool> {
             }
         }
     }
-    let mut groups = plan.groups.iter();
-    seen.map(|(broken, joined)| {
-        let in_rows = groups.next().is_some_and(|group| group.rows == Rows::Kept);
-        *broken && *joined && !in_rows
-    })
+    let mut ragged = plan.groups.all(false);
+    for id in plan.groups.ids() {
+        ragged[id] = seen[id] == (true, true) && plan.groups[id].rows != Rows::Kept;
+    }
+    ragged
 }

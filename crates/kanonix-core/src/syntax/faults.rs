@@ -1,28 +1,18 @@
 //! What a fault costs: the stretches of a tree that stay as they stand.
 
 use super::grammar::{Ending, Grammar, Indented, Role};
-use super::kinds::Said;
 use super::logical::LogicalLines;
 use super::tree::{Node, NodeId, TokenId, Tree};
 use std::ops::Range;
 
 impl Tree {
-    /// To some constructs a line's end means something (`return`), although a grammar may read on.
+    /// Some constructs end where a line ends (`return`), although a grammar may read on.
     pub(super) fn end_lines(&mut self, ending: fn(u16) -> Option<Ending>, text: &str) {
         for id in 0..self.nodes.len() {
-            let Node { kind, parent, first, end, .. } = self.nodes[id];
+            let Node { kind, first, end, .. } = self.nodes[id];
             let Some(ending) = ending(kind).filter(|_| end >= first + 2) else { continue };
             let solid = |token: &TokenId| self.tokens[*token as usize].role != Role::Comment;
             let next = match ending {
-                Ending::OwnLine => {
-                    let holder = self.nodes[parent as usize].kind;
-                    let is_statement = self.kinds.said(holder) == Said::Statements;
-                    if is_statement && first > 0 && !self.tokens[first as usize].broken {
-                        self.faults.push(self.bytes(id as NodeId));
-                        self.faulty.push(id as NodeId);
-                    }
-                    continue;
-                }
                 Ending::FirstWord => (first + 1..end).find(solid),
                 Ending::Brackets => end.checked_sub(2).filter(|token| *token > first),
             };

@@ -63,15 +63,13 @@ pub struct Indented {
     pub lexis: Lexis,
 }
 
-/// What a line's end means to a construct, although a grammar may read on.
+/// Where a construct ends if a line ends there, although a grammar may read on.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
 pub enum Ending {
-    /// It ends with a line that ends behind its first word (`return`).
+    /// Behind its first word (`return`).
     FirstWord,
-    /// It ends with a line that ends before its two brackets (`Gauge[]`).
+    /// Before its two brackets (`Gauge[]`).
     Brackets,
-    /// As a statement it has lines of its own, whatever a grammar reads beside it.
-    OwnLine,
 }
 
 /// Kinds of elements, or of what begins them, behind which a language allows no separator in a kind of
@@ -174,8 +172,8 @@ impl Grammar {
         self
     }
 
-    /// The same, with kinds to which line ends mean what the grammar does not say: where they stand
-    /// otherwise, they do not parse.
+    /// The same, with kinds that end where a line ends in a certain place, although the grammar reads
+    /// on: they do not parse then.
     pub const fn ending_lines(mut self, one_line: fn(u16) -> Option<Ending>) -> Grammar {
         self.one_line = Some(one_line);
         self

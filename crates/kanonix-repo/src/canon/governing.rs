@@ -2,7 +2,7 @@
 
 use super::editorconfig::{self, EditorConfig, Properties};
 use super::followed::Followed;
-use super::{Assignment, Canon, CanonError, FILE_NAME, LARGEST, ReachTable, Spoken, followed};
+use super::{Assignment, Canon, CanonError, FILE_NAME, LARGEST, ReachTable, Spoken};
 use crate::system::files::{self, Unread};
 use crate::git::GitError;
 use kanonix_core::languages::{self, Language};
@@ -410,7 +410,7 @@ impl Governing {
         }
         let name = path.file_name().unwrap_or_default().to_string_lossy();
         // What an agreement is written in is not what it is about, unless it says so.
-        if name == FILE_NAME || path.ends_with(followed::PATH) {
+        if super::is_canon(path) {
             return Ok(None);
         }
         if let Some(language) = languages::of_file(&name) {

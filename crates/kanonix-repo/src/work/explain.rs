@@ -3,9 +3,9 @@
 use super::paths::{led_out, present, root_of, shown_from};
 use super::select::first_line_of;
 use super::{NotLoaded, Why, WorkError, as_text};
-use crate::canon::{Agreed, Because, Canons, SaidAt, Play};
-use crate::system::files;
+use crate::canon::{self, Agreed, Because, Canons, Play, SaidAt};
 use crate::git::Repository;
+use crate::system::files;
 use kanonix_core::languages::Language;
 use std::path::{Path, PathBuf};
 
@@ -120,7 +120,9 @@ pub fn explain(
     let alone = if is_link && leads_out() {
         because(Why::Link, String::new(), None)
     } else if language.is_none() {
-        because(Why::UnknownLanguage, String::new(), None)
+        let is_canon = canon::is_canon(&whole);
+        let detail = if is_canon { "a canon is not judged by itself" } else { "" };
+        because(Why::UnknownLanguage, detail.into(), None)
     } else if let Some((pattern, place)) = governing.skips(&whole) {
         because(Why::Skipped, pattern, Some(place))
     } else if all_off {

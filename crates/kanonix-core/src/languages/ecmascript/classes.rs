@@ -126,8 +126,10 @@ fn class_body(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         // A member's decorators may stand beside it in the body.
         let mut members: Vec<NodeId> = Vec::new();
         let mut decorator = None;
-        for part in inner.iter().copied().filter(|part| !p.is_separator(*part)).collect::<Vec<_>>()
-        {
+        for part in inner.iter().copied() {
+            if p.is_separator(part) {
+                continue;
+            }
             match decorator {
                 Some(first) => p.as_it_stands(first, p.first(part)),
                 None => members.push(part),

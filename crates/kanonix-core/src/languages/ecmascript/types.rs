@@ -242,8 +242,10 @@ fn interface_body(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
                 p.fix(pair[1]);
             }
         }
-        for part in inner.iter().filter(|part| p.is_separator(**part)).collect::<Vec<_>>() {
-            p.flat(p.first(*part), 0, Setting::StatementEnd);
+        for part in inner {
+            if p.is_separator(*part) {
+                p.flat(p.first(*part), 0, Setting::StatementEnd);
+            }
         }
     });
 }

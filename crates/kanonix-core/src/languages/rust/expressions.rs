@@ -203,7 +203,11 @@ fn link(p: &Planner, node: NodeId) -> Option<Link> {
 
 /// The links of the chain that ends with `node`; `None` if it has no place for a line to end.
 fn links(p: &Planner, node: NodeId) -> Option<Links> {
-    let mut links = p.links(node, link);
+    worth_breaking(p, p.links(node, link))
+}
+
+/// The links that may begin a line, if there are some.
+fn worth_breaking(p: &Planner, mut links: Links) -> Option<Links> {
     // The first links stay with what is no longer than a step, unless somebody broke them off.
     let is_name = matches!(Kind::at(p, links.head), Kind::Identifier | Kind::SelfValue);
     let head = p.first(links.head);
@@ -229,7 +233,7 @@ fn chain(p: &mut Planner, node: NodeId) {
     }
     let all = p.links(node, link);
     p.hand_links(&all);
-    let Some(links) = links(p, node) else { return };
+    let Some(links) = worth_breaking(p, all) else { return };
     let group = p.chain_of(node);
     p.group_mut(group).counts = Counts::Beneath;
     if let (Some(last), [_]) = (links.arguments, &links.dots[..]) {

@@ -5,7 +5,7 @@ use crate::layout::plan::{GroupId, Shape};
 use crate::layout::planner::Planner;
 use crate::layout::vocabulary::{List, Sort};
 use crate::style::Setting;
-use crate::syntax::{Ending, NodeId};
+use crate::syntax::NodeId;
 
 kinds! {
     statements { Document, Table, TableArrayElement }
@@ -15,12 +15,6 @@ kinds! {
     tight { DottedKey }
     ruled { Pair, InlineTable }
     separators { Comma = "," }
-}
-
-/// A pair and a table have lines of their own; the grammar may read two on one line.
-pub(super) fn ends_lines(kind: u16) -> Option<Ending> {
-    let kind = Kind::of(kind);
-    matches!(kind, Kind::Pair | Kind::Table | Kind::TableArrayElement).then_some(Ending::OwnLine)
 }
 
 /// The rule for a node: a function a construct, named after it.

@@ -22,7 +22,6 @@ pub(super) static LANGUAGE: Language = Language {
         &layout::KINDS,
         &Comments::HASH,
     )
-    .ending_lines(layout::ends_lines)
     // "Parsers should feel free to normalize newlines": not all of them do.
     .counting_line_ends(),
     rule: layout::rule,
