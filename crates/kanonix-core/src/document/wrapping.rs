@@ -6,6 +6,7 @@
 use super::Document;
 use crate::layout::Sheet;
 use crate::layout::compare::{Comparison, Declared, Slip, Wraps};
+use crate::layout::plan::{TreeEdit, Wrap};
 use crate::style::Style;
 use crate::syntax::{TokenId, Tree, Window};
 use crate::text::{LineSet, compose, place_before};
@@ -61,7 +62,7 @@ impl Document<'_> {
             kept.iter().map(|range| moved(range.start)..moved(range.end)).collect();
         kept.iter().for_each(|range| new.keep(range.clone()));
         let is_same = new.faults.len() == tree.faults.len()
-            && new.tokens.len() == tree.tokens.len() + wraps.declared.len();
+            && new.tokens.len() == tree.tokens.len() + wraps.behind.len();
         if !is_same {
             return None;
         }
@@ -74,19 +75,26 @@ impl Document<'_> {
     fn put_together(&self, tree: &Tree, wraps: &Wraps, inner: Comparison) -> Option<Comparison> {
         // Of each token of the wrapped text: which one it was.
         let mut was: Vec<Option<TokenId>> = Vec::new();
-        let mut added = wraps.declared.iter().peekable();
+        let mut added = wraps.behind.iter().peekable();
         for token in 0..tree.tokens.len() as TokenId {
             was.push(Some(token));
-            while added.next_if(|declared| declared.token == token).is_some() {
+            while added.next_if(|behind| **behind == token).is_some() {
                 was.push(None);
             }
         }
+        let old = |token: TokenId| was.get(token as usize).copied().flatten();
         let of_inner = inner.declared.into_iter().map(|declared| {
-            let token = (*was.get(declared.token as usize)?)?;
-            Some(Declared { token, ..declared })
+            let change = match declared.change {
+                TreeEdit::Wrap(wrap) => TreeEdit::Wrap(Wrap {
+                    header: old(wrap.header)?,
+                    last: old(wrap.last)?,
+                    ..wrap
+                }),
+                change => change,
+            };
+            Some(Declared { token: old(declared.token)?, change })
         });
         let mut declared = of_inner.collect::<Option<Vec<Declared>>>()?;
-        // What is put behind a token stands before the bracket behind it.
         declared.extend(wraps.declared.iter().cloned());
         declared.sort_by_key(|declared| declared.token);
         let length = self.text.len();

@@ -3,7 +3,7 @@
 use super::Sheet;
 use super::fill::{Filled, Filling};
 use super::live::Live;
-use super::plan::{Rewrite, TreeEdit, Want, When};
+use super::plan::{Rewrite, TreeEdit, Want};
 use crate::style::{Key, Setting, Style};
 use crate::syntax::TokenId;
 use crate::text::{Edit, LineEnd, LineSet, Lines};
@@ -40,7 +40,9 @@ pub struct Comparison {
 pub struct Wraps {
     /// The brackets.
     pub edits: Vec<Edit>,
-    /// The same as changes to tokens.
+    /// Of each of them: the token that it stands behind.
+    pub behind: Vec<TokenId>,
+    /// The same as changes to the tree.
     pub declared: Vec<Declared>,
     /// Why.
     pub slips: Vec<Slip>,
@@ -106,6 +108,7 @@ fn wraps(sheet: &Sheet, live: &Live) -> Wraps {
     for wrap in sheet.plan.wraps.iter().filter(|wrap| live.all(wrap.header, wrap.last + 1)) {
         let (open, close) = wrap.brackets;
         added.extend([(wrap.header, open), (wrap.last, close)]);
+        wraps.declared.push(Declared { token: wrap.header, change: TreeEdit::Wrap(*wrap) });
         let token = &sheet.tree.tokens[wrap.header as usize + 1];
         wraps.slips.push(Slip {
             offset: token.start as usize,
@@ -118,7 +121,7 @@ fn wraps(sheet: &Sheet, live: &Live) -> Wraps {
     for (token, bracket) in added {
         let end = sheet.tree.tokens[token as usize].end as usize;
         wraps.edits.push(Edit { range: end..end, text: format!(" {bracket}") });
-        wraps.declared.push(Declared { token, change: TreeEdit::Insert(bracket, When::Always) });
+        wraps.behind.push(token);
     }
     wraps
 }
@@ -236,6 +239,7 @@ impl Comparing<'_> {
                     };
                     (start..end, String::new(), message)
                 }
+                TreeEdit::Wrap(_) => continue,
                 TreeEdit::Insert(new, _) => {
                     (end..end, new.to_string(), format!("put `{new}` after {}", quoted(text)))
                 }

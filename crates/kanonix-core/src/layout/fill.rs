@@ -56,6 +56,7 @@ impl Filling {
         let when = match change {
             TreeEdit::Respell(_) => When::Always,
             TreeEdit::Remove(when) | TreeEdit::Insert(_, when) => *when,
+            TreeEdit::Wrap(_) => When::Always,
         };
         self.live_tokens[token]
             && match when {

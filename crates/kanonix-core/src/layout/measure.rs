@@ -86,7 +86,7 @@ impl Measures {
                     }
                     // Only the quotes differ, each as wide as the other.
                     TreeEdit::Respell(_) => {}
-                    TreeEdit::Insert(..) | TreeEdit::Remove(When::Open(_)) => {}
+                    TreeEdit::Insert(..) | TreeEdit::Remove(When::Open(_)) | TreeEdit::Wrap(_) => {}
                 }
             }
             column = column.saturating_add(width);

@@ -280,7 +280,8 @@ pub enum When {
     Open(GroupId),
 }
 
-/// A change to a token, declared by a rewrite. Brackets around a statement are a [`Wrap`].
+/// A change to the tree, declared by a rewrite: the proof makes it in the old tree, and holds that
+/// against the new one.
 #[derive(Clone, Debug, PartialEq, Eq)]
 pub enum TreeEdit {
     /// Another spelling of the same value.
@@ -289,12 +290,14 @@ pub enum TreeEdit {
     Remove(When),
     /// This text follows the token.
     Insert(&'static str, When),
+    /// What stands behind the token is wrapped.
+    Wrap(Wrap),
 }
 
 impl TreeEdit {
     /// Whether it puts something behind its token.
     pub fn is_behind(&self) -> bool {
-        matches!(self, TreeEdit::Insert(..))
+        matches!(self, TreeEdit::Insert(..) | TreeEdit::Wrap(_))
     }
 
     /// Whether it takes its token away.
@@ -315,7 +318,7 @@ pub struct Rewrite {
 }
 
 /// Brackets that a rewrite puts around a statement, which becomes a block.
-#[derive(Clone, Copy, Debug)]
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
 pub struct Wrap {
     /// The token that the opening one follows.
     pub header: TokenId,
@@ -323,6 +326,8 @@ pub struct Wrap {
     pub last: TokenId,
     /// The opening and the closing one.
     pub brackets: (&'static str, &'static str),
+    /// The language's number for the block that it becomes.
+    pub block: u16,
     /// Why.
     pub setting: Setting,
 }

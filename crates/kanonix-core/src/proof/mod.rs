@@ -1,12 +1,15 @@
 //! The same program, before and after.
 //!
-//! The mended text is parsed again, and both trees are compared leaf by leaf and shape by shape,
-//! leaving out blanks, positions and the tokens that a rewrite declared.
+//! The mended text is parsed again. The declared changes are made in what the old tree says
+//! ([`program`]), and the new tree has to say the same, token by token and construct by construct;
+//! blanks and positions are left out.
+
+mod program;
 
 use crate::layout::compare::Declared;
 use crate::layout::plan::TreeEdit;
-use crate::syntax::{Grammar, NodeId, Role, Said, Token, TokenId, Tree};
-use std::borrow::Cow;
+use crate::syntax::{Grammar, NodeId, TokenId, Tree};
+use program::Program;
 use thiserror::Error;
 
 /// What differs between the two trees.
@@ -76,8 +79,7 @@ pub(crate) fn prove(
     declared: &[Declared],
 ) -> Result<(), Difference> {
     nothing_is_forbidden(tree, declared)?;
-    let added = tokens_agree(tree, before, new, after, declared)?;
-    shapes_agree(tree, before, new, after, &added)?;
+    Program::new(tree, before, declared).agrees(&Program::new(new, after, &[]))?;
     faults_agree(tree, before, new, after)
 }
 
@@ -138,173 +140,12 @@ pub fn same(grammar: &Grammar, before: &str, after: &str) -> bool {
     }
 }
 
-fn tokens_agree(
-    tree: &Tree,
-    before: &str,
-    new: &Tree,
-    after: &str,
-    declared: &[Declared],
-) -> Result<Vec<TokenId>, Difference> {
-    let mut added = Vec::new();
-    let mut found = new.tokens.iter().enumerate();
-    let mut declared = declared.iter().peekable();
-    for (index, token) in tree.tokens.iter().enumerate() {
-        let text = &before[token.start as usize..token.end as usize];
-        let mut expected = Some(Cow::Borrowed(text));
-        let mut appended = Vec::new();
-        while let Some(change) = declared.next_if(|d| d.token as usize == index) {
-            match &change.change {
-                TreeEdit::Respell(new) => expected = Some(Cow::Borrowed(new.as_str())),
-                TreeEdit::Remove(_) => expected = None,
-                TreeEdit::Insert(text, _) => appended.push(
-                    *text,
-                ),
-            }
-        }
-        let wanted = expected.into_iter().map(|text| (token.role, text));
-        let expected = wanted.clone().count();
-        let appended = appended.into_iter().map(|text| (Role::Plain, Cow::Borrowed(text)));
-        for (place, (role, text)) in wanted.chain(appended).enumerate() {
-            let next = found.next();
-            if place >= expected {
-                added.extend(next.map(|(index, _)| index as TokenId));
-            }
-            let same = next.is_some_and(|(_, new)| {
-                let leaf = &after[new.start as usize..new.end as usize];
-                new.role == role
-                    && same_leaf(role, &text, leaf, tree.line_ends_count)
-                    && (role != Role::Text || shown(before, token) == shown(after, new))
-            });
-            if !same {
-                return Err(Difference::Token {
-                    offset: token.start as usize,
-                    before: text.into_owned(),
-                    after: next.map_or(String::new(), |(_, new)| {
-                        after[new.start as usize..new.end as usize].to_string()
-                    }),
-                });
-            }
-        }
-    }
-    match found.next() {
-        None => Ok(added),
-        Some((_, new)) => Err(Difference::Token {
-            offset: before.len(),
-            before: String::new(),
-            after: after[new.start as usize..new.end as usize].to_string(),
-        }),
-    }
-}
-
-/// The blanks before and after a text between markup, as far as they are shown: those that stand
-/// on its line with something beyond them.
-fn shown<'a>(text: &'a str, token: &Token) -> (&'a str, &'a str) {
-    let before = &text[..token.start as usize];
-    let solid = before.trim_end_matches([' ', '\t']);
-    let leading = if solid.ends_with('\n') { "" } else { &before[solid.len()..] };
-    let after = &text[token.end as usize..];
-    let solid = after.trim_start_matches([' ', '\t']);
-    let trailing = &after[..after.len() - solid.len()];
-    let trailing = if solid.starts_with(['\r', '\n']) { "" } else { trailing };
-    (leading, trailing)
-}
-
-/// Line ends inside a token count where the language does not say otherwise; blanks inside a comment
-/// never do.
-fn same_leaf(role: Role, before: &str, after: &str, line_ends_count: bool) -> bool {
-    if before == after {
-        return true;
-    }
-    if role == Role::Comment {
-        let solid =
-            |text: &str| -> String { text.chars().filter(|c| !c.is_whitespace()).collect() };
-        return solid(before) == solid(after);
-    }
-    !line_ends_count
-        && before.contains('\n')
-        && before.replace("\r\n", "\n") == after.replace("\r\n", "\n")
-}
-
-/// `added` are the new tokens that a rewrite declared, ascending; what begins with one of them is
-/// not in the old tree.
-fn shapes_agree(
-    tree: &Tree,
-    before: &str,
-    new: &Tree,
-    after: &str,
-    added: &[TokenId],
-) -> Result<(), Difference> {
-    let mut old_walk = Walk::new(tree, before, &[]);
-    let mut new_walk = Walk::new(new, after, added);
-    loop {
-        match (old_walk.next(), new_walk.next()) {
-            (None, None) => return Ok(()),
-            (Some(old), Some(new)) if (old.0, old.1) == (new.0, new.1) => {}
-            (Some((_, _, offset)), _) => return Err(Difference::Shape { offset }),
-            (None, _) => return Err(Difference::Shape { offset: before.len() }),
-        }
-    }
-}
-
-/// The nodes that carry meaning, each with its kind (ours, and the grammar's beside it), its depth and
-/// where it begins.
-struct Walk<'a> {
-    tree: &'a Tree,
-    text: &'a str,
-    next: usize,
-    depth: Vec<u32>,
-    added: &'a [TokenId],
-}
-
-impl<'a> Walk<'a> {
-    fn new(tree: &'a Tree, text: &'a str, added: &'a [TokenId]) -> Walk<'a> {
-        Walk { tree, text, next: 0, depth: vec![0; tree.nodes.len()], added }
-    }
-}
-
-impl Iterator for Walk<'_> {
-    type Item = ((u16, u16), u32, usize);
-
-    fn next(&mut self) -> Option<((u16, u16), u32, usize)> {
-        loop {
-            let id = self.next;
-            let node = self.tree.nodes.get(id)?;
-            self.next += 1;
-            if id > 0 {
-                self.depth[id] = self.depth[node.parent as usize] + 1;
-            }
-            if node.end > node.first && self.added.binary_search(&node.first).is_ok() {
-                self.depth[id] = self.depth[node.parent as usize];
-                continue;
-            }
-            let kind = (node.kind, node.origin);
-            let is_leaf = self.tree.children(id as NodeId).next().is_none();
-            let token = self.tree.tokens.get(node.first as usize);
-            let offset = token.map_or(self.text.len(), |token| token.start as usize);
-            if is_leaf {
-                let Some(token) = token.filter(|_| node.end > node.first) else {
-                    if node.shown {
-                        return Some((kind, self.depth[id], offset));
-                    }
-                    continue;
-                };
-                // Separators are held by the comparison of tokens; a last one may come or go.
-                if matches!(token.role, Role::Comment | Role::Join)
-                    || self.tree.kinds.said(node.kind) == Said::Separator
-                {
-                    continue;
-                }
-            }
-            return Some((kind, self.depth[id], offset));
-        }
-    }
-}
-
 #[cfg(all(test, feature = "ecmascript"))]
 mod tests {
     use super::*;
     use crate::languages;
-    use crate::layout::plan::When;
+    use crate::layout::plan::{When, Wrap};
+    use crate::style::Setting;
 
     /// What the mended text is to the old one, where a comma is declared behind a token.
     fn with_comma(before: &str, behind: &str) -> Result<(), Difference> {
@@ -318,6 +159,30 @@ mod tests {
             Declared { token: token as TokenId, change: TreeEdit::Insert(",", When::Always) },
         ];
         prove(&tree, before, &new, &after, &declared)
+    }
+
+    /// What `if (a) b;` with braces around its statement is to it, where they are said to make this.
+    fn wrapped(block: &str, after: &str) -> Result<(), Difference> {
+        let grammar = &languages::by_name("javascript").unwrap().grammar;
+        let before = "if (a) b;";
+        let (tree, new) =
+            (Tree::parse(grammar, before).unwrap(), Tree::parse(grammar, after).unwrap());
+        let entries = grammar.kinds().entries;
+        let block = entries.iter().position(|entry| entry.own == block).unwrap() as u16;
+        let wrap =
+            Wrap { header: 3, last: 5, brackets: ("{", "}"), block, setting: Setting::BareBody };
+        let declared = [Declared { token: 3, change: TreeEdit::Wrap(wrap) }];
+        prove(&tree, before, &new, after, &declared)
+    }
+
+    #[test]
+    fn a_wrapped_statement_becomes_the_block_that_was_declared_and_no_other_construct() {
+        assert_eq!(wrapped("StatementBlock", "if (a) { b; }"), Ok(()));
+        assert_eq!(wrapped("ClassBody", "if (a) { b; }"), Err(Difference::Shape { offset: 7 }));
+        assert!(wrapped("StatementBlock", "if (a) b;").is_err());
+        assert!(wrapped("StatementBlock", "if (a) { } b;").is_err());
+        let object = wrapped("StatementBlock", "if (a) ({ b; })");
+        assert!(object.is_err());
     }
 
     #[test]

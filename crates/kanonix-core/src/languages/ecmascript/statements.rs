@@ -330,7 +330,7 @@ fn body(p: &mut Planner, body: NodeId, header: TokenId, after: TokenId) {
     // A function that is declared without a block around it is known outside of the statement.
     let declares = matches!(kind, Kind::FunctionDeclaration | Kind::GeneratorFunctionDeclaration);
     if !declares {
-        p.brace(after, body);
+        p.brace(after, body, Kind::StatementBlock);
     }
 }
 

@@ -1,0 +1,3 @@
+if (a) b
+else if (c) d
+else e

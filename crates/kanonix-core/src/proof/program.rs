@@ -1,0 +1,232 @@
+//! What a tree says: its tokens, and the constructs that carry meaning. Declared changes are made here,
+//! in what the old tree says; the new tree has to say exactly that.
+
+use super::Difference;
+use crate::layout::compare::Declared;
+use crate::layout::plan::{TreeEdit, Wrap};
+use crate::syntax::{NodeId, Role, Said, Token, TokenId, Tree};
+use std::borrow::Cow;
+
+/// A token, and where it stands.
+struct Leaf<'a> {
+    role: Role,
+    text: Cow<'a, str>,
+    /// The blanks beside a text between markup, as far as they are shown.
+    shown: (&'a str, &'a str),
+    /// Its first byte.
+    offset: usize,
+}
+
+/// A node that carries meaning.
+struct Construct {
+    /// Our kind, and the grammar's beside it. A block that was wrapped has only ours, and its brackets
+    /// have neither: their tokens say what they are.
+    kind: (Option<u16>, Option<u16>),
+    /// How many constructs it stands in.
+    depth: u32,
+    /// Where it begins, in bytes.
+    offset: usize,
+}
+
+/// What a tree says.
+pub(super) struct Program<'a> {
+    tree: &'a Tree,
+    leaves: Vec<Leaf<'a>>,
+    /// In the order of the walk.
+    constructs: Vec<Construct>,
+    length: usize,
+}
+
+impl<'a> Program<'a> {
+    /// What a tree says once these changes are made, which are ascending by token.
+    pub fn new(tree: &'a Tree, text: &'a str, declared: &'a [Declared]) -> Program<'a> {
+        let wraps: Vec<&Wrap> = declared
+            .iter()
+            .filter_map(|declared| match &declared.change {
+                TreeEdit::Wrap(wrap) => Some(wrap),
+                _ => None,
+            })
+            .collect();
+        let constructs = constructs(tree, text.len(), &wraps);
+        Program {
+            tree,
+            leaves: leaves(tree, text, declared, wraps),
+            constructs,
+            length: text.len(),
+        }
+    }
+
+    /// Whether a new tree says the same.
+    pub fn agrees(&self, new: &Program) -> Result<(), Difference> {
+        let mut found = new.leaves.iter();
+        for leaf in &self.leaves {
+            let next = found.next();
+            if !next.is_some_and(|new| leaf.is(new, self.tree.line_ends_count)) {
+                return Err(Difference::Token {
+                    offset: leaf.offset,
+                    before: leaf.text.to_string(),
+                    after: next.map_or(String::new(), |new| new.text.to_string()),
+                });
+            }
+        }
+        if let Some(new) = found.next() {
+            return Err(Difference::Token {
+                offset: self.length,
+                before: String::new(),
+                after: new.text.to_string(),
+            });
+        }
+        let mut found = new.constructs.iter();
+        for construct in &self.constructs {
+            if !found.next().is_some_and(|new| construct.is(new)) {
+                return Err(Difference::Shape { offset: construct.offset });
+            }
+        }
+        match found.next() {
+            None => Ok(()),
+            Some(_) => Err(Difference::Shape { offset: self.length }),
+        }
+    }
+}
+
+impl Leaf<'_> {
+    fn is(&self, new: &Leaf, line_ends_count: bool) -> bool {
+        self.role == new.role
+            && same_leaf(self.role, &self.text, &new.text, line_ends_count)
+            && (self.role != Role::Text || self.shown == new.shown)
+    }
+}
+
+impl Construct {
+    fn is(&self, new: &Construct) -> bool {
+        let agrees = |wanted: Option<u16>, found: Option<u16>| wanted.is_none() || wanted == found;
+        agrees(self.kind.0, new.kind.0)
+            && agrees(self.kind.1, new.kind.1)
+            && self.depth == new.depth
+    }
+}
+
+/// The tokens, with what is respelt, removed and put behind others.
+fn leaves<'a>(
+    tree: &'a Tree,
+    text: &'a str,
+    declared: &'a [Declared],
+    mut wraps: Vec<&'a Wrap>,
+) -> Vec<Leaf<'a>> {
+    wraps.sort_by_key(|wrap| wrap.last);
+    let mut closing = wraps.into_iter().peekable();
+    let mut changes = declared.iter().peekable();
+    let mut leaves = Vec::with_capacity(tree.tokens.len() + declared.len());
+    for (index, token) in tree.tokens.iter().enumerate() {
+        let (range, offset) = (token.start as usize..token.end as usize, token.start as usize);
+        let mut own = Some(Cow::Borrowed(&text[range]));
+        let (mut behind, mut opening) = (Vec::new(), None);
+        while let Some(change) = changes.next_if(|change| change.token as usize == index) {
+            match &change.change {
+                TreeEdit::Respell(new) => own = Some(Cow::Borrowed(new.as_str())),
+                TreeEdit::Remove(_) => own = None,
+                TreeEdit::Insert(text, _) => behind.push(*text),
+                TreeEdit::Wrap(wrap) => opening = Some(wrap.brackets.0),
+            }
+        }
+        while let Some(wrap) = closing.next_if(|wrap| wrap.last as usize == index) {
+            behind.push(wrap.brackets.1);
+        }
+        behind.extend(opening);
+        let own = own.map(|own| Leaf {
+            role: token.role,
+            text: own,
+            shown: shown(text, token),
+            offset,
+        });
+        let made = |text| Leaf {
+            role: Role::Plain,
+            text: Cow::Borrowed(text),
+            shown: ("", ""),
+            offset,
+        };
+        leaves.extend(own.into_iter().chain(behind.into_iter().map(made)));
+    }
+    leaves
+}
+
+/// The nodes that carry meaning, and the blocks that statements are wrapped in. Comments may stand in
+/// another node once lines are laid out, and separators, of which a last one may come or go, are held
+/// by the comparison of tokens.
+fn constructs(tree: &Tree, length: usize, wraps: &[&Wrap]) -> Vec<Construct> {
+    let mut depths = vec![0; tree.nodes.len()];
+    let mut constructs = Vec::with_capacity(tree.nodes.len());
+    let mut wraps = wraps.iter().peekable();
+    // The last token of each wrapped statement around the node, and its closing bracket.
+    let mut open: Vec<(TokenId, Construct)> = Vec::new();
+    for (id, node) in tree.nodes.iter().enumerate() {
+        if id > 0 {
+            depths[id] = depths[node.parent as usize] + 1;
+        }
+        while let Some((_, bracket)) = open.pop_if(|(last, _)| *last < node.first) {
+            constructs.push(bracket);
+        }
+        let token = tree.tokens.get(node.first as usize);
+        let offset = token.map_or(length, |token| token.start as usize);
+        let is_it = |wrap: &&&Wrap| {
+            // A comment behind the header comes into the block, too.
+            let solid = |token: &TokenId| tree.tokens[*token as usize].role != Role::Comment;
+            let first = (wrap.header + 1..=wrap.last).find(solid);
+            first == Some(node.first) && tree.last_solid(id as NodeId) == Some(wrap.last)
+        };
+        if let Some(wrap) = wraps.next_if(is_it) {
+            let depth = depths[id];
+            let bracket = || Construct { kind: (None, None), depth: depth + 1, offset };
+            constructs.push(Construct { kind: (Some(wrap.block), None), depth, offset });
+            constructs.push(bracket());
+            open.push((wrap.last, bracket()));
+            depths[id] += 1;
+        }
+        if tree.children(id as NodeId).next().is_none() {
+            let own = token.filter(|_| node.end > node.first);
+            let is_meant = own.map_or(node.shown, |token| {
+                !matches!(token.role, Role::Comment | Role::Join)
+                    && tree.kinds.said(node.kind) != Said::Separator
+            });
+            if !is_meant {
+                continue;
+            }
+        }
+        let kind = (Some(node.kind), Some(node.origin));
+        constructs.push(Construct { kind, depth: depths[id], offset });
+    }
+    constructs.extend(open.into_iter().rev().map(|(_, bracket)| bracket));
+    constructs
+}
+
+/// The blanks before and after a text between markup, as far as they are shown: those that stand
+/// on its line with something beyond them.
+fn shown<'a>(text: &'a str, token: &Token) -> (&'a str, &'a str) {
+    if token.role != Role::Text {
+        return ("", "");
+    }
+    let before = &text[..token.start as usize];
+    let solid = before.trim_end_matches([' ', '\t']);
+    let leading = if solid.ends_with('\n') { "" } else { &before[solid.len()..] };
+    let after = &text[token.end as usize..];
+    let solid = after.trim_start_matches([' ', '\t']);
+    let trailing = &after[..after.len() - solid.len()];
+    let trailing = if solid.starts_with(['\r', '\n']) { "" } else { trailing };
+    (leading, trailing)
+}
+
+/// Line ends inside a token count where the language does not say otherwise; blanks inside a comment
+/// never do.
+fn same_leaf(role: Role, before: &str, after: &str, line_ends_count: bool) -> bool {
+    if before == after {
+        return true;
+    }
+    if role == Role::Comment {
+        let solid =
+            |text: &str| -> String { text.chars().filter(|c| !c.is_whitespace()).collect() };
+        return solid(before) == solid(after);
+    }
+    !line_ends_count
+        && before.contains('\n')
+        && before.replace("\r\n", "\n") == after.replace("\r\n", "\n")
+}
