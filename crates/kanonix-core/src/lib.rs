@@ -133,6 +133,20 @@ pub fn mend_since(
     Document::new(text, language).mend_since(&Bases::of([base]), style)
 }
 
+/// The comments of a text that ask for something to be kept as it stands, in bytes.
+///
+/// ```
+/// use kanonix_core::{keeps, languages};
+/// let python = languages::by_name("python").unwrap();
+/// assert_eq!(keeps("a=1  # kanonix: keep\nb = 'kanonix: keep'\n", python), [5..20]);
+/// ```
+pub fn keeps(text: &str, language: &Language) -> Vec<Range<usize>> {
+    if !Sheet::may_keep(text) {
+        return Vec::new();
+    }
+    Tree::parse(&language.grammar, text).map_or(Vec::new(), |tree| Sheet::keeps(&tree, text))
+}
+
 /// What decides the gaps of a zero-based line: the byte that each of them ends at, and the setting.
 pub fn decided(
     text: &str,

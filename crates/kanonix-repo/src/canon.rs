@@ -3,11 +3,13 @@
 pub mod editing;
 pub mod editorconfig;
 pub mod followed;
+mod changes;
 mod governing;
 mod reading;
 pub mod schema;
 pub mod words;
 
+pub use changes::{CanonChange, changes};
 pub(crate) use governing::text_of;
 pub use governing::{
     Agreed, Because, Canons, Governing, Idle, LARGEST_CANON, LayerId, NotRead, SaidAt, ReadCanon,
@@ -136,7 +138,7 @@ impl CanonError {
         &self.message
     }
 
-    fn unreadable(path: &Path, why: &NotRead) -> CanonError {
+    pub(crate) fn unreadable(path: &Path, why: &NotRead) -> CanonError {
         let message = match why {
             NotRead::LeadsOut => "it is a link that leads out of the repository, and is not \
                                   followed: put a file in its place"
@@ -203,6 +205,10 @@ pub struct ReachTable {
     pub faults_stop: Option<Spoken<bool>>,
     /// Whether a line stops that is too long and cannot be broken.
     pub long_lines_stop: Option<Spoken<bool>>,
+    /// Whether a file stops that could be read before, and cannot be now.
+    pub unreadable_stops: Option<Spoken<bool>>,
+    /// Whether a new comment stops that asks for lines to be kept.
+    pub new_keeps_stop: Option<Spoken<bool>>,
 }
 
 /// One value that is given to a setting.

@@ -17,8 +17,9 @@ mod runner;
 mod storing;
 mod under_way;
 
-pub use blobs::Blobs;
+pub use blobs::{Blobs, Found};
 pub use changes::{Change, Staged};
+pub use commits::short_name;
 pub use error::GitError;
 pub use fetching::fetch_file;
 pub use finding::{program_version, stand_in, top_of};

@@ -4,6 +4,7 @@ mod desk;
 mod explain;
 mod from_git;
 mod idle;
+mod merging;
 mod paths;
 mod select;
 mod walking;
@@ -11,6 +12,7 @@ mod walking;
 pub use desk::Desk;
 pub use explain::{Alone, Explained, Occasion, explain};
 pub use idle::idle_patterns;
+pub use merging::{JudgedBy, Merging};
 pub use paths::shown_from;
 pub use walking::{Met, is_visible, walk};
 
@@ -43,13 +45,32 @@ pub enum Reach {
     Commit,
     /// Lines touched since HEAD left this revision, the files' contents.
     Since(String),
-    /// Lines that the commits since HEAD left this revision changed, as far as the canon's `merge`
-    /// goes; the committed contents are read.
-    Merge(String),
+    /// Lines that the commits of a branch changed, as far as the canon's `merge` goes; the committed
+    /// contents are read.
+    Merge(Merge),
     /// These zero-based lines of the one named file.
     Lines(Vec<Range<usize>>),
     /// All lines.
     Whole,
+}
+
+/// A branch that is to be merged.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct Merge {
+    /// The revision that it is to be merged into.
+    pub into: String,
+    /// Whose canon judges.
+    pub canon_of: CanonOf,
+}
+
+/// Whose canon judges what a branch brings.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
+pub enum CanonOf {
+    /// That of what it is to be merged into; its own, where nothing is agreed there.
+    #[default]
+    Target,
+    /// Its own.
+    Branch,
 }
 
 /// Why a whole run cannot be begun.
@@ -58,6 +79,9 @@ pub enum WorkError {
     /// The canon is wrong.
     #[error(transparent)]
     Canon(#[from] CanonError),
+    /// The canon of one side of a merge is wrong.
+    #[error("in {}: {}", visible(.0), .1)]
+    CanonOf(String, CanonError),
     /// Git could not say.
     #[error(transparent)]
     Git(#[from] GitError),
@@ -222,6 +246,10 @@ pub struct Item {
     pub faults_stop: bool,
     /// Whether a line stops that is too long and cannot be broken.
     pub long_lines_stop: bool,
+    /// Whether it stops that it cannot be read any more.
+    pub unreadable_stops: bool,
+    /// Whether a new comment stops that asks for lines to be kept.
+    pub new_keeps_stop: bool,
     /// Whether a canon or an `.editorconfig` governs it.
     pub is_agreed: bool,
     /// Which saves in an editor mend it.
@@ -280,6 +308,8 @@ pub struct Selection {
     pub items: Vec<Item>,
     /// What was left alone before anything was read.
     pub left_alone: LeftAlone,
+    /// What is known of the merge, at its gate.
+    pub merging: Option<Merging>,
     /// What should have been judged and cannot be: path and reason.
     pub problems: Vec<(String, String)>,
     /// The commits that come in, where a merge or the like is under way.
@@ -401,6 +431,39 @@ impl Selection {
             },
         };
         self.with_parents(item, play)
+    }
+
+    /// The lines of an item's text that were not there before, whatever the canon's `[reach]` says;
+    /// nothing where no earlier version was asked for.
+    ///
+    /// # Errors
+    /// As [`Selection::load`].
+    pub fn brought(&self, item: &Item, text: &str) -> Result<Option<LineSet>, NotLoaded> {
+        if matches!(item.base, Base::Whole | Base::Lines(_) | Base::Unknown) {
+            return Ok(None);
+        }
+        let touched = Item { play: Play::Touched, ..item.clone() };
+        Ok(Some(self.in_play(&touched)?.lines(text)))
+    }
+
+    /// Whether an item that cannot be read as text could be before, or is new.
+    ///
+    /// # Errors
+    /// As [`Selection::load`].
+    pub fn was_readable(&self, item: &Item) -> Result<bool, NotLoaded> {
+        let blob = match &item.base {
+            Base::Whole | Base::Lines(_) | Base::Unknown => return Ok(false),
+            Base::New => None,
+            Base::Blob(blob) => Some(blob.clone()),
+            Base::At(revision) => match self.blob_at(revision, &item.inside)? {
+                None => self.renamed_from(&item.inside)?,
+                blob => blob,
+            },
+        };
+        match blob {
+            Some(blob) => Ok(as_text(self.blob(&blob)?, u64::MAX).is_ok()),
+            None => Ok(true),
+        }
     }
 
     /// What the working file of a staged item holds.

@@ -2,7 +2,18 @@
 
 use kanonix_core::text::{Bases, LineSet};
 use kanonix_repo::git::{GitError, Repository, Staging};
-use kanonix_repo::work::{InPlay, NotLoaded, Reach, Selection, Source, Why, WorkError, select};
+use kanonix_repo::work::{
+    CanonOf,
+    InPlay,
+    Merge,
+    NotLoaded,
+    Reach,
+    Selection,
+    Source,
+    Why,
+    WorkError,
+    select,
+};
 use std::fs;
 use std::path::{Path, PathBuf};
 use std::process::Command;
@@ -117,7 +128,8 @@ fn each_reach_names_its_files() {
     assert_eq!(shown(&tree.select(&[], &Reach::Whole)), ["a.py", "b.py", "c/d.js", "c/new.js"]);
     tree.git(&["switch", "--quiet", "-c", "tides"]);
     tree.git(&["commit", "--quiet", "-m", "b"]);
-    assert_eq!(shown(&tree.select(&[], &Reach::Merge("main".into()))), ["b.py"]);
+    let merge = Reach::Merge(Merge { into: "main".into(), canon_of: CanonOf::Target });
+    assert_eq!(shown(&tree.select(&[], &merge)), ["b.py"]);
     let since = Reach::Since("main".into());
     assert_eq!(shown(&tree.select(&[], &since)), ["a.py", "b.py", "c/new.js"]);
 }

@@ -118,7 +118,8 @@ pub(crate) struct Check {
     pub paths: Vec<PathBuf>,
     #[command(flatten)]
     pub reach: ReachOptions,
-    /// How the slips are written: lines, json, each with =FILE if not to the standard output
+    /// How the verdict is written, repeatable: lines, json, sarif, junit, markdown, patch, each with
+    /// =FILE if not to the standard output
     #[arg(long, value_name = "KIND[=FILE]")]
     pub report: Vec<ReportOption>,
     #[command(flatten)]
@@ -137,8 +138,8 @@ pub(crate) struct Mend {
     /// Reads the text on standard input as if it were PATH, writes the result to standard output
     #[arg(long, value_name = "PATH", conflicts_with_all = ["paths", "dry_run", "staged"])]
     pub stdin: Option<PathBuf>,
-    /// Also writes the slips that are mended: lines, json, each with =FILE if not to the standard
-    /// output
+    /// Also writes the slips that are mended: lines, json, sarif, junit, markdown, patch, each with
+    /// =FILE if not to the standard output
     #[arg(long, value_name = "KIND[=FILE]", conflicts_with = "stdin")]
     pub report: Vec<ReportOption>,
     #[command(flatten)]
@@ -291,7 +292,8 @@ pub(crate) struct GateCommit {
 
 #[derive(Args)]
 pub(crate) struct GateReport {
-    /// How the slips are written: lines, json, each with =FILE if not to the standard output
+    /// How the verdict is written, repeatable: lines, json, sarif, junit, markdown, patch, each with
+    /// =FILE if not to the standard output
     #[arg(long, value_name = "KIND[=FILE]")]
     pub report: Vec<ReportOption>,
     #[command(flatten)]
@@ -300,9 +302,13 @@ pub(crate) struct GateReport {
 
 #[derive(Args)]
 pub(crate) struct GateMerge {
-    /// The revision that the branch is to be merged into
+    /// The revision that the branch is to be merged into; without one, what the build server names in
+    /// the environment, or the remote's default branch
     #[arg(long, value_name = "REV")]
-    pub into: String,
+    pub into: Option<String>,
+    /// Whose canon judges: that of what the branch is merged into, or the branch's own
+    #[arg(long, value_name = "SIDE", default_value = "target", value_parser = ["target", "branch"])]
+    pub canon_of: String,
     #[command(flatten)]
     pub rest: GateReport,
 }
@@ -331,6 +337,22 @@ impl std::error::Error for BadOption {}
 pub(crate) enum ReportKind {
     Lines,
     Json,
+    Sarif,
+    Junit,
+    Markdown,
+    Patch,
+}
+
+impl ReportKind {
+    /// Each with the word that asks for it.
+    const ALL: [(&'static str, ReportKind); 6] = [
+        ("lines", ReportKind::Lines),
+        ("json", ReportKind::Json),
+        ("sarif", ReportKind::Sarif),
+        ("junit", ReportKind::Junit),
+        ("markdown", ReportKind::Markdown),
+        ("patch", ReportKind::Patch),
+    ];
 }
 
 /// `KIND` or `KIND=FILE`.
@@ -348,15 +370,13 @@ impl FromStr for ReportOption {
             Some((kind, file)) => (kind, Some(PathBuf::from(file))),
             None => (text, None),
         };
-        let kind = match kind {
-            "lines" => ReportKind::Lines,
-            "json" => ReportKind::Json,
-            other => {
-                let message = format!("there is no report `{other}`: write lines or json");
-                return Err(BadOption(message));
+        match ReportKind::ALL.iter().find(|(word, _)| *word == kind) {
+            Some((_, kind)) => Ok(ReportOption { kind: *kind, file }),
+            None => {
+                let words = ReportKind::ALL.map(|(word, _)| word).join(", ");
+                Err(BadOption(format!("there is no report `{kind}`: write one of {words}")))
             }
-        };
-        Ok(ReportOption { kind, file })
+        }
     }
 }
 

@@ -33,6 +33,14 @@ pub(super) fn may_ask(text: &str) -> bool {
     memchr::memmem::find(text.as_bytes(), MARK.as_bytes()).is_some()
 }
 
+/// The comments that ask for something to be kept, in bytes.
+pub(super) fn asked(tree: &Tree, text: &str) -> Vec<Range<usize>> {
+    let comments = tree.tokens.iter().filter(|token| token.role == Role::Comment);
+    let ranges = comments.map(|token| token.start as usize..token.end as usize);
+    let asks = |range: &Range<usize>| matches!(word(&text[range.clone()]), Some(Word::Next | Word::On));
+    ranges.filter(asks).collect()
+}
+
 /// The tokens that are kept.
 pub(super) fn ranges(plan: &Plan, tree: &Tree, text: &str) -> Vec<Range<usize>> {
     let mut ranges = plan.fixed.clone();

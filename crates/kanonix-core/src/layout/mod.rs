@@ -92,6 +92,11 @@ impl<'a> Sheet<'a> {
         kept::may_ask(text)
     }
 
+    /// The comments that ask for one, in bytes.
+    pub fn keeps(tree: &Tree, text: &str) -> Vec<Range<usize>> {
+        kept::asked(tree, text)
+    }
+
     /// Holds the text against what is wanted on these lines.
     pub fn judge(&self, set: &LineSet) -> Comparison {
         let live = Live::new(&self.plan, &self.units, set, self.tree.indented);

@@ -118,7 +118,7 @@ impl EditorConfig {
 }
 
 /// The name of a section whose header this line is.
-fn section_name(line: &str) -> Option<&str> {
+pub(super) fn section_name(line: &str) -> Option<&str> {
     let inner = line.strip_prefix('[')?;
     let end = inner.rfind(']')?;
     let behind = inner[end + 1..].trim_start();

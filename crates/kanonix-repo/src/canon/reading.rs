@@ -63,8 +63,17 @@ type Read<T = ()> = Result<T, CanonError>;
 pub(super) const TOP: [&str; 9] =
     ["edition", "needs", "editorconfig", "basis", "team", "reach", "files", "style", "part"];
 /// Every key of `[reach]`.
-pub(super) const REACH: [&str; 7] =
-    ["save", "save_without_git", "save_reasons", "commit", "merge", "faults", "long_lines"];
+pub(super) const REACH: [&str; 9] = [
+    "save",
+    "save_without_git",
+    "save_reasons",
+    "commit",
+    "merge",
+    "faults",
+    "long_lines",
+    "unreadable",
+    "new_keeps",
+];
 
 /// What makes an editor save.
 pub(super) const SAVE_REASONS: [&str; 3] = ["manual", "after_delay", "focus_out"];
@@ -76,6 +85,8 @@ pub(super) const PLAYS: [&str; 3] = ["touched", "whole", "off"];
 pub(super) const WITHOUT_GIT: [&str; 2] = ["off", "whole"];
 /// What stops or passes.
 pub(super) const STOPS: [&str; 2] = ["stop", "pass"];
+/// What stops or is said.
+pub(super) const SAID: [&str; 2] = ["say", "stop"];
 
 impl Reading<'_> {
     fn error<T>(&self, span: Option<Range<usize>>, message: impl Into<String>) -> Read<T> {
@@ -299,8 +310,10 @@ impl Reading<'_> {
             "save_reasons" => reach.save_reasons = Some(self.save_reasons(item, key)?),
             "commit" => reach.commit = Some(self.play(item, key, &PLAYS)?),
             "merge" => reach.merge = Some(self.play(item, key, &PLAYS)?),
-            "faults" => reach.faults_stop = Some(self.stops(item, key)?),
-            "long_lines" => reach.long_lines_stop = Some(self.stops(item, key)?),
+            "faults" => reach.faults_stop = Some(self.stops(item, key, &STOPS)?),
+            "long_lines" => reach.long_lines_stop = Some(self.stops(item, key, &STOPS)?),
+            "unreadable" => reach.unreadable_stops = Some(self.stops(item, key, &STOPS)?),
+            "new_keeps" => reach.new_keeps_stop = Some(self.stops(item, key, &SAID)?),
             _ => return self.unknown(table, "key of `[reach]`", key, REACH),
         }
         Ok(())
@@ -323,8 +336,8 @@ impl Reading<'_> {
         Ok(Spoken { value, line: self.line(item.span()) })
     }
 
-    fn stops(&self, item: &Item, key: &str) -> Read<Spoken<bool>> {
-        let value = self.one_of(item, key, &STOPS)? == "stop";
+    fn stops(&self, item: &Item, key: &str, words: &'static [&'static str]) -> Read<Spoken<bool>> {
+        let value = self.one_of(item, key, words)? == "stop";
         Ok(Spoken { value, line: self.line(item.span()) })
     }
 

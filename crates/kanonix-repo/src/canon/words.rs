@@ -18,7 +18,7 @@ const fn word(path: &'static str, takes: &'static str, about: &'static str) -> W
 }
 
 /// All of them, in the order in which a canon is usually written.
-pub const WORDS: [Word; 24] = [
+pub const WORDS: [Word; 26] = [
     word("edition", "1", "The meaning of the settings that the canon was written for."),
     word("needs", "\">=0.1\"", "The oldest version of Kanonix that reads this canon rightly."),
     word(
@@ -57,6 +57,17 @@ pub const WORDS: [Word; 24] = [
         "reach.long_lines",
         "stop, pass",
         "Whether a touched line stops that is too long and cannot be broken.",
+    ),
+    word(
+        "reach.unreadable",
+        "stop, pass",
+        "Whether a touched file stops that holds a zero byte, or is not in UTF-8, and did not before. \
+         Without a word: at the merge gate it does.",
+    ),
+    word(
+        "reach.new_keeps",
+        "say, stop",
+        "Whether a touched comment that asks for lines to be kept (`kanonix: keep`) is said, or stops.",
     ),
     word("files", "a table", "Which files are looked at, and in which language."),
     word("files.skip", "a list of patterns", "Files and folders that are left alone."),

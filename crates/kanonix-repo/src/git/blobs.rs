@@ -77,11 +77,32 @@ impl Blobs {
     /// # Errors
     /// If the commit or a tree on the way is missing or damaged, or git ends early.
     pub fn at(&mut self, revision: &str, path: &Path) -> Answer<Option<String>> {
-        let Some((hash, root)) = self.object(&format!("{revision}^{{tree}}"))? else {
+        Ok(match self.found_at(revision, path)? {
+            Some(Found::File(hash)) => Some(hash),
+            _ => None,
+        })
+    }
+
+    /// As [`Blobs::at`], links told from files.
+    ///
+    /// # Errors
+    /// As [`Blobs::at`].
+    pub fn found_at(&mut self, revision: &str, path: &Path) -> Answer<Option<Found>> {
+        let repository = self.repository.clone();
+        let of_tree = |error: GitError| match error {
+            // What is damaged is the tree, by its own name.
+            GitError::Damaged { message, .. } => {
+                let object = repository.commit(revision).unwrap_or(revision.to_string());
+                repository.by_its_tree(GitError::Damaged { object, message })
+            }
+            error => error,
+        };
+        let found = self.object(&format!("{revision}^{{tree}}")).map_err(of_tree)?;
+        let Some((hash, root)) = found else {
             // A branch without a commit has nothing anywhere; any other one should have a tree.
             return match revision == "HEAD" && self.repository.head()?.is_none() {
                 true => Ok(None),
-                false => Err(damaged(&self.repository.commit(revision)?)),
+                false => Err(of_tree(damaged(revision))),
             };
         };
         let (mut tree, hash_length) = (root, hash.len() / 2);
@@ -96,7 +117,8 @@ impl Blobs {
                     Some((_, found)) if found.kind == ObjectKind::Tree => tree = found,
                     _ => return Err(damaged(&hash)),
                 },
-                (Mode::File, false) => return Ok(Some(hash)),
+                (Mode::File, false) => return Ok(Some(Found::File(hash))),
+                (Mode::Link, false) => return Ok(Some(Found::Link(hash))),
                 _ => return Ok(None),
             }
         }
@@ -171,10 +193,20 @@ fn damaged(object: &str) -> GitError {
     GitError::Damaged { object: object.into(), message: String::new() }
 }
 
+/// What a commit has at a path, by its blob's hash.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub enum Found {
+    /// A plain file.
+    File(String),
+    /// A symbolic link, whose target is the blob's contents.
+    Link(String),
+}
+
 #[derive(Clone, Copy, PartialEq, Eq)]
 enum Mode {
     Tree,
     File,
+    Link,
     Other,
 }
 
@@ -189,6 +221,7 @@ fn entry(tree: &[u8], name: &[u8], hash_length: usize) -> Option<(Mode, String)>
         if rest.get(space + 1..end)? == name {
             let mode = match &rest[..space] {
                 b"40000" => Mode::Tree,
+                b"120000" => Mode::Link,
                 mode if mode.starts_with(b"100") => Mode::File,
                 _ => Mode::Other,
             };

@@ -23,7 +23,7 @@ pub struct Change {
     pub unmerged: bool,
 }
 
-/// What differs between a tree and the index, and the paths that the index does not have.
+/// What differs between a tree and what came of it, and the paths that are gone.
 pub type Staged = (Vec<Change>, Vec<PathBuf>);
 
 impl Change {
@@ -195,13 +195,29 @@ impl Repository {
         staged_since(&mut self.git(), base)
     }
 
-    /// What differs between two trees.
+    /// What differs between two trees, and the paths that the second one does not have.
     ///
     /// # Errors
     /// If git fails.
-    pub fn between(&self, base: &str, now: &str) -> Answer<Vec<Change>> {
-        let words = ["diff-tree", "-r", "-z", "--no-ext-diff", base, now, "--"];
-        self.changes_by(self.git(), &words).map_err(|error| self.by_its_tree(error))
+    pub fn between(&self, base: &str, now: &str) -> Answer<Staged> {
+        let mut git = self.git();
+        git.arg("diff-tree").args(MOVES).args(["-r", "-z", "--no-ext-diff", base, now, "--"]);
+        differences(&mut git, "diff-tree").map_err(|error| self.by_its_tree(error))
+    }
+
+    /// The files of a commit by one of these names, wherever they stand.
+    ///
+    /// # Errors
+    /// If git fails.
+    pub fn named_in(&self, commit: &str, names: &[&str]) -> Answer<Vec<PathBuf>> {
+        let mut git = self.git();
+        git.args(["ls-tree", "-r", "-z", "--name-only", "--full-tree", commit]);
+        let answer = run(&mut git, "ls-tree").map_err(|error| self.by_its_tree(error))?;
+        let paths = answer.split(|byte| *byte == 0).filter(|path| !path.is_empty()).map(path_of);
+        let is_one = |path: &PathBuf| {
+            names.iter().any(|name| path.file_name().is_some_and(|own| own == *name))
+        };
+        Ok(paths.filter(is_one).collect())
     }
 
     /// Of every file that the commits between `base` and HEAD changed, by its path in HEAD: the
@@ -245,7 +261,7 @@ impl Repository {
     }
 
     /// Git names the commit whose tree it cannot read; what is damaged is the tree.
-    fn by_its_tree(&self, error: GitError) -> GitError {
+    pub(super) fn by_its_tree(&self, error: GitError) -> GitError {
         let GitError::Damaged { object, message } = error else { return error };
         let mut command = self.git();
         command.args(["rev-list", "--no-walk", "--format=%T", &object]);

@@ -80,6 +80,54 @@ impl Repository {
         self.left_at(revision).map_err(|error| self.with_hint(revision, error))
     }
 
+    /// The commit of a revision that a branch is to be merged into.
+    ///
+    /// # Errors
+    /// If there is no such revision.
+    pub fn target(&self, revision: &str) -> Answer<String> {
+        self.commit(revision).map_err(|error| self.with_hint(revision, error))
+    }
+
+    /// The full name of a branch as this clone has it: the remote's, rather than its own.
+    ///
+    /// # Errors
+    /// If git cannot be run.
+    pub fn branch(&self, name: &str) -> Answer<Option<String>> {
+        let names = self.references()?;
+        let of_remote = |known: &&String| {
+            let rest = known.strip_prefix("refs/remotes/");
+            rest.and_then(|rest| rest.split_once('/')).is_some_and(|(_, branch)| branch == name)
+        };
+        let origin = format!("refs/remotes/origin/{name}");
+        let own = format!("refs/heads/{name}");
+        let found = names
+            .iter()
+            .find(|known| **known == origin)
+            .or_else(|| names.iter().find(of_remote))
+            .or_else(|| names.iter().find(|known| **known == own));
+        Ok(found.cloned())
+    }
+
+    /// The default branch of the remote that this clone was made from.
+    ///
+    /// # Errors
+    /// If git cannot be run.
+    pub fn remotes_branch(&self) -> Answer<Option<String>> {
+        let mut command = self.git();
+        command.args(["symbolic-ref", "--quiet", "refs/remotes/origin/HEAD"]);
+        match run(&mut command, "symbolic-ref") {
+            Ok(answer) => Ok(Some(String::from_utf8_lossy(&answer).trim().to_string())),
+            Err(GitError::Failed { .. }) => Ok(None),
+            Err(error) => Err(error),
+        }
+    }
+
+    fn references(&self) -> Answer<Vec<String>> {
+        let words = ["for-each-ref", "--format=%(refname)", "refs/heads", "refs/remotes"];
+        let answer = run(self.git().args(words), words[0])?;
+        Ok(String::from_utf8_lossy(&answer).lines().map(str::to_string).collect())
+    }
+
     /// Why a revision leads to nothing here, and what may have been meant.
     fn with_hint(&self, revision: &str, error: GitError) -> GitError {
         if !matches!(error, GitError::NoRevision(_) | GitError::NoMergeBase(_)) {
@@ -90,7 +138,10 @@ impl Repository {
             String::from_utf8_lossy(&answer).into_owned()
         };
         if asked(&["rev-parse", "--is-shallow-repository"]).trim() == "true" {
-            return GitError::Shallow(revision.into());
+            return match error {
+                GitError::NoMergeBase(_) => GitError::TooShallow(revision.into()),
+                _ => GitError::Shallow(revision.into()),
+            };
         }
         if matches!(error, GitError::NoMergeBase(_)) {
             return error;
@@ -118,4 +169,10 @@ impl Repository {
             Err(error) => Err(error),
         }
     }
+}
+
+/// A revision as people write it: `origin/main` for `refs/remotes/origin/main`.
+pub fn short_name(revision: &str) -> &str {
+    let prefixes = ["refs/remotes/", "refs/heads/"];
+    prefixes.iter().find_map(|prefix| revision.strip_prefix(prefix)).unwrap_or(revision)
 }

@@ -13,6 +13,9 @@ pub enum GitError {
          lines with --whole or --lines"
     )]
     NotRun(std::io::Error),
+    /// It does not know what it was asked.
+    #[error("{} is too old for this: it does not know what was asked of it; Kanonix needs git 2.26 or newer", visible(.0))]
+    TooOld(String),
     /// It ran and failed.
     #[error("git {command} failed: {}", visible(.message))]
     Failed {
@@ -35,6 +38,13 @@ pub enum GitError {
         visible(.0)
     )]
     Shallow(String),
+    /// A shallow clone that ends before two histories meet.
+    #[error(
+        "this clone is shallow and ends before HEAD and `{}` meet: deepen it with `git fetch \
+         --deepen=100`, again if need be, or get all of it with `git fetch --unshallow`",
+        visible(.0)
+    )]
+    TooShallow(String),
     /// A file that a commit does not have.
     #[error("there is no {} in {} at {}", visible(.0), visible(.1), visible(.2))]
     NoFile(String, String, String),

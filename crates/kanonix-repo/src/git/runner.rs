@@ -5,7 +5,7 @@
 //! to fetch. What a user's surroundings say counts only as far as it redirects nothing, unless git
 //! itself has started us. What filters and fetching need is said in [`Trust`].
 
-use super::finding::top_of;
+use super::finding::{program_version, top_of};
 use crate::system::{LONGEST, Process};
 use super::{Answer, GitError, Repository};
 use std::ffi::OsStr;
@@ -281,8 +281,19 @@ fn answer_within(
             Some(path) => Err(GitError::Special(path)),
             None => Ok(output.stdout),
         },
+        false if knows_not(&message) => match program_version() {
+            Ok(version) => Err(GitError::TooOld(version)),
+            Err(_) => Err(GitError::failed(what, message)),
+        },
         false => Err(GitError::failed(what, message)),
     }
+}
+
+/// Whether git says that it does not know a word of what it was asked.
+fn knows_not(message: &str) -> bool {
+    let first = message.lines().next().unwrap_or_default().to_ascii_lowercase();
+    let said = ["unknown option", "unknown switch", "is not a git command"];
+    said.iter().any(|words| first.contains(words))
 }
 
 /// A file of a repository that git would not follow, as it is a link that leads out of it. One that

@@ -8,6 +8,7 @@ pub(super) use adding::first_line_of;
 pub(super) use text::for_text;
 use super::paths::{folder_of, led_out, present, root_of, shown_from};
 use super::walking::{Met, walk};
+use super::merging::Merging;
 use super::{Base, Item, LeftAlone, Reach, Reader, Selection, Why, WorkError};
 use super::from_git::{FEW, at_once, committed, needs_blobs, staged_in};
 use crate::canon::{Canons, LayerId, Play, ReachTable, Spoken};
@@ -37,6 +38,8 @@ pub(super) struct Selecting {
     styles: HashMap<StyleKey, Arc<kanonix_core::style::Style>>,
     /// By path from the root: the blobs of a file's versions since the base, the oldest first.
     ways: HashMap<PathBuf, Vec<String>>,
+    /// What is known of the merge, at its gate.
+    pub(super) merging: Option<Merging>,
     /// The language of a text whose name says nothing.
     instead_of_name: Option<&'static Language>,
     /// Whether files are left alone for which nothing is agreed.
@@ -89,21 +92,28 @@ impl Selecting {
         };
         let (for_canons, blobs) = (reader()?, reader()?);
         let blobs = blobs.map(|blobs| Arc::new(Mutex::new(blobs)));
+        let merging = match (&repository, reach) {
+            (Some(repository), Reach::Merge(merge)) => Some(Merging::begin(repository, merge)?),
+            _ => None,
+        };
+        let judging = merging.as_ref().map_or("HEAD", Merging::judging);
         let mut staged = Vec::new();
         let canons = match (&repository, for_canons) {
-            (Some(_), Some(reader)) if committed_alone => committed(reader, &root, None),
+            (Some(_), Some(reader)) if committed_alone => {
+                committed(reader, &root, judging, None)
+            }
             (Some(repository), Some(reader)) => {
                 let changes = match changes {
                     Some(changes) => changes,
                     None => staged_in(repository)?,
                 };
-                let canons = committed(reader, &root, Some(&changes));
+                let canons = committed(reader, &root, "HEAD", Some(&changes));
                 staged = changes.0;
                 canons
             }
             _ => Canons::on_disk(&root),
         };
-        Ok(Selecting { staged, canons, ..Selecting::beside(current, repository, blobs) })
+        Ok(Selecting { staged, canons, merging, ..Selecting::beside(current, repository, blobs) })
     }
 
     /// Reads this text in place of the canon at a path.
@@ -135,12 +145,22 @@ impl Selecting {
             problems: Vec::new(),
             styles: HashMap::new(),
             ways: HashMap::new(),
+            merging: None,
             instead_of_name: None,
             only_agreed: false,
         }
     }
 
-    pub fn finish(mut self, paths: &[PathBuf], reach: &Reach) -> Result<Selection, WorkError> {
+    pub fn finish(self, paths: &[PathBuf], reach: &Reach) -> Result<Selection, WorkError> {
+        // A merge has two canons: which one is wrong is said with it.
+        let side = self.merging.as_ref().map(|merging| merging.side().to_string());
+        self.finished(paths, reach).map_err(|error| match (side, error) {
+            (Some(side), WorkError::Canon(error)) => WorkError::CanonOf(side, error),
+            (_, error) => error,
+        })
+    }
+
+    fn finished(mut self, paths: &[PathBuf], reach: &Reach) -> Result<Selection, WorkError> {
         self.only_agreed = *reach == Reach::Saved { without_canon: false };
         let named = self.named(paths)?;
         if named.is_empty() && !paths.is_empty() {
@@ -179,7 +199,7 @@ impl Selecting {
                 self.commits_since(&named, revision, |reach| reach.save)?;
             }
             Reach::Since(revision) => self.since(&named, revision)?,
-            Reach::Merge(revision) => self.commits_since(&[], revision, |reach| reach.merge)?,
+            Reach::Merge(_) => self.merged()?,
         }
         // A wrong canon is said even where nothing is judged.
         self.canons.governing(&self.root.join("any"))?;
@@ -212,6 +232,7 @@ impl Selecting {
             repository: self.repository,
             items: self.items,
             left_alone: self.left_alone,
+            merging: self.merging,
             problems: self.problems,
             blobs,
             read,

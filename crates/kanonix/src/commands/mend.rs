@@ -2,16 +2,23 @@
 
 pub(crate) mod storing;
 
-use super::{here, reach_in_words, say_if_not_agreed, take_back};
+use super::{here, reach_in_words, say_if_not_agreed, take_back, wishes};
 use crate::Status;
-use crate::service::judging::{judge_all, sheltered};
-use crate::service::mending::{Done, changed_lines, mend_loaded, mended_unless, unproved};
+use crate::service::judging::{judge_items, sheltered};
+use crate::service::mending::{
+    Done,
+    changed_lines,
+    mend_loaded,
+    mended_unless,
+    patch,
+    unproved,
+};
 use crate::options::{Mend, ReportOption};
 use crate::paint::Paint;
 use crate::report::{self, Frame, count, left_alone};
 use crate::say::errln;
 use kanonix_core::Document;
-use kanonix_core::text::{unified_diff, visible};
+use kanonix_core::text::visible;
 use kanonix_repo::undo::Store;
 use kanonix_repo::work::{Item, LeftAlone, NotLoaded, Reach, Selection, select, select_as};
 use rayon::prelude::*;
@@ -35,8 +42,14 @@ fn files(options: &Mend) -> anyhow::Result<Status> {
     say_if_not_agreed(&selection, &options.voice);
     let (words, _) = reach_in_words(&reach, selection.repository.is_some());
     if !options.report.is_empty() {
-        let frame = Frame { reach: &words, headline: None, mend: "kanonix mend", rest: None };
-        let judgement = judge_all(&selection);
+        let frame = Frame {
+            reach: &words,
+            headline: None,
+            mend: "kanonix mend",
+            rest: None,
+            merge: None,
+        };
+        let judgement = judge_items(&selection, wishes(&options.report, true));
         report::write_asked(&mut std::io::stdout(), &judgement, &frame, &options.report)?;
     }
     let quiet = options.voice.quiet || options.report.iter().any(ReportOption::takes_output);
@@ -101,20 +114,6 @@ fn mended(selection: &Selection, item: &Item) -> Done {
     mended_unless(selection, item, |_| None)
 }
 
-/// A file's change as `git apply` takes it.
-fn patch(path: &Path, old: &str, new: &str) -> String {
-    let name = |side: &str| {
-        let path = format!("{side}/{}", path.display());
-        match path.contains(['"', '\\', '\n', '\t']) {
-            true => format!("{path:?}"),
-            false => path,
-        }
-    };
-    // Git reads a name with blanks up to a tab.
-    let tab = if path.display().to_string().contains(' ') { "\t" } else { "" };
-    format!("--- {}{tab}\n+++ {}{tab}\n{}", name("a"), name("b"), unified_diff(old, new))
-}
-
 /// A patch as a person reads it; plain where nobody looks on.
 fn painted(patch: &str, paint: Paint) -> String {
     if !std::io::stdout().is_terminal() && !paint.is_on() {
@@ -124,7 +123,9 @@ fn painted(patch: &str, paint: Paint) -> String {
         let bare = visible(&line.trim_end_matches(['\n', '\r']).replace('\t', "    ")).into_owned();
         let bare = bare.as_str();
         match line.as_bytes().first() {
-            _ if line.starts_with("--- ") || line.starts_with("+++ ") => paint.strong(bare) + "\n",
+            _ if ["diff --git ", "--- ", "+++ "].iter().any(|head| line.starts_with(head)) => {
+                paint.strong(bare) + "\n"
+            }
             Some(b'+') => paint.good(bare) + "\n",
             Some(b'-') => paint.gone(bare) + "\n",
             Some(b'@') => paint.name(bare) + "\n",

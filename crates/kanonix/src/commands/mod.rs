@@ -12,12 +12,13 @@ pub(crate) mod watch;
 
 use crate::Status;
 use crate::service::mending::changed_lines;
-use crate::options::Voice;
+use crate::options::{ReportKind, ReportOption, Voice};
+use crate::service::judging::Wishes;
 use crate::say::errln;
 use kanonix_core::text::visible;
-use kanonix_repo::git::Repository;
+use kanonix_repo::git::{Repository, short_name};
 use kanonix_repo::undo::{Changing, Store};
-use kanonix_repo::work::{Reach, Selection, shown_from};
+use kanonix_repo::work::{Merge, Reach, Selection, shown_from};
 use std::path::Path;
 
 /// A reach in a sentence, and the options that ask for it.
@@ -31,8 +32,8 @@ pub(crate) fn reach_in_words(reach: &Reach, in_repository: bool) -> (String, Str
             ("on all lines".into(), " --whole".into())
         }
         Reach::Staged | Reach::Commit => ("on staged lines".into(), " --staged".into()),
-        Reach::Since(revision) | Reach::Merge(revision) => {
-            let revision = visible(revision);
+        Reach::Since(revision) | Reach::Merge(Merge { into: revision, .. }) => {
+            let revision = visible(short_name(revision));
             (format!("on lines touched since {revision}"), format!(" --since {revision}"))
         }
         Reach::Lines(ranges) => {
@@ -53,6 +54,12 @@ pub(crate) fn say_if_not_agreed(selection: &Selection, voice: &Voice) {
              with: kanonix settle"
         );
     }
+}
+
+/// What the reports that were asked for want to know.
+pub(crate) fn wishes(reports: &[ReportOption], older: bool) -> Wishes {
+    let wants = |kind| reports.iter().any(|report| report.kind == kind);
+    Wishes { older, patches: wants(ReportKind::Patch), sources: wants(ReportKind::Sarif) }
 }
 
 /// The current folder.

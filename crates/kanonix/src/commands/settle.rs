@@ -9,7 +9,7 @@ mod written;
 
 use super::here;
 use crate::Status;
-use crate::service::judging::judge_all;
+use crate::service::judging::{Wishes, judge_items};
 use crate::options::Settle;
 use crate::say::outln;
 use kanonix_repo::canon::{FILE_NAME, schema, text_at};
@@ -78,7 +78,10 @@ impl Tree {
 
     /// What a check of all lines counts, as if these texts stood at these paths.
     fn total(&self, texts: &[(PathBuf, String)]) -> anyhow::Result<Total> {
-        let judgement = judge_all(&self.under(texts)?);
+        let judgement = judge_items(
+            &self.under(texts)?,
+            Wishes { older: true, ..Wishes::default() },
+        );
         let files = judgement.files.iter().filter(|file| !file.slips.is_empty()).count();
         Ok(Total { lines: judgement.lines(), files })
     }

@@ -1,10 +1,11 @@
 //! The JSON report; `docs/report.schema.json` describes it.
 
-use super::Frame;
+use super::{Frame, MergeStory, from_root, inside};
+use crate::Status;
 use crate::service::judging::Judgement;
 use crate::service::places::Place;
+use kanonix_repo::work::JudgedBy;
 use serde::Serialize;
-use std::path::{Component, Path, PathBuf};
 
 #[derive(Serialize)]
 struct Report<'a> {
@@ -14,6 +15,64 @@ struct Report<'a> {
     files: Vec<File<'a>>,
     left_alone: Vec<LeftAlone>,
     problems: Vec<Problem<'a>>,
+    #[serde(skip_serializing_if = "Option::is_none")]
+    merge: Option<Merge<'a>>,
+}
+
+#[derive(Serialize)]
+struct Merge<'a> {
+    into: &'a str,
+    target: &'a str,
+    #[serde(skip_serializing_if = "Option::is_none")]
+    named_by: Option<&'a str>,
+    canon_of: &'static str,
+    canon_changes: Vec<CanonChange<'a>>,
+    #[serde(skip_serializing_if = "Option::is_none")]
+    under_own_canon: Option<OwnVerdict>,
+}
+
+#[derive(Serialize)]
+struct CanonChange<'a> {
+    path: String,
+    what: &'a str,
+    before: Option<&'a str>,
+    after: Option<&'a str>,
+}
+
+#[derive(Serialize)]
+struct OwnVerdict {
+    slips: usize,
+    stops: bool,
+}
+
+impl<'a> Merge<'a> {
+    fn of(story: &MergeStory<'a>) -> Merge<'a> {
+        let merging = story.merging;
+        Merge {
+            into: &merging.into,
+            target: &merging.target,
+            named_by: story.because,
+            canon_of: match merging.judged_by {
+                JudgedBy::Target => "target",
+                JudgedBy::Branch => "branch",
+                JudgedBy::BranchAlone => "branch, as the target has none",
+            },
+            canon_changes: merging
+                .changes
+                .iter()
+                .map(|change| CanonChange {
+                    path: change.path.display().to_string(),
+                    what: &change.what,
+                    before: change.before.as_deref(),
+                    after: change.after.as_deref(),
+                })
+                .collect(),
+            under_own_canon: story.own.map(|own| OwnVerdict {
+                slips: own.slips(),
+                stops: own.status() != Status::Clean,
+            }),
+        }
+    }
 }
 
 #[derive(Serialize)]
@@ -24,6 +83,7 @@ struct Counts {
     older_slips: usize,
     faults: usize,
     long_lines: usize,
+    new_keeps: usize,
 }
 
 /// A file that was not judged, and why.
@@ -40,6 +100,7 @@ struct File<'a> {
     slips: Vec<Slip<'a>>,
     faults: Vec<Slip<'a>>,
     long_lines: Vec<Slip<'a>>,
+    new_keeps: Vec<Slip<'a>>,
     older_slips: usize,
 }
 
@@ -95,31 +156,6 @@ fn slips(places: &[Place]) -> Vec<Slip<'_>> {
         .collect()
 }
 
-/// A path from the repository's root, or as it was given outside of one.
-fn inside(judgement: &Judgement, path: &Path) -> String {
-    let path = match &judgement.root {
-        Some(root) => path.strip_prefix(root).unwrap_or(path),
-        None => path,
-    };
-    path.display().to_string()
-}
-
-/// A path as it was shown, from the repository's root.
-fn from_root(judgement: &Judgement, shown: &str) -> String {
-    let Some(here) = judgement.root.as_ref().and_then(|_| std::env::current_dir().ok()) else {
-        return shown.into();
-    };
-    let mut whole = PathBuf::new();
-    for part in here.join(shown).components() {
-        match part {
-            Component::ParentDir => _ = whole.pop(),
-            Component::CurDir => {}
-            part => whole.push(part),
-        }
-    }
-    inside(judgement, &whole)
-}
-
 pub(super) fn text(judgement: &Judgement, frame: &Frame) -> anyhow::Result<String> {
     let report = Report {
         version: 1,
@@ -131,6 +167,7 @@ pub(super) fn text(judgement: &Judgement, frame: &Frame) -> anyhow::Result<Strin
             older_slips: judgement.older(),
             faults: judgement.files.iter().map(|file| file.faults.len()).sum(),
             long_lines: judgement.files.iter().map(|file| file.long_lines.len()).sum(),
+            new_keeps: judgement.new_keeps().count(),
         },
         files: judgement
             .files
@@ -141,6 +178,7 @@ pub(super) fn text(judgement: &Judgement, frame: &Frame) -> anyhow::Result<Strin
                 slips: slips(&file.slips),
                 faults: slips(&file.faults),
                 long_lines: slips(&file.long_lines),
+                new_keeps: slips(&file.new_keeps),
                 older_slips: file.older,
             })
             .collect(),
@@ -149,15 +187,19 @@ pub(super) fn text(judgement: &Judgement, frame: &Frame) -> anyhow::Result<Strin
             .iter()
             .flat_map(|(why, paths)| paths.iter().map(move |path| (why, path)))
             .map(|(why, path)| LeftAlone {
-                path: inside(judgement, path),
+                path: inside(judgement, path).display().to_string(),
                 because: why.as_str(),
             })
             .collect(),
         problems: judgement
             .problems
             .iter()
-            .map(|(path, message)| Problem { path: from_root(judgement, path), message })
+            .map(|(path, message)| Problem {
+                path: from_root(judgement, path).display().to_string(),
+                message,
+            })
             .collect(),
+        merge: frame.merge.map(Merge::of),
     };
     Ok(serde_json::to_string_pretty(&report)? + "\n")
 }

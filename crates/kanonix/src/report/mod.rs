@@ -1,10 +1,15 @@
 //! How results are written: for a person at a terminal, as lines for other programs, as JSON.
 
 mod json;
+mod junit;
 mod lines;
+mod markdown;
+mod patch;
+mod sarif;
 pub(crate) mod story;
 mod terminal;
 
+use crate::Status;
 use crate::service::judging::Judgement;
 use crate::options::{Color, ReportKind, ReportOption, Voice};
 use crate::paint::Paint;
@@ -12,9 +17,10 @@ use crate::say::errln;
 use anyhow::Context;
 use kanonix_core::text::visible;
 use kanonix_repo::canon::Idle;
-use kanonix_repo::work::LeftAlone;
+use kanonix_repo::git::short_name;
+use kanonix_repo::work::{JudgedBy, LeftAlone, Merging};
 use std::io::{IsTerminal, Write};
-use std::path::Path;
+use std::path::{Component, Path, PathBuf};
 use std::time::{Duration, SystemTime, UNIX_EPOCH};
 
 /// "3 minutes ago".
@@ -40,6 +46,99 @@ pub(crate) struct Frame<'a> {
     /// The command that says the rest, where a reader gets a screenful and each line as it should
     /// be.
     pub rest: Option<&'a str>,
+    /// What is known of the merge, at its gate.
+    pub merge: Option<&'a MergeStory<'a>>,
+}
+
+/// A merge, and what became of the canon in it.
+pub(crate) struct MergeStory<'a> {
+    pub merging: &'a Merging,
+    /// What named the target, if nobody did.
+    pub because: Option<&'a str>,
+    /// The verdict under the branch's own canon, where that is another one.
+    pub own: Option<&'a Judgement>,
+}
+
+impl MergeStory<'_> {
+    /// By whose canon the branch was judged, and into what.
+    pub fn judged_by(&self) -> String {
+        let into = short_name(&self.merging.into);
+        let because = self.because.map_or(String::new(), |why| format!(" (named by {why})"));
+        match self.merging.judged_by {
+            JudgedBy::Target => format!("judged by the canon of {into}{because}"),
+            JudgedBy::Branch => format!(
+                "judged by the branch's own canon, not that of {into}{because}"
+            ),
+            JudgedBy::BranchAlone => format!(
+                "nothing has been agreed in {into}{because} yet: judged by the branch's own canon"
+            ),
+        }
+    }
+
+    /// What the branch makes otherwise in the canon: path, what, and how.
+    pub fn changes(&self) -> impl Iterator<Item = (String, String, String)> {
+        self.merging.changes.iter().map(|change| {
+            let how = match (&change.before, &change.after) {
+                (None, Some(now)) => format!("new: {}", cut(now)),
+                (Some(before), None) => format!("gone: {}", cut(before)),
+                (before, now) => {
+                    let word = |word: &Option<String>| cut(word.as_deref().unwrap_or_default());
+                    format!("{} becomes {}", word(before), word(now))
+                }
+            };
+            (change.path.display().to_string(), cut(&change.what), how)
+        })
+    }
+
+    /// The verdict under the branch's own canon, in words.
+    pub fn own_verdict(&self) -> Option<String> {
+        let own = self.own?;
+        Some(match own.lines() {
+            _ if own.status() == Status::Incomplete => {
+                "under its own canon it would be stopped, as something could not be judged".into()
+            }
+            0 => "under its own canon it would pass".into(),
+            lines => format!("under its own canon, {} would stop it", count(lines, "line")),
+        })
+    }
+}
+
+/// A path from the repository's root, or as it was given outside of one.
+fn inside(judgement: &Judgement, path: &Path) -> PathBuf {
+    let inside = judgement.root.as_ref().and_then(|root| path.strip_prefix(root).ok());
+    inside.unwrap_or(path).to_path_buf()
+}
+
+/// A path as it was shown, from the repository's root.
+fn from_root(judgement: &Judgement, shown: &str) -> PathBuf {
+    let Some(here) = judgement.root.as_ref().and_then(|_| std::env::current_dir().ok()) else {
+        return shown.into();
+    };
+    let mut whole = PathBuf::new();
+    for part in here.join(shown).components() {
+        match part {
+            Component::ParentDir => _ = whole.pop(),
+            Component::CurDir => {}
+            part => whole.push(part),
+        }
+    }
+    inside(judgement, &whole)
+}
+
+/// So much of a stranger's word is shown, in characters.
+const LONGEST_WORD: usize = 80;
+
+/// A word, as far as there is room for it.
+fn cut(word: &str) -> String {
+    cut_at(word, LONGEST_WORD)
+}
+
+/// A text of so many characters at most.
+fn cut_at(text: &str, most: usize) -> String {
+    match text.chars().nth(most) {
+        Some(_) => text.chars().take(most - 1).chain(['…']).collect(),
+        None => text.into(),
+    }
 }
 
 /// Writes what was asked for. Without a word, a person gets the grouped report and a pipe gets
@@ -87,6 +186,10 @@ pub(crate) fn write_asked(
         let text = match report.kind {
             ReportKind::Lines => lines::text(judgement),
             ReportKind::Json => json::text(judgement, frame)?,
+            ReportKind::Sarif => sarif::text(judgement)?,
+            ReportKind::Junit => junit::text(judgement)?,
+            ReportKind::Markdown => markdown::text(judgement, frame),
+            ReportKind::Patch => patch::text(judgement),
         };
         match &report.file {
             Some(file) => std::fs::write(file, text)
@@ -111,7 +214,7 @@ pub(crate) fn bytes_to(out: &mut impl Write, bytes: &[u8]) -> anyhow::Result<()>
 }
 
 fn say_problems(judgement: &Judgement) -> anyhow::Result<()> {
-    for (path, reason) in &judgement.problems {
+    for (path, reason) in judgement.notes.iter().chain(&judgement.problems) {
         errln!("kanonix: {}: {}", visible(path), visible(reason));
     }
     Ok(())

@@ -1,7 +1,7 @@
 //! For a person: a paragraph for each line of code that is not as agreed. The code comes first, as it
 //! is and as it should be, and below it what each slip wants.
 
-use super::{Frame, count, left_alone};
+use super::{Frame, MergeStory, count, left_alone};
 use crate::service::judging::Judgement;
 use crate::service::places::{Place, WITH_SOURCE};
 use crate::paint::Paint;
@@ -86,7 +86,7 @@ fn rows(line: &[&Place], paint: Paint) -> String {
     for (name, what, times) in wishes {
         let padded = format!("{name:width$}");
         let name = match name {
-            "fault" | "long_line" => paint.bad(&padded),
+            "fault" | "long_line" | "new_keep" => paint.bad(&padded),
             _ => paint.name(&padded),
         };
         let times = if times > 1 { format!(" ({times} times)") } else { String::new() };
@@ -182,6 +182,32 @@ fn shown(code: &str) -> String {
     visible(&code.replace(['\t', '\r'], " ")).into_owned()
 }
 
+/// So many changes of a canon are shown.
+const MOST_CHANGES: usize = 10;
+
+/// By whose canon a branch was judged, and what it makes of the canon.
+fn merged(merge: &MergeStory, paint: Paint) -> String {
+    let mut out = format!("{}\n", paint.faint(&visible(&merge.judged_by())));
+    let changes: Vec<_> = merge.changes().collect();
+    if changes.is_empty() {
+        return out;
+    }
+    let judged = match merge.own {
+        Some(_) => "the branch changes the canon; that counts once it is merged",
+        None => "the branch changes the canon",
+    };
+    out.push_str(&format!("{}\n", paint.strong(judged)));
+    for (path, what, how) in changes.iter().take(MOST_CHANGES) {
+        let (path, what, how) = (visible(path), visible(what), visible(how));
+        out.push_str(&format!("  {path}  {}  {how}\n", paint.name(&what)));
+    }
+    if changes.len() > MOST_CHANGES {
+        out.push_str(&format!("  and {} more\n", changes.len() - MOST_CHANGES));
+    }
+    out.extend(merge.own_verdict().map(|own| format!("  {own}\n")));
+    out
+}
+
 pub(super) fn summary(judgement: &Judgement, frame: &Frame, paint: Paint) -> String {
     let mut out = String::new();
     let slips = judgement.slips();
@@ -215,8 +241,17 @@ pub(super) fn summary(judgement: &Judgement, frame: &Frame, paint: Paint) -> Str
             _ => format!("{} are too long and cannot be broken\n", count(long, "line")),
         });
     }
+    let keeps = judgement.new_keeps().count();
+    if keeps > 0 {
+        let keeps = count(keeps, "new comment");
+        let verb = if keeps.starts_with("1 ") { "keeps" } else { "keep" };
+        out.push_str(&format!("{keeps} {verb} lines as they stand (kanonix: keep)\n"));
+    }
     if let Some(left) = left_alone(&judgement.left_alone) {
         out.push_str(&format!("{}\n", paint.faint(&left)));
+    }
+    if let Some(merge) = frame.merge {
+        out.push_str(&merged(merge, paint));
     }
     if slips > 0 {
         out.push_str(&format!("mend them with: {}\n", frame.mend));

@@ -3,11 +3,11 @@
 use crate::Status;
 use super::progress::Progress;
 use super::places::{Finder, Place, WITH_SOURCE, add_fixes, in_order, wanted};
-use kanonix_core::languages::Language;
-use kanonix_core::style::{Key, Setting, Style};
-use kanonix_core::text::{LineSet, Lines};
-use kanonix_core::{Outcome, judge, judge_with_older};
-use kanonix_repo::work::{Item, LeftAlone, NotLoaded, Selection};
+use super::mending::{mend_loaded, patch};
+use kanonix_core::style::{Key, Setting};
+use kanonix_core::text::Lines;
+use kanonix_core::{Document, keeps};
+use kanonix_repo::work::{Item, LeftAlone, NotLoaded, Selection, Why};
 use rayon::prelude::*;
 use std::ops::Range;
 use std::panic::{AssertUnwindSafe, catch_unwind};
@@ -24,7 +24,11 @@ pub(crate) struct Judged {
     pub faults: Vec<Place>,
     /// Lines that are too long and that mending leaves as they are.
     pub long_lines: Vec<Place>,
+    /// New comments that ask for lines to be kept as they stand.
+    pub new_keeps: Vec<Place>,
     pub older: usize,
+    /// What would be mended, as `git apply` takes it, where that was asked for.
+    pub patch: Option<String>,
     /// Whether one of these keeps the run from ending well.
     pub stops: bool,
 }
@@ -37,14 +41,28 @@ pub(crate) struct Judgement {
     pub left_alone: LeftAlone,
     /// Path and reason.
     pub problems: Vec<(String, String)>,
+    /// What is said of a file that does not stop: path and words.
+    pub notes: Vec<(String, String)>,
     /// The top of the repository, if it is in one.
     pub root: Option<PathBuf>,
+}
+
+/// What is asked for beside the slips on the lines in play.
+#[derive(Clone, Copy, Debug, Default)]
+pub(crate) struct Wishes {
+    /// The number of slips on the other lines.
+    pub older: bool,
+    /// What would be mended.
+    pub patches: bool,
+    /// The lines of all slips, however many there are.
+    pub sources: bool,
 }
 
 impl Judged {
     /// All that is said about the file, in the order of its lines.
     pub fn places(&self) -> Vec<&Place> {
         let all = self.slips.iter().chain(&self.faults).chain(&self.long_lines);
+        let all = all.chain(&self.new_keeps);
         let mut places: Vec<&Place> = all.collect();
         places.sort_by_key(|place| (place.line, place.column));
         places
@@ -58,6 +76,17 @@ impl Judgement {
 
     pub fn older(&self) -> usize {
         self.files.iter().map(|file| file.older).sum()
+    }
+
+    pub fn new_keeps(&self) -> impl Iterator<Item = (&Judged, &Place)> {
+        self.files.iter().flat_map(|file| file.new_keeps.iter().map(move |place| (file, place)))
+    }
+
+    /// Whether there is nothing that somebody who commits would want to know.
+    pub fn is_silent(&self) -> bool {
+        self.status() == Status::Clean
+            && self.notes.is_empty()
+            && self.new_keeps().next().is_none()
     }
 
     /// How many lines have slips.
@@ -88,16 +117,6 @@ impl Judgement {
     }
 }
 
-/// Judges every item, and counts the slips on the lines that are not in play.
-pub(crate) fn judge_all(selection: &Selection) -> Judgement {
-    judge_each(selection, judge_with_older)
-}
-
-/// Judges every item, and nothing but the lines in play: a gate has no time for more.
-pub(crate) fn judge_in_play(selection: &Selection) -> Judgement {
-    judge_each(selection, judge)
-}
-
 /// Does some work on one text; a fault of Kanonix in it costs the answer and nothing else.
 pub(crate) fn sheltered<T>(work: impl FnOnce() -> T) -> Result<T, String> {
     catch_unwind(AssertUnwindSafe(work)).map_err(|_| {
@@ -107,13 +126,11 @@ pub(crate) fn sheltered<T>(work: impl FnOnce() -> T) -> Result<T, String> {
     })
 }
 
-/// How a text is judged.
-type Judge = fn(&str, &Language, &Style, &LineSet) -> Outcome;
-
-fn judge_each(selection: &Selection, judge: Judge) -> Judgement {
+/// Judges every item.
+pub(crate) fn judge_items(selection: &Selection, wishes: Wishes) -> Judgement {
     let progress = Progress::new(selection.items.len(), 1);
     let one = |item: &Item| {
-        let judged = sheltered(|| judge_item(selection, item, judge));
+        let judged = sheltered(|| judge_item(selection, item, wishes));
         progress.advance(1);
         judged.unwrap_or_else(|fault| Err((item.shown.clone(), NotLoaded::Problem(fault))))
     };
@@ -125,12 +142,21 @@ fn judge_each(selection: &Selection, judge: Judge) -> Judgement {
         files: Vec::with_capacity(judged.len()),
         left_alone: selection.left_alone.clone(),
         problems: selection.problems.clone(),
+        notes: Vec::new(),
         root: selection.repository.as_ref().map(|repository| repository.root.clone()),
     };
     for (one, item) in judged {
         match one {
             Ok(file) => judgement.files.push(file),
-            Err((_, NotLoaded::LeftAlone(why))) => {
+            Err((path, NotLoaded::LeftAlone(why))) => {
+                match unreadable(selection, item, why) {
+                    Ok(Some(words)) if item.unreadable_stops => {
+                        judgement.problems.push((path, words));
+                        continue;
+                    }
+                    Ok(words) => judgement.notes.extend(words.map(|words| (path, words))),
+                    Err(reason) => judgement.problems.push((path, reason)),
+                }
                 judgement.left_alone.add(why, &item.path);
             }
             Err((path, NotLoaded::Problem(reason))) => judgement.problems.push((path, reason)),
@@ -139,19 +165,60 @@ fn judge_each(selection: &Selection, judge: Judge) -> Judgement {
     judgement
 }
 
+/// What is said of a file that could be read as text before, or is new, and cannot be.
+fn unreadable(selection: &Selection, item: &Item, why: Why) -> Result<Option<String>, String> {
+    let what = match why {
+        Why::Binary => "a zero byte has come into it",
+        Why::NotUtf8 => "bytes that are not UTF-8 have come into it",
+        _ => return Ok(None),
+    };
+    match selection.was_readable(item) {
+        Ok(true) => Ok(Some(format!("{what}, so it cannot be judged"))),
+        Ok(false) => Ok(None),
+        Err(NotLoaded::Problem(reason)) => Err(reason),
+        Err(NotLoaded::LeftAlone(_)) => Ok(None),
+    }
+}
+
+/// The comments on new lines that ask for something to be kept.
+fn new_keeps(
+    selection: &Selection,
+    item: &Item,
+    text: &str,
+) -> Result<Vec<Range<usize>>, NotLoaded> {
+    let mut keeps = keeps(text, item.language);
+    if keeps.is_empty() {
+        return Ok(keeps);
+    }
+    let Some(brought) = selection.brought(item, text)? else { return Ok(Vec::new()) };
+    let lines = Lines::new(text);
+    keeps.retain(|keep| brought.touches(lines.line_of(keep.start)..lines.line_of(keep.end) + 1));
+    Ok(keeps)
+}
+
 fn judge_item(
     selection: &Selection,
     item: &Item,
-    judge: Judge,
+    wishes: Wishes,
 ) -> Result<Judged, (String, NotLoaded)> {
-    let loaded = selection.load(item).map_err(|reason| (item.shown.clone(), reason))?;
+    let named = |reason| (item.shown.clone(), reason);
+    let loaded = selection.load(item).map_err(named)?;
     let set = loaded.play.lines(&loaded.text);
     let text = &loaded.text;
-    let outcome = judge(text, item.language, &item.style, &set);
+    let document = Document::new(text.as_str(), item.language);
+    let outcome = match wishes.older {
+        true => document.judge_with_older(&item.style, &set),
+        false => document.judge(&item.style, &set),
+    };
+    let keeps = new_keeps(selection, item, text).map_err(named)?;
     if let Some(why) = outcome.unjudged {
         return Err((item.shown.clone(), NotLoaded::Problem(why.to_string())));
     }
-    if outcome.slips.is_empty() && outcome.faults.is_empty() && outcome.long_lines.is_empty() {
+    if outcome.slips.is_empty()
+        && outcome.faults.is_empty()
+        && outcome.long_lines.is_empty()
+        && keeps.is_empty()
+    {
         return Ok(Judged {
             shown: item.shown.clone(),
             inside: item.inside.clone(),
@@ -160,7 +227,7 @@ fn judge_item(
             ..Judged::default()
         });
     }
-    let with_source = outcome.slips.len() <= WITH_SOURCE;
+    let with_source = wishes.sources || outcome.slips.len() <= WITH_SOURCE;
     let mut finder = Finder::new(text, with_source);
     let in_play = |lines: &Lines, fault: &std::ops::Range<usize>| {
         let last = lines.line_of(fault.end.max(fault.start + 1) - 1);
@@ -181,9 +248,29 @@ fn judge_item(
             let rest = text[start..].lines().next().unwrap_or_default();
             let over = rest.char_indices().nth(max).map_or(rest.len(), |(at, _)| at);
             let message = "the line is too long, and mending cannot help".to_string();
-            finder.place(start + over, 0, "long_line", message)
+            let end = start + rest.len();
+            let (from, to) = in_order(text, &finder.lines, &[start + over..end])[0];
+            let place = finder.place(start + over, 0, "long_line", message);
+            Place { start: from, end: to, ..place }
         })
         .collect();
+    let new_keeps: Vec<Place> = keeps
+        .into_iter()
+        .map(|keep| {
+            let message = "this new comment keeps what it names as it stands".to_string();
+            let (start, end) = in_order(text, &finder.lines, std::slice::from_ref(&keep))[0];
+            let place = finder.place(keep.start, keep.len(), "new_keep", message);
+            Place { start, end, ..place }
+        })
+        .collect();
+    let patch = match wishes.patches && !outcome.edits.is_empty() {
+        true => {
+            let mended = mend_loaded(item, &document, &loaded.play)
+                .map_err(|reason| named(NotLoaded::Problem(reason)))?;
+            Some(patch(&item.inside, text, &mended.text))
+        }
+        false => None,
+    };
     let edits = outcome.edits;
     let spans: Vec<Range<usize>> =
         outcome.slips.iter().map(|slip| slip.offset..slip.offset + slip.length).collect();
@@ -203,7 +290,8 @@ fn judge_item(
     }
     let fault_places = in_order(text, &finder.lines, &faults);
     let stops = (item.faults_stop && !faults.is_empty())
-        || (item.long_lines_stop && !long_lines.is_empty());
+        || (item.long_lines_stop && !long_lines.is_empty())
+        || (item.new_keeps_stop && !new_keeps.is_empty());
     Ok(Judged {
         shown: item.shown.clone(),
         inside: item.inside.clone(),
@@ -222,6 +310,8 @@ fn judge_item(
             })
             .collect(),
         long_lines,
+        new_keeps,
+        patch,
         older: outcome.older,
         stops,
     })

@@ -1,9 +1,11 @@
 //! Mending the files of a selection, each with its proof.
 
 use super::judging::sheltered;
-use kanonix_core::text::{LineSet, Lines};
+use kanonix_core::text::{LineSet, Lines, unified_diff};
 use kanonix_core::{Difference, Document, Mended, judge};
+use kanonix_repo::system::bytes_of;
 use kanonix_repo::work::{InPlay, Item, NotLoaded, Selection};
+use std::path::Path;
 
 /// What became of one file.
 pub(crate) enum Done {
@@ -82,6 +84,36 @@ pub(crate) fn unproved(item: &Item, text: &str, difference: &Difference) -> Stri
          left as it is. If it is a program of {}, please report it to Kanonix with its canon",
         item.language.name
     )
+}
+
+/// A file's change as `git apply` takes it.
+pub(crate) fn patch(path: &Path, old: &str, new: &str) -> String {
+    let name = |side: &str| quoted(&[side.as_bytes(), b"/", bytes_of(path)].concat());
+    // Git reads a name with blanks up to a tab.
+    let tab = if bytes_of(path).contains(&b' ') { "\t" } else { "" };
+    let (before, after) = (name("a"), name("b"));
+    // By the first line, git takes the paths for those from the top, wherever it stands.
+    let head = format!("diff --git {before} {after}\n--- {before}{tab}\n+++ {after}{tab}\n");
+    head + &unified_diff(old, new)
+}
+
+/// A name as git writes it: in quotes where a character of it would be read otherwise.
+fn quoted(name: &[u8]) -> String {
+    let is_plain = |byte: &u8| !matches!(byte, 0..0x20 | b'"' | b'\\' | 0x7f);
+    if let Ok(text) = std::str::from_utf8(name)
+        && name.iter().all(is_plain)
+    {
+        return text.to_string();
+    }
+    let mut quoted = String::from("\"");
+    for byte in name {
+        match byte {
+            b'"' | b'\\' => quoted.extend(['\\', char::from(*byte)]),
+            byte if is_plain(byte) && byte.is_ascii() => quoted.push(char::from(*byte)),
+            byte => quoted.push_str(&format!("\\{byte:03o}")),
+        }
+    }
+    quoted + "\""
 }
 
 /// How many lines a change adds or rewrites; where it only takes lines away, how many of those.

@@ -73,6 +73,10 @@ impl Selecting {
             long_lines_stop: canon
                 .reach(path, |r| r.long_lines_stop)
                 .is_some_and(|(stop, _)| stop),
+            unreadable_stops: canon
+                .reach(path, |r| r.unreadable_stops)
+                .map_or(self.merging.is_some(), |(stop, _)| stop),
+            new_keeps_stop: canon.reach(path, |r| r.new_keeps_stop).is_some_and(|(stop, _)| stop),
             is_agreed: !canon.is_empty(),
             save_reasons: canon
                 .reach(path, |r| r.save_reasons)

@@ -112,10 +112,33 @@ impl Selecting {
         revision: &str,
         play: Asked,
     ) -> Result<(), WorkError> {
-        let repository = self.repository("a merge gate")?.clone();
+        let repository = self.repository("--since")?.clone();
         let base = repository.merge_base(revision)?;
-        self.ways = repository.ways(&base)?;
-        for change in repository.between(&base, "HEAD")? {
+        let (changes, _) = repository.between(&base, "HEAD")?;
+        self.committed(&repository, &base, changes, named, play)
+    }
+
+    /// What a branch brings to what it is merged into.
+    pub(super) fn merged(&mut self) -> Result<(), WorkError> {
+        let repository = self.repository("a merge gate")?.clone();
+        let Some(merging) = &mut self.merging else { return Ok(()) };
+        let base = repository.merge_base(&merging.into)?;
+        let (changes, gone) = repository.between(&base, "HEAD")?;
+        let paths = changes.iter().map(|change| &change.path).chain(&gone);
+        merging.compare_canons(&repository, &self.root, &base, paths)?;
+        self.committed(&repository, &base, changes, &[], |reach| reach.merge)
+    }
+
+    fn committed(
+        &mut self,
+        repository: &Repository,
+        base: &str,
+        changes: Vec<Change>,
+        named: &[PathBuf],
+        play: Asked,
+    ) -> Result<(), WorkError> {
+        self.ways = repository.ways(base)?;
+        for change in changes {
             let path = self.root.join(&change.path);
             if in_scope(&path, named) && !self.is_special_in_git(&change, &path) {
                 let source = change.now.clone().map(|blob| Source::Committed { blob });

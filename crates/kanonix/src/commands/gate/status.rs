@@ -3,7 +3,7 @@
 use super::hooks::{EARLIER, SHARED, is_current, is_gits_own, is_ours, mends, text_of};
 use super::repository;
 use crate::Status;
-use crate::service::judging::judge_in_play;
+use crate::service::judging::{Wishes, judge_items};
 use crate::options::GateStatus;
 use crate::report::count;
 use crate::say::outln;
@@ -65,7 +65,7 @@ fn report(repository: &Repository) -> anyhow::Result<Report> {
     });
     let carried = carried.as_deref().and_then(Path::parent);
     let inside = |path: &Path| path.strip_prefix(&repository.root).unwrap_or(path).to_path_buf();
-    let judgement = judge_in_play(&select(&repository.root, &[], &Reach::Commit)?);
+    let judgement = judge_items(&select(&repository.root, &[], &Reach::Commit)?, Wishes::default());
     let commit_now = match judgement.status() {
         _ if !installed => "passes",
         Status::Clean => "passes",
