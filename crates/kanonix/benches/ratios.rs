@@ -1,5 +1,5 @@
 //! Speed, as ratios measured in one run: `cargo bench` on the demo, `cargo bench -- DIR` on any
-//! folder of code.
+//! folder of code, `cargo bench -- DIR merge` one part of it.
 
 #[path = "../tests/support/mod.rs"]
 mod support;
@@ -7,6 +7,7 @@ mod support;
 use kanonix_core::{Document, judge};
 use kanonix_core::languages::{self, Language};
 use kanonix_core::text::{Bases, Edit, LineSet};
+use rayon::prelude::*;
 use serde_json::json;
 use std::path::{Path, PathBuf};
 use std::process::{Command, Stdio};
@@ -28,16 +29,29 @@ const OPEN: usize = 200;
 /// Files in the repository in which one of them is mended.
 const FILES: usize = 1_000;
 
+/// The files that a branch has changed, of so many.
+const CHANGED: usize = 500;
+const OF_A_BRANCH: usize = 50_000;
+
 fn main() {
-    let folder = std::env::args().skip(1).find(|word| !word.starts_with("--"));
+    let mut words = std::env::args().skip(1).filter(|word| !word.starts_with("--"));
     let demo = Path::new(env!("CARGO_MANIFEST_DIR")).join("../../demo");
-    let folder = folder.map_or(demo, PathBuf::from);
-    in_the_process(&folder);
-    whole_processes(&folder);
-    one_file_of_many();
-    one_line_of_many();
-    beside_an_editor(&folder);
-    hostile();
+    let folder = words.next().map_or(demo, PathBuf::from);
+    let chosen: Vec<String> = words.collect();
+    let parts: [(&str, fn(&Path)); 7] = [
+        ("judge", in_the_process),
+        ("check", whole_processes),
+        ("mend", |_| one_file_of_many()),
+        ("merge", a_branch_of_many),
+        ("line", |_| one_line_of_many()),
+        ("editor", beside_an_editor),
+        ("hostile", |_| hostile()),
+    ];
+    for (name, part) in parts {
+        if chosen.is_empty() || chosen.iter().any(|word| word == name) {
+            part(&folder);
+        }
+    }
 }
 
 /// Judging whole files next to a bare parse of them, on one thread.
@@ -87,6 +101,52 @@ fn whole_processes(folder: &Path) {
     let to_reading = times(one, reading);
     println!("\ncheck --whole, one core  {one:>10.1?}  {to_reading:.1} times reading the files");
     println!("check --whole, two cores {two:>10.1?}  {:.2} times as fast as one", times(one, two));
+}
+
+/// `gate merge` of a branch in a large repository, next to what git takes to say which files differ and
+/// the parser to read those.
+fn a_branch_of_many(folder: &Path) {
+    let code = support::code(folder);
+    if code.is_empty() {
+        return;
+    }
+    let repo = Repo::with(&[]);
+    let name = |number: usize, path: &Path| {
+        let file = path.file_name().unwrap_or_default().to_string_lossy();
+        format!("changed/{}/{number}_{file}", number % 20)
+    };
+    // Spread evenly, so that every language has its share.
+    let step = (code.len() / CHANGED).max(1);
+    let texts: Vec<_> = code.iter().step_by(step).cycle().take(CHANGED).enumerate().collect();
+    for (number, (path, text, _)) in &texts {
+        repo.write(&name(*number, path), text);
+    }
+    for number in 0..OF_A_BRANCH - CHANGED {
+        repo.write(&format!("{}/gauge_{number}.py", number % 500), format!("level = {number}\n"));
+    }
+    // Git tidies up by itself, and at its own time.
+    repo.git(&["config", "gc.auto", "0"]);
+    repo.commit("levels");
+    repo.git(&["switch", "--quiet", "-c", "work"]);
+    for (number, (path, text, _)) in &texts {
+        repo.write(&name(*number, path), format!("{text}\n"));
+    }
+    repo.commit("work");
+    // As in a clone.
+    repo.git(&["gc", "--quiet"]);
+    let gate = fastest(|| {
+        run(repo.command(env!("CARGO_BIN_EXE_kanonix")).args(["gate", "merge", "--into", "main"]))
+    });
+    let git = fastest(|| run(repo.command("git").args(["diff", "--raw", "main...HEAD"])));
+    let parse = fastest(|| {
+        let parses = texts.par_iter();
+        parses.for_each(|(_, (_, text, language))| drop(language.grammar.bare_parse(text)));
+    });
+    let ratio = times(gate, git + parse);
+    println!(
+        "\ngate merge, {CHANGED} files of {OF_A_BRANCH}  {gate:>10.1?}  {ratio:.2} times git diff \
+         --raw ({git:.1?}) and the bare parse ({parse:.1?})"
+    );
 }
 
 /// `mend FILE` in a repository of many files, next to `git diff` of that file.

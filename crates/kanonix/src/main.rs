@@ -40,7 +40,7 @@ impl From<Status> for ExitCode {
 const WORKER_STACK: usize = 16 * 1024 * 1024;
 
 /// A message in which paths below the current folder are said from there.
-fn from_here(message: &str) -> String {
+pub(crate) fn from_here(message: &str) -> String {
     match std::env::current_dir() {
         Ok(here) => message.replace(&format!("{}/", here.display()), ""),
         Err(_) => message.to_string(),

@@ -1,5 +1,6 @@
 //! Save, commit and merge agree: what the server mended on the saves before a commit, both gates let
-//! pass.
+//! pass. Where one side of a merge has another canon, the gate says under each what a check of the same
+//! lines says under it.
 //!
 //! `KANONIX_ROUNDS=300 KANONIX_CODE=DIR cargo test --release --test agreement` goes on for as long as
 //! one likes, over any folder of code.
@@ -121,19 +122,53 @@ fn merge_under_way(random: &mut Random, repo: &Repo, name: &str, language: &Lang
     repo.write(name, if parses { text } else { theirs });
 }
 
+/// The text of one of the workshop's canons.
+fn canon_of(name: &str) -> Vec<u8> {
+    let canons = std::path::Path::new(env!("CARGO_MANIFEST_DIR")).join("../xtask/canons");
+    std::fs::read(canons.join(format!("{name}.toml"))).unwrap()
+}
+
+/// Another canon on `main`, which the branch does not have.
+fn agreed_on_main(repo: &Repo, canon: &str) {
+    let is_clean = repo.git(&["status", "--porcelain"]).is_empty();
+    if !is_clean {
+        repo.git(&["stash", "--quiet", "--include-untracked"]);
+    }
+    repo.git(&["switch", "--quiet", "main"]);
+    repo.write("kanonix.toml", canon_of(canon));
+    repo.commit("another agreement");
+    repo.git(&["switch", "--quiet", "work"]);
+    if !is_clean {
+        repo.git(&["stash", "pop", "--quiet"]);
+    }
+}
+
+/// Under the canon of `main`, the merge gate says of a branch what a check says where that canon stands
+/// in the tree.
+fn gate_and_check_agree_under_the_targets_canon(repo: &Repo, at: impl Fn() -> String) -> usize {
+    let gate = repo.kanonix(&["gate", "merge", "--into", "main"]);
+    let own = repo.read("kanonix.toml");
+    repo.write("kanonix.toml", repo.git(&["cat-file", "blob", "main:kanonix.toml"]));
+    let check = repo.kanonix(&["check", "--since", "main"]);
+    repo.write("kanonix.toml", own);
+    assert_eq!((gate.status, &gate.out), (check.status, &check.out), "{}\n{}", gate.err, at());
+    gate.out.lines().count()
+}
+
 #[test]
 fn what_a_save_mended_the_gates_let_pass() {
     let folder = std::env::var("KANONIX_CODE").map_or_else(|_| demo(), Into::into);
     let mut files = code(&folder);
     files.retain(|(_, text, _)| text.len() < LONGEST);
     let canons = ["buoy", "quay", "mole", "lock"];
-    // Moves and copies, and merges under way.
-    let mut tried = [0, 0];
+    // Moves and copies, merges under way, and another canon on either side.
+    let mut tried = [0, 0, 0];
+    // What the canon of the target says of lines that the branch's own has nothing against.
+    let mut stopped = 0;
     for (seed, canon) in canons.into_iter().enumerate() {
         let mut random = Random::new(seed as u64 + 1);
         let repo = Repo::new();
-        let canons = std::path::Path::new(env!("CARGO_MANIFEST_DIR")).join("../xtask/canons");
-        repo.write("kanonix.toml", std::fs::read(canons.join(format!("{canon}.toml"))).unwrap());
+        repo.write("kanonix.toml", canon_of(canon));
         let mut names = Vec::new();
         for number in 0..files.len().min(12) {
             let (path, text, language) = &files[random.below(files.len())];
@@ -148,7 +183,7 @@ fn what_a_save_mended_the_gates_let_pass() {
             client.open(&uri(&repo, name), language.identifiers[0], &repo.read(name));
         }
         for round in 0..times("KANONIX_ROUNDS", 12) {
-            let what = random.below(4);
+            let what = random.below(5);
             let is_long = |(name, _): &(String, _)| repo.read(name).len() > LEAST_MOVED;
             let chosen = match names.iter().position(is_long) {
                 Some(long) if what == 0 => long,
@@ -163,6 +198,14 @@ fn what_a_save_mended_the_gates_let_pass() {
                 1 => {
                     merge_under_way(&mut random, &repo, &names[chosen].0, language);
                     tried[1] += 1;
+                }
+                2 => {
+                    let other = canons[random.below(canons.len())];
+                    match random.below(2) {
+                        0 => repo.write("kanonix.toml", canon_of(other)),
+                        _ => agreed_on_main(&repo, other),
+                    }
+                    tried[2] += 1;
                 }
                 _ => {}
             }
@@ -189,12 +232,15 @@ fn what_a_save_mended_the_gates_let_pass() {
             repo.git(&["commit", "--quiet", "--allow-empty", "-m", "work"]);
             // A statement that both sides have touched is the branch's, too, for the merge gate.
             if what != 1 {
-                let merge = repo.kanonix(&["gate", "merge", "--into", "main"]);
+                let own = ["gate", "merge", "--into", "main", "--canon-of", "branch"];
+                let merge = repo.kanonix(&own);
                 assert_eq!(merge.status, 0, "merge: {}{}\n{}", merge.out, merge.err, at());
             }
+            stopped += gate_and_check_agree_under_the_targets_canon(&repo, at);
             repo.git(&["branch", "--quiet", "--force", "main", "HEAD"]);
         }
         assert!(client.end().success());
     }
-    assert!(tried.iter().all(|times| *times > 2), "moves and merges: {tried:?}");
+    assert!(tried.iter().all(|times| *times > 2), "moves, merges and canons: {tried:?}");
+    assert!(stopped > 0, "no canon of a target had anything against a branch");
 }

@@ -16,6 +16,7 @@ mod lsp;
 mod merge;
 mod no_working_tree;
 mod nonsense;
+mod pages;
 mod proposals;
 mod reports;
 mod settle;

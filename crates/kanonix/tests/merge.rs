@@ -267,6 +267,21 @@ fn what_cannot_be_read_any_more_stops_a_merge_and_is_said_elsewhere() {
 }
 
 #[test]
+fn a_file_does_not_grow_out_of_the_gates_sight() {
+    let repo = Repo::new();
+    repo.write("kanonix.toml", CANON.replace("skip", "largest = 60\nskip"));
+    repo.write("gauges/a.py", GAUGE);
+    repo.commit("before");
+    repo.git(&["switch", "--quiet", "-c", "work"]);
+    repo.write("gauges/a.py", format!("{GAUGE}high=2\n# {}\n", "-".repeat(60)));
+    repo.write("gauges/data.json", format!("[\"{}\"]\n", "-".repeat(60)));
+    repo.commit("work");
+    let said = merge(&repo);
+    assert!(said.status == 3 && said.err.contains("gauges/a.py: it has become larger"), "{said:?}");
+    assert!(said.err.contains("1 too large") && !said.err.contains("data.json"), "{said:?}");
+}
+
+#[test]
 fn a_gate_that_cannot_judge_says_what_to_do_next_and_does_not_pass() {
     let repo = Repo::with(&[("gauges/a.py", GAUGE)]);
     loosened(&repo, |_| {});

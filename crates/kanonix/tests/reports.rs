@@ -199,7 +199,10 @@ fn a_summary_for_a_review_stays_small_whatever_happens() {
             None if marks.len() > 2 && line.ends_with("diff") => fence = Some(marks),
             Some(open) if *open == line => fence = None,
             Some(_) => {}
-            None => assert!(!line.contains("@everybody") && !line.contains("<script"), "{line}"),
+            None => {
+                let words: String = line.split('`').step_by(2).collect();
+                assert!(!words.contains("@everybody") && !words.contains("<script"), "{line}");
+            }
         }
     }
     assert_eq!(fence, None);

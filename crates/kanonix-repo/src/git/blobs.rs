@@ -72,6 +72,17 @@ impl Blobs {
         }
     }
 
+    /// The commit that a revision names, if it names one and is spelt in one line.
+    ///
+    /// # Errors
+    /// If it is damaged, or git ends early.
+    pub fn commit(&mut self, revision: &str) -> Answer<Option<String>> {
+        if revision.contains(char::is_control) {
+            return Ok(None);
+        }
+        Ok(self.object(&format!("{revision}^{{commit}}"))?.map(|(hash, _)| hash))
+    }
+
     /// The hash of the blob that a commit has at a path; `None` if it has no file there.
     ///
     /// # Errors

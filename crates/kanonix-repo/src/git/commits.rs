@@ -77,7 +77,16 @@ impl Repository {
     /// # Errors
     /// If there is no such revision, or the two have nothing in common.
     pub fn merge_base(&self, revision: &str) -> Answer<String> {
-        self.left_at(revision).map_err(|error| self.with_hint(revision, error))
+        let parted = self.commit(revision).and_then(|commit| self.left_at(revision, &commit));
+        parted.map_err(|error| self.with_hint(revision, error))
+    }
+
+    /// As [`Repository::merge_base`], of a revision whose commit is known.
+    ///
+    /// # Errors
+    /// If the two have nothing in common.
+    pub fn parted(&self, revision: &str, commit: &str) -> Answer<String> {
+        self.left_at(revision, commit).map_err(|error| self.with_hint(revision, error))
     }
 
     /// The commit of a revision that a branch is to be merged into.
@@ -156,10 +165,9 @@ impl Repository {
         }
     }
 
-    fn left_at(&self, revision: &str) -> Answer<String> {
-        let commit = self.commit(revision)?;
+    fn left_at(&self, revision: &str, commit: &str) -> Answer<String> {
         let mut command = self.git();
-        command.args(["merge-base", &commit, "HEAD"]);
+        command.args(["merge-base", commit, "HEAD"]);
         match run(&mut command, "merge-base") {
             Ok(answer) => Ok(String::from_utf8_lossy(&answer).trim().to_string()),
             // Git says nothing where it has looked at all commits.

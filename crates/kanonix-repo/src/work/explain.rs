@@ -2,7 +2,8 @@
 
 use super::paths::{led_out, present, root_of, shown_from};
 use super::select::first_line_of;
-use super::{NotLoaded, Why, WorkError, as_text};
+use super::loading::as_text;
+use super::{NotLoaded, Why, WorkError};
 use crate::canon::{self, Agreed, Because, Canons, Play, SaidAt};
 use crate::git::Repository;
 use crate::system::files;

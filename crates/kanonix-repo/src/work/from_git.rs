@@ -79,26 +79,6 @@ pub(super) fn plain_at(
     Err(NotRead::NotThis("its links lead on and on".into()))
 }
 
-/// So many files are read from git at once; of more, each when it is judged.
-pub(super) const FEW: usize = 64;
-
-/// The staged or committed contents and the bases of some items, by the blobs' names. Where one of
-/// them cannot be read, each is asked for by itself, and says so.
-pub(super) fn at_once(blobs: &mut Blobs, items: &[Item]) -> HashMap<String, Vec<u8>> {
-    let mut names: Vec<&String> = Vec::new();
-    for item in items {
-        if let Source::Staged { blob, .. } | Source::Committed { blob } = &item.source {
-            names.push(blob);
-        }
-        if let Base::Blob(blob) = &item.base {
-            names.push(blob);
-        }
-    }
-    let asked: Vec<&str> = names.iter().map(|name| name.as_str()).collect();
-    let Ok(texts) = blobs.read_all(&asked) else { return HashMap::new() };
-    names.into_iter().cloned().zip(texts).collect()
-}
-
 pub(super) fn needs_blobs(item: &Item) -> bool {
     item.source != Source::File || matches!(item.base, Base::Blob(_) | Base::At(_))
 }

@@ -32,11 +32,19 @@ pub struct Merging {
 
 impl Merging {
     /// Finds out whose canon judges.
-    pub(super) fn begin(repository: &Repository, merge: &Merge) -> Result<Merging, WorkError> {
-        let target = repository.target(&merge.into)?;
+    pub(super) fn begin(
+        repository: &Repository,
+        blobs: &mut Blobs,
+        merge: &Merge,
+    ) -> Result<Merging, WorkError> {
+        let target = match blobs.commit(&merge.into) {
+            Ok(Some(commit)) => commit,
+            // Why not is asked of git itself.
+            _ => repository.target(&merge.into)?,
+        };
         let judged_by = match merge.canon_of {
             CanonOf::Branch => JudgedBy::Branch,
-            CanonOf::Target if has_canon(repository, &target)? => JudgedBy::Target,
+            CanonOf::Target if has_canon(repository, blobs, &target)? => JudgedBy::Target,
             CanonOf::Target => JudgedBy::BranchAlone,
         };
         Ok(Merging { into: merge.into.clone(), target, judged_by, changes: Vec::new() })
@@ -100,8 +108,11 @@ fn says_something(path: &Path) -> bool {
 }
 
 /// Whether anything is agreed anywhere in a commit.
-fn has_canon(repository: &Repository, commit: &str) -> Result<bool, WorkError> {
-    let mut blobs = repository.blobs()?;
+fn has_canon(
+    repository: &Repository,
+    blobs: &mut Blobs,
+    commit: &str,
+) -> Result<bool, WorkError> {
     for name in names() {
         if blobs.found_at(commit, Path::new(name))?.is_some() {
             return Ok(true);

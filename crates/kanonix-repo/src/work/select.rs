@@ -9,10 +9,10 @@ pub(super) use text::for_text;
 use super::paths::{folder_of, led_out, present, root_of, shown_from};
 use super::walking::{Met, walk};
 use super::merging::Merging;
-use super::{Base, Item, LeftAlone, Reach, Reader, Selection, Why, WorkError};
-use super::from_git::{FEW, at_once, committed, needs_blobs, staged_in};
+use super::{Base, Item, LeftAlone, Merge, Reach, Reader, Selection, Why, WorkError};
+use super::from_git::{committed, needs_blobs, staged_in};
 use crate::canon::{Canons, LayerId, Play, ReachTable, Spoken};
-use crate::git::{Change, Repository};
+use crate::git::{Change, Repository, Staged};
 use kanonix_core::languages::Language;
 use kanonix_core::text::LineSet;
 use std::collections::HashMap;
@@ -66,6 +66,18 @@ impl Selecting {
         Selecting::in_folder(current, &first, reach)
     }
 
+    /// What a merge would bring, in a repository that has been found already.
+    pub fn merge(
+        current: &Path,
+        repository: Repository,
+        merge: &Merge,
+    ) -> Result<Selection, WorkError> {
+        let current = std::fs::canonicalize(current)
+            .map_err(|_| WorkError::NoSuchPath(current.display().to_string()))?;
+        let reach = Reach::Merge(merge.clone());
+        Selecting::in_repository(current, Some(repository), None, &reach)?.finish(&[], &reach)
+    }
+
     fn in_folder(current: PathBuf, folder: &Path, reach: &Reach) -> Result<Selecting, WorkError> {
         let mut changes = None;
         let repository = match reach {
@@ -81,6 +93,15 @@ impl Selecting {
             Reach::Since(_) | Reach::Merge(_) => Repository::find_any(folder)?,
             _ => Repository::find(folder)?,
         };
+        Selecting::in_repository(current, repository, changes, reach)
+    }
+
+    fn in_repository(
+        current: PathBuf,
+        repository: Option<Repository>,
+        changes: Option<Staged>,
+        reach: &Reach,
+    ) -> Result<Selecting, WorkError> {
         let root = root_of(repository.as_ref());
         // Where there is no working tree, what is committed is judged.
         let is_bare = repository.as_ref().is_some_and(|repository| repository.is_bare);
@@ -90,10 +111,12 @@ impl Selecting {
             Some(repository) if in_git => repository.blobs().map(Some),
             _ => Ok(None),
         };
-        let (for_canons, blobs) = (reader()?, reader()?);
+        let (mut for_canons, blobs) = (reader()?, reader()?);
         let blobs = blobs.map(|blobs| Arc::new(Mutex::new(blobs)));
-        let merging = match (&repository, reach) {
-            (Some(repository), Reach::Merge(merge)) => Some(Merging::begin(repository, merge)?),
+        let merging = match (&repository, &mut for_canons, reach) {
+            (Some(repository), Some(reader), Reach::Merge(merge)) => {
+                Some(Merging::begin(repository, reader, merge)?)
+            }
             _ => None,
         };
         let judging = merging.as_ref().map_or("HEAD", Merging::judging);
@@ -216,13 +239,6 @@ impl Selecting {
             },
             _ => None,
         };
-        let read = match &blobs {
-            Some(blobs) if self.items.len() <= FEW => {
-                let mut blobs = blobs.lock().unwrap_or_else(|poisoned| poisoned.into_inner());
-                at_once(&mut blobs, &self.items)
-            }
-            _ => HashMap::new(),
-        };
         let parents = match &self.repository {
             Some(repository) => repository.coming_in()?,
             None => Vec::new(),
@@ -235,7 +251,7 @@ impl Selecting {
             merging: self.merging,
             problems: self.problems,
             blobs,
-            read,
+            ahead: Mutex::default(),
             unmerged: OnceLock::new(),
         })
     }

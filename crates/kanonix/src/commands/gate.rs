@@ -13,7 +13,7 @@ use crate::say::errln;
 use anyhow::bail;
 use kanonix_core::text::visible;
 use kanonix_repo::git::{Repository, short_name};
-use kanonix_repo::work::{CanonOf, JudgedBy, Merge, Reach, WorkError, select};
+use kanonix_repo::work::{CanonOf, JudgedBy, Merge, Reach, WorkError, select, select_merge};
 use std::time::{Duration, Instant};
 
 /// A gate that takes no longer says nothing of its time.
@@ -58,14 +58,14 @@ fn merge(options: &GateMerge) -> anyhow::Result<Status> {
     };
     let asked = Merge { into: target.revision, canon_of };
     let reach = Reach::Merge(asked.clone());
-    let selection = select(&here, &[], &reach)?;
+    let selection = select_merge(&here, repository.clone(), &asked)?;
     let judgement = judge_items(&selection, wishes(&options.rest.report, false));
     let Some(merging) = &selection.merging else { bail!("this merge has no target") };
     // Where the branch changes the canon, what would hold then is worth knowing.
     let own = match merging.judged_by == JudgedBy::Target && !merging.changes.is_empty() {
         true => {
-            let own = Reach::Merge(Merge { canon_of: CanonOf::Branch, ..asked });
-            Some(judge_items(&select(&here, &[], &own)?, Wishes::default()))
+            let own = Merge { canon_of: CanonOf::Branch, ..asked };
+            Some(judge_items(&select_merge(&here, repository, &own)?, Wishes::default()))
         }
         false => None,
     };

@@ -104,6 +104,8 @@ impl Guide {
         self.run(&["kanonix", "gate", "merge", "--into", "main"])?;
         self.run(&["git", "diff", "--unified=0", "main"])?;
         self.say("The rest of the file is as its author left it, and so is git blame.");
+        self.say("A test script may ask as well: with nothing touched, that costs nothing.");
+        self.run(&["kanonix", "check"])?;
         Ok(())
     }
 

@@ -201,10 +201,23 @@ fn longest_run(text: &str) -> usize {
     text.split(|c| c != '`').map(str::len).max().unwrap_or(0)
 }
 
-/// Words in which nothing is a mark of the page.
+/// Words in which nothing is a mark of the page but the back-ticks around code.
 fn plain(words: &str) -> String {
+    let words = line(words);
+    let parts: Vec<&str> = words.split('`').collect();
+    if parts.len() % 2 == 0 {
+        return escaped(&words.replace('`', "'"));
+    }
+    let part = |(index, part): (usize, &&str)| match index % 2 {
+        0 => escaped(part),
+        _ => code(part),
+    };
+    parts.iter().enumerate().map(part).collect()
+}
+
+fn escaped(words: &str) -> String {
     let mut out = String::new();
-    for letter in line(words).chars() {
+    for letter in words.chars() {
         match letter {
             '<' => out.push_str("&lt;"),
             '&' => out.push_str("&amp;"),

@@ -7,7 +7,7 @@ use super::mending::{mend_loaded, patch};
 use kanonix_core::style::{Key, Setting};
 use kanonix_core::text::Lines;
 use kanonix_core::{Document, keeps};
-use kanonix_repo::work::{Item, LeftAlone, NotLoaded, Selection, Why};
+use kanonix_repo::work::{Item, LeftAlone, NotLoaded, Selection, Was, Why};
 use rayon::prelude::*;
 use std::ops::Range;
 use std::panic::{AssertUnwindSafe, catch_unwind};
@@ -170,11 +170,15 @@ fn unreadable(selection: &Selection, item: &Item, why: Why) -> Result<Option<Str
     let what = match why {
         Why::Binary => "a zero byte has come into it",
         Why::NotUtf8 => "bytes that are not UTF-8 have come into it",
+        Why::TooLarge => "it has become larger than `[files] largest`",
         _ => return Ok(None),
     };
-    match selection.was_readable(item) {
-        Ok(true) => Ok(Some(format!("{what}, so it cannot be judged"))),
-        Ok(false) => Ok(None),
+    match selection.was(item) {
+        Ok(Was::Readable) => Ok(Some(format!("{what}, so it cannot be judged"))),
+        Ok(Was::New) if why != Why::TooLarge => {
+            Ok(Some(format!("{what}, so it cannot be judged")))
+        }
+        Ok(_) => Ok(None),
         Err(NotLoaded::Problem(reason)) => Err(reason),
         Err(NotLoaded::LeftAlone(_)) => Ok(None),
     }

@@ -115,29 +115,33 @@ impl Selecting {
         let repository = self.repository("--since")?.clone();
         let base = repository.merge_base(revision)?;
         let (changes, _) = repository.between(&base, "HEAD")?;
-        self.committed(&repository, &base, changes, named, play)
+        self.ways = repository.ways(&base)?;
+        self.committed(changes, named, play)
     }
 
     /// What a branch brings to what it is merged into.
     pub(super) fn merged(&mut self) -> Result<(), WorkError> {
         let repository = self.repository("a merge gate")?.clone();
         let Some(merging) = &mut self.merging else { return Ok(()) };
-        let base = repository.merge_base(&merging.into)?;
-        let (changes, gone) = repository.between(&base, "HEAD")?;
+        let base = repository.parted(&merging.into, &merging.target)?;
+        let (ways, between) = std::thread::scope(|scope| {
+            let ways = scope.spawn(|| repository.ways(&base));
+            let between = repository.between(&base, "HEAD");
+            (ways.join(), between)
+        });
+        let (changes, gone) = between?;
+        self.ways = ways.unwrap_or_else(|_| repository.ways(&base))?;
         let paths = changes.iter().map(|change| &change.path).chain(&gone);
         merging.compare_canons(&repository, &self.root, &base, paths)?;
-        self.committed(&repository, &base, changes, &[], |reach| reach.merge)
+        self.committed(changes, &[], |reach| reach.merge)
     }
 
     fn committed(
         &mut self,
-        repository: &Repository,
-        base: &str,
         changes: Vec<Change>,
         named: &[PathBuf],
         play: Asked,
     ) -> Result<(), WorkError> {
-        self.ways = repository.ways(base)?;
         for change in changes {
             let path = self.root.join(&change.path);
             if in_scope(&path, named) && !self.is_special_in_git(&change, &path) {

@@ -1,7 +1,7 @@
 //! The commit gate in a repository's hooks: put in, looked at, taken out.
 
 use super::repository;
-use crate::Status;
+use crate::{Status, from_here};
 use crate::options::{BadOption, GateInstall};
 use crate::say::outln;
 use anyhow::{Context, bail};
@@ -136,9 +136,12 @@ pub(super) fn install(options: &GateInstall) -> anyhow::Result<Status> {
     let program = (!options.shared).then_some(program.as_path());
     put(&base, &inside.join("pre-commit"), hook_text(program, options).as_bytes(), 0o755)
         .with_context(|| format!("the hook {} cannot be written", hook.display()))?;
-    outln!("the commit gate is in {}", hook.display());
+    outln!("the commit gate is in {}", from_here(&hook.display().to_string()));
     if kept {
-        outln!("the hook that was there runs first; it is kept as {}", earlier.display());
+        outln!(
+            "the hook that was there runs first; it is kept as {}",
+            from_here(&earlier.display().to_string())
+        );
     }
     if beside {
         let inside = folder.strip_prefix(&repository.root).unwrap_or(&folder);
@@ -172,7 +175,7 @@ pub(super) fn remove() -> anyhow::Result<Status> {
         removed |= remove_from(folder)?;
     }
     if !removed {
-        outln!("there is no commit gate in {}", folders[0].display());
+        outln!("there is no commit gate in {}", from_here(&folders[0].display().to_string()));
     }
     Ok(Status::Clean)
 }
@@ -184,12 +187,13 @@ fn remove_from(folder: &Path) -> anyhow::Result<bool> {
     }
     let earlier = folder.join(EARLIER);
     let problem = || format!("the hook {} cannot be taken out", hook.display());
+    let shown = from_here(&folder.display().to_string());
     if earlier.symlink_metadata().is_ok() {
         fs::rename(&earlier, &hook).with_context(problem)?;
-        outln!("the commit gate is out of {}; the hook from before is back", folder.display());
+        outln!("the commit gate is out of {shown}; the hook from before is back");
     } else {
         fs::remove_file(&hook).with_context(problem)?;
-        outln!("the commit gate is out of {}", folder.display());
+        outln!("the commit gate is out of {shown}");
     }
     if folder.ends_with(SHARED) {
         // Folders that held nothing else go, too.
