@@ -73,10 +73,17 @@ fn said(server: &Repo, folder: &Path, command: &str) -> String {
 /// The page with what its commands say now.
 fn run(page: &str, server: &Repo) -> (String, usize) {
     let (mut out, mut steps) = (String::new(), 0);
-    let (mut shown, mut folder) = (false, server.root().to_path_buf());
+    // The fence of the block, and whether its commands are run.
+    let mut block: Option<(&str, bool)> = None;
+    let mut folder = server.root().to_path_buf();
     for line in page.split_inclusive('\n') {
-        if line.starts_with("```") {
-            shown = line == "```console\n";
+        let marks = &line[..line.len() - line.trim_start_matches('`').len()];
+        let shown = block.is_some_and(|(_, shown)| shown);
+        if marks.len() > 2 && block.is_none_or(|(fence, _)| fence == line.trim_end()) {
+            block = match block {
+                None => Some((marks, line.ends_with("console\n"))),
+                Some(_) => None,
+            };
             out.push_str(line);
         } else if let (true, Some(command)) = (shown, line.strip_prefix("$ ")) {
             out.push_str(line);
