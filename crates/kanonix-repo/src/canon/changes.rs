@@ -129,7 +129,7 @@ mod tests {
         part ["new"].style.quotes: - > "keep"
         part ["old"].reach: "off" > "whole"
         reach.merge: - > "off"
-        style.python.quotes: "double" > 'single'
+        style.python.quotes: "double" > "single"
         "#);
         assert_eq!(told("kanonix.toml", Some(before), Some(before)), "");
         assert_eq!(told("kanonix.toml", Some("edition = 1"), None), "edition: 1 > -\n");

@@ -1,6 +1,6 @@
 //! The JSON Schema of `kanonix.toml`, made from the registry.
 
-use super::reading::{FILES, PLAYS, REACH, SAVE_REASONS, STOPS, TOP, WITHOUT_GIT};
+use super::reading::{FILES, PLAYS, REACH, SAID, SAVE_REASONS, STOPS, TOP, WITHOUT_GIT};
 use kanonix_core::languages::{self, Language};
 use kanonix_core::style::{BASES, Entry, ValueKind, REGISTRY, Slot};
 use serde_json::{Map, Value, json};
@@ -20,6 +20,7 @@ pub fn schema() -> Value {
                 "save" | "commit" | "merge" => json!({ "enum": PLAYS }),
                 "save_without_git" => json!({ "enum": WITHOUT_GIT }),
                 "save_reasons" => json!({ "type": "array", "items": { "enum": SAVE_REASONS } }),
+                "new_keeps" => json!({ "enum": SAID }),
                 _ => json!({ "enum": STOPS }),
             };
             (key.to_string(), values)

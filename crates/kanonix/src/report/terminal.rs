@@ -86,7 +86,7 @@ fn rows(line: &[&Place], paint: Paint) -> String {
     for (name, what, times) in wishes {
         let padded = format!("{name:width$}");
         let name = match name {
-            "fault" | "long_line" | "new_keep" => paint.bad(&padded),
+            "fault" | "long_line" => paint.bad(&padded),
             _ => paint.name(&padded),
         };
         let times = if times > 1 { format!(" ({times} times)") } else { String::new() };

@@ -261,7 +261,7 @@ fn judge_item(
     let new_keeps: Vec<Place> = keeps
         .into_iter()
         .map(|keep| {
-            let message = "this new comment keeps what it names as it stands".to_string();
+            let message = "this new comment keeps what follows as it stands".to_string();
             let (start, end) = in_order(text, &finder.lines, std::slice::from_ref(&keep))[0];
             let place = finder.place(keep.start, keep.len(), "new_keep", message);
             Place { start, end, ..place }
