@@ -32,6 +32,7 @@ pub mod text;
 pub use document::Document;
 use languages::Language;
 use layout::Sheet;
+pub use layout::kept::Keep;
 pub use layout::compare::Slip;
 use layout::compare::Declared;
 pub use proof::Difference;
@@ -133,14 +134,15 @@ pub fn mend_since(
     Document::new(text, language).mend_since(&Bases::of([base]), style)
 }
 
-/// The comments of a text that ask for something to be kept as it stands, in bytes.
+/// The comments of a text that ask for something to be kept as it stands.
 ///
 /// ```
 /// use kanonix_core::{keeps, languages};
 /// let python = languages::by_name("python").unwrap();
-/// assert_eq!(keeps("a=1  # kanonix: keep\nb = 'kanonix: keep'\n", python), [5..20]);
+/// let keeps = keeps("a=1  # kanonix: keep\nb = 'kanonix: keep'\n", python);
+/// assert!(keeps.len() == 1 && keeps[0].comment == (5..20) && keeps[0].is_ended);
 /// ```
-pub fn keeps(text: &str, language: &Language) -> Vec<Range<usize>> {
+pub fn keeps(text: &str, language: &Language) -> Vec<Keep> {
     if !Sheet::may_keep(text) {
         return Vec::new();
     }

@@ -228,6 +228,23 @@ fn new_comments_that_keep_lines_are_named_and_stop_where_that_is_agreed() {
 }
 
 #[test]
+fn a_keep_whose_end_is_taken_away_is_named_too() {
+    let kept = "# kanonix: keep on\nlow=1\n# kanonix: keep off\nhigh = 2\n";
+    let repo = Repo::with(&[("gauges/a.py", &format!("{kept}{kept}last = 3\n"))]);
+    repo.git(&["switch", "--quiet", "-c", "work"]);
+    repo.edit("gauges/a.py", "# kanonix: keep off\nhigh = 2\n", "high=2\n");
+    repo.commit("work");
+    let said = merge(&repo);
+    assert!(said.out.starts_with("gauges/a.py:1:1: new_keep: the end of what this"), "{said:?}");
+    assert_eq!(said.out.lines().count(), 1, "{said:?}");
+    // What was open before is nobody's news.
+    repo.git(&["branch", "--quiet", "--force", "main", "HEAD"]);
+    repo.edit("gauges/a.py", "last = 3", "last = 4");
+    repo.commit("more");
+    assert_eq!(merge(&repo).out, "");
+}
+
+#[test]
 fn what_cannot_be_read_any_more_stops_a_merge_and_is_said_elsewhere() {
     let bytes: [(&[u8], &str); 2] =
         [(b"level = 2\n\0", "a zero byte"), (b"level = 2  # h\xf6he\n", "not UTF-8")];

@@ -33,12 +33,37 @@ pub(super) fn may_ask(text: &str) -> bool {
     memchr::memmem::find(text.as_bytes(), MARK.as_bytes()).is_some()
 }
 
-/// The comments that ask for something to be kept, in bytes.
-pub(super) fn asked(tree: &Tree, text: &str) -> Vec<Range<usize>> {
-    let comments = tree.tokens.iter().filter(|token| token.role == Role::Comment);
-    let ranges = comments.map(|token| token.start as usize..token.end as usize);
-    let asks = |range: &Range<usize>| matches!(word(&text[range.clone()]), Some(Word::Next | Word::On));
-    ranges.filter(asks).collect()
+/// A comment that asks for something to be kept.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct Keep {
+    /// The comment, in bytes.
+    pub comment: Range<usize>,
+    /// Whether what it keeps ends with something of its own: a construct, or a comment that says so.
+    pub is_ended: bool,
+}
+
+/// The comments that ask for something to be kept.
+pub(super) fn asked(tree: &Tree, text: &str) -> Vec<Keep> {
+    let mut keeps: Vec<Keep> = Vec::new();
+    // The last one that waits for its end.
+    let mut on: Option<usize> = None;
+    for token in tree.tokens.iter().filter(|token| token.role == Role::Comment) {
+        let comment = token.start as usize..token.end as usize;
+        match word(&text[comment.clone()]) {
+            Some(Word::Next) => keeps.push(Keep { comment, is_ended: true }),
+            Some(Word::On) => {
+                on = Some(keeps.len());
+                keeps.push(Keep { comment, is_ended: false });
+            }
+            Some(Word::Off) => {
+                if let Some(on) = on.take() {
+                    keeps[on].is_ended = true;
+                }
+            }
+            None => {}
+        }
+    }
+    keeps
 }
 
 /// The tokens that are kept.

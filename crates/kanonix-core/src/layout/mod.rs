@@ -26,7 +26,7 @@ mod forms;
 mod handed;
 mod indent;
 mod joins;
-mod kept;
+pub mod kept;
 mod live;
 mod measure;
 mod nesting;
@@ -92,8 +92,8 @@ impl<'a> Sheet<'a> {
         kept::may_ask(text)
     }
 
-    /// The comments that ask for one, in bytes.
-    pub fn keeps(tree: &Tree, text: &str) -> Vec<Range<usize>> {
+    /// The comments that ask for one.
+    pub fn keeps(tree: &Tree, text: &str) -> Vec<kept::Keep> {
         kept::asked(tree, text)
     }
 

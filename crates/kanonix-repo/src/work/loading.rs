@@ -98,21 +98,37 @@ impl Selection {
         Ok(Some(self.in_play(&touched)?.lines(text)))
     }
 
+    /// The text that an item is compared with, if there is one.
+    ///
+    /// # Errors
+    /// As [`Selection::load`].
+    pub fn before(&self, item: &Item) -> Result<Option<String>, NotLoaded> {
+        let blob = self.base_blob(item)?;
+        let text = blob.map(|blob| self.blob(&blob)).transpose()?;
+        Ok(text.map(|text| String::from_utf8_lossy(&text).into_owned()))
+    }
+
+    /// The blob that an item is compared with.
+    fn base_blob(&self, item: &Item) -> Result<Option<String>, NotLoaded> {
+        match &item.base {
+            Base::Whole | Base::Lines(_) | Base::Unknown | Base::New => Ok(None),
+            Base::Blob(blob) => Ok(Some(blob.clone())),
+            Base::At(revision) => match self.blob_at(revision, &item.inside)? {
+                None => self.renamed_from(&item.inside),
+                blob => Ok(blob),
+            },
+        }
+    }
+
     /// What an item was in the version that it is compared with.
     ///
     /// # Errors
     /// As [`Selection::load`].
     pub fn was(&self, item: &Item) -> Result<Was, NotLoaded> {
-        let blob = match &item.base {
-            Base::Whole | Base::Lines(_) | Base::Unknown => return Ok(Was::Unknown),
-            Base::New => None,
-            Base::Blob(blob) => Some(blob.clone()),
-            Base::At(revision) => match self.blob_at(revision, &item.inside)? {
-                None => self.renamed_from(&item.inside)?,
-                blob => blob,
-            },
-        };
-        Ok(match blob {
+        if matches!(item.base, Base::Whole | Base::Lines(_) | Base::Unknown) {
+            return Ok(Was::Unknown);
+        }
+        Ok(match self.base_blob(item)? {
             None => Was::New,
             Some(blob) if as_text(self.blob(&blob)?, item.largest).is_ok() => Was::Readable,
             Some(_) => Was::Unreadable,

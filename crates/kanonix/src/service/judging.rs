@@ -6,7 +6,7 @@ use super::places::{Finder, Place, WITH_SOURCE, add_fixes, in_order, wanted};
 use super::mending::{mend_loaded, patch};
 use kanonix_core::style::{Key, Setting};
 use kanonix_core::text::Lines;
-use kanonix_core::{Document, keeps};
+use kanonix_core::{Document, Keep, keeps};
 use kanonix_repo::work::{Item, LeftAlone, NotLoaded, Selection, Was, Why};
 use rayon::prelude::*;
 use std::ops::Range;
@@ -184,20 +184,37 @@ fn unreadable(selection: &Selection, item: &Item, why: Why) -> Result<Option<Str
     }
 }
 
-/// The comments on new lines that ask for something to be kept.
+/// The comments that keep lines which nothing kept before, in bytes, each with what is said of it: those
+/// on new lines, and those whose end is gone.
 fn new_keeps(
     selection: &Selection,
     item: &Item,
     text: &str,
-) -> Result<Vec<Range<usize>>, NotLoaded> {
-    let mut keeps = keeps(text, item.language);
-    if keeps.is_empty() {
-        return Ok(keeps);
+) -> Result<Vec<(Range<usize>, &'static str)>, NotLoaded> {
+    let found = keeps(text, item.language);
+    if found.is_empty() {
+        return Ok(Vec::new());
     }
     let Some(brought) = selection.brought(item, text)? else { return Ok(Vec::new()) };
+    let open = |keeps: &[Keep]| keeps.iter().filter(|keep| !keep.is_ended).count();
+    let mut lost_ends = false;
+    if open(&found) > 0 {
+        let before = selection.before(item)?.unwrap_or_default();
+        lost_ends = open(&found) > open(&keeps(&before, item.language));
+    }
     let lines = Lines::new(text);
-    keeps.retain(|keep| brought.touches(lines.line_of(keep.start)..lines.line_of(keep.end) + 1));
-    Ok(keeps)
+    let said = |Keep { comment, is_ended }: Keep| {
+        let at = lines.line_of(comment.start)..lines.line_of(comment.end) + 1;
+        match brought.touches(at) {
+            true => Some((comment, "this new comment keeps what follows as it stands")),
+            false if lost_ends && !is_ended => Some((
+                comment,
+                "the end of what this comment keeps was taken away: it keeps more lines than before",
+            )),
+            false => None,
+        }
+    };
+    Ok(found.into_iter().filter_map(said).collect())
 }
 
 fn judge_item(
@@ -260,10 +277,9 @@ fn judge_item(
         .collect();
     let new_keeps: Vec<Place> = keeps
         .into_iter()
-        .map(|keep| {
-            let message = "this new comment keeps what follows as it stands".to_string();
+        .map(|(keep, message)| {
             let (start, end) = in_order(text, &finder.lines, std::slice::from_ref(&keep))[0];
-            let place = finder.place(keep.start, keep.len(), "new_keep", message);
+            let place = finder.place(keep.start, keep.len(), "new_keep", message.into());
             Place { start, end, ..place }
         })
         .collect();
