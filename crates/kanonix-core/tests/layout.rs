@@ -525,3 +525,70 @@ fn slips_say_what_is_wanted_and_why() {
         .collect();
     insta::assert_snapshot!(said.join("\n"));
 }
+
+#[test]
+fn a_header_in_play_stands_where_its_closing_line_shows_that_it_does() {
+    let marked = "
+ function f() {
+>  if(a) {
+         b();
+     }
+ }
+";
+    assert_eq!(mend_marked("javascript", &[], marked), "function f() {\n    if (a) {\n        b();\n    }\n}\n");
+}
+
+#[test]
+fn a_line_with_all_its_brackets_closed_may_show_a_files_own_step() {
+    let base = "if (a)\n    b();\nif (c)\n    d();\n";
+    let text = format!("{base}if (e) {{\nf();\n}}\n");
+    let mended = crate::support::touched("javascript", base, &text);
+    assert_eq!(mended, format!("{base}if (e) {{\n    f();\n}}\n"));
+}
+
+#[test]
+fn markup_that_begins_a_file_stands_in_no_sentence() {
+    let text = "<Panel gauges={gauges} level={level} limit={limit} />;\n";
+    insta::assert_snapshot!(lay("javascript", text), @"
+    <Panel
+      gauges={gauges}
+      level={level}
+      limit={limit}
+    />;
+    ");
+}
+
+#[test]
+fn no_construct_of_the_samples_is_without_a_rule() {
+    let mut units = 0;
+    for language in languages::ALL {
+        for (name, text) in language.samples {
+            let (all, kept, lines) = kanonix_core::kept_units(text, language);
+            // One of Rust's holds a macro's arguments that are no Rust.
+            let most = usize::from(*name == "gauge.rs");
+            assert!(kept <= most, "{name} {lines:?}");
+            units += all;
+        }
+    }
+    assert!(units > 100, "{units} units");
+}
+
+#[test]
+fn nothing_is_kept_by_a_comment_in_a_text_that_does_not_parse() {
+    let python = languages::by_name("python").unwrap();
+    let keep = |text: &str| kanonix_core::Document::new(text, python).keep(&python.style(), 0);
+    assert_eq!(keep("a=1\n").map(|edit| edit.text), Some("# kanonix: keep\n".to_string()));
+    assert_eq!(keep("a=1\n\n\ndef f(:\n    b=2\n"), None);
+}
+
+#[test]
+fn a_text_that_comes_to_mislead_a_parser_is_read_anew() {
+    let python = languages::by_name("python").unwrap();
+    let text = "if a:\n    b = (1,\n         2)\n    c=3\n";
+    let mut document = kanonix_core::Document::in_steps(text, python);
+    let at = text.find("         2").unwrap();
+    document.change(&[kanonix_core::text::Edit { range: at..at + 9, text: String::new() }]);
+    let anew = judge(document.text(), python, &python.style(), &LineSet::whole());
+    assert!(anew.faults.is_empty(), "{:?}", anew.faults);
+    assert_eq!(document.judge(&python.style(), &LineSet::whole()), anew);
+}

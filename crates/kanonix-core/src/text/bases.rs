@@ -85,4 +85,11 @@ mod tests {
         assert_ne!(touched(&direct), [false, false]);
         assert_eq!(touched(&direct.by_way_of(vec![way.into()])), [false, false]);
     }
+
+    #[test]
+    fn a_text_is_turned_only_if_it_is_beside_every_base() {
+        let turned = |bases: &[&str]| Bases::of(bases.iter().copied()).is_turned("a\r\nb\r\n");
+        assert!(turned(&["a\n"]) && turned(&["a\n", "b\n"]));
+        assert!(!turned(&["a\n", "b\r\n"]) && !turned(&[]));
+    }
 }

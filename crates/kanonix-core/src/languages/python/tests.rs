@@ -21,6 +21,21 @@ fn imports() {
 }
 
 #[test]
+fn a_line_behind_a_join_is_a_step_deeper() {
+    let laid = lay("python", &lines(&["a = 1 + \\", " b", "c = d and \\", "         e"]));
+    assert_eq!(laid, "a = 1 + \\\n    b\nc = d and \\\n    e\n");
+}
+
+#[test]
+fn the_innermost_and_the_outermost_statement_around_a_place() {
+    let language = crate::languages::by_name("python").unwrap();
+    let text = "def f():\n    a = 1\n    b = 2\n\nc = 3\n";
+    let tree = crate::syntax::Tree::parse(&language.grammar, text).unwrap();
+    let statement = |outermost| &text[tree.statement(&language.grammar, 27, outermost)];
+    assert_eq!((statement(false), statement(true)), ("b = 2", "def f():\n    a = 1\n    b = 2"));
+}
+
+#[test]
 fn definitions() {
     let laid = lay("python", &lines(&[
         "def  f ( a,b:int=1,* ,c = 2,**d )->int :",
