@@ -535,7 +535,10 @@ fn a_header_in_play_stands_where_its_closing_line_shows_that_it_does() {
      }
  }
 ";
-    assert_eq!(mend_marked("javascript", &[], marked), "function f() {\n    if (a) {\n        b();\n    }\n}\n");
+    assert_eq!(
+        mend_marked("javascript", &[], marked),
+        "function f() {\n    if (a) {\n        b();\n    }\n}\n"
+    );
 }
 
 #[test]

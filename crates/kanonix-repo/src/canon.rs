@@ -31,8 +31,8 @@ use toml_edit::Document;
 /// The file's name.
 pub const FILE_NAME: &str = "kanonix.toml";
 
-/// Reads the text of a file below a root that may say how others are laid out; `None` where there is
-/// none.
+/// Reads the text of a file below a root that may say how others are laid out; `None` where there
+/// is none.
 ///
 /// # Errors
 /// If it is no such file: a link out of the root, a pipe, larger than [`LARGEST_CANON`].

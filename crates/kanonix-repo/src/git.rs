@@ -2,8 +2,8 @@
 //!
 //! [`runner`] is how git is called, and what it may not do; [`finding`] says which repository a
 //! folder is in, [`commits`] which commits there are, [`changes`] what differs, [`index`] what is
-//! staged, [`attributes`] what the repository says of a path, [`under_way`] what git is in the middle
-//! of, and [`blobs`] what stands in commits; [`storing`] makes objects.
+//! staged, [`attributes`] what the repository says of a path, [`under_way`] what git is in the
+//! middle of, and [`blobs`] what stands in commits; [`storing`] makes objects.
 
 mod attributes;
 mod blobs;

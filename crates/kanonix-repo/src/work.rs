@@ -45,8 +45,8 @@ pub enum Reach {
     Commit,
     /// Lines touched since HEAD left this revision, the files' contents.
     Since(String),
-    /// Lines that the commits of a branch changed, as far as the canon's `merge` goes; the committed
-    /// contents are read.
+    /// Lines that the commits of a branch changed, as far as the canon's `merge` goes; the
+    /// committed contents are read.
     Merge(Merge),
     /// These zero-based lines of the one named file.
     Lines(Vec<Range<usize>>),
@@ -345,7 +345,8 @@ pub fn select(current: &Path, paths: &[PathBuf], reach: &Reach) -> Result<Select
     select::Selecting::begin(current, paths, reach)?.finish(paths, reach)
 }
 
-/// What a branch brings to what it is to be merged into, in a repository that has been found already.
+/// What a branch brings to what it is to be merged into, in a repository that has been found
+/// already.
 ///
 /// # Errors
 /// As [`select`].

@@ -118,8 +118,8 @@ pub(crate) struct Check {
     pub paths: Vec<PathBuf>,
     #[command(flatten)]
     pub reach: ReachOptions,
-    /// How the verdict is written, repeatable: lines, json, sarif, junit, markdown, patch, each with
-    /// =FILE if not to the standard output
+    /// How the verdict is written, repeatable: lines, json, sarif, junit, markdown, patch, each
+    /// with =FILE if not to the standard output
     #[arg(long, value_name = "KIND[=FILE]")]
     pub report: Vec<ReportOption>,
     #[command(flatten)]
@@ -292,8 +292,8 @@ pub(crate) struct GateCommit {
 
 #[derive(Args)]
 pub(crate) struct GateReport {
-    /// How the verdict is written, repeatable: lines, json, sarif, junit, markdown, patch, each with
-    /// =FILE if not to the standard output
+    /// How the verdict is written, repeatable: lines, json, sarif, junit, markdown, patch, each
+    /// with =FILE if not to the standard output
     #[arg(long, value_name = "KIND[=FILE]")]
     pub report: Vec<ReportOption>,
     #[command(flatten)]
@@ -302,8 +302,8 @@ pub(crate) struct GateReport {
 
 #[derive(Args)]
 pub(crate) struct GateMerge {
-    /// The revision that the branch is to be merged into; without one, what the build server names in
-    /// the environment, or the remote's default branch
+    /// The revision that the branch is to be merged into; without one, what the build server names
+    /// in the environment, or the remote's default branch
     #[arg(long, value_name = "REV")]
     pub into: Option<String>,
     /// Whose canon judges: that of what the branch is merged into, or the branch's own

@@ -1,9 +1,9 @@
-//! Save, commit and merge agree: what the server mended on the saves before a commit, both gates let
-//! pass. Where one side of a merge has another canon, the gate says under each what a check of the same
-//! lines says under it.
+//! Save, commit and merge agree: what the server mended on the saves before a commit, both gates
+//! let pass. Where one side of a merge has another canon, the gate says under each what a check of
+//! the same lines says under it.
 //!
-//! `KANONIX_ROUNDS=300 KANONIX_CODE=DIR cargo test --release --test agreement` goes on for as long as
-//! one likes, over any folder of code.
+//! `KANONIX_ROUNDS=300 KANONIX_CODE=DIR cargo test --release --test agreement` goes on for as long
+//! as one likes, over any folder of code.
 
 use kanonix_core::judge;
 use kanonix_core::languages::Language;
@@ -143,8 +143,8 @@ fn agreed_on_main(repo: &Repo, canon: &str) {
     }
 }
 
-/// Under the canon of `main`, the merge gate says of a branch what a check says where that canon stands
-/// in the tree.
+/// Under the canon of `main`, the merge gate says of a branch what a check says where that canon
+/// stands in the tree.
 fn gate_and_check_agree_under_the_targets_canon(repo: &Repo, at: impl Fn() -> String) -> usize {
     let gate = repo.kanonix(&["gate", "merge", "--into", "main"]);
     let own = repo.read("kanonix.toml");

@@ -1,4 +1,5 @@
-//! The built program, on files in temporary folders with a real git. One program, so that it is linked once.
+//! The built program, on files in temporary folders with a real git. One program, so that it is
+//! linked once.
 
 mod actions;
 mod agreement;

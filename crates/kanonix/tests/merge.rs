@@ -1,4 +1,5 @@
-//! The merge gate: judged by the canon of what a branch is merged into, and never passed in silence.
+//! The merge gate: judged by the canon of what a branch is merged into, and never passed in
+//! silence.
 
 use crate::support::{CANON, Repo, Said, said_in_time};
 use kanonix_repo::canon::followed::Followed;

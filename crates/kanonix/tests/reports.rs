@@ -4,9 +4,9 @@ use crate::support::{CANON, Repo};
 use quick_junit::{NonSuccessKind, Report, TestCaseStatus};
 use serde_json::Value;
 
-/// A repository in which everything is touched that a report may say: slips behind letters of several
-/// units, a stretch that does not parse, a line that is too long, a comment that keeps lines, and a file
-/// that cannot be read.
+/// A repository in which everything is touched that a report may say: slips behind letters of
+/// several units, a stretch that does not parse, a line that is too long, a comment that keeps
+/// lines, and a file that cannot be read.
 fn told() -> Repo {
     let repo = Repo::with(&[("gauges/a.py", "level = 1\n"), ("lost.py", "level = 1\n")]);
     repo.write("kanonix.toml", format!("{CANON}[reach]\nunreadable = \"stop\"\n"));

@@ -1,7 +1,7 @@
 //! Statements that are wrapped in brackets before they are laid out.
 //!
-//! What is wanted is found in the text with the brackets in it, and said of the text as it stands: the
-//! edits of both steps are put together, so that one proof holds for all of them.
+//! What is wanted is found in the text with the brackets in it, and said of the text as it stands:
+//! the edits of both steps are put together, so that one proof holds for all of them.
 
 use super::Document;
 use crate::layout::Sheet;

@@ -38,7 +38,8 @@ pub(super) fn may_ask(text: &str) -> bool {
 pub struct Keep {
     /// The comment, in bytes.
     pub comment: Range<usize>,
-    /// Whether what it keeps ends with something of its own: a construct, or a comment that says so.
+    /// Whether what it keeps ends with something of its own: a construct, or a comment that says
+    /// so.
     pub is_ended: bool,
 }
 

@@ -15,8 +15,8 @@
 //! | `fill`, `forms` | every group has its form, and every gap in play its text; the others are as they were |
 //! | [`compare`] | each gap whose text is another one is an edit and a slip, in the order of the text |
 //!
-//! What is above `live` is a [`Sheet`]: it is the same whichever lines are in play. Only [`planner`]
-//! and its [`vocabulary`] are seen by the languages.
+//! What is above `live` is a [`Sheet`]: it is the same whichever lines are in play. Only
+//! [`planner`] and its [`vocabulary`] are seen by the languages.
 
 mod choices;
 pub mod compare;

@@ -159,8 +159,8 @@ pub enum Around {
     OneLine,
     /// Blocks, and tokens over several lines.
     Blocks,
-    /// Those, and lists that are open. Only where its own open form is remembered, too (`list_wrap =
-    /// "keep_open"`), or else a second look would close what the first one opened.
+    /// Those, and lists that are open. Only where its own open form is remembered, too (`list_wrap
+    /// = "keep_open"`), or else a second look would close what the first one opened.
     Lists,
 }
 

@@ -161,7 +161,8 @@ mod tests {
         prove(&tree, before, &new, &after, &declared)
     }
 
-    /// What `if (a) b;` with braces around its statement is to it, where they are said to make this.
+    /// What `if (a) b;` with braces around its statement is to it, where they are said to make
+    /// this.
     fn wrapped(block: &str, after: &str) -> Result<(), Difference> {
         let grammar = &languages::by_name("javascript").unwrap().grammar;
         let before = "if (a) b;";

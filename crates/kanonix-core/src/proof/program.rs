@@ -1,5 +1,5 @@
-//! What a tree says: its tokens, and the constructs that carry meaning. Declared changes are made here,
-//! in what the old tree says; the new tree has to say exactly that.
+//! What a tree says: its tokens, and the constructs that carry meaning. Declared changes are made
+//! here, in what the old tree says; the new tree has to say exactly that.
 
 use super::Difference;
 use crate::layout::compare::Declared;
@@ -19,8 +19,8 @@ struct Leaf<'a> {
 
 /// A node that carries meaning.
 struct Construct {
-    /// Our kind, and the grammar's beside it. A block that was wrapped has only ours, and its brackets
-    /// have neither: their tokens say what they are.
+    /// Our kind, and the grammar's beside it. A block that was wrapped has only ours, and its
+    /// brackets have neither: their tokens say what they are.
     kind: (Option<u16>, Option<u16>),
     /// How many constructs it stands in.
     depth: u32,
@@ -150,9 +150,9 @@ fn leaves<'a>(
     leaves
 }
 
-/// The nodes that carry meaning, and the blocks that statements are wrapped in. Comments may stand in
-/// another node once lines are laid out, and separators, of which a last one may come or go, are held
-/// by the comparison of tokens.
+/// The nodes that carry meaning, and the blocks that statements are wrapped in. Comments may stand
+/// in another node once lines are laid out, and separators, of which a last one may come or go, are
+/// held by the comparison of tokens.
 fn constructs(tree: &Tree, length: usize, wraps: &[&Wrap]) -> Vec<Construct> {
     let mut depths = vec![0; tree.nodes.len()];
     let mut constructs = Vec::with_capacity(tree.nodes.len());
@@ -215,8 +215,8 @@ fn shown<'a>(text: &'a str, token: &Token) -> (&'a str, &'a str) {
     (leading, trailing)
 }
 
-/// Line ends inside a token count where the language does not say otherwise; blanks inside a comment
-/// never do.
+/// Line ends inside a token count where the language does not say otherwise; blanks inside a
+/// comment never do.
 fn same_leaf(role: Role, before: &str, after: &str, line_ends_count: bool) -> bool {
     if before == after {
         return true;

@@ -221,8 +221,8 @@ enum Mode {
     Other,
 }
 
-/// A tree's entry: its mode and hash. Git writes an entry as its mode in octal, a space, the name, a
-/// zero byte, and the hash in binary.
+/// A tree's entry: its mode and hash. Git writes an entry as its mode in octal, a space, the name,
+/// a zero byte, and the hash in binary.
 fn entry(tree: &[u8], name: &[u8], hash_length: usize) -> Option<(Mode, String)> {
     let mut rest = tree;
     while !rest.is_empty() {

@@ -42,8 +42,8 @@ impl Change {
 /// with the submodule's configuration.
 const CLOSED: &str = "--ignore-submodules=dirty";
 
-/// Where a file came from is git's to say: from one that is gone or has changed as well, and is much
-/// alike. The limit is said, so that no setting of git's makes another verdict elsewhere.
+/// Where a file came from is git's to say: from one that is gone or has changed as well, and is
+/// much alike. The limit is said, so that no setting of git's makes another verdict elsewhere.
 const MOVES: [&str; 3] = ["-M", "-C", "-l1000"];
 
 /// Of more files that git does not know yet, nobody asks where they came from.

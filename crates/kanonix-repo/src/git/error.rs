@@ -14,7 +14,11 @@ pub enum GitError {
     )]
     NotRun(std::io::Error),
     /// It does not know what it was asked.
-    #[error("{} is too old for this: it does not know what was asked of it; Kanonix needs git 2.26 or newer", visible(.0))]
+    #[error(
+        "{} is too old for this: it does not know what was asked of it; Kanonix needs git 2.26 or \
+         newer",
+        visible(.0)
+    )]
     TooOld(String),
     /// It ran and failed.
     #[error("git {command} failed: {}", visible(.message))]

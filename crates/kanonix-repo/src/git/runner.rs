@@ -96,9 +96,9 @@ enum Told {
 
 static TOLD: OnceLock<Told> = OnceLock::new();
 
-/// Says that this program may have been started by a hook of git, or where there is no working tree:
-/// what git tells a hook counts then, and a user's `GIT_DIR` where he stands in no repository. Nothing
-/// happens if neither is so.
+/// Says that this program may have been started by a hook of git, or where there is no working
+/// tree: what git tells a hook counts then, and a user's `GIT_DIR` where he stands in no
+/// repository. Nothing happens if neither is so.
 pub fn may_be_told() {
     let is_set = |name| std::env::var_os(name).is_some();
     if is_set("GIT_INDEX_FILE") && (is_set("GIT_PREFIX") || is_set("GIT_EXEC_PATH")) {

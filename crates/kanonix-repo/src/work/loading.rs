@@ -184,8 +184,9 @@ impl Selection {
         }
     }
 
-    /// Reads what an item needs from git at once with what the next ones do, so that git is not waited
-    /// for once for each. Where one of them cannot be read, each is asked for by itself, and says so.
+    /// Reads what an item needs from git at once with what the next ones do, so that git is not
+    /// waited for once for each. Where one of them cannot be read, each is asked for by itself, and
+    /// says so.
     fn read_ahead(&self, item: &Item) {
         let Some(blobs) = &self.blobs else { return };
         let Ok(first) = self.items.binary_search_by(|other| other.path.cmp(&item.path)) else {

@@ -1,5 +1,5 @@
-//! What would be mended, as `git apply` takes it: in the tree for files, with `--cached` for what is
-//! staged.
+//! What would be mended, as `git apply` takes it: in the tree for files, with `--cached` for what
+//! is staged.
 
 use crate::service::judging::Judgement;
 

@@ -1,8 +1,8 @@
-//! SARIF 2.1.0, the open standard in which analysers tell build servers and reviews what they found:
-//! <https://docs.oasis-open.org/sarif/sarif/v2.1.0/sarif-v2.1.0.html>.
+//! SARIF 2.1.0, the open standard in which analysers tell build servers and reviews what they
+//! found: <https://docs.oasis-open.org/sarif/sarif/v2.1.0/sarif-v2.1.0.html>.
 //!
-//! The types are the part of the standard that is written here. A slip is a result of the rule that its
-//! setting is; what does not parse, or could not be judged, is a notification of the run.
+//! The types are the part of the standard that is written here. A slip is a result of the rule that
+//! its setting is; what does not parse, or could not be judged, is a notification of the run.
 
 use crate::Status;
 use crate::service::judging::{Judged, Judgement};
@@ -248,8 +248,8 @@ fn rule(id: &'static str, level: &'static str) -> Rule {
     }
 }
 
-/// What tells a result from others wherever its line goes: the rule, the line without the blanks around
-/// it, and how many like it come before in the file.
+/// What tells a result from others wherever its line goes: the rule, the line without the blanks
+/// around it, and how many like it come before in the file.
 fn fingerprint(file: &Judged, place: &Place, seen: &mut HashMap<[u8; 32], u32>) -> String {
     let mut hash = Sha256::new();
     let line = place.source.as_deref().unwrap_or_default().trim();

@@ -1,5 +1,5 @@
-//! For a person: a paragraph for each line of code that is not as agreed. The code comes first, as it
-//! is and as it should be, and below it what each slip wants.
+//! For a person: a paragraph for each line of code that is not as agreed. The code comes first, as
+//! it is and as it should be, and below it what each slip wants.
 
 use super::{Frame, MergeStory, count, left_alone};
 use crate::service::judging::Judgement;

@@ -151,7 +151,8 @@ pub(crate) fn judge_items(selection: &Selection, wishes: Wishes) -> Judgement {
             Err((path, NotLoaded::LeftAlone(why))) => {
                 match unreadable(selection, item, why) {
                     Ok(Some(words)) if item.unreadable_stops => {
-                        judgement.problems.push((path, words));
+                        let next = "mend that, or agree on `[reach] unreadable = \"pass\"`";
+                        judgement.problems.push((path, format!("{words}: {next}")));
                         continue;
                     }
                     Ok(words) => judgement.notes.extend(words.map(|words| (path, words))),
@@ -174,18 +175,17 @@ fn unreadable(selection: &Selection, item: &Item, why: Why) -> Result<Option<Str
         _ => return Ok(None),
     };
     match selection.was(item) {
-        Ok(Was::Readable) => Ok(Some(format!("{what}, so it cannot be judged"))),
-        Ok(Was::New) if why != Why::TooLarge => {
-            Ok(Some(format!("{what}, so it cannot be judged")))
-        }
-        Ok(_) => Ok(None),
+        // A large file that comes as it is, is data.
+        Ok(Was::New) if why == Why::TooLarge => Ok(None),
+        Ok(Was::Readable | Was::New) => Ok(Some(format!("{what}, so it cannot be judged"))),
+        Ok(Was::Unreadable | Was::Unknown) => Ok(None),
         Err(NotLoaded::Problem(reason)) => Err(reason),
         Err(NotLoaded::LeftAlone(_)) => Ok(None),
     }
 }
 
-/// The comments that keep lines which nothing kept before, in bytes, each with what is said of it: those
-/// on new lines, and those whose end is gone.
+/// The comments that keep lines which nothing kept before, in bytes, each with what is said of it:
+/// those on new lines, and those whose end is gone.
 fn new_keeps(
     selection: &Selection,
     item: &Item,

@@ -25,8 +25,8 @@ impl Planner<'_> {
         self.plan.rewrites.push(Rewrite { token, change, setting });
     }
 
-    /// Declares braces around the statement behind `header`, if `bare_body` asks for them; they make a
-    /// block of it.
+    /// Declares braces around the statement behind `header`, if `bare_body` asks for them; they
+    /// make a block of it.
     pub fn brace(&mut self, header: TokenId, statement: NodeId, block: impl Into<u16>) {
         if self.choices.brace_bare
             && let Some(last) = self.tree.last_solid(statement)

@@ -9,8 +9,8 @@ use kanonix_repo::git::Repository;
 /// A variable in which a build server names the branch that a pull request is for.
 pub(crate) struct Variable {
     pub name: &'static str,
-    /// Another variable that has to be there, and what it must not say; without one, it is there for
-    /// pull requests alone.
+    /// Another variable that has to be there, and what it must not say; without one, it is there
+    /// for pull requests alone.
     pub only_with: Option<(&'static str, &'static [&'static str])>,
 }
 
