@@ -89,7 +89,7 @@ fn sarif_follows_the_standards_schema_and_names_every_place_exactly() {
         .collect();
     insta::assert_snapshot!(told.join("\n"), @r#"
     "warning" "broken.py": "this does not parse and is left as it is"
-    "error" "lost.py": "a zero byte has come into it, so it cannot be judged"
+    "error" "lost.py": "a zero byte has come into it, so it cannot be judged: mend that, or agree on `[reach] unreadable = \"pass\"`"
     "#);
 }
 
@@ -168,13 +168,13 @@ fn junit_is_read_by_its_library() {
             other => format!("{other:?}"),
         })
         .collect();
-    insta::assert_snapshot!(told.join("\n"), @"
+    insta::assert_snapshot!(told.join("\n"), @r#"
     bell.py: failure, 2 slips, 2 lines
     broken.py: well
     gauges/a.py: failure, 3 slips, 5 lines
     ångström gauge/b.py: failure, 1 slip, 1 lines
-    lost.py: error, a zero byte has come into it, so it cannot be judged, 0 lines
-    ");
+    lost.py: error, a zero byte has come into it, so it cannot be judged: mend that, or agree on `[reach] unreadable = "pass"`, 0 lines
+    "#);
 }
 
 #[test]
