@@ -61,13 +61,14 @@ pub const WORDS: [Word; 26] = [
     word(
         "reach.unreadable",
         "stop, pass",
-        "Whether a touched file stops that holds a zero byte, or is not in UTF-8, and did not before. \
-         Without a word: at the merge gate it does.",
+        "Whether a touched file stops that cannot be read any more: it holds a zero byte, is not in \
+         UTF-8, or is too large, and was not before. Without a word: at the merge gate it does.",
     ),
     word(
         "reach.new_keeps",
         "say, stop",
-        "Whether a touched comment that asks for lines to be kept (`kanonix: keep`) is said, or stops.",
+        "Whether a touched comment that asks for lines to be kept (`kanonix: keep`) is said, or \
+         stops.",
     ),
     word("files", "a table", "Which files are looked at, and in which language."),
     word("files.skip", "a list of patterns", "Files and folders that are left alone."),
