@@ -6,11 +6,10 @@
 
 use crate::Status;
 use crate::service::judging::{Judged, Judgement};
-use crate::service::places::Place;
+use crate::service::places::{Place, in_address};
 use kanonix_core::style::REGISTRY;
 use kanonix_repo::canon::words::word_at;
 use kanonix_repo::system::bytes_of;
-use percent_encoding::{AsciiSet, NON_ALPHANUMERIC, percent_encode};
 use serde::Serialize;
 use sha2::{Digest, Sha256};
 use std::collections::{BTreeMap, HashMap};
@@ -171,14 +170,10 @@ struct Replacement {
     inserted_content: Text,
 }
 
-/// What stays as it is in the path of an address.
-const IN_PATHS: &AsciiSet =
-    &NON_ALPHANUMERIC.remove(b'/').remove(b'-').remove(b'.').remove(b'_').remove(b'~');
-
 /// A file's address: from the top of the repository, or as it was named outside of one.
 fn artifact(judgement: &Judgement, path: &Path) -> Artifact {
     let inside = judgement.root.as_deref().and_then(|root| path.strip_prefix(root).ok());
-    let uri = percent_encode(bytes_of(inside.unwrap_or(path)), IN_PATHS).to_string();
+    let uri = in_address(bytes_of(inside.unwrap_or(path)));
     let is_inside = judgement.root.is_some() && (inside.is_some() || path.is_relative());
     Artifact { uri, uri_base_id: is_inside.then_some(ROOT) }
 }

@@ -1,17 +1,14 @@
 //! What a client calls a text: a URI (RFC 3986), which may name a file (RFC 8089).
 
+use crate::service::places::in_address;
 use kanonix_repo::system::{bytes_of, path_of};
-use percent_encoding::{AsciiSet, NON_ALPHANUMERIC, percent_decode_str, percent_encode};
+use percent_encoding::percent_decode_str;
 use std::path::{Path, PathBuf};
 use std::sync::Arc;
 
 /// A URI, just as the client has written it. Two of them that differ name two texts.
 #[derive(Clone, Debug, PartialEq, Eq, PartialOrd, Ord, Hash)]
 pub(crate) struct Address(Arc<str>);
-
-/// What stays as it is in a file's path.
-const IN_PATHS: &AsciiSet =
-    &NON_ALPHANUMERIC.remove(b'/').remove(b'-').remove(b'.').remove(b'_').remove(b'~');
 
 impl Address {
     /// Reads a URI: a scheme, a colon, and more.
@@ -24,9 +21,9 @@ impl Address {
 
     /// The URI of an absolute path, with what it points at inside the file, if anything.
     pub fn of_file(path: &Path, fragment: Option<&str>) -> Option<Address> {
-        let mut text = format!("file://{}", percent_encode(bytes_of(path), IN_PATHS));
+        let mut text = format!("file://{}", in_address(bytes_of(path)));
         if let Some(fragment) = fragment {
-            text.push_str(&format!("#{}", percent_encode(fragment.as_bytes(), IN_PATHS)));
+            text.push_str(&format!("#{}", in_address(fragment.as_bytes())));
         }
         path.is_absolute().then(|| Address(text.into()))
     }

@@ -1,6 +1,7 @@
 //! Where something is in a text, as persons and as programs count.
 
 use kanonix_core::text::{Edit, Lines, become_of};
+use percent_encoding::{AsciiSet, NON_ALPHANUMERIC, percent_encode};
 use std::collections::HashSet;
 use std::ops::Range;
 use std::sync::Arc;
@@ -32,6 +33,15 @@ pub(crate) struct Place {
     /// What mends it: from where to where, and what stands there then. What mends one slip may mend
     /// others with it.
     pub fix: Option<Box<Fix>>,
+}
+
+/// What stays as it is in the path of an address.
+const IN_PATHS: &AsciiSet =
+    &NON_ALPHANUMERIC.remove(b'/').remove(b'-').remove(b'.').remove(b'_').remove(b'~');
+
+/// A path, or what points at something in its file, as an address has it (RFC 3986).
+pub(crate) fn in_address(path: &[u8]) -> String {
+    percent_encode(path, IN_PATHS).to_string()
 }
 
 /// What stands between two places once they are mended.
