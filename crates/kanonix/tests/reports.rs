@@ -178,6 +178,19 @@ fn junit_is_read_by_its_library() {
 }
 
 #[test]
+fn junit_says_what_stops_without_a_slip() {
+    let repo = Repo::with(&[("a.py", "level = 1\n")]);
+    repo.write("kanonix.toml", format!("{CANON}[reach]\nfaults = \"stop\"\n"));
+    repo.write("a.py", "level = (1\n");
+    let said = repo.kanonix(&["check", "--report", "junit"]);
+    assert!(
+        said.status == 3 && said.out.contains("message=\"it stops without a slip\""),
+        "{said:?}"
+    );
+    assert!(said.out.contains("a.py:1:1: fault: "), "{said:?}");
+}
+
+#[test]
 fn a_summary_for_a_review_stays_small_whatever_happens() {
     let repo = told();
     let said = repo.kanonix(&["check", "--report", "markdown"]);
