@@ -7,10 +7,10 @@
 //! ```
 //! use kanonix_core::{judge, languages, text::{LineSet, apply}};
 //! let python = languages::by_name("python").unwrap();
-//! let text = "level=h*2\nebb=level\n";
+//! let text = "level=h+2\nebb=level\n";
 //! let outcome = judge(text, python, &python.style(), &LineSet::of([0..1]));
 //! assert_eq!(outcome.slips[0].message, "one space on each side of `=`");
-//! assert_eq!(apply(text, &outcome.edits), "level = h * 2\nebb=level\n");
+//! assert_eq!(apply(text, &outcome.edits), "level = h + 2\nebb=level\n");
 //! ```
 //!
 //! Arrows run one way: [`languages`] to [`layout`] to [`syntax`] to [`text`], with [`style`] beside

@@ -14,7 +14,7 @@ use crate::style::{Key, Setting, Style, slots};
 use crate::syntax::{Role, Tree};
 use crate::text::{Edit, LineSet, Lines};
 use crate::{Difference, Document, Outcome, judge, mend, mend_since};
-use crate::layout::plan::{Rows, Shape, Want};
+use crate::layout::plan::{Align, Column, Rows, Shape, Want};
 use broken::broken_text;
 pub use broken::holds_on_broken;
 pub use chance::Chance;
@@ -88,8 +88,8 @@ impl<'a> Case<'a> {
         Case { text, language, style, seed, tried: Cell::new(0) }
     }
 
-    /// How much the checks have tried since this was asked last: texts, lines, gaps that were spoilt,
-    /// pairs of values. A property that has tried nothing has not held.
+    /// How much the checks have tried since this was asked last: texts, lines, gaps that were
+    /// spoilt, pairs of values. A property that has tried nothing has not held.
     pub fn tried(&self) -> usize {
         self.tried.take()
     }
@@ -247,9 +247,9 @@ fn scramble(case: &Case) -> Option<Failure> {
 /// Bytes that spoiling may add to a line.
 const ROOM: usize = 30;
 
-/// The clean text with some units' gaps spoilt without a change of meaning, and how many of them: other blanks where
-/// there are some, line breaks where an element of a list begins, and other indentation where it is
-/// no syntax.
+/// The clean text with some units' gaps spoilt without a change of meaning, and how many of them:
+/// other blanks where there are some, line breaks where an element of a list begins, and other
+/// indentation where it is no syntax.
 fn spoil(clean: &str, case: &Case) -> Option<(String, usize)> {
     let mut chance = case.chance(5);
     let tree = Tree::parse(&case.language.grammar, clean)?;
@@ -265,6 +265,10 @@ fn spoil(clean: &str, case: &Case) -> Option<(String, usize)> {
     // A flat block that is spread over lines is not short any more.
     let keeps_flat =
         short.into_iter().any(|(_, slot)| case.style.is(Setting::FlatBlock, slot.key, "keep"));
+    let keeps = |setting: Setting| {
+        let mut of = slots().filter(|(entry, _)| entry.setting == setting);
+        of.any(|(_, slot)| case.style.is(setting, slot.key, "keep"))
+    };
     let lines = Lines::new(clean);
     let max = case.style.number(Setting::MaxLineLength, Key::Whole).unwrap_or(u32::MAX) as usize;
     // A block that stands on too long a line is not short either.
@@ -285,7 +289,10 @@ fn spoil(clean: &str, case: &Case) -> Option<(String, usize)> {
                 || tree.tokens[index].role == Role::Join;
             let range = tree.gap(index, clean.len());
             let present = &clean[range.clone()];
-            if beside_comment || present.contains('\n') || gap.want == Want::Keep {
+            let is_kept = gap.want == Want::Keep
+                || keeps(gap.setting)
+                || (gap.column != Column::None && keeps(Setting::Columns));
+            if beside_comment || present.contains('\n') || is_kept {
                 continue;
             }
             let first_of_list = matches!(gap.want, Want::Break)
@@ -296,7 +303,9 @@ fn spoil(clean: &str, case: &Case) -> Option<(String, usize)> {
                 && gap.blanks > 0
                 && !keeps_flat
                 && plan.group_of(index).is_some_and(|group| {
-                    group.shape == Shape::List && group.rows != Rows::Kept
+                    group.shape == Shape::List
+                        && group.rows != Rows::Kept
+                        && group.align == Align::Step
                 });
             let may_widen = (!present.is_empty() || !fuses(clean, range.start))
                 && has_room(range.start);
@@ -368,9 +377,7 @@ pub fn goes_there_and_back(case: &Case, number: usize) -> Option<Failure> {
     base.set("flat_block", "", "open").ok()?;
     base.set("word_gap", "", "guide").ok()?;
     base.set("trim_trailing_whitespace", "", "true").ok()?;
-    if base.is(Setting::LastComma, Key::Whole, "keep") {
-        base.set("last_comma", "", "never").ok()?;
-    }
+    values::forget(&mut base);
     let (name, key, a, b) = pairs_of_values(case.language).swap_remove(number);
     let (mut first, mut second) = (base.clone(), base);
     first.set(name, key, &a).ok()?;

@@ -4,111 +4,26 @@
 //! settings. Prices come from judging the code under each value, so that a survey and a check can
 //! never count differently.
 
+mod choosing;
 mod made;
+mod questions;
 
-pub use made::is_made;
+pub use made::{is_made, is_minified};
 
 use crate::Outcome;
 use crate::languages::Language;
 use crate::layout::Sheet;
-use crate::style::{Entry, ValueKind, REGISTRY, Setting, Slot, Style, slots};
+use crate::style::{REGISTRY, Setting, Style};
 use crate::syntax::Tree;
 use crate::text::LineSet;
-
-/// Settings that are not a matter of how code is laid out, or that no price can decide: whoever
-/// wants them says so.
-const NOT_ASKED: &[Setting] = &[
-    Setting::IndentStyle,
-    Setting::TabWidth,
-    Setting::EndOfLine,
-    Setting::Charset,
-    Setting::TrimTrailingWhitespace,
-    Setting::WordGap,
-    Setting::BareBody,
-];
-
-/// A value that remembers what is there is proposed where its best rival would make more slips than
-/// this in a thousand lines. Quotes and statement ends are settled by most places all the same.
-const STRICT_COSTS: f64 = 3.0;
-
-/// Share of the places that is most of them.
-const AGREEING: f64 = 0.7;
-
-/// Below so many slips in a thousand lines, a difference in price says nothing against what the
-/// community expects.
-const NOISE: f64 = 0.2;
+use choosing::Choice;
+use questions::{Question, questions};
 
 /// So many files, spread evenly, are enough to find the style from which all are asked.
 const FIRST_FILES: usize = 24;
 
-/// So many slips say nothing in a small body of code.
-const FEW: usize = 2;
-
-/// In fewer places than these, code says nothing.
-const FEWEST_PLACES: usize = 2;
-
-/// What teams argue about: settled by the most, whatever it costs.
-const ARGUED: &[Setting] = &[Setting::Quotes, Setting::MarkupQuotes, Setting::StatementEnd];
-
-/// A value of a setting, with the settings that it is made of.
-#[derive(Clone, Debug)]
-struct Candidate {
-    name: String,
-    /// Whether it keeps what is there.
-    keeps: bool,
-    values: Vec<(&'static str, &'static str, String)>,
-}
-
-/// A decision that a survey prepares.
-#[derive(Clone)]
-struct Question {
-    entry: &'static Entry,
-    slot: &'static Slot,
-    candidates: Vec<Candidate>,
-}
-
-impl Question {
-    fn new(entry: &'static Entry, slot: &'static Slot) -> Question {
-        let words = |words: &[&str]| words.iter().map(|word| word.to_string()).collect();
-        let values: Vec<String> = match (entry.setting, slot.kind) {
-            (Setting::IndentSize, _) => words(&["2", "3", "4", "8", "tab"]),
-            (Setting::MaxLineLength, _) => words(&["79", "80", "88", "100", "120", "140"]),
-            (Setting::CommentGap, ValueKind::Number(..)) => words(&["1", "2"]),
-            (_, ValueKind::Number(least, ..)) => {
-                (least..least.max(1) + 2).map(|number| number.to_string()).collect()
-            }
-            (_, ValueKind::Word(all)) => words(all),
-            (_, ValueKind::Flag) => words(&["true", "false"]),
-            (_, ValueKind::FlagOrKeep) => words(&["true", "false", "keep"]),
-        };
-        let candidate = |name: String| {
-            let tabs = entry.setting == Setting::IndentSize && name == "tab";
-            let values = match tabs {
-                true => vec![("indent_style", "", "tab".to_string())],
-                false => vec![(entry.name, slot.key.name(), name.clone())],
-            };
-            Candidate { keeps: name.starts_with("keep"), name, values }
-        };
-        Question { entry, slot, candidates: values.into_iter().map(candidate).collect() }
-    }
-}
-
-fn questions(language: &Language) -> Vec<Question> {
-    let asked = slots().filter(|(entry, slot)| {
-        language.has_slot(slot) && !NOT_ASKED.contains(&entry.setting)
-    });
-    asked
-        .map(|(entry, slot)| Question::new(entry, slot))
-        .filter(|question| {
-            // Where a language of lines has one way only, there is nothing to ask.
-            let asked = question.entry.setting;
-            let mut defaults = language.defaults.iter();
-            !defaults.any(|(setting, _, value)| {
-                asked == *setting && asked == Setting::StatementEnd && *value == "bare"
-            })
-        })
-        .collect()
-}
+/// So often some of the code is asked, and then all of it, each time from what was found before.
+const LOOKS: (usize, usize) = (3, 2);
 
 /// What one value costs.
 #[derive(Clone, Copy, Debug, Default)]
@@ -140,6 +55,15 @@ struct Count {
     lines: usize,
 }
 
+/// How long the lines are that could be broken.
+#[derive(Clone, Debug, Default)]
+struct Lengths {
+    /// How many there are.
+    breakable: usize,
+    /// Of each length that is asked about, how many are no longer.
+    fitting: Vec<usize>,
+}
+
 /// What was found in a body of code in one language.
 #[derive(Clone)]
 pub struct Survey {
@@ -150,9 +74,11 @@ pub struct Survey {
     language: &'static Language,
     base: Style,
     questions: Vec<Question>,
+    /// By question and candidate; last, where there is one, the probe's.
     prices: Vec<Vec<Price>>,
-    /// The prices once everything is as proposed.
-    settled: Option<Vec<Vec<Price>>>,
+    lengths: Lengths,
+    /// Whether the style that the prices count from is the proposal.
+    settled: bool,
     /// Settings that stay as the community has them, whatever was found.
     as_usual: Vec<String>,
 }
@@ -196,10 +122,11 @@ impl Survey {
     /// A survey that asks about each setting while all the others are as in `base`.
     pub fn new(language: &'static Language, base: Style) -> Survey {
         let questions = questions(language);
-        let prices = questions
-            .iter()
-            .map(|question| vec![Price::default(); question.candidates.len()])
-            .collect();
+        let values = |question: &Question| {
+            question.candidates.len() + usize::from(question.probe.is_some())
+        };
+        let prices = questions.iter().map(|q| vec![Price::default(); values(q)]).collect();
+        let lengths = Lengths { breakable: 0, fitting: vec![0; lengths(&questions).count()] };
         Survey {
             files: 0,
             lines: 0,
@@ -207,7 +134,8 @@ impl Survey {
             base,
             questions,
             prices,
-            settled: None,
+            lengths,
+            settled: false,
             as_usual: Vec::new(),
         }
     }
@@ -222,12 +150,17 @@ impl Survey {
 
     /// Looks once more at what each value costs while everything else is as proposed.
     pub fn price_again(&mut self, texts: &[&str], read: impl Fn(&[&str], Style) -> Survey) {
-        self.settled = Some(read(texts, self.style()).prices);
+        let as_usual = std::mem::take(&mut self.as_usual);
+        let style = {
+            Survey { as_usual: as_usual.clone(), ..self.clone() }.style()
+        };
+        *self = Survey { settled: true, as_usual, ..read(texts, style) };
     }
 
-    /// Looks at a body of code three times: at some of it from the community's style, at all of it
-    /// from what that found, and once more from what it then proposes, for the prices. `read` reads
-    /// texts from a style, on as many threads as its caller likes.
+    /// Looks at a body of code several times, each time from what it found before: at some of it
+    /// from the community's style on, then at all of it. What is proposed is what the last look
+    /// counted from, so that the prices are those of the proposal. `read` reads texts from a style,
+    /// on as many threads as its caller likes.
     pub fn settle(
         texts: &[&str],
         language: &'static Language,
@@ -235,15 +168,22 @@ impl Survey {
     ) -> Survey {
         let step = texts.len().div_ceil(FIRST_FILES).max(1);
         let some: Vec<&str> = texts.iter().copied().step_by(step).collect();
-        let first = read(&some, language.style());
-        let mut second = read(texts, first.style());
-        let proposed = second.style();
-        let settled = match proposed == second.base {
-            true => second.prices.clone(),
-            false => read(texts, proposed).prices,
-        };
-        second.settled = Some(settled);
-        second
+        let mut style = language.style();
+        for _ in 0..LOOKS.0 {
+            let found = read(&some, style.clone()).style();
+            if std::mem::replace(&mut style, found.clone()) == found {
+                break;
+            }
+        }
+        let mut survey = read(texts, style);
+        for _ in 0..LOOKS.1 {
+            let found = survey.style();
+            if found == survey.base {
+                break;
+            }
+            survey = read(texts, found);
+        }
+        Survey { settled: true, ..survey }
     }
 
     /// Reads one more file. Call it from as many threads as there are surveys; [`Survey::join`]
@@ -268,9 +208,12 @@ impl Survey {
             Count { slips, lines: lines.len() }
         };
         let usual = judge(&self.base);
+        let widths = Sheet::new(&tree, text, &self.base, self.language.rule).breakable_widths();
+        self.measure(&widths);
         for (question, prices) in self.questions.iter().zip(&mut self.prices) {
-            for (candidate, price) in question.candidates.iter().zip(prices) {
-                let style = with(&self.base, candidate);
+            let candidates = question.candidates.iter().chain(&question.probe);
+            for (candidate, price) in candidates.zip(prices) {
+                let style = candidate.within(&self.base);
                 let own;
                 let count = if style == self.base {
                     &usual
@@ -293,6 +236,17 @@ impl Survey {
         }
     }
 
+    /// Counts the lines that could be broken, by how long they are.
+    fn measure(&mut self, widths: &[usize]) {
+        let asked: Vec<usize> = lengths(&self.questions).collect();
+        for width in widths {
+            self.lengths.breakable += 1;
+            for (length, fitting) in asked.iter().zip(&mut self.lengths.fitting) {
+                *fitting += usize::from(width <= length);
+            }
+        }
+    }
+
     /// Adds another survey of the same language, begun with the same style.
     pub fn join(mut self, other: Survey) -> Survey {
         self.files += other.files;
@@ -302,145 +256,76 @@ impl Survey {
                 mine.add(theirs);
             }
         }
+        self.lengths.breakable += other.lengths.breakable;
+        for (mine, theirs) in self.lengths.fitting.iter_mut().zip(other.lengths.fitting) {
+            *mine += theirs;
+        }
         self
     }
 
     /// The answer to each question that the code says anything about.
     pub fn answers(&self) -> Vec<Answer> {
-        let asked = self.questions.iter().zip(&self.prices).zip(self.settled());
-        asked
-            .filter_map(|((question, prices), settled)| {
-                let mut answer = self.answer(question, prices, false)?;
-                // Once all else is as proposed, the community's word may cost no more.
-                let price = |name: &str| {
-                    let place = question.candidates.iter().position(|c| c.name == name);
-                    place.map(|place| settled[place].lines)
-                };
-                let usual = self.answer(question, prices, true).filter(|usual| {
-                    self.settled.is_some() && price(&usual.proposed) <= price(&answer.proposed)
-                });
-                answer = usual.filter(|_| !answer.argued).unwrap_or(answer);
-                let costs = question.candidates.iter().zip(settled);
-                answer.costs = costs
-                    .map(|(candidate, price)| Cost {
-                        value: candidate.name.clone(),
-                        lines: price.lines,
-                        files: price.files,
-                    })
-                    .collect();
-                Some(answer)
-            })
-            .collect()
-    }
-
-    /// Whether the guide of the language's community says itself that this stays as it stands.
-    fn guide_keeps(&self, question: &Question) -> bool {
-        let asked = (question.entry.setting, question.slot.key, "keep");
-        self.language.defaults.contains(&asked)
-    }
-
-    fn settled(&self) -> &[Vec<Price>] {
-        self.settled.as_ref().unwrap_or(&self.prices)
+        let asked = self.questions.iter().zip(&self.prices);
+        asked.filter_map(|(question, prices)| self.answer(question, prices)).collect()
     }
 
     /// The style that disturbs the code least: the answers, and where the code says nothing, what
     /// the community expects.
     pub fn style(&self) -> Style {
         let mut style = self.language.style();
-        for answer in self.answers() {
-            set_all(&mut style, &answer.values);
+        for (question, prices) in self.questions.iter().zip(&self.prices) {
+            if let Some(chosen) = self.chosen(question, &Choice::new(self, question, prices)) {
+                question.candidates[chosen].set(&mut style);
+            }
         }
         style
     }
 
-    /// What is proposed where the code says anything; with `as_usual`, what the community expects.
-    fn answer(
-        &self,
-        question: &Question,
-        prices: &[Price],
-        as_usual: bool,
-    ) -> Option<Answer> {
-        let cheapest = prices.iter().map(|price| price.all).min()?;
-        if prices.iter().all(|price| price.all == cheapest) {
-            return None;
+    /// The place of the candidate that is proposed.
+    fn chosen(&self, question: &Question, choice: &Choice) -> Option<usize> {
+        if self.as_usual.contains(&question.name()) {
+            return question.in_style(&self.language.style());
         }
-        let per_thousand = |slips: usize| slips as f64 * 1000.0 / self.lines.max(1) as f64;
-        let default = self.language.style();
-        let is_usual = |c: &usize| with(&default, &question.candidates[*c]) == default;
-        let strict: Vec<usize> =
-            (0..prices.len()).filter(|c| !question.candidates[*c].keeps).collect();
-        let mut order = strict.clone();
-        // Between equals, what the community expects; then, of blank lines, the most.
-        let counts_lines = question.entry.setting == Setting::BlankLines;
-        let rank = |c: usize| if counts_lines { usize::MAX - c } else { c };
-        order.sort_by_key(|c| (prices[*c].all, !is_usual(c), rank(*c)));
-        let mut best = order[0];
-        if let Some(usual) = order.iter().copied().find(is_usual)
-            && per_thousand(prices[usual].all - prices[best].all) <= NOISE
-        {
-            best = usual;
-        } else if question.entry.setting == Setting::MaxLineLength {
-            // The shortest that costs hardly more than the cheapest.
-            let hardly = |c: &usize| {
-                let more = prices[*c].all - prices[best].all;
-                more <= FEW || per_thousand(more) <= NOISE
-            };
-            best = strict.iter().copied().find(hardly).unwrap_or(best);
-        }
-        let keeping = (0..prices.len()).find(|c| question.candidates[*c].keeps);
-        let own: Vec<usize> = strict.iter().map(|c| prices[*c].own).collect();
-        let places = match own[..] {
-            [a, b] => a + b,
-            _ => own.iter().copied().max().unwrap_or(0),
-        };
-        if places < FEWEST_PLACES && own.iter().any(|own| *own > 0) {
-            return None;
-        }
-        let share = |c: usize| match places {
-            0 => 1.0,
-            _ => places.saturating_sub(prices[c].own) as f64 / places as f64,
-        };
-        let argued = ARGUED.contains(&question.entry.setting);
-        let agrees = argued && share(best) >= AGREEING;
-        let lists = question.entry.setting == Setting::ListWrap;
-        let name = question.slot.path(question.entry);
-        let left = as_usual || self.as_usual.contains(&name);
-        let usual = (0..prices.len()).find(is_usual).filter(|_| left);
-        let chosen = match keeping {
-            _ if usual.is_some() => usual?,
-            // Nobody is divided over lists: what was opened by hand stays, unless that costs more.
-            // What a language's guide wants kept is kept, too.
-            Some(keeping)
-                if (lists || self.guide_keeps(question))
-                    && prices[keeping].all <= prices[best].all =>
-            {
-                keeping
-            }
-            Some(keeping)
-                if (lists || !agrees)
-                    && per_thousand(prices[best].all.saturating_sub(prices[keeping].all))
-                        > STRICT_COSTS =>
-            {
-                keeping
-            }
-            _ => best,
-        };
+        let proposed = choice.proposed()?;
+        Some(if self.settled { question.in_style(&self.base)? } else { proposed })
+    }
+
+    fn answer(&self, question: &Question, prices: &[Price]) -> Option<Answer> {
+        let choice = Choice::new(self, question, prices);
+        let chosen = self.chosen(question, &choice)?;
         let candidate = &question.candidates[chosen];
+        let usual = question.in_style(&self.language.style());
         Some(Answer {
-            name,
-            shares: order
+            name: question.name(),
+            shares: choice
+                .strict()
                 .iter()
-                .map(|c| (question.candidates[*c].name.clone(), share(*c)))
+                .map(|c| (question.candidates[*c].name.clone(), choice.share(*c)))
                 .collect(),
-            places,
+            places: choice.places,
             proposed: candidate.name.clone(),
             values: candidate.values.clone(),
             price: prices[chosen].own,
-            costs: Vec::new(),
-            usual: is_usual(&chosen),
-            argued,
+            costs: question
+                .candidates
+                .iter()
+                .zip(prices)
+                .map(|(candidate, price)| Cost {
+                    value: candidate.name.clone(),
+                    lines: price.lines,
+                    files: price.files,
+                })
+                .collect(),
+            usual: usual == Some(chosen),
+            argued: choice.is_argued(),
         })
     }
+}
+
+/// The lengths of lines that are asked about.
+fn lengths(questions: &[Question]) -> impl Iterator<Item = usize> {
+    let asked = questions.iter().filter(|q| q.entry.setting == Setting::MaxLineLength);
+    asked.flat_map(|question| &question.candidates).filter_map(|c| c.name.parse().ok())
 }
 
 /// The zero-based lines of `text` that its outcome would change.
@@ -456,22 +341,6 @@ pub fn changed_lines(text: &str, outcome: &Outcome) -> Vec<usize> {
     changed.sort_unstable();
     changed.dedup();
     changed
-}
-
-fn with(style: &Style, candidate: &Candidate) -> Style {
-    let mut style = style.clone();
-    set_all(&mut style, &candidate.values);
-    style
-}
-
-/// Sets a candidate's values; a size of indentation says that it is not of tabs.
-fn set_all(style: &mut Style, values: &[(&'static str, &'static str, String)]) {
-    for (name, key, value) in values {
-        style.set(name, key, value).expect("a candidate is one of the values");
-        if *name == "indent_size" {
-            style.set("indent_style", "", "space").expect("a value of the registry");
-        }
-    }
 }
 
 #[cfg(test)]
@@ -502,21 +371,21 @@ mod tests {
     }
 
     #[test]
-    fn one_place_is_no_evidence() {
+    fn a_few_places_are_no_evidence() {
         let python = languages::by_name("python").unwrap();
         let quotes = |text: &str| {
             let mut survey = Survey::new(python, python.style());
             survey.read(text);
-            survey.answers().iter().any(|answer| answer.name == "quotes")
+            survey.style().is(Setting::Quotes, Key::Whole, "single")
         };
-        assert!(!quotes("a = 'low'\n") && quotes("a = 'low'\nb = 'high'\n"));
+        assert!(!quotes("a = 'low'\nb = 'high'\n") && quotes(&"a = 'low'\n".repeat(5)));
     }
 
     #[test]
     fn a_setting_may_be_left_as_the_community_has_it() {
         let python = languages::by_name("python").unwrap();
         let mut survey = Survey::new(python, python.style());
-        survey.read("a = 'low'\nb = 'high'\nc = f( 1 )\nd = f( 2 )\n");
+        survey.read(&"a = 'low'\nc = f( 1 )\n".repeat(5));
         let gap = |survey: &Survey| survey.style().flag(Setting::InnerGap, Key::Parens);
         assert!(survey.style().is(Setting::Quotes, Key::Whole, "single") && gap(&survey));
         let left = survey.with_usual("inner_gap.parens");

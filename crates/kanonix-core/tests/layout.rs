@@ -449,13 +449,13 @@ fn a_joined_line_is_indented_from_its_statement() {
         "if c and \\",
         "   d:",
         "  e",
-    ])), @r"
+    ])), @r#"
     assert a, \
         b
     if c and \
-            d:
+       d:
         e
-    ");
+    "#);
 }
 
 #[test]

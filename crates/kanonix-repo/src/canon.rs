@@ -270,6 +270,8 @@ pub struct Canon {
     pub reach: ReachTable,
     /// The largest file that is judged, in bytes, if it says so.
     pub largest: Option<Spoken<u64>>,
+    /// Whether minified files are laid out, if it says so.
+    pub minified: Option<Spoken<bool>>,
     /// The canon of other people that it goes on from.
     pub team: Option<Team>,
     editorconfig: Option<bool>,
@@ -301,6 +303,7 @@ impl Canon {
                 folder: path.parent().unwrap_or(Path::new("")).to_path_buf(),
                 reach: ReachTable::default(),
                 largest: None,
+                minified: None,
                 team: None,
                 editorconfig: None,
                 skip: Vec::new(),

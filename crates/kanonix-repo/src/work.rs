@@ -126,6 +126,9 @@ pub enum Why {
     Skipped,
     /// It is larger than the canon's `[files] largest`.
     TooLarge,
+    /// Most of it is on lines longer than a person writes, and the canon's `[files] minified` does
+    /// not say otherwise.
+    Minified,
     /// It holds a zero byte.
     Binary,
     /// It is not in UTF-8.
@@ -149,6 +152,7 @@ impl Why {
             Why::UnknownLanguage => "in no known language",
             Why::Skipped => "skipped by the canon",
             Why::TooLarge => "too large",
+            Why::Minified => "minified (`[files] minified = \"format\"` lays them out)",
             Why::Binary => "binary",
             Why::NotUtf8 => "not in UTF-8",
             Why::Link => "linking out of the repository",
@@ -259,6 +263,7 @@ pub struct Item {
     way: Vec<String>,
     play: Play,
     largest: u64,
+    skips_minified: bool,
 }
 
 /// Which lines of a text are in play.

@@ -287,17 +287,76 @@ fn explain_lays_the_same_lines_out_under_each_value() {
     assert!(of_one_language.contains("--price style.rust.flat_block.value=open"));
     insta::assert_snapshot!(repo.kanonix(&["explain", "operator_gap"]).out, @"
     operator_gap
-      One space on each side of an operator with two operands, or none. Words that are operators always
-      have them.
+      One space on each side of an operator with two operands, or none, or as it stands. Words that are
+      operators always have them. One word for all of them, or a table, strong ones first.
 
-      takes `true`, `false`
+    operator_gap.power  `a ** b`
+      takes `true`, `false`, `keep`
+      by default `true` in javascript, typescript, tsx; `keep` in python
+
+        true                   false                keep
+        let a = h ** 2 + 1;    let a = h**2 + 1;    let a = h ** 2 + 1;
+
+    operator_gap.product  `a * b`
+      takes `true`, `false`, `keep`
+      by default `true` in javascript, typescript, tsx, python, rust
+
+        true                  false               keep
+        let a = h * 2 + 1;    let a = h*2 + 1;    let a = h * 2 + 1;
+
+    operator_gap.sum  `a + b`
+      takes `true`, `false`, `keep`
+      by default `true` in javascript, typescript, tsx, python, rust
+
+        true                  false               keep
+        let a = h * 2 + 1;    let a = h * 2+1;    let a = h * 2 + 1;
+
+    operator_gap.shift  `a << b`, and what joins bits or types: `a | b`
+      takes `true`, `false`, `keep`
+      by default `true` in javascript, typescript, tsx, python, rust
+
+        true                    false                 keep
+        let a = EBB | FLOOD;    let a = EBB|FLOOD;    let a = EBB | FLOOD;
+
+    operator_gap.range  `a..b`
+      takes `true`, `false`, `keep`
+      by default `false` in rust
+
+        true                    false                 keep
+        let a = low .. high;    let a = low..high;    let a = low..high;
+
+    operator_gap.compare  `a < b`
+      takes `true`, `false`, `keep`
+      by default `true` in javascript, typescript, tsx, python, rust
+
+        true                     false                  keep
+        let a = h < 2 && ebb;    let a = h<2 && ebb;    let a = h < 2 && ebb;
+
+    operator_gap.logic  `a && b`, `a ? b : c`
+      takes `true`, `false`, `keep`
+      by default `true` in javascript, typescript, tsx, rust
+
+        true                     false                  keep
+        let a = h < 2 && ebb;    let a = h < 2&&ebb;    let a = h < 2 && ebb;
+
+    operator_gap.assign  `a = b`
+      takes `true`, `false`, `keep`
       by default `true` in javascript, typescript, tsx, python, rust, toml
 
-        true                  false
-        let a = h * 2 + 1;    let a=h*2+1;
+        true          false       keep
+        let a = h;    let a=h;    let a = h;
+        let b = h;    let b=h;    let b =h;
+
+    operator_gap.default  a parameter's default value, an argument's name
+      takes `true`, `false`, `keep`
+      by default `true` in javascript, typescript, tsx; `false` in python
+
+        true                     false                  keep
+        def ebb(a = 1):          def ebb(a=1):          def ebb(a=1):
+            return low(b = a)        return low(b=a)        return low(b=a)
 
     what would it cost here?
-      kanonix settle --price style.javascript.operator_gap=true
+      kanonix settle --price style.javascript.operator_gap.power=true
     ");
     insta::assert_snapshot!(repo.kanonix(&["explain", "wrap_indent.chain"]).out, @"
     wrap_indent

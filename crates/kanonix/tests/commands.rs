@@ -20,7 +20,7 @@ fn check_writes_a_line_a_slip_and_changes_nothing() {
     let said = repo.kanonix(&["check"]);
     insta::assert_snapshot!(said.out, @"
     alarms/new.js:1:3: paren_gap: one space before `(`
-    alarms/new.js:1:6: open_brace: one space before `{`
+    alarms/new.js:1:6: word_gap: one space before `{`
     alarms/new.js:1:7: flat_block: put `b` on its own line
     alarms/new.js:1:10: flat_block: put `}` on its own line
     gauges/ingest.py:2:13: word_gap: one space before `h`

@@ -36,7 +36,8 @@ fn one_of_sixty_lines_up_with_its_neighbours() {
 fn rows_that_are_not_touched_stay_as_they_are() {
     let old = "pairs = [\n    1,\n    2,3,\n    4,\n    5,6,\n]\n";
     alone("a.py", old, "4,", "4+4,", "4 + 4,");
-    alone("a.py", old, "    2,3,", "    2,7,", "    2,\n    7,");
+    alone("a.py", old, "    2,3,", "    2,7,", "    2, 7,");
+    alone("a.json", "[\n  1,\n  2,3,\n  4,\n  5\n]\n", "  2,3,", "  2,7,", "  2,\n  7,");
 }
 
 #[test]
@@ -64,8 +65,11 @@ fn one_of_several_alternatives_is_touched_alone() {
 #[test]
 fn a_touched_bracket_brings_the_list_to_the_canon() {
     let old = "draw(a,\n     b,\n     c)\nb=1\n";
-    assert_eq!(mended("a.py", old, "draw(a,", "draw(a+1,"), "draw(a + 1, b, c)\nb=1\n");
-    assert_eq!(mended("a.py", old, "c)", "c+1)"), "draw(a, b, c + 1)\nb=1\n");
+    assert_eq!(mended("a.js", old, "draw(a,", "draw(a+1,"), "draw(a + 1, b, c)\nb=1\n");
+    assert_eq!(mended("a.js", old, "c)", "c+1)"), "draw(a, b, c + 1)\nb=1\n");
+    // Where a guide has it either way, it stays lined up.
+    let lined_up = "draw(a + 1,\n     b,\n     c)\nb=1\n";
+    assert_eq!(mended("a.py", old, "draw(a,", "draw(a+1,"), lined_up);
     // But only as far as nothing else is in the way.
     let old = "listen(a,\n       b,function() {\n  go( 1 )\n})\n";
     let text = mended("a.js", old, "listen(a,", "listen( a,");

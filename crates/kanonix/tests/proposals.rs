@@ -11,7 +11,8 @@ fn settled(files: &[(&str, &str)]) -> Repo {
 
 #[test]
 fn a_proposal_that_costs_a_line_more_is_given_up_setting_by_setting_only() {
-    // Single quotes in nearly all places; the community has no say in them, and keeps what is there.
+    // Single quotes in nearly all places; the community has no say in them, and keeps what is
+    // there.
     let mut files: Vec<(String, String)> = (0..6)
         .map(|n| (format!("g{n}.rs"), format!("fn level_{n}() -> u8 {{\n    {n}\n}}\n")))
         .collect();
@@ -46,11 +47,10 @@ fn files_that_no_person_wrote_have_no_say_and_are_proposed_as_skip() {
     let said = repo.kanonix(&["settle"]);
     insta::assert_snapshot!(said.err, @"
     javascript · 2 files · 14 lines
-      setting        proposed   the code    instead, in lines
-      indent_size    tab        100 % of 4  2 +4 · 3 +4 · 4 +4 · 8 +4
-      statement_end  semicolon  100 % of 4  bare +4 · keep +0
+      setting      proposed  the code    instead, in lines
+      indent_size  tab       100 % of 4  2 +4 · 3 +4 · 4 +4 · 8 +4
       the whole proposal would change 0 lines in 0 files
-      as the community has it: 4 lines; 6 more settings as usual
+      as the community has it: 4 lines; 7 more settings as usual
 
     4 files that no person wrote had no say, and are proposed as skip:
       dashboard/chart.min.js
@@ -79,7 +79,6 @@ fn files_that_no_person_wrote_have_no_say_and_are_proposed_as_skip() {
 
     [style.javascript]               # 2 files, 14 lines
     indent_style = "tab"             # tab at 100 % of 4 places
-    statement_end = "semicolon"      # semicolon at 100 % of 4 places
     "#);
     assert_eq!(repo.kanonix(&["settle", "--write", "--quiet"]).status, 0);
     assert_eq!(repo.kanonix(&["check", "--whole"]).status, 0);
@@ -100,7 +99,7 @@ fn numbers_are_told_as_a_person_writes_them() {
       setting  proposed  the code        instead, in lines
       quotes   single    100 % of 1,200  double +1,200 · keep +0
       the whole proposal would change 0 lines in 0 files
-      as the community has it: 0 lines; 1 more setting as usual
+      as the community has it: 0 lines; 2 more settings as usual
 
     nothing is written; put it in place with: kanonix settle --write
     ");

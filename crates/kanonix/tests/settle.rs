@@ -82,18 +82,17 @@ fn the_prices_of_the_proposal_are_what_a_check_then_counts() {
       setting              proposed   the code    instead, in lines
       indent_size          4          100 % of 2  2 +2 · 3 +2 · 8 +2 · tab +2
       open_brace.function  next_line  100 % of 2  same_line +2
-      inner_gap.brackets   true       100 % of 2  false +1
-      statement_end        bare       100 % of 3  semicolon +3 · keep +0
+      inner_gap.brackets   true       100 % of 2  false +1 · keep +0
       the whole proposal would change 0 lines in 0 files
-      as the community has it: 5 lines; 6 more settings as usual
+      as the community has it: 5 lines; 8 more settings as usual
 
     python · 2 files · 6 lines
-      setting           proposed  the code    instead, in lines
-      indent_size       2         100 % of 3  3 +2 · 4 +2 · 8 +2 · tab +2
-      inner_gap.parens  false     67 % of 6   true +2
-      quotes            single    75 % of 4   double +1 · keep -1
-      the whole proposal would change 2 lines in 2 files
-      as the community has it: 4 lines; 2 more settings as usual
+      setting              proposed  the code         instead, in lines
+      indent_size          2         100 % of 3       3 +3 · 4 +3 · 8 +3 · tab +3
+      inner_gap.parens     keep      false 67 % of 6  false +1 · true +2
+      operator_gap.assign  keep      true 50 % of 2   true +1 · false +1
+      the whole proposal would change 0 lines in 0 files
+      as the community has it: 4 lines; 4 more settings as usual
 
     nothing is written; put it in place with: kanonix settle --write
     ");
@@ -149,10 +148,12 @@ fn a_canon_that_is_there_is_changed_in_its_place() {
     open_brace = { function = "next_line" }
     inner_gap = { brackets = true }
     quotes = "keep" # keep changes least
-    statement_end = "bare" # bare at 100 % of 3 places
 
     [style.python]
     indent_size = 2 # 2 at 100 % of 3 places
+    inner_gap = { parens = "keep" }
+    operator_gap = { assign = "keep" }
+    quotes = "keep" # keep changes least
     "#);
 }
 

@@ -205,7 +205,7 @@ fn a_statement_over_several_lines_is_mended_whole() {
     let repo = Repo::with(&[("a.py", old)]);
     repo.edit("a.py", "    flood+\n", "    flood-\n");
     repo.mend(&[]);
-    assert_eq!(repo.read("a.py"), "level = (ebb + flood - slack)\nb=2\n");
+    assert_eq!(repo.read("a.py"), "level = (ebb\n    + flood\n    - slack)\nb=2\n");
 }
 
 #[test]
@@ -259,7 +259,8 @@ fn a_file_that_changes_meanwhile_is_left_alone() {
     use std::os::unix::fs::PermissionsExt;
     let repo = Repo::with(&[("a.py", "a = 1\n")]);
     repo.write("a.py", "a=2\n");
-    // The base is read after the file itself: a git that takes its time stands in for the other writer.
+    // The base is read after the file itself: a git that takes its time stands in for the other
+    // writer.
     let path = std::env::var("PATH").unwrap();
     let real = std::env::split_paths(&path).map(|folder| folder.join("git"));
     let real = real.into_iter().find(|git| git.exists()).unwrap();

@@ -4,7 +4,7 @@ use anyhow::{Result, bail};
 use kanonix_core::judge;
 use kanonix_core::languages::{self, Language};
 use kanonix_core::style::Style;
-use kanonix_core::survey::{Survey, changed_lines};
+use kanonix_core::survey::{Survey, changed_lines, is_made};
 use kanonix_core::text::{LineSet, Lines, apply, unified_diff};
 use rayon::prelude::*;
 use std::collections::BTreeMap;
@@ -75,7 +75,8 @@ fn package(
         .iter()
         .map(String::as_str)
         .filter(|text| {
-            judge(text, language, &language.style(), &LineSet::of([])).faults.is_empty()
+            !is_made(text, language)
+                && judge(text, language, &language.style(), &LineSet::of([])).faults.is_empty()
         })
         .collect();
     if texts.is_empty() {

@@ -1,12 +1,12 @@
 //! A language that nobody writes: blocks between words, comments with marks of their own, no braces
-//! around code. A table and a page of rules have to be enough; whatever the engine believes of other
-//! languages shows here. It is read by a grammar that happens to read it.
+//! around code. A table and a page of rules have to be enough; whatever the engine believes of
+//! other languages shows here. It is read by a grammar that happens to read it.
 
 use super::kinds::kinds;
 use super::{Language, testing};
 use crate::layout::plan::GroupId;
 use crate::layout::planner::Planner;
-use crate::layout::vocabulary::{Binary, List, Sort};
+use crate::layout::vocabulary::{Binary, List, Operators, Sort};
 use crate::properties::{self, Case};
 use crate::style::{Family, Key, Setting};
 use crate::syntax::{Comments, Grammar, NodeId};
@@ -108,20 +108,18 @@ fn rule(p: &mut Planner, node: NodeId, parts: &[NodeId]) -> bool {
         Kind::Parameters | Kind::Arguments => _ = p.list(parts, List::new()),
         Kind::TableConstructor => _ = p.list(parts, List::new().collection().last_comma()),
         Kind::AssignmentStatement | Kind::Field => {
-            parts.iter().skip(1).for_each(|part| p.operator(p.first(*part)));
+            parts.iter().skip(1).for_each(|part| p.operator(p.first(*part), Key::Assign));
         }
         Kind::BinaryExpression => {
             let [left, operator, right] = parts else { return false };
             let operator = p.first(*operator);
-            let word = p.token_text(operator).starts_with(char::is_alphabetic);
             p.binary(Binary {
                 node,
                 left: *left,
                 operator,
                 right: *right,
-                precedence,
+                operators: OPERATORS,
                 breakable: true,
-                word,
                 stand_in: None,
             });
         }
@@ -135,15 +133,14 @@ fn sort(p: &Planner, node: NodeId) -> Sort {
     if p.is(node, Kind::FunctionDeclaration) { Sort::Function } else { Sort::Other }
 }
 
-fn precedence(operator: &str) -> u8 {
-    match operator {
-        "or" => 1,
-        "and" => 2,
-        "<" | ">" => 3,
-        "+" | "-" => 4,
-        _ => 5,
-    }
-}
+/// The operators, weak ones first.
+const OPERATORS: Operators = &[
+    (Key::Logic, &["or"]),
+    (Key::Logic, &["and"]),
+    (Key::Compare, &["<", ">"]),
+    (Key::Sum, &["+", "-"]),
+    (Key::Product, &["*", "/"]),
+];
 
 /// The words up to the first block.
 fn header(p: &mut Planner, parts: &[NodeId]) {

@@ -1,20 +1,124 @@
 //! The settings that rules ask for at every turn, read once for a file.
 
+use super::plan::{Align, Close};
 use crate::style::{Key, Setting, Style, Value};
+
+/// The kinds of operators, as `operator_gap` has them.
+const OPERATORS: [Key; 9] = [
+    Key::Power,
+    Key::Product,
+    Key::Sum,
+    Key::Shift,
+    Key::Range,
+    Key::Compare,
+    Key::Logic,
+    Key::Assign,
+    Key::Default,
+];
+
+/// How many blanks stand beside an operator of each kind; `None` for as many as there are.
+#[derive(Clone, Copy, Debug)]
+pub struct OperatorGaps([Option<u8>; OPERATORS.len()]);
+
+impl OperatorGaps {
+    fn of_style(style: &Style) -> OperatorGaps {
+        OperatorGaps(OPERATORS.map(|key| match style.get(Setting::OperatorGap, key) {
+            Value::Flag(flag) => Some(u8::from(flag)),
+            _ => None,
+        }))
+    }
+
+    /// Those of one kind.
+    pub fn of(&self, key: Key) -> Option<u8> {
+        let place = OPERATORS.iter().position(|own| *own == key);
+        self.0[place.expect("a key of `operator_gap`")]
+    }
+}
+
+/// How many blanks stand before and behind the sign of a pair; `None` for as many as there are.
+#[derive(Clone, Copy, Debug)]
+pub struct PairGaps {
+    of_value: Option<(u8, u8)>,
+    of_type: Option<(u8, u8)>,
+}
+
+impl PairGaps {
+    fn of_style(style: &Style) -> PairGaps {
+        let of = |key| match style.get(Setting::PairGap, key) {
+            Value::Word("after") => Some((0, 1)),
+            Value::Word("both") => Some((1, 1)),
+            Value::Word("none") => Some((0, 0)),
+            _ => None,
+        };
+        PairGaps { of_value: of(Key::Value), of_type: of(Key::Type) }
+    }
+
+    /// Those of a key and its value, or of a name and its type.
+    pub fn of(&self, key: Key) -> Option<(u8, u8)> {
+        if key == Key::Type { self.of_type } else { self.of_value }
+    }
+}
+
+/// The kinds of lists that may be lined up, or closed in another way.
+const LISTS: [Key; 4] = [Key::Call, Key::Declaration, Key::Collection, Key::Condition];
+
+fn of_list<T: Copy>(of: &[T; LISTS.len()], key: Key) -> T {
+    of[LISTS.iter().position(|own| *own == key).expect("a kind of list")]
+}
+
+/// Where the lines of each kind of open list stand.
+#[derive(Clone, Copy, Debug)]
+pub struct Aligns([Align; LISTS.len()]);
+
+impl Aligns {
+    fn of_style(style: &Style) -> Aligns {
+        Aligns(LISTS.map(|key| match style.get(Setting::WrapAlign, key) {
+            Value::Word("bracket") => Align::Bracket,
+            Value::Word("keep") => Align::Keep,
+            _ => Align::Step,
+        }))
+    }
+
+    /// Those of one kind.
+    pub fn of(&self, key: Key) -> Align {
+        of_list(&self.0, key)
+    }
+}
+
+/// Where the closing bracket of each kind of list stands.
+#[derive(Clone, Copy, Debug)]
+pub struct Closes([Close; LISTS.len()]);
+
+impl Closes {
+    fn of_style(style: &Style) -> Closes {
+        Closes(LISTS.map(|key| match style.get(Setting::CloseBracket, key) {
+            Value::Word("with_last") => Close::WithLast,
+            Value::Word("keep") => Close::Keep,
+            _ => Close::OwnLine,
+        }))
+    }
+
+    /// Those of one kind.
+    pub fn of(&self, key: Key) -> Close {
+        of_list(&self.0, key)
+    }
+}
 
 /// Each field is the setting of the same name, as a rule wants it.
 #[derive(Clone, Copy, Debug)]
 pub struct Choices {
-    pub operator_gap: u8,
-    pub parens_gap: u8,
-    pub brackets_gap: u8,
-    pub braces_gap: u8,
-    pub markup_gap: u8,
-    pub control_parens: u8,
-    pub call_parens: u8,
-    pub declaration_parens: u8,
+    pub operator_gaps: OperatorGaps,
+    pub pair_gaps: PairGaps,
+    pub parens_gap: Option<u8>,
+    pub brackets_gap: Option<u8>,
+    pub braces_gap: Option<u8>,
+    pub markup_gap: Option<u8>,
+    pub control_parens: Option<u8>,
+    pub call_parens: Option<u8>,
+    pub declaration_parens: Option<u8>,
     pub lambda_parens: Option<u8>,
     pub case_indent: bool,
+    pub namespace_indent: Option<bool>,
     pub end_with_semicolon: bool,
     pub end_bare: bool,
     pub quotes: Option<char>,
@@ -24,11 +128,16 @@ pub struct Choices {
     pub declaration_steps: u8,
     pub element_steps: u8,
     pub not_gap: u8,
-    pub angles_gap: u8,
+    pub angles_gap: Option<u8>,
     pub brace_bare: bool,
-    pub operator_leads: bool,
+    pub operator_leads: Option<bool>,
+    pub ternary_leads: Option<bool>,
     pub keep_words: bool,
+    pub tab: usize,
     pub keep_open: bool,
+    pub rows: bool,
+    pub aligns: Aligns,
+    pub closes: Closes,
     pub one_each: bool,
     pub else_own_line: bool,
     pub most_blank: u8,
@@ -46,19 +155,26 @@ impl Choices {
             Value::Word("single") => Some('\''),
             _ => None,
         };
+        let gap = |setting, key| match style.get(setting, key) {
+            Value::Flag(flag) => Some(u8::from(flag)),
+            _ => None,
+        };
+        let leads = |setting| match style.get(setting, Key::Whole) {
+            Value::Word("leads") => Some(true),
+            Value::Word("trails") => Some(false),
+            _ => None,
+        };
         Choices {
-            operator_gap: u8::from(style.flag(Setting::OperatorGap, Key::Whole)),
-            parens_gap: u8::from(style.flag(Setting::InnerGap, Key::Parens)),
-            brackets_gap: u8::from(style.flag(Setting::InnerGap, Key::Brackets)),
-            braces_gap: u8::from(style.flag(Setting::InnerGap, Key::Braces)),
-            markup_gap: u8::from(style.flag(Setting::InnerGap, Key::Markup)),
-            control_parens: u8::from(style.flag(Setting::ParenGap, Key::Control)),
-            call_parens: u8::from(style.flag(Setting::ParenGap, Key::Call)),
-            declaration_parens: u8::from(style.flag(Setting::ParenGap, Key::Declaration)),
-            lambda_parens: match style.get(Setting::ParenGap, Key::Lambda) {
-                Value::Flag(flag) => Some(u8::from(flag)),
-                _ => None,
-            },
+            operator_gaps: OperatorGaps::of_style(style),
+            pair_gaps: PairGaps::of_style(style),
+            parens_gap: gap(Setting::InnerGap, Key::Parens),
+            brackets_gap: gap(Setting::InnerGap, Key::Brackets),
+            braces_gap: gap(Setting::InnerGap, Key::Braces),
+            markup_gap: gap(Setting::InnerGap, Key::Markup),
+            control_parens: gap(Setting::ParenGap, Key::Control),
+            call_parens: gap(Setting::ParenGap, Key::Call),
+            declaration_parens: gap(Setting::ParenGap, Key::Declaration),
+            lambda_parens: gap(Setting::ParenGap, Key::Lambda),
             end_with_semicolon: style.is(Setting::StatementEnd, Key::Whole, "semicolon"),
             end_bare: style.is(Setting::StatementEnd, Key::Whole, "bare"),
             quotes: quote(Setting::Quotes),
@@ -69,12 +185,21 @@ impl Choices {
                 as u8,
             element_steps: style.number(Setting::WrapIndent, Key::Element).unwrap_or(1) as u8,
             not_gap: u8::from(style.flag(Setting::NotGap, Key::Whole)),
-            angles_gap: u8::from(style.flag(Setting::InnerGap, Key::Angles)),
+            angles_gap: gap(Setting::InnerGap, Key::Angles),
+            namespace_indent: match style.get(Setting::NamespaceIndent, Key::Whole) {
+                Value::Flag(flag) => Some(flag),
+                _ => None,
+            },
             case_indent: style.flag(Setting::CaseIndent, Key::Whole),
             brace_bare: style.is(Setting::BareBody, Key::Whole, "brace"),
-            operator_leads: style.is(Setting::OperatorPlace, Key::Whole, "leads"),
+            ternary_leads: leads(Setting::TernaryPlace),
+            operator_leads: leads(Setting::OperatorPlace),
             keep_words: style.is(Setting::WordGap, Key::Whole, "keep"),
+            tab: style.tab_columns(),
             keep_open: style.is(Setting::ListWrap, Key::Whole, "keep_open"),
+            rows: style.is(Setting::ListWrap, Key::Whole, "rows"),
+            aligns: Aligns::of_style(style),
+            closes: Closes::of_style(style),
             one_each: style.is(Setting::ListWrap, Key::Whole, "one_each"),
             else_own_line: style.is(Setting::ElseLine, Key::Whole, "own_line"),
             most_blank: lines(Key::Most),

@@ -102,7 +102,7 @@ impl Placing<'_> {
             }
             let mut gap = Gap { least: 0, most: self.most, least_after: 0, ..wanted };
             if is_closer {
-                gap.level = 1;
+                gap.level = wanted.group.map_or(1, |group| plan.groups[group].inner);
                 gap.inside = true;
             } else if *at == starts[0] {
                 // What holds at a block's edge holds for the first comment there.

@@ -3,7 +3,7 @@
 use super::Sheet;
 use super::fill::{Filled, Filling};
 use super::live::Live;
-use super::plan::{Rewrite, TreeEdit, Want};
+use super::plan::{Rewrite, TreeEdit, Want, Wrap};
 use crate::style::{Key, Setting, Style};
 use crate::syntax::TokenId;
 use crate::text::{Edit, LineEnd, LineSet, Lines};
@@ -105,7 +105,7 @@ pub(super) fn compare(
 fn wraps(sheet: &Sheet, live: &Live) -> Wraps {
     let mut wraps = Wraps::default();
     let mut added: Vec<(TokenId, &'static str)> = Vec::new();
-    for wrap in sheet.plan.wraps.iter().filter(|wrap| live.all(wrap.header, wrap.last + 1)) {
+    for wrap in sheet.plan.wraps.iter().filter(|wrap| is_in_play(sheet, live, wrap)) {
         let (open, close) = wrap.brackets;
         added.extend([(wrap.header, open), (wrap.last, close)]);
         wraps.declared.push(Declared { token: wrap.header, change: TreeEdit::Wrap(*wrap) });
@@ -124,6 +124,14 @@ fn wraps(sheet: &Sheet, live: &Live) -> Wraps {
         wraps.behind.push(token);
     }
     wraps
+}
+
+/// Whether a statement may be wrapped: all of it is live, and so is the word that would follow the
+/// closing bracket on its line.
+fn is_in_play(sheet: &Sheet, live: &Live, wrap: &Wrap) -> bool {
+    let next = wrap.last + 1;
+    let goes_on = sheet.plan.gaps[next as usize].breaks == Setting::ElseLine;
+    live.all(wrap.header, next + u32::from(goes_on))
 }
 
 struct Comparing<'a> {
@@ -278,8 +286,9 @@ impl Comparing<'_> {
             }
             Filled::Blanks(count) => {
                 let wanted = &BLANKS[..usize::from(count)];
-                if present != wanted {
-                    self.out.edits.push(Edit { range, text: wanted.into() });
+                if present.as_bytes() != wanted {
+                    let text = String::from_utf8_lossy(wanted).into_owned();
+                    self.out.edits.push(Edit { range, text });
                     self.blanks_slip(index, present, count);
                 }
             }
@@ -376,9 +385,9 @@ impl Comparing<'_> {
             self.recount_slip(index, &parts, breaks, is_end);
         }
         if !was_one_line && breaks > 0 && wanted_indent != parts.indent && !is_end {
-            self.indent_slip(range.end, parts.indent, &wanted_indent);
+            self.indent_slip(index, parts.indent, &wanted_indent);
         } else if is_start && wanted_indent != parts.indent {
-            self.indent_slip(range.end, parts.indent, &wanted_indent);
+            self.indent_slip(index, parts.indent, &wanted_indent);
         }
         if self.out.slips.len() == before {
             let (setting, message) = match ends {
@@ -438,7 +447,14 @@ impl Comparing<'_> {
         self.slip(range.end, 0, Setting::BlankLines, message);
     }
 
-    fn indent_slip(&mut self, offset: usize, present: &str, wanted: &str) {
+    fn indent_slip(&mut self, index: usize, present: &str, wanted: &str) {
+        let offset = self.sheet.tree.gap(index, self.sheet.text.len()).end;
+        let gap = &self.sheet.plan.gaps[index];
+        let head = self.sheet.plan.group_of(index).and_then(|group| group.under);
+        if let Some(head) = head.filter(|_| gap.inside && gap.want == Want::Break) {
+            let message = ["line up with ", &self.quoted(head as usize), " above"].concat();
+            return self.slip(offset, 0, Setting::WrapAlign, message);
+        }
         let kinds = |text: &str| (text.contains(' '), text.contains('\t'));
         let (setting, message) = if present.len() != wanted.len() && kinds(present) == kinds(wanted)
             || present.is_empty()
@@ -465,7 +481,11 @@ impl Comparing<'_> {
             }
         }
         let next = self.quoted(index);
-        let (setting, message) = if present.contains('\n') {
+        let is_lined_up = gap.setting == Setting::Columns
+            || (gap.setting == Setting::CommentGap && wanted > gap.blanks);
+        let (setting, message) = if is_lined_up && !present.contains('\n') {
+            (Setting::Columns, ["line ", &next, " up with the lines around it"].concat())
+        } else if present.contains('\n') {
             (gap.breaks, ["put ", &next, " on the line before"].concat())
         } else {
             (gap.setting, [&spaces(wanted), " before ", &next].concat())
@@ -491,7 +511,7 @@ impl Comparing<'_> {
 }
 
 /// More blanks than any setting asks for.
-const BLANKS: &str = "                ";
+const BLANKS: [u8; 256] = [b' '; 256];
 
 /// "one space", "no space".
 fn spaces(count: u8) -> String {

@@ -7,8 +7,13 @@ use super::measure::columns;
 use super::plan::{ByGroup, Counts, Gap, GroupId, Shape, TreeEdit, Want, When};
 use super::steps::{self, Steps};
 use crate::style::{Key, Setting, Style};
+use crate::syntax::Role;
 use crate::text::LineSet;
 use std::collections::HashMap;
+
+/// The stars of a comment stand no further in than this, behind its first line: under its mark or
+/// one blank beside it.
+const STAR_BLANKS: usize = 1;
 
 /// What a gap becomes.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
@@ -35,8 +40,21 @@ pub(super) enum State {
     Still,
     Flat,
     Open,
+    /// Open, but for the first gap: the first element stays behind the bracket.
+    Beside,
     /// Open, with the lines of several elements that it has in the text.
     Rows,
+    /// Open, with as many elements on a line as there is room for.
+    Filled,
+    /// Open at its brackets, with all of its elements on the line between.
+    Inner,
+}
+
+impl State {
+    /// Whether its closing bracket has its own line, and what follows from that.
+    pub(super) fn is_open(self) -> bool {
+        matches!(self, State::Open | State::Beside | State::Filled | State::Inner)
+    }
 }
 
 /// The gaps of one text under one line set.
@@ -48,6 +66,8 @@ pub struct Filling {
     /// As far as a group's closing bracket goes.
     states: ByGroup<State>,
     live_tokens: Vec<bool>,
+    /// Of each group, whether its closing bracket has its own line where the group is open.
+    closes_apart: ByGroup<bool>,
 }
 
 impl Filling {
@@ -61,8 +81,12 @@ impl Filling {
         self.live_tokens[token]
             && match when {
                 When::Always => true,
-                When::Flat(group) => self.states[group] == State::Flat,
-                When::Open(group) => self.states[group] == State::Open,
+                When::Flat(group) => match self.states[group] {
+                    State::Flat => true,
+                    State::Still => false,
+                    _ => !self.closes_apart[group],
+                },
+                When::Open(group) => self.states[group].is_open() && self.closes_apart[group],
             }
     }
 }
@@ -89,9 +113,13 @@ pub(super) fn fill(sheet: &Sheet, live: &Live, set: &LineSet, style: &Style) -> 
         },
         body_steps: HashMap::new(),
         states: sheet.plan.groups.all(State::Still),
+        fills: style.is(Setting::ListWrap, Key::Whole, "rows"),
+        row_first: style.is(Setting::ListWrap, Key::Whole, "row_first"),
         leading: sheet.plan.groups.all(false),
+        under: sheet.plan.groups.all(None),
         beneath: sheet.plan.groups.all(false),
         indent_of: vec![None; sheet.tree.tokens.len()],
+        last_comment: None,
         line_start: 0,
         column: 0,
         line_indent: 0,
@@ -105,19 +133,27 @@ pub(super) fn fill(sheet: &Sheet, live: &Live, set: &LineSet, style: &Style) -> 
         }
     }
     let live_tokens = sheet.units.of_token.iter().map(|unit| live.unit[*unit as usize]).collect();
-    Filling { gaps: filler.gaps, indents: filler.indents, states, live_tokens }
+    let mut closes_apart = sheet.plan.groups.all(true);
+    for group in sheet.plan.groups.ids().skip(1) {
+        closes_apart[group] = sheet.plan.closes_apart(group);
+    }
+    Filling { gaps: filler.gaps, indents: filler.indents, states, live_tokens, closes_apart }
 }
 
 pub(super) struct Filler<'a> {
     pub(super) sheet: &'a Sheet<'a>,
     pub(super) live: &'a Live,
     pub(super) set: &'a LineSet,
-    tab: usize,
+    pub(super) tab: usize,
     pub(super) max: usize,
     trim: bool,
     final_line: bool,
     /// Whether the text has a say.
     pub(super) keeps: bool,
+    /// Whether a list that does not fit has as many elements on a line as there is room for.
+    pub(super) fills: bool,
+    /// Whether such a list has all of them on one inner line, if there is room.
+    pub(super) row_first: bool,
     gaps: Vec<Filled>,
     pub(super) indents: Indents,
     steps: Steps,
@@ -126,10 +162,14 @@ pub(super) struct Filler<'a> {
     pub(super) states: ByGroup<State>,
     /// Of each group, whether its first token begins a line.
     pub(super) leading: ByGroup<bool>,
+    /// Of each group that is lined up, the indentation that its lines have.
+    pub(super) under: ByGroup<Option<IndentId>>,
     /// Of each chain, whether its head takes several lines.
     beneath: ByGroup<bool>,
     /// By token: the indentation of the line that it stands on, where it is live.
     indent_of: Vec<Option<IndentId>>,
+    /// The last live comment, the indentation of its line and its column.
+    pub(super) last_comment: Option<(usize, IndentId, usize)>,
     /// The token that the line begins with.
     pub(super) line_start: usize,
     /// Columns before the next token.
@@ -143,7 +183,7 @@ impl Filler<'_> {
     fn run(&mut self) {
         let sheet = self.sheet;
         let count = sheet.tree.tokens.len();
-        let mut next_group = 0;
+        let (mut next_group, mut next_head) = (0, 0);
         for index in 0..count {
             let unit_index = sheet.units.of_token[index] as usize;
             let unit = &sheet.units.all[unit_index];
@@ -158,6 +198,7 @@ impl Filler<'_> {
                 } else if self.live.moved[unit_index] {
                     self.shift(index);
                 }
+                self.line_up(index, &mut next_head, false);
                 continue;
             }
             if starts_unit {
@@ -166,6 +207,7 @@ impl Filler<'_> {
                 self.inner_gap(index);
             }
             self.indent_of[index] = Some(self.line_indent);
+            self.line_up(index, &mut next_head, true);
             while next_group < sheet.order.len() {
                 let group = sheet.order[next_group];
                 let first = sheet.plan.groups[group].first as usize;
@@ -186,6 +228,9 @@ impl Filler<'_> {
     /// Moves past a token.
     fn pass_token(&mut self, index: usize) {
         let token = &self.sheet.tree.tokens[index];
+        if token.role == Role::Comment && !token.continues {
+            self.last_comment = Some((index, self.line_indent, self.column));
+        }
         if token.multi_line {
             self.column = self.sheet.measures.tail(index);
         } else {
@@ -207,15 +252,21 @@ impl Filler<'_> {
     }
 
     /// The indentation of the line on which a token stands in the text.
-    fn present_line_indent(&mut self, token: usize) -> IndentId {
+    pub(super) fn present_line_indent(&mut self, token: usize) -> IndentId {
         self.indents.of(self.sheet.indentation_at(token))
     }
 
     // ---- gaps inside a live unit ----------------------------------------------------------------
 
     fn inner_gap(&mut self, index: usize) {
+        let sheet = self.sheet;
         let gap = self.sheet.plan.gaps[index];
         let present = self.sheet.present(index);
+        if let Some(blanks) = self.lines_up_comment(index, present) {
+            self.gaps[index] = Filled::Blanks(blanks);
+            self.column += usize::from(blanks);
+            return;
+        }
         if gap.want == Want::Flat && matches!(present, "" | " ") {
             self.gaps[index] = Filled::Blanks(gap.blanks);
             self.column += usize::from(gap.blanks);
@@ -238,13 +289,9 @@ impl Filler<'_> {
                     if is_broken {
                         return self.keep(index, present);
                     }
-                    false
+                    gap.chosen
                 }
-                State::Rows if self.sheet.plan.closes(index) => true,
-                _ => match self.state_at(index) {
-                    State::Rows => is_broken,
-                    state => state == State::Open,
-                },
+                _ => self.is_line(index),
             },
         };
         if !open {
@@ -256,13 +303,15 @@ impl Filler<'_> {
             return;
         }
         let indent = if token.continues {
-            // One blank past the line on which the comment begins.
-            let text = format!("{} ", self.indents.text(self.line_indent));
+            // As far behind the line on which the comment begins as it was, or one blank.
+            let first = self.last_comment.map_or(index, |(first, ..)| first);
+            let begin = sheet.indentation_at(first);
+            let blanks = sheet.indentation_at(index).strip_prefix(begin).map(str::len);
+            let blanks = blanks.filter(|blanks| *blanks <= STAR_BLANKS).unwrap_or(1);
+            let text = format!("{}{}", self.indents.text(self.line_indent), " ".repeat(blanks));
             self.indents.of(&text)
         } else {
-            let stem = self.stem_indent(gap.group);
-            let level = self.level(index, &gap);
-            self.line_indent = self.indents.deeper(stem, level);
+            self.line_indent = self.inside(index, &gap);
             self.line_indent
         };
         self.line_start = index;
@@ -274,7 +323,7 @@ impl Filler<'_> {
     }
 
     /// How many steps a line is in that begins at a gap.
-    fn level(&mut self, index: usize, gap: &Gap) -> u8 {
+    pub(super) fn level(&mut self, index: usize, gap: &Gap) -> u8 {
         let Some(id) = gap.group.filter(|group| *group != GroupId::ROOT) else { return gap.level };
         let group = &self.sheet.plan.groups[id];
         match group.counts {
@@ -313,8 +362,9 @@ impl Filler<'_> {
             && sheet.units.all[sheet.units.of_token[index - 1] as usize].fault;
         let joins = gap.want == Want::Break
             && gap.group.is_some_and(|group| match self.states[group] {
-                State::Flat | State::Rows => true,
+                State::Flat => true,
                 State::Open => false,
+                State::Rows | State::Beside | State::Filled | State::Inner => !self.is_line(index),
                 State::Still => {
                     sheet.units.ragged[group]
                         && !self.keeps_form(group)
@@ -329,18 +379,20 @@ impl Filler<'_> {
             self.keep(index, present);
             self.line_indent = self.present_line_indent(index);
             if !present.contains('\n') {
-                let start = sheet.tree.tokens[index].start as usize;
-                let line = sheet.lines.start(sheet.lines.line_of(start));
-                self.column = columns(&sheet.text[line..start], self.tab);
+                self.column = self.present_column(index);
             }
             return;
         }
-        let indent = match self.live.anchor[unit_index] {
+        let anchor = self.live.anchor[unit_index].filter(|_| !sheet
+            .comments
+            .contains_key(&(index as u32)));
+        let indent = match anchor {
             Some(anchor) => {
                 let first = sheet.units.all[anchor as usize].first;
                 self.present_line_indent(first as usize)
             }
             None if index == 0 && gap.group.is_none() => 0,
+            None if let Some(indent) = self.under_comment(index) => indent,
             None if self.is_lined_up(index) => self.present_line_indent(index),
             None => self.placed(index, unit_index),
         };
@@ -358,6 +410,9 @@ impl Filler<'_> {
     fn placed(&mut self, index: usize, unit_index: usize) -> IndentId {
         let sheet = self.sheet;
         let gap = sheet.plan.gaps[index];
+        if gap.level > 0 && gap.group.is_some_and(|group| self.under[group].is_some()) {
+            return self.inside(index, &gap);
+        }
         let (stem, level) = (self.stem_indent(gap.group), self.level(index, &gap));
         let Some(group) = steps::group_of(&sheet.units.all[unit_index]) else {
             return self.indents.deeper(stem, level);
@@ -373,23 +428,6 @@ impl Filler<'_> {
         let indent = self.indents.deeper(stem, level);
         self.indents.step_by(self.steps.of_unit(unit_index));
         indent
-    }
-
-    /// Whether a row of a ragged list that keeps its form begins under the list's first element.
-    fn is_lined_up(&self, index: usize) -> bool {
-        let sheet = self.sheet;
-        let gap = &sheet.plan.gaps[index];
-        let group = gap.group.filter(|group| gap.inside && self.keeps_form(*group));
-        let Some(first) = group.and_then(|group| sheet.plan.groups[group].opening) else {
-            return false;
-        };
-        let first = first as usize;
-        let column = |token: usize| {
-            let start = sheet.tree.tokens[token].start as usize;
-            let line = sheet.lines.start(sheet.lines.line_of(start));
-            columns(&sheet.text[line..start], self.tab)
-        };
-        !sheet.tree.broken(first, sheet.text) && column(first) == column(index)
     }
 
     fn before_still_unit(&mut self, index: usize) {
@@ -436,10 +474,7 @@ impl Filler<'_> {
             None if group != GroupId::ROOT && self.live.moved[holder] => {
                 self.shifted(present, sheet.units.all[holder].first as usize)
             }
-            None => {
-                let stem = self.stem_indent(gap.group);
-                self.indents.deeper(stem, gap.level)
-            }
+            None => self.inside(index, &gap),
         };
         self.indent_of[index] = Some(indent);
         Some(indent)

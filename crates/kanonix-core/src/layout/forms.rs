@@ -3,6 +3,9 @@
 use super::fill::{Filler, State};
 use super::plan::{Around, GroupId, Opens, Rows, Shape, TreeEdit, Want, When};
 
+/// How many elements of a list are looked at. Bounds the work on hostile input.
+const MOST_ELEMENTS: usize = 256;
+
 impl Filler<'_> {
     /// Decides a group's form, as far as it is free to change it.
     pub(super) fn decide(&mut self, id: GroupId, index: usize) {
@@ -19,24 +22,25 @@ impl Filler<'_> {
             return;
         }
         let fits = |width: usize| self.column + width + self.late_comma(end) <= self.max;
-        self.states[id] = if end <= self.flat_until {
+        let state = if end <= self.flat_until {
             State::Flat
         } else if group.is_forced() {
-            State::Open
+            self.opened(id)
         } else if group.rows == Rows::Kept {
-            if self.rows_fit(id) { State::Rows } else { State::Open }
+            if self.rows_fit(id) { State::Rows } else { self.opened(id) }
         } else if measures.flat(first, end).is_some_and(fits) {
             self.flat_until = end;
             State::Flat
         } else {
             match group.opens {
                 Opens::ByHand => State::Flat,
-                Opens::Always | Opens::Again => State::Open,
+                Opens::Always | Opens::Again => self.opened(id),
                 Opens::TooWide if self.gives_way(id, index) => State::Flat,
                 Opens::TooWide if self.keeps && self.is_idle(id) => State::Flat,
-                Opens::TooWide => State::Open,
+                Opens::TooWide => self.opened(id),
             }
         };
+        self.states[id] = state;
     }
 
     /// Whether opening a group would not help: it has one element, which is too long for a line of
@@ -59,31 +63,168 @@ impl Filler<'_> {
         width.is_some_and(|width| self.indents.columns(inside) + width > self.max)
     }
 
-    /// Whether each of the lines that a group has in the text fits.
+    /// The form of a group that opens.
+    fn opened(&mut self, id: GroupId) -> State {
+        let group = &self.sheet.plan.groups[id];
+        let is_list = group.shape == Shape::List && !group.one_each;
+        let is_beside = group.under.is_some() && group.under == group.opening;
+        if is_list && self.row_first && self.row_fits(id) {
+            State::Inner
+        } else if is_list && self.fills {
+            State::Filled
+        } else if is_beside && self.fits_beside(id) {
+            State::Beside
+        } else {
+            State::Open
+        }
+    }
+
+    /// The column at which the lines inside a group begin.
+    fn inner_column(&mut self, id: GroupId) -> usize {
+        let group = &self.sheet.plan.groups[id];
+        let Some(opening) = group.opening.map(|gap| gap as usize) else { return 0 };
+        let first = group.first as usize;
+        match group.under.map(|under| under as usize) {
+            Some(under) if under == first => self.column,
+            Some(under) if under == first + 1 => self.behind(first),
+            _ => {
+                let stem = self.stem_indent(Some(id));
+                let inside = self.indents.deeper(stem, self.sheet.plan.gaps[opening].level);
+                self.indents.columns(inside)
+            }
+        }
+    }
+
+    /// The column of what stands behind a group's first token on its line.
+    fn behind(&self, first: usize) -> usize {
+        let gap = &self.sheet.plan.gaps[first + 1];
+        self.column + self.sheet.measures.width(first) + usize::from(gap.blanks)
+    }
+
+    /// Whether all elements of a list fit on one line inside its brackets.
+    fn row_fits(&mut self, id: GroupId) -> bool {
+        let group = &self.sheet.plan.groups[id];
+        let Some(opening) = group.opening.map(|gap| gap as usize) else { return false };
+        let column = self.inner_column(id);
+        let end = group.end as usize - usize::from(self.sheet.plan.closes(group.end as usize - 1));
+        let comma = self.late_comma(end);
+        opening < end
+            && self
+                .sheet
+                .measures
+                .flat(opening, end)
+                .is_some_and(|width| column + width + comma <= self.max)
+    }
+
+    /// Whether no element of a list fits a step further in that does not fit behind its bracket.
+    fn fits_beside(&mut self, id: GroupId) -> bool {
+        let sheet = self.sheet;
+        let group = &sheet.plan.groups[id];
+        let stem = self.stem_indent(Some(id));
+        let level = sheet.plan.gaps[group.first as usize + 1].level;
+        let inside = self.indents.deeper(stem, level);
+        let (beside, below) = (self.behind(group.first as usize), self.indents.columns(inside));
+        let mut start = group.first as usize + 1;
+        for _ in 0..MOST_ELEMENTS {
+            let end = self.next_own(id, start);
+            let width = sheet.measures.flat(start, end);
+            if width.is_some_and(|width| beside + width > self.max && below + width <= self.max) {
+                return false;
+            }
+            if end >= group.end as usize {
+                break;
+            }
+            start = end;
+        }
+        true
+    }
+
+    /// The next gap of a group behind a token that may be broken, or the group's end.
+    fn next_own(&self, id: GroupId, from: usize) -> usize {
+        let (plan, end) = (&self.sheet.plan, self.sheet.plan.groups[id].end as usize);
+        let is_own = |index: &usize| {
+            plan.gaps[*index].want == Want::Break && plan.gaps[*index].group == Some(id)
+        };
+        (from + 1..end).find(is_own).unwrap_or(end)
+    }
+
+    /// Whether an element of rows, behind a gap, would be too long at a column and begins further
+    /// in than the lines do.
+    fn overflows(&self, id: GroupId, index: usize, column: usize, inside: usize) -> bool {
+        let end = self.next_own(id, index);
+        let width = self.sheet.measures.flat(index, end);
+        column > inside && width.is_some_and(|width| column + width > self.max)
+    }
+
+    /// Whether a group may stay in the rows that it has in the text: where the line is broken
+    /// behind the bracket, none of several elements has lines inside it, and there are still as
+    /// many elements that share a line once those that are too long are broken.
     fn rows_fit(&mut self, id: GroupId) -> bool {
         let sheet = self.sheet;
         let group = &sheet.plan.groups[id];
-        let Some(opening) = group.opening else { return false };
-        let stem = self.stem_indent(Some(id));
-        let inside = self.indents.deeper(stem, sheet.plan.gaps[opening as usize].level);
-        let indent = self.indents.columns(inside);
-        let (mut start, mut column) = (group.first as usize, self.column);
-        let mut elements = 0;
-        for index in group.first as usize + 1..group.end as usize + 1 {
-            let gap = &sheet.plan.gaps[index];
-            let is_own = gap.want == Want::Break && gap.group == Some(id);
-            let is_end = index == group.end as usize;
-            elements += usize::from(is_own);
-            if !is_end && !(is_own && sheet.tree.broken(index, sheet.text)) {
-                continue;
-            }
-            let width = sheet.measures.flat(start, index);
-            if width.map_or(elements > 1, |width| column + width > self.max) {
-                return false;
-            }
-            (start, column, elements) = (index, indent, 0);
+        let Some(opening) = group.opening.map(|gap| gap as usize) else { return false };
+        if group.shape != Shape::List || !sheet.tree.broken(opening, sheet.text) {
+            return true;
         }
-        true
+        let inside = self.inner_column(id);
+        let (mut at, mut column, mut row) = (opening, inside, opening);
+        let (mut ends, mut joins, mut elements) = (1, 0, 1);
+        while at < group.end as usize {
+            let next = self.next_own(id, at);
+            column += sheet.measures.head(at, next).unwrap_or(0);
+            let is_last = next >= group.end as usize || sheet.plan.closes(next);
+            let ends_row = is_last || sheet.broken(next);
+            let blanks = if is_last { 0 } else { usize::from(sheet.plan.gaps[next].blanks) };
+            let wraps = !is_last && self.overflows(id, next, column + blanks, inside);
+            if ends_row || wraps {
+                if elements > 1 && sheet.measures.flat(row, next).is_none() {
+                    return false;
+                }
+                ends += u32::from(!is_last);
+                (column, row, elements) = (inside, next, 1);
+            } else {
+                joins += 1;
+                column += blanks;
+                elements += 1;
+            }
+            if is_last {
+                break;
+            }
+            at = next;
+        }
+        joins >= ends || sheet.plan.groups[id].shares || self.fills
+    }
+
+    /// Whether a line begins at a gap of a group that is in its final form.
+    pub(super) fn is_line(&mut self, index: usize) -> bool {
+        let sheet = self.sheet;
+        let Some(id) = sheet.plan.gaps[index].group else { return false };
+        let group = &sheet.plan.groups[id];
+        let closes = sheet.plan.closes(index);
+        let is_opening = group.opening == Some(index as u32);
+        let raw = self.states[id];
+        match self.state_at(index) {
+            State::Still | State::Flat => false,
+            State::Open => true,
+            State::Beside => !is_opening,
+            State::Inner => is_opening || closes,
+            State::Rows if closes => raw == State::Rows || sheet.tree.broken(index, sheet.text),
+            State::Filled if closes => true,
+            State::Rows if is_opening && group.under == group.opening => false,
+            State::Filled if is_opening => group.under != group.opening,
+            State::Rows if sheet.broken(index) => true,
+            State::Rows | State::Filled => {
+                let inside = match self.under[id] {
+                    Some(under) => under,
+                    None => {
+                        let stem = self.stem_indent(Some(id));
+                        self.indents.deeper(stem, sheet.plan.gaps[index].level)
+                    }
+                };
+                let column = self.column + usize::from(sheet.plan.gaps[index].blanks);
+                !is_opening && self.overflows(id, index, column, self.indents.columns(inside))
+            }
+        }
     }
 
     /// Whether a group that does not fit leaves its lines to something inside it.
@@ -115,7 +256,9 @@ impl Filler<'_> {
     /// The column of a comma that follows only because the list around it is open.
     fn late_comma(&self, end: usize) -> usize {
         let sheet = self.sheet;
-        let is_open = |group: GroupId| self.state(group) == State::Open;
+        let is_open = |group: GroupId| {
+            self.state(group).is_open() && sheet.plan.closes_apart(group)
+        };
         let last = sheet.plan.rewrites_of(end - 1).iter();
         let next = (end < sheet.tree.tokens.len()).then(|| sheet.plan.rewrites_of(end));
         let comes = last.chain(next.into_iter().flatten()).any(|rewrite| match rewrite.change {
@@ -169,6 +312,6 @@ impl Filler<'_> {
     /// Whether a group is open in the text.
     fn is_open_in_text(&self, group: GroupId) -> bool {
         let opening = self.sheet.plan.groups[group].opening;
-        opening.is_some_and(|gap| self.sheet.tree.broken(gap as usize, self.sheet.text))
+        opening.is_some_and(|gap| self.sheet.broken(gap as usize))
     }
 }

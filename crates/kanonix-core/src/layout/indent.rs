@@ -76,9 +76,16 @@ impl Indents {
         id
     }
 
-    /// An indentation and a step more. Tabs and spaces never meet in it: where the step is of the other
-    /// kind, one that is known of the indentation's own kind takes its place, or a tab, or as many
-    /// spaces as a tab is wide.
+    /// An indentation and blanks up to a column.
+    pub fn up_to(&mut self, from: IndentId, column: usize) -> IndentId {
+        let blanks = column.saturating_sub(self.columns(from));
+        let text = format!("{}{}", self.text(from), " ".repeat(blanks));
+        self.of(&text)
+    }
+
+    /// An indentation and a step more. Tabs and spaces never meet in it: where the step is of the
+    /// other kind, one that is known of the indentation's own kind takes its place, or a tab, or as
+    /// many spaces as a tab is wide.
     fn beyond(&self, text: &str) -> String {
         let is_tab = |text: &str| text.ends_with('\t');
         let fits = |step: &&String| text.is_empty() || is_tab(step) == is_tab(text);

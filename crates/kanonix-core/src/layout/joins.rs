@@ -1,13 +1,20 @@
 //! Marks that join a line to the next one: the line after such a mark is indented from its
 //! statement, one step, or two where the statement opens a block that would otherwise begin at the
-//! same column.
+//! same column. Where operators stay lined up, it may stand under something before it.
 
 use super::plan::{Gap, Group, Plan, Shape, Want};
-use crate::style::Setting;
+use super::measure::columns;
+use crate::style::{Key, Setting, Style};
 use crate::syntax::{Role, Tree};
 
 /// Gives the gaps around every join their wants.
-pub(super) fn place(plan: &mut Plan, tree: &Tree) {
+pub(super) fn place(plan: &mut Plan, tree: &Tree, text: &str, style: &Style) {
+    let keeps = style.is(Setting::WrapAlign, Key::Condition, "keep");
+    let column = |token: usize| {
+        let start = tree.tokens[token].start as usize;
+        let line = text[..start].rfind('\n').map_or(0, |at| at + 1);
+        columns(&text[line..start], style.tab_columns())
+    };
     for index in 1..tree.tokens.len().saturating_sub(1) {
         if tree.tokens[index].role != Role::Join {
             continue;
@@ -21,7 +28,13 @@ pub(super) fn place(plan: &mut Plan, tree: &Tree) {
         }
         let start = (0..=index).rev().find(|at| plan.gaps[*at].want == Want::Line).unwrap_or(0);
         let level = if opens_block(plan, tree, start, next) { 2 } else { 1 };
-        let group = plan.add(Group::new(Shape::Block, start as u32, next as u32));
+        let own = column(next);
+        let is_over = |token: &usize| tree.tokens[*token].role != Role::Join
+            && column(*token) == own;
+        let over = (start + 1..index).rev().find(is_over).filter(|_| keeps);
+        let under = over.map(|token| token as u32);
+        let group = Group { under, ..Group::new(Shape::Block, start as u32, next as u32) };
+        let group = plan.add(group);
         plan.gaps[index] = Gap::flat(1, Setting::WordGap);
         plan.gaps[next] = Gap {
             want: Want::Newline,

@@ -1,6 +1,6 @@
 //! Widths: whether something fits is one subtraction of running sums.
 
-use super::plan::{Around, GroupId, Plan, Shape, TreeEdit, Want, When};
+use super::plan::{Align, Around, GroupId, Plan, Rows, Shape, TreeEdit, Want, When};
 use crate::style::Setting;
 use crate::syntax::{Role, Tree};
 
@@ -12,10 +12,20 @@ const MOST_STRETCHES: usize = 64;
 /// whatever is around it can count on that.
 pub fn force(plan: &mut Plan, tree: &Tree, text: &str) {
     let mut breaks = Vec::with_capacity(tree.tokens.len() + 1);
+    // Of each list in rows, how many of the breaks are its own.
+    let mut own = plan.groups.all(0u32);
     let mut count = 0u32;
     for (index, token) in tree.tokens.iter().enumerate() {
         // Before each token: how many breaks lie at or before its gap, tokens over lines included.
-        count += u32::from(plan.ends_line(index, tree, text));
+        let ends_line = plan.ends_line(index, tree, text);
+        count += u32::from(ends_line);
+        if let Some(group) = plan.gaps[index].group
+            && ends_line
+            && plan.groups[group].rows == Rows::Kept
+            && plan.groups[group].align != Align::Step
+        {
+            own[group] += 1;
+        }
         breaks.push(count);
         count += u32::from(token.multi_line);
     }
@@ -23,7 +33,8 @@ pub fn force(plan: &mut Plan, tree: &Tree, text: &str) {
     for id in plan.groups.ids() {
         let group = &mut plan.groups[id];
         if group.shape == Shape::List && group.around == Around::OneLine {
-            group.force_if(breaks[group.end as usize - 1] > breaks[group.first as usize]);
+            let inner = breaks[group.end as usize - 1] - breaks[group.first as usize];
+            group.force_if(inner > own[id]);
         }
     }
 }

@@ -19,6 +19,7 @@
 //! [`planner`] and its [`vocabulary`] are seen by the languages.
 
 mod choices;
+mod columns;
 pub mod compare;
 mod comments;
 mod fill;
@@ -27,6 +28,7 @@ mod handed;
 mod indent;
 mod joins;
 pub mod kept;
+mod lined_up;
 mod live;
 mod measure;
 mod nesting;
@@ -38,7 +40,7 @@ mod units;
 pub mod vocabulary;
 
 use crate::style::{Key, Setting, Style};
-use crate::syntax::Tree;
+use crate::syntax::{TokenId, Tree};
 use crate::text::{Edit, LineSet, Lines};
 use compare::Comparison;
 use live::Live;
@@ -59,6 +61,10 @@ pub struct Sheet<'a> {
     measures: Measures,
     /// The groups by their first token, outer ones first.
     order: Vec<GroupId>,
+    /// The tokens that groups are lined up with, in the order of the text.
+    heads: Vec<(TokenId, GroupId)>,
+    /// Where comments stand that are lined up.
+    comments: columns::CommentColumns,
 }
 
 impl<'a> Sheet<'a> {
@@ -71,17 +77,27 @@ impl<'a> Sheet<'a> {
     ) -> Sheet<'a> {
         let lines = Lines::new(text);
         let mut plan = Planner::new(tree, text, style).run(rule);
-        joins::place(&mut plan, tree);
+        joins::place(&mut plan, tree, text, style);
         comments::place(&mut plan, tree, text, style, &lines);
         measure::force(&mut plan, tree, text);
         let units = units::find(&plan, tree, text, &lines);
-        let measures = Measures::new(&plan, tree, text, style.tab_columns());
+        let mut measures = Measures::new(&plan, tree, text, style.tab_columns());
+        let keeps = |key| style.is(Setting::Columns, key, "keep");
+        if (keeps(Key::Value) || keeps(Key::Table))
+            && columns::place(&mut plan, tree, text, style, &lines, &measures)
+        {
+            measures = Measures::new(&plan, tree, text, style.tab_columns());
+        }
+        let comments = columns::of_comments(tree, text, style, &lines);
         let mut order: Vec<GroupId> = plan.groups.ids().collect();
         order.sort_by_key(|group| {
             let group = &plan.groups[*group];
             (group.first, std::cmp::Reverse(group.end))
         });
-        Sheet { tree, text, style, lines, plan, units, measures, order }
+        let under = |group| Some((plan.groups[group].under?, group));
+        let mut heads: Vec<_> = plan.groups.ids().filter_map(under).collect();
+        heads.sort_unstable();
+        Sheet { tree, text, style, lines, plan, units, measures, order, heads, comments }
     }
 
     /// What a comment says that asks for the next construct to be kept.
@@ -130,6 +146,27 @@ impl<'a> Sheet<'a> {
             edits.get(next).is_none_or(|edit| edit.range.start >= range.end)
         };
         (0..self.lines.count()).filter(is_long).collect()
+    }
+
+    /// The widths of the lines that could be broken at some gap.
+    pub fn breakable_widths(&self) -> Vec<usize> {
+        let tab = self.style.tab_columns();
+        let mut lines: Vec<usize> = Vec::new();
+        for (index, gap) in self.plan.gaps.iter().enumerate().take(self.tree.tokens.len()) {
+            if gap.want == plan::Want::Break && !self.tree.broken(index, self.text) {
+                lines.push(self.lines.line_of(self.tree.tokens[index].start as usize));
+            }
+        }
+        lines.dedup();
+        let width = |line: usize| {
+            let end = match line + 1 < self.lines.count() {
+                true => self.lines.start(line + 1),
+                false => self.text.len(),
+            };
+            let text = &self.text[self.lines.start(line)..end];
+            measure::columns(text.trim_end_matches(['\r', '\n']), tab)
+        };
+        lines.into_iter().map(width).collect()
     }
 
     /// The zero-based lines of each unit that these lines make live.
@@ -235,6 +272,11 @@ impl<'a> Sheet<'a> {
         let start = self.tree.tokens[token].start as usize;
         let line = &self.text[self.lines.start(self.lines.line_of(start))..];
         &line[..line.len() - line.trim_start_matches([' ', '\t']).len()]
+    }
+
+    /// Whether the text has a line break in a gap, or on the other side of the operator beside it.
+    fn broken(&self, gap: usize) -> bool {
+        self.tree.broken(gap, self.text) || self.plan.gaps[gap].chosen
     }
 
     fn present(&self, gap: usize) -> &'a str {

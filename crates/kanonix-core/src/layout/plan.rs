@@ -70,6 +70,17 @@ pub enum Want {
     Newline,
 }
 
+/// What neighbouring lines may have lined up.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum Column {
+    /// Nothing.
+    None,
+    /// A sign, or the value behind one.
+    Value,
+    /// The elements of lists.
+    Table,
+}
+
 /// What is wanted between a token and the one before it.
 #[derive(Clone, Copy, Debug)]
 pub struct Gap {
@@ -94,6 +105,10 @@ pub struct Gap {
     pub breaks: Setting,
     /// The group that the gap belongs to: every one of its lines has one.
     pub group: Option<GroupId>,
+    /// What neighbouring lines may have lined up there.
+    pub column: Column,
+    /// Whether somebody broke the line on the other side of the operator beside it.
+    pub chosen: bool,
 }
 
 impl Gap {
@@ -109,6 +124,8 @@ impl Gap {
         setting: Setting::WordGap,
         breaks: Setting::WordGap,
         group: None,
+        column: Column::None,
+        chosen: false,
     };
 
     /// So many blanks.
@@ -175,6 +192,28 @@ pub enum Counts {
     Beneath,
 }
 
+/// Where the lines of an open group stand.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum Align {
+    /// Steps further in.
+    Step,
+    /// Under the first element or operand.
+    Bracket,
+    /// As the first of them that the text has.
+    Keep,
+}
+
+/// Where the closing bracket of an open group stands.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum Close {
+    /// On a line of its own.
+    OwnLine,
+    /// Behind the last element.
+    WithLast,
+    /// As it does.
+    Keep,
+}
+
 /// A range of tokens that is laid out together.
 #[derive(Clone, Copy, Debug)]
 pub struct Group {
@@ -199,10 +238,26 @@ pub struct Group {
     pub stem: TokenId,
     /// What they count from besides.
     pub counts: Counts,
+    /// How many steps the lines between its first and its last one are in.
+    pub inner: u8,
+    /// Whether it is the parentheses of a header, behind which a body comes.
+    pub header: bool,
+    /// Whether it begins with an opening bracket and ends with a closing one.
+    pub bracketed: bool,
+    /// Where its lines stand.
+    pub align: Align,
+    /// Where its closing bracket stands.
+    pub close: Close,
+    /// The token that they stand under in place of that, once it is known.
+    pub under: Option<TokenId>,
     /// A group in its last element: where that is open, the closing bracket has its own line too.
     pub tail: Option<GroupId>,
     /// Whether several elements may stand on one of its lines.
     pub rows: Rows,
+    /// Whether each of its elements has to have a line of its own.
+    pub one_each: bool,
+    /// Whether rows are rows however few elements share a line.
+    pub shares: bool,
 }
 
 /// Lines of several elements in a list.
@@ -216,6 +271,8 @@ pub enum Rows {
     Shared,
     /// As they stand.
     Loose,
+    /// As they stand, wherever the line is broken and wherever it is not.
+    Any,
     /// There are some.
     Kept,
 }
@@ -241,8 +298,16 @@ impl Group {
             stand_in: None,
             stem: first,
             counts: Counts::Steps,
+            inner: 1,
+            header: false,
+            bracketed: false,
+            align: Align::Step,
+            close: Close::OwnLine,
+            under: None,
             tail: None,
             rows: Rows::Never,
+            one_each: false,
+            shares: false,
         }
     }
 
@@ -396,13 +461,19 @@ impl Plan {
         !self.gaps[index].inside && self.group_of(index).is_some_and(is_last)
     }
 
+    /// Whether a group's closing bracket has its own line where the group is open.
+    pub fn closes_apart(&self, group: GroupId) -> bool {
+        self.gaps[self.groups[group].end as usize - 1].want == Want::Break
+    }
+
     /// Whether a line must end at a gap, whatever the width.
     pub fn ends_line(&self, index: usize, tree: &Tree, text: &str) -> bool {
         let gap = &self.gaps[index];
         match gap.want {
             Want::Line | Want::Newline => true,
             Want::Break => self.group_of(index).is_some_and(|group| {
-                group.is_forced() || (group.rows == Rows::Kept && tree.broken(index, text))
+                group.is_forced()
+                    || (group.rows == Rows::Kept && (gap.chosen || tree.broken(index, text)))
             }),
             Want::Keep => tree.broken(index, text),
             Want::Flat => false,

@@ -7,17 +7,17 @@
 //! warn(level, "high")
 //! ```
 //!
-//! Its node has four parts: `warn`, and the list `(`, `level` and `,` and `"high"`, `)`; the list is a
-//! node of its own, with a rule of its own. The rule for the call decides one gap, the one before
-//! the parenthesis, by the setting that asks for it:
+//! Its node has four parts: `warn`, and the list `(`, `level` and `,` and `"high"`, `)`; the list
+//! is a node of its own, with a rule of its own. The rule for the call decides one gap, the one
+//! before the parenthesis, by the setting that asks for it:
 //!
 //! ```text
 //! let [_, arguments] = parts else { return };
 //! p.flat(p.first(*arguments), p.choices.call_parens, Setting::ParenGap);
 //! ```
 //!
-//! *Flat*: so many blanks, and never a line break. The rule for the list begins a *group*, a range of
-//! tokens that is laid out together, and says where it may be broken:
+//! *Flat*: so many blanks, and never a line break. The rule for the list begins a *group*, a range
+//! of tokens that is laid out together, and says where it may be broken:
 //!
 //! ```text
 //! let group = p.group(Shape::List, p.first(opener), p.end(closer));
@@ -38,15 +38,15 @@
 //! ```
 //!
 //! What is a line whatever the width is a [`Planner::line`]: it begins a *unit*, which is mended by
-//! itself (a statement). A *newline* is a line inside a unit. A *rewrite* changes a token (the comma
-//! that is wanted behind `"high"` where the list is open).
+//! itself (a statement). A *newline* is a line inside a unit. A *rewrite* changes a token (the
+//! comma that is wanted behind `"high"` where the list is open).
 //!
 //! Nobody writes these words for a list: [`vocabulary`](super::vocabulary) says it in one call, and
 //! a language's table says it for constructs that are nothing but words, or nothing but commas.
 
 use super::choices::Choices;
 use super::handed::Handed;
-use super::plan::{BareBlock, Gap, Group, GroupId, Opens, Plan, Shape, Want};
+use super::plan::{BareBlock, Column, Gap, Group, GroupId, Opens, Plan, Shape, Want};
 use crate::style::{Key, Setting, Style};
 use crate::syntax::{NodeId, Role, Said, TokenId, Tree};
 
@@ -112,9 +112,7 @@ impl<'a> Planner<'a> {
                 self.visit(node, &parts, rule);
             }
         }
-        if self.choices.keep_open {
-            self.remember();
-        }
+        self.ask_the_text();
         // What is put behind a token comes after what is made of the token itself.
         self.plan.rewrites.sort_by_key(|rewrite| (rewrite.token, rewrite.change.is_behind()));
         self.plan
@@ -126,7 +124,7 @@ impl<'a> Planner<'a> {
             Said::Words => self.words(parts),
             Said::Tight => self.tight(parts),
             Said::Commas => self.commas(parts),
-            Said::Pair => self.pair(parts),
+            Said::Pair => self.pair(parts, Key::Value),
             Said::Comment => self.comment_marks(self.first(node)),
             Said::Plain | Said::Mark | Said::Separator | Said::Join | Said::Text => {}
             // A word or a mark that no rule names.
@@ -238,6 +236,12 @@ impl<'a> Planner<'a> {
         &self.text[self.tree.gap(token as usize, self.text.len())]
     }
 
+    /// How many blanks stand before a token, if nothing else does.
+    pub(super) fn present_blanks(&self, token: TokenId) -> Option<u8> {
+        let gap = self.gap_text(token);
+        gap.bytes().all(|byte| byte == b' ').then(|| u8::try_from(gap.len()).ok()).flatten()
+    }
+
     /// Whether the text has a line break between a token and the one before it.
     pub fn broken_before(&self, token: TokenId) -> bool {
         self.tree.broken(token as usize, self.text)
@@ -288,14 +292,14 @@ impl<'a> Planner<'a> {
         before.chain(after).take(max.saturating_add(1)).count() <= max
     }
 
-    /// The blanks inside a bracket, on one line.
-    pub fn inner_gap(&self, bracket: TokenId) -> u8 {
+    /// The blanks inside a bracket, on one line; `None` for as many as there are.
+    pub fn inner_gap(&self, bracket: TokenId) -> Option<u8> {
         match self.token_text(bracket) {
             "(" | ")" => self.choices.parens_gap,
             "[" | "]" => self.choices.brackets_gap,
             "{" | "}" => self.choices.braces_gap,
             "<" | ">" => self.choices.angles_gap,
-            _ => 0,
+            _ => Some(0),
         }
     }
 
@@ -318,13 +322,20 @@ impl<'a> Planner<'a> {
     }
 
     /// The gap before an opening parenthesis.
-    pub fn parens(&mut self, token: TokenId, blanks: u8) {
+    pub fn parens(&mut self, token: TokenId, blanks: Option<u8>) {
+        let blanks = self.chosen(token, blanks);
         self.flat(token, blanks, Setting::ParenGap);
     }
 
-    /// The gap that `operator_gap` decides.
-    pub fn operator(&mut self, token: TokenId) {
-        self.flat(token, self.choices.operator_gap, Setting::OperatorGap);
+    /// The gap inside a bracket, in which no line ends.
+    pub fn inside_bracket(&mut self, token: TokenId, blanks: Option<u8>) {
+        let blanks = self.chosen(token, blanks);
+        self.flat(token, blanks, Setting::InnerGap);
+    }
+
+    /// So many blanks before a token, or as many as there are.
+    pub fn chosen(&self, token: TokenId, blanks: Option<u8>) -> u8 {
+        blanks.unwrap_or_else(|| self.present_blanks(token).unwrap_or(0))
     }
 
     /// A gap that is broken when its group is open.
@@ -336,6 +347,12 @@ impl<'a> Planner<'a> {
         blanks: u8,
         setting: Setting,
     ) {
+        let blanks = match setting {
+            Setting::WordGap if self.choices.keep_words => {
+                self.present_blanks(token).unwrap_or(blanks)
+            }
+            _ => blanks,
+        };
         let opening = &mut self.group_mut(group).opening;
         *opening = Some(opening.map_or(token, |gap| token.min(gap)));
         let breaks = match self.plan.groups[group].shape {
@@ -371,6 +388,8 @@ impl<'a> Planner<'a> {
             setting: breaks,
             breaks,
             group: Some(block),
+            column: Column::None,
+            chosen: false,
         };
     }
 
@@ -400,6 +419,11 @@ impl<'a> Planner<'a> {
         gap.least = gap.least.max(before).max(after);
         gap.least_after = gap.least_after.max(after);
         gap.most = gap.most.max(gap.least);
+    }
+
+    /// Neighbouring lines may have lined something up at a gap.
+    pub fn column(&mut self, token: TokenId, column: Column) {
+        self.gap(token).column = column;
     }
 
     /// At most so many blank lines before a line.
@@ -471,6 +495,11 @@ impl<'a> Planner<'a> {
     /// Whether a rule has said that a line may be broken before this token.
     pub fn is_breakable(&self, token: TokenId) -> bool {
         self.plan.gaps[token as usize].want == Want::Break
+    }
+
+    /// Whether a rule has said that a line begins with this token, whatever the width.
+    pub fn begins_line(&self, token: TokenId) -> bool {
+        matches!(self.plan.gaps[token as usize].want, Want::Line | Want::Newline)
     }
 
     /// Remembers that a block has no closing bracket: the comments after its last token may still

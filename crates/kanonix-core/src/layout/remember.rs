@@ -1,46 +1,168 @@
-//! What somebody chose: the text has a say in which groups are open.
+//! What somebody chose: the text has a say in which groups are open, and in where their lines
+//! stand.
 
-use super::plan::{Around, Opens, Rows, Shape, Want};
+use super::plan::{Align, Around, ByGroup, Close, Gap, Opens, Rows, Shape, Want};
+use super::measure::columns;
 use super::planner::Planner;
 use crate::syntax::{Role, TokenId};
+use std::collections::HashSet;
+
+/// What the text has of a group's gaps, but for the one before its closing bracket: that has its
+/// own line in any case.
+#[derive(Clone, Copy, Default)]
+struct Seen {
+    /// At how many of them a line ends.
+    ends: u32,
+    /// At how many none does.
+    joins: u32,
+    /// The first token that begins a line.
+    row: Option<TokenId>,
+}
 
 impl Planner<'_> {
-    /// Lists and chains that somebody opened stay open; a line after a sign stays broken if the
-    /// whole does not fit on one.
-    pub(super) fn remember(&mut self) {
-        // Of each group: at how many of its gaps a line ends, and at how many none does. Where most
-        // elements have a line of their own, the others should.
-        let mut seen = self.plan.groups.all((0u32, 0u32));
+    /// Gives the text its say.
+    pub(super) fn ask_the_text(&mut self) {
+        let seen = self.seen();
+        self.line_up(&seen);
+        self.set_conditions_apart();
+        self.close_as_seen(&seen);
+        if self.choices.keep_open {
+            self.remember(&seen);
+        } else if self.choices.rows {
+            self.remember_rows(&seen);
+        }
+    }
+
+    fn seen(&self) -> ByGroup<Seen> {
+        let mut seen = self.plan.groups.all(Seen::default());
         for (token, gap) in self.plan.gaps.iter().enumerate() {
-            // The closing bracket has its own line in any case.
             if let Some(group) = gap.group
                 && gap.want == Want::Break
                 && !self.plan.closes(token)
             {
-                let (ends, joins) = &mut seen[group];
-                match self.opened_before(token as TokenId) {
-                    true => *ends += 1,
-                    false => *joins += 1,
+                let seen = &mut seen[group];
+                match gap.chosen || self.opened_before(token as TokenId) {
+                    true => {
+                        seen.ends += 1;
+                        seen.row.get_or_insert(self.begins_row(token as TokenId));
+                    }
+                    false => seen.joins += 1,
                 }
             }
         }
+        seen
+    }
+
+    /// Finds what the lines of each group stand under. Kept is what the first of them stands under:
+    /// the first element of a list, the first operand of a chain, or the first of its marks.
+    fn line_up(&mut self, seen: &ByGroup<Seen>) {
         for id in seen.ids().skip(1) {
-            let (ends, joins) = seen[id];
-            let broken = self.plan.groups[id].opening.is_some_and(|gap| self.opened_before(gap));
-            let group = &mut self.plan.groups[id];
+            let group = self.plan.groups[id];
+            let Some(opening) = group.opening else { continue };
+            let head = match group.shape {
+                Shape::List | Shape::Chain if group.bracketed => opening,
+                Shape::Chain => group.first,
+                _ => continue,
+            };
+            self.plan.groups[id].under = match (group.align, seen[id].row) {
+                (Align::Step, _) | (Align::Keep, None) => None,
+                (Align::Bracket, _) => Some(head),
+                (Align::Keep, Some(row)) => {
+                    let column = self.present_column(row);
+                    let is_over = |token: &TokenId| {
+                        let stands = || {
+                            let columns = [
+                                self.present_column(*token),
+                                self.planned_column(*token),
+                            ];
+                            columns.contains(&column)
+                        };
+                        *token < row && stands()
+                    };
+                    [head, opening].into_iter().find(is_over)
+                }
+            };
+        }
+    }
+
+    /// The lines of a condition that begins behind its parenthesis stand a step further in than the
+    /// body behind it.
+    fn set_conditions_apart(&mut self) {
+        let headers: HashSet<TokenId> =
+            self.plan.groups.iter().filter(|group| group.header).map(|g| g.first + 1).collect();
+        if headers.is_empty() {
+            return;
+        }
+        for gap in &mut self.plan.gaps {
+            let Some(group) = gap.group.map(|group| &self.plan.groups[group]) else { continue };
+            let is_condition = group.shape == Shape::Chain && !group.bracketed;
+            if gap.level > 0 && is_condition && headers.contains(&group.first) {
+                gap.level += 1;
+            }
+        }
+    }
+
+    /// Where a closing bracket is to stay, and stands behind the last element of an open list, it
+    /// does.
+    fn close_as_seen(&mut self, seen: &ByGroup<Seen>) {
+        for id in seen.ids().skip(1) {
+            let group = &self.plan.groups[id];
+            let closer = group.end - 1;
+            let is_with_last =
+                group.close == Close::Keep && seen[id].ends > 0 && !self.opened_before(closer);
+            if group.close != Close::Keep || !self.plan.closes(closer as usize) {
+                continue;
+            }
+            if is_with_last && !self.after_comment(closer) {
+                let gap = self.gap(closer);
+                *gap = Gap { breaks: gap.breaks, ..Gap::flat(gap.blanks, gap.setting) };
+            } else if let (Some(row), Some(opening)) = (seen[id].row, group.opening)
+                && self.broken_before(closer)
+                && self.present_column(row) == self.present_column(closer)
+            {
+                // It stands under the elements.
+                let level = self.gap(opening).level;
+                self.gap(closer).level = level;
+            }
+        }
+    }
+
+    /// Lists and chains that somebody opened stay open; a line after a sign stays broken if the
+    /// whole does not fit on one.
+    fn remember(&mut self, seen: &ByGroup<Seen>) {
+        for id in seen.ids().skip(1) {
+            let Seen { ends, joins, .. } = seen[id];
+            let broken = self.plan.groups[id].opening.is_some_and(|gap| {
+                self.plan.gaps[gap as usize].chosen || self.opened_before(gap)
+            });
+            let group = self.plan.groups[id];
+            // Where most elements have a line of their own, the others should.
             let in_rows = match group.rows {
+                Rows::Bracketed if group.align == Align::Keep => broken && joins > 0,
                 Rows::Bracketed => broken && joins >= ends,
                 Rows::Shared => broken && joins > 0,
                 Rows::Loose => ends > 0 && joins >= ends,
+                Rows::Any => ends > 0 && joins > 0,
                 Rows::Never | Rows::Kept => false,
             };
+            let closer = group.end - 1;
+            let closes_apart = group.close == Close::Keep && self.broken_before(closer);
+            let is_beside = group.align != Align::Step && match group.shape {
+                Shape::List => (ends > 0 || closes_apart) && !broken,
+                Shape::Chain => ends > 0 && joins > 0,
+                _ => false,
+            };
+            let group = &mut self.plan.groups[id];
             match group.shape {
                 Shape::Block => {}
                 Shape::LastResort if broken && group.opens == Opens::TooWide => {
                     group.opens = Opens::Again;
                 }
                 Shape::LastResort => {}
-                _ if in_rows => group.rows = Rows::Kept,
+                _ if in_rows || is_beside => {
+                    group.shares = group.rows == Rows::Shared || group.align == Align::Keep;
+                    group.rows = Rows::Kept;
+                }
                 _ => group.force_if(broken),
             }
             let is_chain = matches!(group.shape, Shape::Chain | Shape::Alternatives);
@@ -48,6 +170,26 @@ impl Planner<'_> {
                 group.around = Around::Lists;
             }
         }
+    }
+
+    /// Lists that stand in rows keep them.
+    fn remember_rows(&mut self, seen: &ByGroup<Seen>) {
+        for id in seen.ids().skip(1) {
+            let group = &mut self.plan.groups[id];
+            if group.shape == Shape::List && seen[id].ends > 0 {
+                group.rows = Rows::Kept;
+            }
+        }
+    }
+
+    /// The token that begins the line at a gap: where somebody broke it on the other side of an
+    /// operator, that is another one.
+    fn begins_row(&self, token: TokenId) -> TokenId {
+        let beside = [token, token + 1, token.saturating_sub(1)];
+        let broken = |token: &TokenId| {
+            (*token as usize) < self.tree.tokens.len() && self.broken_before(*token)
+        };
+        beside.into_iter().find(broken).unwrap_or(token)
     }
 
     /// Whether a line ends before a token or before one of the comments right before it.
@@ -60,5 +202,31 @@ impl Planner<'_> {
             at -= 1;
         }
         true
+    }
+
+    /// How many columns will stand before a token on its line, if that goes on as it does in the
+    /// text.
+    fn planned_column(&self, token: TokenId) -> usize {
+        let mut first = token;
+        while first > 0 && !self.broken_before(first) {
+            first -= 1;
+        }
+        let width = |at: TokenId| {
+            let gap = &self.plan.gaps[at as usize];
+            let blanks = match gap.want {
+                Want::Flat | Want::Break => usize::from(gap.blanks),
+                _ => self.gap_text(at).len(),
+            };
+            let text = self.token_text(at - 1);
+            blanks + columns(text.rsplit('\n').next().unwrap_or_default(), self.choices.tab)
+        };
+        self.present_column(first) + (first + 1..token + 1).map(width).sum::<usize>()
+    }
+
+    /// How many columns stand before a token in the text.
+    fn present_column(&self, token: TokenId) -> usize {
+        let start = self.tree.tokens[token as usize].start as usize;
+        let line = self.text[..start].rfind('\n').map_or(0, |at| at + 1);
+        columns(&self.text[line..start], self.choices.tab)
     }
 }

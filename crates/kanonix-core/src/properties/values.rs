@@ -15,6 +15,17 @@ fn values_of(slot: &Slot) -> Vec<String> {
     }
 }
 
+/// Puts a value that keeps nothing in place of each that does.
+pub(super) fn forget(style: &mut Style) {
+    for (entry, slot) in slots() {
+        if style.is(entry.setting, slot.key, "keep") {
+            let strict = values_of(slot).into_iter().find(|value| value != "keep");
+            let set = strict.map(|value| style.set(entry.name, slot.key.name(), &value));
+            debug_assert!(set.is_none_or(|set| set.is_ok()), "{} has such a value", entry.name);
+        }
+    }
+}
+
 /// Pairs of values that do not keep anything of what is there.
 pub(super) fn pairs_of_values(language: &Language) -> Vec<Pair> {
     let mut pairs = Vec::new();
@@ -26,7 +37,10 @@ pub(super) fn pairs_of_values(language: &Language) -> Vec<Pair> {
             continue;
         }
         let values = values_of(slot);
-        let forgets = |value: &&String| !value.starts_with("keep");
+        let remembers = |value: &str| {
+            value.starts_with("keep") || (entry.setting == Setting::ListWrap && value == "rows")
+        };
+        let forgets = |value: &&String| !remembers(value);
         for a in values.iter().filter(forgets) {
             for b in values.iter().filter(forgets).filter(|b| *b != a) {
                 pairs.push((entry.name, slot.key.name(), a.clone(), b.clone()));

@@ -4,12 +4,16 @@
 //! reads that entry. A [`Style`] is a value for each of them.
 
 mod basis;
+mod family;
+mod keys;
 mod registry;
 mod samples;
 mod value;
 mod words;
 
 pub use basis::{BASES, Basis};
-pub use registry::{Entry, Family, Key, ValueKind, REGISTRY, Setting, Slot, entry, slots};
+pub use family::Family;
+pub use keys::Key;
+pub use registry::{Entry, ValueKind, REGISTRY, Setting, Slot, entry, slots};
 pub use samples::{SAMPLES, Sample, sample};
 pub use value::{Style, StyleError, Value, nearest};

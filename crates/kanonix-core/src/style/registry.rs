@@ -1,5 +1,8 @@
 //! One entry a setting.
 
+use super::family::Family;
+use super::keys::Key;
+
 /// A setting, as the reason of a decision and the index of its registry entry.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, Hash, PartialOrd, Ord)]
 #[repr(u8)]
@@ -18,11 +21,14 @@ pub enum Setting {
     FlatBlock,
     BareBody,
     CaseIndent,
+    NamespaceIndent,
     InnerGap,
     ParenGap,
     OperatorGap,
+    PairGap,
     NotGap,
     OperatorPlace,
+    TernaryPlace,
     WordGap,
     Quotes,
     MarkupQuotes,
@@ -30,118 +36,12 @@ pub enum Setting {
     StatementEnd,
     LastComma,
     ListWrap,
+    WrapAlign,
+    CloseBracket,
     WrapIndent,
     BlankLines,
     CommentGap,
-}
-
-/// A key of a setting that is a table.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, Hash, PartialOrd, Ord)]
-#[expect(missing_docs, reason = "each is described by its registry entries")]
-pub enum Key {
-    /// No key: the setting is one value.
-    Whole,
-    Type,
-    Function,
-    Control,
-    Lambda,
-    Namespace,
-    Other,
-    Case,
-    Value,
-    Parens,
-    Brackets,
-    Braces,
-    Markup,
-    Angles,
-    Call,
-    Declaration,
-    Chain,
-    Element,
-    Most,
-    AfterImports,
-    BetweenFunctions,
-    BetweenTypes,
-    BetweenMembers,
-    AtEdges,
-    Before,
-    AfterMark,
-}
-
-impl Key {
-    /// Its name in the canon; empty for [`Key::Whole`].
-    pub fn name(self) -> &'static str {
-        match self {
-            Key::Whole => "",
-            Key::Type => "type",
-            Key::Function => "function",
-            Key::Control => "control",
-            Key::Lambda => "lambda",
-            Key::Namespace => "namespace",
-            Key::Other => "other",
-            Key::Case => "case",
-            Key::Value => "value",
-            Key::Parens => "parens",
-            Key::Brackets => "brackets",
-            Key::Braces => "braces",
-            Key::Markup => "markup",
-            Key::Angles => "angles",
-            Key::Call => "call",
-            Key::Declaration => "declaration",
-            Key::Chain => "chain",
-            Key::Element => "element",
-            Key::Most => "most",
-            Key::AfterImports => "after_imports",
-            Key::BetweenFunctions => "between_functions",
-            Key::BetweenTypes => "between_types",
-            Key::BetweenMembers => "between_members",
-            Key::AtEdges => "at_edges",
-            Key::Before => "before",
-            Key::AfterMark => "after_mark",
-        }
-    }
-}
-
-/// What a language has to have for a setting, or for one key of it, to mean anything there. A language
-/// names the families that it has.
-#[derive(Clone, Copy, Debug, PartialEq, Eq)]
-pub enum Family {
-    /// Lines, comments and lists: every language has them.
-    Text,
-    /// Collections in square brackets and in braces.
-    Collections,
-    /// Lists that may end with a comma.
-    LastComma,
-    /// Signs with something on each side of them.
-    Signs,
-    /// Operations, calls and parentheses.
-    Expressions,
-    /// Imports, functions, classes, and blocks under headers.
-    Definitions,
-    /// Types, or what a file of values has in their place: tables.
-    Types,
-    /// Braces around blocks, and `else` behind them.
-    Braces,
-    /// Headers in parentheses (`if (a)`), behind which a statement may stand without braces.
-    ParenHeaders,
-    /// Functions without a name that begin with a word: `function (a)`.
-    NamelessFunctions,
-    /// Several names in one declaration: `let a = 1, b = 2`.
-    Declarators,
-    /// Namespaces, and braces around anything else.
-    Namespaces,
-    /// Blocks that are a value.
-    ValueBlocks,
-    /// Angle brackets around types.
-    Angles,
-    /// A `!` that negates.
-    Not,
-    /// Tags with attributes.
-    Markup,
-    /// Strings in either kind of quotes.
-    Quotes,
-    /// Statements that may end with a semicolon.
-    StatementEnd,
+    Columns,
 }
 
 /// What values a setting (or one key of its table) takes.
@@ -203,6 +103,10 @@ const fn key(
 
 const BRACE: ValueKind = ValueKind::Word(&["same_line", "next_line"]);
 const FLAT: ValueKind = ValueKind::Word(&["open", "keep"]);
+const SIDES: ValueKind = ValueKind::Word(&["after", "both", "none", "keep"]);
+const ALIGN: ValueKind = ValueKind::Word(&["step", "bracket", "keep"]);
+const CLOSE: ValueKind = ValueKind::Word(&["own_line", "with_last", "keep"]);
+const COLUMNS: ValueKind = ValueKind::Word(&["none", "keep"]);
 const BLANKS: ValueKind = ValueKind::Number(0, 8, &[]);
 
 /// Every setting, in the order of [`Setting`].
@@ -344,36 +248,51 @@ pub static REGISTRY: &[Entry] = &[
         one_for_all: false,
     },
     Entry {
+        setting: Setting::NamespaceIndent,
+        name: "namespace_indent",
+        about:
+            "Whether what a function around all of a file holds is one step further in than that: \
+                a function is, whose body has three fifths of the file and stands in no other block.",
+        slots: &[one(Family::Wrappers, ValueKind::FlagOrKeep, "true")],
+        one_for_all: false,
+    },
+    Entry {
         setting: Setting::InnerGap,
         name: "inner_gap",
-        about: "One space inside brackets that stand on one line.",
+        about: "One space inside brackets that stand on one line, none, or as it stands.",
         slots: &[
-            key(Key::Parens, Family::Expressions, "`( a )`", ValueKind::Flag, "false"),
-            key(Key::Brackets, Family::Collections, "`[ a ]`", ValueKind::Flag, "false"),
-            key(Key::Braces, Family::Collections, "`{ a }`", ValueKind::Flag, "false"),
-            key(Key::Markup, Family::Markup, "`{ a }` in markup", ValueKind::Flag, "false"),
-            key(Key::Angles, Family::Angles, "`< a >` around types", ValueKind::Flag, "false"),
+            key(Key::Parens, Family::Expressions, "`( a )`", ValueKind::FlagOrKeep, "false"),
+            key(Key::Brackets, Family::Collections, "`[ a ]`", ValueKind::FlagOrKeep, "false"),
+            key(Key::Braces, Family::Collections, "`{ a }`", ValueKind::FlagOrKeep, "false"),
+            key(Key::Markup, Family::Markup, "`{ a }` in markup", ValueKind::FlagOrKeep, "false"),
+            key(
+                Key::Angles,
+                Family::Angles,
+                "`< a >` around types",
+                ValueKind::FlagOrKeep,
+                "false",
+            ),
         ],
         one_for_all: false,
     },
     Entry {
         setting: Setting::ParenGap,
         name: "paren_gap",
-        about: "One space before an opening parenthesis, or none.",
+        about: "One space before an opening parenthesis, none, or as it stands.",
         slots: &[
             key(
                 Key::Control,
                 Family::ParenHeaders,
                 "`if (a)`, `while (a)` and the like",
-                ValueKind::Flag,
+                ValueKind::FlagOrKeep,
                 "true",
             ),
-            key(Key::Call, Family::Expressions, "`call (a)`", ValueKind::Flag, "false"),
+            key(Key::Call, Family::Expressions, "`call (a)`", ValueKind::FlagOrKeep, "false"),
             key(
                 Key::Declaration,
                 Family::Definitions,
                 "`function name (a)`, methods",
-                ValueKind::Flag,
+                ValueKind::FlagOrKeep,
                 "false",
             ),
             key(
@@ -389,10 +308,50 @@ pub static REGISTRY: &[Entry] = &[
     Entry {
         setting: Setting::OperatorGap,
         name: "operator_gap",
-        about: "One space on each side of an operator with two operands, or none. Words that are \
-                operators always have them.",
-        slots: &[one(Family::Signs, ValueKind::Flag, "true")],
-        one_for_all: false,
+        about: "One space on each side of an operator with two operands, or none, or as it stands. \
+                Words that are operators always have them. One word for all of them, or a table, \
+                strong ones first.",
+        slots: &[
+            key(Key::Power, Family::Powers, "`a ** b`", ValueKind::FlagOrKeep, "true"),
+            key(Key::Product, Family::Expressions, "`a * b`", ValueKind::FlagOrKeep, "true"),
+            key(Key::Sum, Family::Expressions, "`a + b`", ValueKind::FlagOrKeep, "true"),
+            key(
+                Key::Shift,
+                Family::Expressions,
+                "`a << b`, and what joins bits or types: `a | b`",
+                ValueKind::FlagOrKeep,
+                "true",
+            ),
+            key(Key::Range, Family::Ranges, "`a..b`", ValueKind::FlagOrKeep, "false"),
+            key(Key::Compare, Family::Expressions, "`a < b`", ValueKind::FlagOrKeep, "true"),
+            key(
+                Key::Logic,
+                Family::LogicMarks,
+                "`a && b`, `a ? b : c`",
+                ValueKind::FlagOrKeep,
+                "true",
+            ),
+            key(Key::Assign, Family::Signs, "`a = b`", ValueKind::FlagOrKeep, "true"),
+            key(
+                Key::Default,
+                Family::Defaults,
+                "a parameter's default value, an argument's name",
+                ValueKind::FlagOrKeep,
+                "true",
+            ),
+        ],
+        one_for_all: true,
+    },
+    Entry {
+        setting: Setting::PairGap,
+        name: "pair_gap",
+        about: "The space around the sign between a key and its value: behind it (`a: b`), on both \
+                sides, nowhere, or as it stands. One word for both kinds, or a table.",
+        slots: &[
+            key(Key::Value, Family::Pairs, "a key and its value", SIDES, "after"),
+            key(Key::Type, Family::Annotations, "a name and its type", SIDES, "after"),
+        ],
+        one_for_all: true,
     },
     Entry {
         setting: Setting::NotGap,
@@ -405,9 +364,19 @@ pub static REGISTRY: &[Entry] = &[
         setting: Setting::OperatorPlace,
         name: "operator_place",
         about:
-            "Where the operator stands at which a line is broken that is too long: it leads the next line, \
-                or trails on its own.",
-        slots: &[one(Family::Expressions, ValueKind::Word(&["leads", "trails"]), "trails")],
+            "Where the operator stands at which a line is broken: it leads the next line, trails on its \
+                own, or stays where somebody broke it.",
+        slots: &[one(Family::Expressions, ValueKind::Word(&["leads", "trails", "keep"]), "trails")],
+        one_for_all: false,
+    },
+    Entry {
+        setting: Setting::TernaryPlace,
+        name: "ternary_place",
+        about: "Where the signs of a condition with two answers stand at which a line is broken: \
+                they lead the next line, trail on their own, or stay where somebody broke it.",
+        slots: &[
+            one(Family::Ternaries, ValueKind::Word(&["leads", "trails", "keep"]), "leads"),
+        ],
         one_for_all: false,
     },
     Entry {
@@ -465,11 +434,63 @@ pub static REGISTRY: &[Entry] = &[
         about: "When a list is spread over lines, one element a line: only when it does not fit \
                 (`fit`), always if it is a collection of two or more (`one_each`), or also when \
                 somebody broke its first line there (`keep_open`). The last goes for chains of \
-                calls and operators too.",
+                calls and operators too. With `rows`, a list that does not fit has as many \
+                elements on a line as there is room for, and keeps the lines that it has; with \
+                `row_first`, all of them on one line inside its brackets, where there is room.",
         slots: &[
-            one(Family::Text, ValueKind::Word(&["fit", "one_each", "keep_open"]), "keep_open"),
+            one(
+                Family::Text,
+                ValueKind::Word(&["fit", "one_each", "keep_open", "rows", "row_first"]),
+                "keep_open",
+            ),
         ],
         one_for_all: false,
+    },
+    Entry {
+        setting: Setting::WrapAlign,
+        name: "wrap_align",
+        about: "Where the lines of an open list stand: a step further in (`step`), under its first \
+                element, which stays behind the bracket (`bracket`), or as the first of them \
+                does (`keep`). Operators line up with their first operand. One word for all kinds, \
+                or a table.",
+        slots: &[
+            key(Key::Call, Family::Expressions, "arguments of a call", ALIGN, "step"),
+            key(Key::Declaration, Family::Definitions, "parameters of a function", ALIGN, "step"),
+            key(Key::Collection, Family::Collections, "collections", ALIGN, "step"),
+            key(
+                Key::Condition,
+                Family::Expressions,
+                "operators, as in a condition",
+                ALIGN,
+                "step",
+            ),
+        ],
+        one_for_all: true,
+    },
+    Entry {
+        setting: Setting::CloseBracket,
+        name: "close_bracket",
+        about: "Where the closing bracket of an open list stands: on a line of its own, behind the \
+                last element, or as it does. One word for all kinds, or a table.",
+        slots: &[
+            key(Key::Call, Family::Expressions, "arguments of a call", CLOSE, "own_line"),
+            key(
+                Key::Declaration,
+                Family::Definitions,
+                "parameters of a function",
+                CLOSE,
+                "own_line",
+            ),
+            key(Key::Collection, Family::Collections, "collections", CLOSE, "own_line"),
+            key(
+                Key::Condition,
+                Family::Parentheses,
+                "one thing in parentheses, as a condition",
+                CLOSE,
+                "own_line",
+            ),
+        ],
+        one_for_all: true,
     },
     Entry {
         setting: Setting::WrapIndent,
@@ -553,6 +574,19 @@ pub static REGISTRY: &[Entry] = &[
             ),
         ],
         one_for_all: false,
+    },
+    Entry {
+        setting: Setting::Columns,
+        name: "columns",
+        about: "What neighbouring lines have lined up in columns: kept, and joined by a line in \
+                play that stands among them, as far as it fits; or not known (`none`). One word \
+                for all kinds, or a table.",
+        slots: &[
+            key(Key::Comment, Family::Text, "comments at the ends of lines", COLUMNS, "none"),
+            key(Key::Value, Family::Text, "signs and the values behind them", COLUMNS, "none"),
+            key(Key::Table, Family::Text, "elements of lists", COLUMNS, "none"),
+        ],
+        one_for_all: true,
     },
 ];
 

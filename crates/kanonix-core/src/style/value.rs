@@ -1,6 +1,7 @@
 //! A file's agreed values, read from words and checked against the registry.
 
-use super::registry::{Entry, Key, ValueKind, REGISTRY, Setting, Slot, entry, slots};
+use super::keys::Key;
+use super::registry::{Entry, ValueKind, REGISTRY, Setting, Slot, entry, slots};
 use std::sync::LazyLock;
 use thiserror::Error;
 
@@ -66,9 +67,9 @@ fn did_you_mean(nearest: &Option<&'static str>) -> String {
     nearest.map(|word| format!("; did you mean `{word}`?")).unwrap_or_default()
 }
 
-/// The candidate that is our name for a plain word of the trade (`semicolon`), or that is fewest single-character changes away from `word`, if it is near enough to
-/// be what was meant: at most a third of the word, and two changes are always forgiven (a swap is
-/// two).
+/// The candidate that is our name for a plain word of the trade (`semicolon`), or that is fewest
+/// single-character changes away from `word`, if it is near enough to be what was meant: at most a
+/// third of the word, and two changes are always forgiven (a swap is two).
 ///
 /// ```
 /// use kanonix_core::style::nearest;

@@ -1,6 +1,7 @@
 //! The plain words of the trade that people try first, each with ours.
 
-/// A word as somebody may write it (in lower case, with `_` between its parts), and what we call it.
+/// A word as somebody may write it (in lower case, with `_` between its parts), and what we call
+/// it.
 const WORDS: &[(&str, &str)] = &[
     // Settings.
     ("brace", "open_brace"),
@@ -25,7 +26,6 @@ const WORDS: &[(&str, &str)] = &[
     ("tabs", "indent_style"),
     ("line_length", "max_line_length"),
     ("width", "max_line_length"),
-    ("columns", "max_line_length"),
     ("eol", "end_of_line"),
     ("line_ending", "end_of_line"),
     ("line_endings", "end_of_line"),

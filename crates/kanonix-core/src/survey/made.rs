@@ -5,8 +5,8 @@ use crate::languages::Language;
 /// Lines longer than this many bytes are nobody's own.
 const LONG: usize = 400;
 
-/// Of code on such a line, at least every so many-th byte is a bracket or a separator; a long string
-/// or a key has none.
+/// Of code on such a line, at least every so many-th byte is a bracket or a separator; a long
+/// string or a key has none.
 const MARKS: usize = 30;
 
 /// Texts shorter than this may well be somebody's one line.
@@ -26,7 +26,13 @@ const HEAD: usize = 8;
 /// assert!(!is_made("key = \"0f1e\"\n", python));
 /// ```
 pub fn is_made(text: &str, language: &Language) -> bool {
-    says_so(text, language) || (text.len() >= SMALL && is_dense(text, language))
+    says_so(text, language) || is_minified(text, language)
+}
+
+/// Whether most of a text is code on very long lines: of at least 1,000 bytes, four fifths are on
+/// lines longer than 400 bytes, in which at least every thirtieth byte is a bracket or a separator.
+pub fn is_minified(text: &str, language: &Language) -> bool {
+    text.len() >= SMALL && is_dense(text, language)
 }
 
 fn is_dense(text: &str, language: &Language) -> bool {

@@ -140,9 +140,14 @@ impl Tree {
         if own.role != Role::Comment {
             return false;
         }
-        let first = (0..=token).rev().find(|at| !self.tokens[*at].continues).unwrap_or(token);
+        let first = self.comment_start(token);
         let comment = &text[self.tokens[first].start as usize..own.end as usize];
         self.comments.closer(comment).is_none_or(|close| !comment.ends_with(close))
+    }
+
+    /// The token that a comment begins with which this one is a line of.
+    pub fn comment_start(&self, token: usize) -> usize {
+        (0..=token).rev().find(|at| !self.tokens[*at].continues).unwrap_or(token)
     }
 
     /// Whether anything is folded.
@@ -317,8 +322,8 @@ impl Copying<'_> {
         }
     }
 
-    /// A new node of a kind, by the language's number and the grammar's: the next child of the innermost
-    /// open one.
+    /// A new node of a kind, by the language's number and the grammar's: the next child of the
+    /// innermost open one.
     fn node(&mut self, kind: (u16, u16), fault: bool, open: &mut [Open]) -> NodeId {
         let id = self.tree.nodes.len() as NodeId;
         let parent = open.last().map_or(0, |open| open.node);

@@ -455,6 +455,17 @@ impl Governing {
         }
     }
 
+    /// Whether minified files are laid out, and where that is said.
+    pub fn formats_minified(&self) -> (bool, Option<SaidAt>) {
+        let said = self.canons.iter().rev().find_map(|canon| Some((canon, canon.minified?)));
+        match said {
+            Some((canon, Spoken { value, line })) => {
+                (value, Some(SaidAt { path: canon.path.clone(), line }))
+            }
+            None => (false, None),
+        }
+    }
+
     /// What is said of a file's reach, and where: by the last part that it is in, else by the
     /// nearest canon that speaks of it.
     pub fn reach<T: Copy>(

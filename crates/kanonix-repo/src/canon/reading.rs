@@ -78,7 +78,10 @@ pub(super) const REACH: [&str; 9] = [
 /// What makes an editor save.
 pub(super) const SAVE_REASONS: [&str; 3] = ["manual", "after_delay", "focus_out"];
 /// Every key of `[files]`.
-pub(super) const FILES: [&str; 3] = ["skip", "largest", "language"];
+pub(super) const FILES: [&str; 4] = ["skip", "largest", "minified", "language"];
+
+/// What `[files] minified` takes.
+pub(super) const MINIFIED: [&str; 2] = ["skip", "format"];
 /// Every word for lines in play.
 pub(super) const PLAYS: [&str; 3] = ["touched", "whole", "off"];
 /// Those for files without a history.
@@ -389,6 +392,14 @@ impl Reading<'_> {
                 }
                 _ => return self.error(item.span(), "`largest` takes a number of bytes"),
             },
+            "minified" => {
+                let word = item.as_str().filter(|word| MINIFIED.contains(word));
+                let Some(word) = word else {
+                    return self.error(item.span(), "`minified` takes `skip` or `format`");
+                };
+                let line = self.line(item.span());
+                self.canon.minified = Some(Spoken { value: word == "format", line });
+            }
             "language" => self.languages(self.table(item, key)?)?,
             _ => return self.unknown(table, "key of `[files]`", key, FILES),
         }

@@ -1,6 +1,6 @@
 //! The JSON Schema of `kanonix.toml`, made from the registry.
 
-use super::reading::{FILES, PLAYS, REACH, SAID, SAVE_REASONS, STOPS, TOP, WITHOUT_GIT};
+use super::reading::{FILES, MINIFIED, PLAYS, REACH, SAID, SAVE_REASONS, STOPS, TOP, WITHOUT_GIT};
 use kanonix_core::languages::{self, Language};
 use kanonix_core::style::{BASES, Entry, ValueKind, REGISTRY, Slot};
 use serde_json::{Map, Value, json};
@@ -37,6 +37,7 @@ pub fn schema() -> Value {
             let values = match *key {
                 "skip" => patterns.clone(),
                 "largest" => json!({ "type": "integer", "minimum": 0 }),
+                "minified" => json!({ "enum": MINIFIED }),
                 _ => json!({ "type": "object", "additionalProperties": { "enum": names } }),
             };
             (key.to_string(), values)

@@ -18,7 +18,7 @@ const fn word(path: &'static str, takes: &'static str, about: &'static str) -> W
 }
 
 /// All of them, in the order in which a canon is usually written.
-pub const WORDS: [Word; 26] = [
+pub const WORDS: [Word; 27] = [
     word("edition", "1", "The meaning of the settings that the canon was written for."),
     word("needs", "\">=0.1\"", "The oldest version of Kanonix that reads this canon rightly."),
     word(
@@ -73,6 +73,13 @@ pub const WORDS: [Word; 26] = [
     word("files", "a table", "Which files are looked at, and in which language."),
     word("files.skip", "a list of patterns", "Files and folders that are left alone."),
     word("files.largest", "a number of bytes", "Larger files are left alone."),
+    word(
+        "files.minified",
+        "skip, format",
+        "Whether files are laid out that hardly a person wrote: at least 1,000 bytes, four fifths of \
+         them on lines longer than 400 bytes with a bracket or a separator in every 30. `skip` \
+         leaves them alone, `format` does not.",
+    ),
     word(
         "files.language",
         "a table of patterns, each with a language",

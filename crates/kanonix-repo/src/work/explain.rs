@@ -8,6 +8,7 @@ use crate::canon::{self, Agreed, Because, Canons, Play, SaidAt};
 use crate::git::Repository;
 use crate::system::files;
 use kanonix_core::languages::Language;
+use kanonix_core::survey::is_minified;
 use std::path::{Path, PathBuf};
 
 /// Why a file is left alone, and what says so.
@@ -133,6 +134,13 @@ pub fn explain(
     } else {
         match &text {
             Some(Err(NotLoaded::LeftAlone(why))) => because(*why, String::new(), None),
+            Some(Ok(text)) if language.as_ref().is_some_and(|of| is_minified(text, of.0)) => {
+                let (formats, place) = governing.formats_minified();
+                match formats {
+                    true => None,
+                    false => because(Why::Minified, String::new(), place),
+                }
+            }
             _ => None,
         }
     };

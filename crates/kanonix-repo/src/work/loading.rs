@@ -3,6 +3,7 @@
 use super::{Base, InPlay, Item, Loaded, NotLoaded, Play, Selection, Source, UNMERGED, Was, Why};
 use crate::git::{Blobs, GitError};
 use crate::system::files::{self, Unread};
+use kanonix_core::survey::is_minified;
 use kanonix_core::text::{Bases, LineSet};
 use std::collections::HashSet;
 use std::path::Path;
@@ -33,6 +34,9 @@ impl Selection {
         if text.contains('\0') {
             return Err(NotLoaded::LeftAlone(Why::Binary));
         }
+        if item.skips_minified && is_minified(&text, item.language) {
+            return Err(NotLoaded::LeftAlone(Why::Minified));
+        }
         if has_conflict_marks(&text) && self.is_unmerged(&item.inside)? {
             return Err(NotLoaded::Problem(UNMERGED.into()));
         }
@@ -43,6 +47,12 @@ impl Selection {
             play => play,
         };
         Ok(Loaded { text, play })
+    }
+
+    /// Whether a blob is a text that could be judged as an item.
+    fn was_readable(&self, item: &Item, blob: &str) -> Result<bool, NotLoaded> {
+        let text = as_text(self.blob(blob)?, item.largest);
+        Ok(text.is_ok_and(|text| !item.skips_minified || !is_minified(&text, item.language)))
     }
 
     /// Whether a working file's lines end in another way than before because git writes them so.
@@ -130,7 +140,7 @@ impl Selection {
         }
         Ok(match self.base_blob(item)? {
             None => Was::New,
-            Some(blob) if as_text(self.blob(&blob)?, item.largest).is_ok() => Was::Readable,
+            Some(blob) if self.was_readable(item, &blob)? => Was::Readable,
             Some(_) => Was::Unreadable,
         })
     }

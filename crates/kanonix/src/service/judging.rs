@@ -172,11 +172,12 @@ fn unreadable(selection: &Selection, item: &Item, why: Why) -> Result<Option<Str
         Why::Binary => "a zero byte has come into it",
         Why::NotUtf8 => "bytes that are not UTF-8 have come into it",
         Why::TooLarge => "it has become larger than `[files] largest`",
+        Why::Minified => "its lines have become longer than a person writes (`[files] minified`)",
         _ => return Ok(None),
     };
     match selection.was(item) {
-        // A large file that comes as it is, is data.
-        Ok(Was::New) if why == Why::TooLarge => Ok(None),
+        // A large or a minified file that comes as it is, is data.
+        Ok(Was::New) if matches!(why, Why::TooLarge | Why::Minified) => Ok(None),
         Ok(Was::Readable | Was::New) => Ok(Some(format!("{what}, so it cannot be judged"))),
         Ok(Was::Unreadable | Was::Unknown) => Ok(None),
         Err(NotLoaded::Problem(reason)) => Err(reason),

@@ -38,7 +38,7 @@ fn a_line_inside_brackets_ends_no_block() {
     let text = "if a:\n    from m import (\nb)\n    c=1\nclass C:\n    path=None\n";
     assert_eq!(
         mended("a.py", PLAIN, text),
-        "if a:\n    from m import (\n        b\n    )\n    c = 1\n\n\nclass C:\n    path = None\n"
+        "if a:\n    from m import (\n        b)\n    c = 1\n\n\nclass C:\n    path = None\n"
     );
 }
 
@@ -52,7 +52,7 @@ fn the_same_where_one_line_is_touched() {
     ground.repo.edit("a.py", "g(a and", "g(c and");
     assert_eq!(ground.kanonix(&["mend"]).status, 0);
     let out = ground.repo.read("a.py");
-    assert!(out.contains("        return g(c and"), "{out}");
+    assert!(out.contains("        return g(c\n            and b)\n"), "{out}");
     assert!(out.contains("\nclass C:\n    path = 1\n"), "{out}");
 }
 

@@ -55,10 +55,7 @@ fn function(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) {
             Kind::FormalParameters
                 if matches!(Kind::at(p, before), Kind::Function | Kind::Star) =>
             {
-                match p.choices.lambda_parens {
-                    Some(blanks) => p.parens(token, blanks),
-                    None => p.keep_gap(token),
-                }
+                p.parens(token, p.choices.lambda_parens);
             }
             _ => {}
         }

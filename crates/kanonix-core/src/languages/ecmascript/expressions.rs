@@ -4,7 +4,7 @@ use super::kinds::Kind;
 use super::types::{assigned, signature};
 use crate::layout::plan::{Around, Shape};
 use crate::layout::planner::Planner;
-use crate::layout::vocabulary::{Binary, Handed, Link, List};
+use crate::layout::vocabulary::{Binary, Handed, Link, List, Operators};
 use crate::style::{Key, Setting};
 use crate::syntax::{NodeId, TokenId};
 
@@ -13,15 +13,14 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
     match kind {
         Kind::ArrowFunction => arrow_function(p, node, parts),
         Kind::FormalParameters => formal_parameters(p, node, parts),
-        Kind::ParenthesizedExpression => parenthesized(p, parts),
+        Kind::ParenthesizedExpression => parenthesized(p, node, parts),
         Kind::Object | Kind::ObjectPattern => object(p, parts),
         Kind::Pair | Kind::PairPattern => pair(p, parts),
         Kind::ComputedPropertyName => inside(p, parts, p.choices.brackets_gap),
         Kind::Array | Kind::ArrayPattern => array(p, parts),
         Kind::ObjectAssignmentPattern | Kind::AssignmentPattern => {
             if let [_, sign, value] = parts {
-                p.operator(p.first(*sign));
-                p.operator(p.first(*value));
+                p.sign(*sign, *value, Key::Default);
             }
         }
         Kind::CallExpression => {
@@ -52,9 +51,9 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
 }
 
 /// `[a]`: one element between two brackets.
-fn inside(p: &mut Planner, parts: &[NodeId], blanks: u8) {
+fn inside(p: &mut Planner, parts: &[NodeId], blanks: Option<u8>) {
     for part in parts.iter().skip(1) {
-        p.flat(p.first(*part), blanks, Setting::InnerGap);
+        p.inside_bracket(p.first(*part), blanks);
     }
 }
 
@@ -86,7 +85,8 @@ fn formal_parameters(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         _ => None,
     };
     let may_have_comma = !is_setter(p, node);
-    p.list(parts, List::new().last_comma_if(may_have_comma).stand_in(stand_in));
+    let list = List::new().declaration().last_comma_if(may_have_comma).stand_in(stand_in);
+    p.list(parts, list);
 }
 
 /// Whether these are the parameters of `set level(value)`: exactly one, and no comma.
@@ -99,16 +99,25 @@ fn is_setter(p: &Planner, parameters: NodeId) -> bool {
 }
 
 /// `(ebb || flood)`; broken inside its parentheses.
-fn parenthesized(p: &mut Planner, parts: &[NodeId]) {
+fn parenthesized(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let [opener, inner, .., closer] = parts else { return };
     p.tight(&parts[1..parts.len() - 1]);
     let is_markup = matches!(Kind::at(p, *inner), Kind::JsxElement | Kind::JsxSelfClosingElement);
     let shape = if is_markup { Shape::List } else { Shape::Chain };
-    let group = p.enclosed(shape, *opener, *inner, *closer);
+    let group = p.enclosed(
+        shape,
+        [*opener, *inner, *closer],
+        p.choices.parens_gap,
+        Key::Condition,
+    );
     if is_markup {
         p.group_mut(group).around = Around::OneLine;
     } else {
         p.group_mut(group).stand_in = stand_in(p, *inner, true);
+        p.group_mut(group).header = matches!(
+            Kind::at(p, p.parent(node)),
+            Kind::IfStatement | Kind::WhileStatement | Kind::SwitchStatement
+        );
     }
 }
 
@@ -128,8 +137,7 @@ fn object(p: &mut Planner, parts: &[NodeId]) {
 /// `high: 5.1`
 fn pair(p: &mut Planner, parts: &[NodeId]) {
     if let [_, colon, value] = parts {
-        p.word(p.first(*colon), 0);
-        p.assigned(p.first(*colon), *value, 1, Setting::WordGap);
+        p.broken_pair(*colon, *value, Key::Value);
     }
 }
 
@@ -341,7 +349,7 @@ fn subscript_expression(p: &mut Planner, parts: &[NodeId]) {
         let token = p.first(*part);
         let text = p.token_text(token);
         if before_is_bracket || text == "]" {
-            p.flat(token, p.choices.brackets_gap, Setting::InnerGap);
+            p.inside_bracket(token, p.choices.brackets_gap);
         } else {
             p.word(token, 0);
         }
@@ -360,15 +368,16 @@ fn assignment(p: &mut Planner, parts: &[NodeId]) {
 /// `ebb ? 1 : 2`; a chain of them is broken together.
 fn ternary_expression(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let [_, question, yes, colon, no] = parts else { return };
-    let (gap, level) = (p.choices.operator_gap, p.choices.chain_steps);
+    let level = p.choices.chain_steps;
     // With a line break before a comment, a parser may not see that the sign behind it goes on.
-    let (kept, signs): (Vec<NodeId>, Vec<NodeId>) =
-        [*question, *colon].into_iter().partition(|sign| p.after_comment(p.first(*sign)));
-    kept.iter().for_each(|sign| p.keep_gap(p.first(*sign)));
-    let group = p.conditional(node, &signs, gap, level, Setting::OperatorGap);
-    for value in [yes, no] {
-        let blanks = p.unfused(p.first(*value), gap);
-        p.flat(p.first(*value), blanks, Setting::OperatorGap);
+    let (kept, answers): (Vec<_>, Vec<_>) =
+        [(*question, *yes), (*colon, *no)].into_iter().partition(|(sign, _)| {
+            p.after_comment(p.first(*sign))
+        });
+    let group = p.conditional(node, &answers, Some(Key::Logic), level);
+    for (sign, value) in kept {
+        p.keep_gap(p.first(sign));
+        p.operator(p.first(value), Key::Logic);
     }
     if p.is(*no, Kind::TernaryExpression) && !stands_deeper(p, *no, p.first(*colon)) {
         p.hand(*no, Handed::Chain(group));
@@ -389,22 +398,20 @@ pub(super) fn stands_deeper(p: &Planner, node: NodeId, colon: TokenId) -> bool {
         })
 }
 
-/// Operators that bind alike.
-fn precedence(operator: &str) -> u8 {
-    match operator {
-        "||" | "??" => 1,
-        "&&" => 2,
-        "|" => 3,
-        "^" => 4,
-        "&" => 5,
-        "==" | "!=" | "===" | "!==" => 6,
-        "<" | ">" | "<=" | ">=" | "in" | "instanceof" => 7,
-        "<<" | ">>" | ">>>" => 8,
-        "+" | "-" => 9,
-        "*" | "/" | "%" => 10,
-        _ => 11,
-    }
-}
+/// The operators, weak ones first.
+const OPERATORS: Operators = &[
+    (Key::Logic, &["||", "??"]),
+    (Key::Logic, &["&&"]),
+    (Key::Shift, &["|"]),
+    (Key::Shift, &["^"]),
+    (Key::Shift, &["&"]),
+    (Key::Compare, &["==", "!=", "===", "!=="]),
+    (Key::Compare, &["<", ">", "<=", ">=", "in", "instanceof"]),
+    (Key::Shift, &["<<", ">>", ">>>"]),
+    (Key::Sum, &["+", "-"]),
+    (Key::Product, &["*", "/", "%"]),
+    (Key::Power, &["**"]),
+];
 
 fn binary_expression(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let [left, operator, right] = parts else { return };
@@ -429,9 +436,8 @@ fn binary_expression(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         left: *left,
         operator,
         right: *right,
-        precedence,
+        operators: OPERATORS,
         breakable: true,
-        word: matches!(text, "in" | "instanceof"),
         stand_in: stand_in(p, *right, false),
     });
 }

@@ -209,11 +209,11 @@ fn expression(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let [opener, inner, closer] = parts else {
         if let [_, closer] = parts {
             let tokens = p.end(node) - p.first(node);
-            p.flat(p.first(*closer), if tokens > 2 { gap } else { 0 }, Setting::InnerGap);
+            p.inside_bracket(p.first(*closer), if tokens > 2 { gap } else { Some(0) });
         }
         return;
     };
-    let group = p.enclosed_with(Shape::Chain, *opener, *inner, *closer, gap);
+    let group = p.enclosed(Shape::Chain, [*opener, *inner, *closer], gap, Key::Condition);
     p.group_mut(group).stand_in = super::expressions::stand_in(p, *inner, true);
     if in_sentence(p, node) {
         p.by_hand(group);

@@ -21,7 +21,7 @@ use kinds::{KINDS, Kind, LAST, ends_lines};
 const DEFAULTS: &[(Setting, Key, &str)] =
     &[(Setting::IndentSize, Key::Whole, "2"), (Setting::InnerGap, Key::Braces, "true")];
 
-/// What they have, markup first and angle brackets last: not all of them have both.
+/// What they have, markup first and types last: not all of them have both.
 const FAMILIES: &[Family] = &[
     Family::Markup,
     Family::Collections,
@@ -30,14 +30,22 @@ const FAMILIES: &[Family] = &[
     Family::Expressions,
     Family::Definitions,
     Family::Types,
+    Family::Pairs,
+    Family::Powers,
+    Family::LogicMarks,
+    Family::Defaults,
+    Family::Parentheses,
+    Family::Ternaries,
     Family::Braces,
     Family::ParenHeaders,
     Family::NamelessFunctions,
+    Family::Wrappers,
     Family::Declarators,
     Family::Not,
     Family::Quotes,
     Family::StatementEnd,
     Family::Angles,
+    Family::Annotations,
 ];
 
 const fn grammar(load: fn() -> tree_sitter::Language) -> Grammar {
@@ -54,12 +62,14 @@ pub(super) static JAVASCRIPT: Language = Language {
     line_comment: Some("//"),
     grammar: grammar(|| tree_sitter_javascript::LANGUAGE.into()),
     rule,
-    families: FAMILIES.split_at(FAMILIES.len() - 1).0,
+    families: FAMILIES.split_at(FAMILIES.len() - 2).0,
     defaults: DEFAULTS,
     samples: &[
         ("siren.js", include_str!("samples/siren.js")),
         ("dashboard.mjs", include_str!("samples/dashboard.mjs")),
         ("panel.jsx", include_str!("samples/panel.jsx")),
+        ("tables.js", include_str!("samples/tables.js")),
+        ("wrapped.js", include_str!("samples/wrapped.js")),
     ],
 };
 
@@ -77,6 +87,8 @@ pub(super) static TYPESCRIPT: Language = Language {
     defaults: DEFAULTS,
     samples: &[
         ("forecast.ts", include_str!("samples/forecast.ts")),
+        ("tables.ts", include_str!("samples/tables.js")),
+        ("wrapped.ts", include_str!("samples/wrapped.js")),
         ("siren.ts", include_str!("samples/siren.js")),
         ("dashboard.ts", include_str!("samples/dashboard.mjs")),
     ],
@@ -96,6 +108,8 @@ pub(super) static TSX: Language = Language {
     defaults: DEFAULTS,
     samples: &[
         ("chart.tsx", include_str!("samples/chart.tsx")),
+        ("tables.tsx", include_str!("samples/tables.js")),
+        ("wrapped.tsx", include_str!("samples/wrapped.js")),
         ("panel.tsx", include_str!("samples/panel.jsx")),
         ("siren.tsx", include_str!("samples/siren.js")),
         ("dashboard.tsx", include_str!("samples/dashboard.mjs")),

@@ -215,7 +215,9 @@ pub(super) fn may_go_bare(p: &Planner, node: NodeId, end: TokenId) -> bool {
     }
     let text = p.token_text(next);
     let joins = text.starts_with(['(', '[', '/', '+', '-', '`', ';', '*', '.', ',', '<', '?', '='])
-        || matches!(text, "else" | "while" | "in" | "instanceof");
+        || matches!(text, "in" | "instanceof")
+        || (text == "while" && p.is(p.parent(node), Kind::DoStatement))
+        || (text == "else" && !p.begins_line(next));
     // Inside a class, a field of such a name would be read as a modifier of what follows.
     let name = p.token_text(p.end(node) - 1);
     let modifies = matches!(
@@ -267,8 +269,46 @@ fn statement_block(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
             let inner = p.flat_block(parts, group);
             flat_statements(p, inner, group);
         }
-        None => p.block(parts, block_base(p, node), |p, inner, group| listed(p, inner, group, 1)),
+        None => p.block(parts, block_base(p, node), |p, inner, group| {
+            let level = u8::from(is_indented(p, node, inner));
+            p.group_mut(group).inner = level;
+            listed(p, inner, group, level);
+        }),
     }
+}
+
+/// Whether what a block holds is a step further in: not always, if all of the file stands in it.
+fn is_indented(p: &Planner, node: NodeId, inner: &[NodeId]) -> bool {
+    if p.choices.namespace_indent == Some(true) || !is_around_all(p, node) {
+        return true;
+    }
+    let stands = |token: TokenId| p.broken_before(token).then(|| p.line_indent(token).len());
+    p.choices.namespace_indent.unwrap_or_else(|| {
+        let base = p.line_indent(block_base(p, node)).len();
+        inner.first().and_then(|first| stands(p.first(*first))).is_none_or(|own| own > base)
+    })
+}
+
+/// Whether a block is a function's that stands in no other block and has three fifths of the file.
+fn is_around_all(p: &Planner, node: NodeId) -> bool {
+    let is_function = matches!(
+        Kind::at(p, p.parent(node)),
+        Kind::FunctionExpression | Kind::ArrowFunction
+    );
+    let tokens = &p.tree.tokens;
+    let (first, last) = (p.first(node) as usize, p.end(node) as usize - 1);
+    let bytes = (tokens[last].end - tokens[first].start) as usize;
+    if !is_function || bytes * 5 < p.text.len() * 3 {
+        return false;
+    }
+    let mut around = p.parent(node);
+    while !p.is(around, Kind::Program) {
+        if p.is(around, Kind::StatementBlock) || around == p.parent(around) {
+            return false;
+        }
+        around = p.parent(around);
+    }
+    true
 }
 
 /// Whether a block has no header.
@@ -355,7 +395,7 @@ fn follower(p: &mut Planner, node: NodeId, header: TokenId, after_block: bool) {
     };
     match own_line {
         true => p.follower(token, header),
-        false => p.flat(token, 1, Setting::ElseLine),
+        false => p.behind(token, Setting::ElseLine),
     }
 }
 
@@ -417,7 +457,8 @@ fn for_statement(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         let token = p.first(*part);
         let is_end = matches!(Kind::at(p, *part), Kind::Semicolon | Kind::EmptyStatement);
         if index == 0 {
-            p.may_break(token, group, 1, gap, Setting::InnerGap);
+            let blanks = p.chosen(token, gap);
+            p.may_break(token, group, 1, blanks, Setting::InnerGap);
         } else if is_end {
             p.word(token, 0);
         } else if after_end {
@@ -426,7 +467,8 @@ fn for_statement(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         let last = p.end(*part) - 1;
         after_end = p.token_text(last) == ";";
     }
-    p.may_break(close, group, 0, gap, Setting::InnerGap);
+    let blanks = p.chosen(close, gap);
+    p.may_break(close, group, 0, blanks, Setting::InnerGap);
     if let Some(inner) = parts.get(closer + 1) {
         body(p, *inner, p.first(node), close);
     }
@@ -440,9 +482,9 @@ fn for_in_statement(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     p.words(&parts[..closer]);
     control_parens(p, parts[opener]);
     let gap = p.choices.parens_gap;
-    p.flat(p.first(parts[opener + 1]), gap, Setting::InnerGap);
+    p.inside_bracket(p.first(parts[opener + 1]), gap);
     let close = p.first(parts[closer]);
-    p.flat(close, gap, Setting::InnerGap);
+    p.inside_bracket(close, gap);
     if let Some(inner) = parts.get(closer + 1) {
         body(p, *inner, p.first(node), close);
     }
@@ -482,7 +524,7 @@ fn handler(p: &mut Planner, node: NodeId, parts: &[NodeId], key: Key) {
         } else if p.is(*part, Kind::TypeAnnotation) {
             p.word(token, 0);
         } else if inside || p.is(*part, Kind::CloseParen) {
-            p.flat(token, p.choices.parens_gap, Setting::InnerGap);
+            p.inside_bracket(token, p.choices.parens_gap);
         } else {
             p.word(token, 1);
         }

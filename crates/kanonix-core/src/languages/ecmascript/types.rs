@@ -18,7 +18,7 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
         Kind::InterfaceBody => interface_body(p, node, parts),
         Kind::EnumDeclaration => enum_declaration(p, node, parts),
         Kind::EnumBody => {
-            p.list(parts, List::new().collection().last_comma().opens_around_lines());
+            p.list(parts, List::new().members().last_comma().opens_around_lines());
         }
         Kind::TypeAliasDeclaration => type_alias_declaration(p, node, parts),
         Kind::FunctionSignature => {
@@ -44,7 +44,7 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
         | Kind::TypePredicateAnnotation => annotation(p, parts),
         Kind::DefaultType => {
             if let [_, value] = parts {
-                p.operator(p.first(*value));
+                p.operator(p.first(*value), Key::Default);
             }
         }
         Kind::TypeParameters | Kind::TypeArguments => {
@@ -66,25 +66,32 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
 /// What is before a part of a signature: nothing before what belongs to the name before it.
 fn between(p: &Planner, before: NodeId, part: NodeId) -> Between {
     match (Kind::at(p, before), Kind::at(p, part)) {
-        (_, Kind::DefaultType | Kind::Equals) => Between::Sign,
+        (Kind::Question | Kind::Bang, _) if is_annotation(Kind::at(p, part)) => Between::Nothing,
+        (_, Kind::DefaultType) => Between::Sign(Key::Default),
+        (_, Kind::Equals) => Between::Sign(Key::Assign),
         (Kind::New, Kind::FormalParameters) => Between::Blank,
         (Kind::TypeParameters, Kind::FormalParameters) => Between::Nothing,
         (_, Kind::FormalParameters) => Between::Parameters,
         (Kind::New | Kind::Function | Kind::Async, Kind::TypeParameters) => Between::Blank,
         (_, Kind::TypeParameters | Kind::TypeArguments) => Between::Nothing,
-        (
-            _,
-            Kind::TypeAnnotation
-            | Kind::OmittingTypeAnnotation
-            | Kind::AddingTypeAnnotation
-            | Kind::OptingTypeAnnotation
-            | Kind::AssertsAnnotation
-            | Kind::TypePredicateAnnotation,
-        ) => Between::Nothing,
+        (_, kind) if is_annotation(kind) => Between::BeforeColon,
         (_, Kind::Question | Kind::Bang | Kind::Colon | Kind::Comma | Kind::Semicolon)
         | (Kind::Star, _) => Between::Nothing,
         _ => Between::Blank,
     }
+}
+
+/// Whether a kind begins with the sign behind a name.
+fn is_annotation(kind: Kind) -> bool {
+    matches!(
+        kind,
+        Kind::TypeAnnotation
+            | Kind::OmittingTypeAnnotation
+            | Kind::AddingTypeAnnotation
+            | Kind::OptingTypeAnnotation
+            | Kind::AssertsAnnotation
+            | Kind::TypePredicateAnnotation
+    )
 }
 
 /// A name with its modifiers, parameters and annotations: `readonly level?: number`.
@@ -105,8 +112,8 @@ pub(super) fn declared(p: &mut Planner, parts: &[NodeId]) {
 /// A value or a type after its `=`. Alternatives with a bar before the first of them open together
 /// with the line after the sign.
 pub(super) fn assigned(p: &mut Planner, sign: TokenId, value: NodeId) {
-    p.operator(sign);
-    let gap = p.choices.operator_gap;
+    p.operator(sign, Key::Assign);
+    let gap = p.beside(p.first(value), Key::Assign);
     if leads_with_bar(p, value) {
         bars(p, sign, value, gap, Setting::OperatorGap);
     } else {
@@ -118,9 +125,9 @@ pub(super) fn assigned(p: &mut Planner, sign: TokenId, value: NodeId) {
 fn annotation(p: &mut Planner, parts: &[NodeId]) {
     let [colon, value] = parts else { return p.words(parts) };
     if leads_with_bar(p, *value) {
-        bars(p, p.first(*colon), *value, 1, Setting::WordGap);
+        bars(p, p.first(*colon), *value, 1, Setting::PairGap);
     } else {
-        p.word(p.first(*value), 1);
+        p.after_pair_sign(p.first(*value), Key::Type);
     }
 }
 
@@ -172,11 +179,12 @@ fn alternatives(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) {
         [_, last] => return p.flat(p.first(*last), 1, Setting::OperatorGap),
         _ => return,
     };
-    let gap = p.choices.operator_gap;
-    let before = kind == Kind::UnionType || p.choices.operator_leads || leads_with_bar(p, node);
+    let leads = p.choices.operator_leads.unwrap_or(p.broken_before(bar));
+    let before = kind == Kind::UnionType || leads || leads_with_bar(p, node);
     let (broken, other) = if before { (bar, last) } else { (last, bar) };
+    let gap = p.beside(broken, Key::Shift);
     p.alternative(broken, group, 1, gap);
-    p.flat(other, gap, Setting::OperatorGap);
+    p.operator(other, Key::Shift);
 }
 
 /// `Level & { unit: string }`: the last one's members open in the chain's place.
@@ -193,8 +201,9 @@ fn stand_in(p: &Planner, kind: Kind, parts: &[NodeId]) -> Option<TokenId> {
 fn lookup(p: &mut Planner, parts: &[NodeId]) {
     p.tight(parts);
     if let [_, _, inner, closer] = parts {
-        p.flat(p.first(*inner), p.choices.brackets_gap, Setting::InnerGap);
-        p.flat(p.first(*closer), p.choices.brackets_gap, Setting::InnerGap);
+        for part in [inner, closer] {
+            p.inside_bracket(p.first(*part), p.choices.brackets_gap);
+        }
     }
 }
 
@@ -202,7 +211,7 @@ fn lookup(p: &mut Planner, parts: &[NodeId]) {
 fn import_alias(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) {
     p.header(parts, |p, before, part| match (Kind::at(p, before), Kind::at(p, part)) {
         (Kind::OpenParen, _) | (_, Kind::OpenParen | Kind::CloseParen) => Between::Nothing,
-        (Kind::Equals, _) | (_, Kind::Equals) => Between::Sign,
+        (Kind::Equals, _) | (_, Kind::Equals) => Between::Sign(Key::Assign),
         _ => Between::Blank,
     });
     if kind == Kind::ImportAlias {
@@ -280,12 +289,14 @@ fn index_signature(p: &mut Planner, parts: &[NodeId]) {
 
 /// `{ level: number; unit: string }`: its members may end with a comma, a semicolon or their line.
 fn object_type(p: &mut Planner, parts: &[NodeId]) {
-    let group = p.list(parts, List::new().collection().opens_around_lines());
+    let group = p.list(parts, List::new().members().opens_around_lines());
     let (Some(group), Some((_, rest))) = (group, parts.split_first()) else { return };
     for pair in rest[..rest.len().saturating_sub(1)].windows(2) {
         if !p.is_separator(pair[0]) && !p.is_separator(pair[1]) {
             p.may_break(p.first(pair[1]), group, 1, 1, Setting::WordGap);
+            // Only their lines keep them apart.
             p.force(group);
+            p.group_mut(group).one_each = true;
         }
     }
 }
@@ -301,8 +312,8 @@ fn function_type(p: &mut Planner, parts: &[NodeId]) {
 /// `T extends Level ? Ebb : Flood`; a chain of them is broken together.
 fn conditional_type(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     p.words(parts);
-    let [_, _, _, question, _, colon, no] = parts else { return };
-    let group = p.conditional(node, &[*question, *colon], 1, 1, Setting::WordGap);
+    let [_, _, _, question, yes, colon, no] = parts else { return };
+    let group = p.conditional(node, &[(*question, *yes), (*colon, *no)], None, 1);
     let colon = p.first(*colon);
     if p.is(*no, Kind::ConditionalType) && !super::expressions::stands_deeper(p, *no, colon) {
         p.hand(*no, Handed::Chain(group));
@@ -312,7 +323,12 @@ fn conditional_type(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
 /// `(Ebb | Flood)`; broken inside its parentheses.
 fn parenthesized_type(p: &mut Planner, parts: &[NodeId]) {
     let [opener, inner, closer] = parts else { return };
-    let group = p.enclosed(Shape::Chain, *opener, *inner, *closer);
+    let group = p.enclosed(
+        Shape::Chain,
+        [*opener, *inner, *closer],
+        p.choices.parens_gap,
+        Key::Condition,
+    );
     p.group_mut(group).stand_in = match Kind::at(p, *inner) {
         Kind::ObjectType | Kind::FunctionType => Some(p.first(*inner) + 1),
         _ => None,

@@ -24,6 +24,7 @@ pub(super) static LANGUAGE: Language = Language {
     rule: layout::rule,
     families: &[
         Family::Collections,
+        Family::Pairs,
     ],
     // The data interchange format has no style guide; two blanks are what most tools write.
     defaults: &[
@@ -31,5 +32,8 @@ pub(super) static LANGUAGE: Language = Language {
         (Setting::InnerGap, Key::Braces, "true"),
         (Setting::BlankLines, Key::Most, "1"),
     ],
-    samples: &[("gauges.json", include_str!("samples/gauges.json"))],
+    samples: &[
+        ("gauges.json", include_str!("samples/gauges.json")),
+        ("tables.json", include_str!("samples/tables.json")),
+    ],
 };

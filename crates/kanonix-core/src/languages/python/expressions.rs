@@ -1,10 +1,10 @@
 //! Expressions, patterns and types, in the order of the language reference.
 
 use super::kinds::Kind;
-use crate::layout::plan::{Around, Rows, Shape};
+use crate::layout::plan::{Align, Around, Counts, GroupId, Rows, Shape};
 use crate::layout::planner::Planner;
-use crate::layout::vocabulary::{Binary, Link, List};
-use crate::style::Setting;
+use crate::layout::vocabulary::{Binary, Link, List, Operators};
+use crate::style::{Key, Setting};
 use crate::syntax::{NodeId, TokenId};
 
 /// The context of a node inside brackets, where a line may be broken.
@@ -13,22 +13,22 @@ const IN_BRACKETS: u8 = 1;
 /// The rule for an expression; says whether `kind` is one.
 pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) -> bool {
     match kind {
-        Kind::Parameters => bracketed(p, node, parts, List::new()),
+        Kind::Parameters => bracketed(p, node, parts, List::new().declaration()),
         Kind::ArgumentList => argument_list(p, node, parts),
         Kind::DefaultParameter | Kind::KeywordArgument | Kind::KeywordPattern => {
             for part in parts.iter().skip(1) {
-                p.flat(p.first(*part), 0, Setting::OperatorGap);
+                p.operator(p.first(*part), Key::Default);
             }
         }
         Kind::TypedDefaultParameter => {
-            p.pair(parts);
+            p.pair(parts, Key::Type);
             if let [.., sign, value] = parts {
-                p.operator(p.first(*sign));
-                p.operator(p.first(*value));
+                p.sign(*sign, *value, Key::Assign);
             }
         }
         Kind::TypeParameter => type_parameter(p, node, parts),
-        Kind::UnionType | Kind::UnionPattern | Kind::ComplexPattern => operands(p, parts),
+        Kind::UnionType | Kind::UnionPattern => operands(p, parts, Key::Shift),
+        Kind::ComplexPattern => operands(p, parts, Key::Sum),
         Kind::ClassPattern => class_pattern(p, node, parts),
         Kind::DictPattern => dict_pattern(p, node, parts),
         Kind::CasePattern => case_pattern(p, parts),
@@ -43,8 +43,8 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
         Kind::ParenthesizedExpression | Kind::ParenthesizedListSplat => {
             parenthesized(p, node, parts);
         }
-        Kind::NamedExpression => operands(p, parts),
-        Kind::BooleanOperator | Kind::BinaryOperator => binary(p, node, kind, parts),
+        Kind::NamedExpression => operands(p, parts, Key::Assign),
+        Kind::BooleanOperator | Kind::BinaryOperator => binary(p, node, parts),
         Kind::ComparisonOperator => comparison(p, node, parts),
         Kind::Lambda => lambda(p, parts),
         Kind::Assignment | Kind::AugmentedAssignment => assignment(p, parts),
@@ -114,11 +114,9 @@ fn inside_literal(p: &Planner, node: NodeId) -> Option<TokenId> {
 }
 
 /// Operands and operators in turn, on one line.
-fn operands(p: &mut Planner, parts: &[NodeId]) {
+fn operands(p: &mut Planner, parts: &[NodeId], key: Key) {
     for part in parts.iter().skip(1) {
-        let token = p.first(*part);
-        let blanks = p.unfused(token, p.choices.operator_gap);
-        p.flat(token, blanks, Setting::OperatorGap);
+        p.operator(p.first(*part), key);
     }
     // A sign before the first operand belongs to it.
     if parts.first().is_some_and(|part| p.token_text(p.first(*part)) == "-") && parts.len() > 1 {
@@ -143,9 +141,9 @@ fn dict_pattern(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     for pair in parts.windows(2) {
         let [before, part] = pair else { continue };
         if p.is(*part, Kind::Colon) {
-            p.word(p.first(*part), 0);
+            p.before_pair_sign(p.first(*part), Key::Value);
         } else if p.is(*before, Kind::Colon) {
-            p.word(p.first(*part), 1);
+            p.after_pair_sign(p.first(*part), Key::Value);
         }
     }
 }
@@ -176,56 +174,56 @@ fn tuple(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
 fn comprehension(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     p.set_context(node, IN_BRACKETS);
     let [opener, body, clauses @ .., closer] = parts else { return };
-    let group = p.enclosed(Shape::Chain, *opener, *body, *closer);
+    let group = enclosed(p, [*opener, *body, *closer], Key::Collection);
     p.group_mut(group).rows = Rows::Bracketed;
     for clause in clauses {
         p.may_break(p.first(*clause), group, 1, 1, Setting::WordGap);
     }
 }
 
+/// One thing between two brackets.
+fn enclosed(p: &mut Planner, parts: [NodeId; 3], key: Key) -> GroupId {
+    let blanks = p.inner_gap(p.first(parts[0]));
+    p.enclosed(Shape::Chain, parts, blanks, key)
+}
+
 /// `(ebb or flood)`; broken inside its parentheses.
 fn parenthesized(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     p.set_context(node, IN_BRACKETS);
     let [opener, inner, closer] = parts else { return };
-    let group = p.enclosed(Shape::Chain, *opener, *inner, *closer);
+    let group = enclosed(p, [*opener, *inner, *closer], Key::Condition);
     p.group_mut(group).stand_in = inside_literal(p, *inner);
-    if p.is(*inner, Kind::ConcatenatedString) {
+    p.group_mut(group).header = matches!(
+        Kind::at(p, p.parent(node)),
+        Kind::IfStatement | Kind::ElifClause | Kind::WhileStatement
+    );
+    if p.is(*inner, Kind::ConcatenatedString) && p.group_mut(group).align == Align::Step {
         p.group_mut(group).around = Around::OneLine;
     }
 }
 
-/// How tightly an operator binds, as a number.
-fn precedence(operator: &str) -> u8 {
-    match operator {
-        "or" => 1,
-        "and" => 2,
-        "|" => 3,
-        "^" => 4,
-        "&" => 5,
-        "<<" | ">>" => 6,
-        "+" | "-" => 7,
-        "**" => 9,
-        _ => 8,
-    }
-}
+/// The operators, weak ones first.
+const OPERATORS: Operators = &[
+    (Key::Logic, &["or"]),
+    (Key::Logic, &["and"]),
+    (Key::Shift, &["|"]),
+    (Key::Shift, &["^"]),
+    (Key::Shift, &["&"]),
+    (Key::Shift, &["<<", ">>"]),
+    (Key::Sum, &["+", "-"]),
+    (Key::Product, &["*", "/", "//", "%", "@"]),
+    (Key::Power, &["**"]),
+];
 
-fn binary(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) {
+fn binary(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let [left, operator, right] = parts else { return };
-    let operator = p.first(*operator);
-    let text = p.token_text(operator);
-    if text == "**" && p.gap_text(operator).is_empty() && p.gap_text(p.first(*right)).is_empty() {
-        // PEP 8 leaves it to the author to set off only the operators that bind less tightly.
-        p.keep_gap(operator);
-        return p.keep_gap(p.first(*right));
-    }
     p.binary(Binary {
         node,
         left: *left,
-        operator,
+        operator: p.first(*operator),
         right: *right,
-        precedence,
+        operators: OPERATORS,
         breakable: in_brackets(p, node),
-        word: kind == Kind::BooleanOperator,
         stand_in: inside_literal(p, *right),
     });
 }
@@ -234,24 +232,24 @@ fn binary(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) {
 fn comparison(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let breakable = in_brackets(p, node);
     let group = breakable.then(|| p.leading_chain(node));
-    let level = p.choices.chain_steps;
     for pair in parts[1..].chunks(2) {
         let [operator, right] = pair else { continue };
         let (operator, right) = (p.first(*operator), p.first(*right));
         let is_word = p.token_text(operator).starts_with(|c: char| c.is_ascii_alphabetic());
-        let (gap, setting) = match is_word {
-            true => (1, Setting::WordGap),
-            false => (p.choices.operator_gap, Setting::OperatorGap),
+        let beside = |token| match is_word {
+            true => 1,
+            false => p.beside(token, Key::Compare),
         };
-        let (before, after) = (p.unfused(operator, gap), p.unfused(right, gap));
-        p.flat(operator, before, setting);
-        p.flat(right, after, setting);
+        let (before, after) = (beside(operator), beside(right));
+        let setting = if is_word { Setting::WordGap } else { Setting::OperatorGap };
         match group {
-            Some(group) if p.choices.operator_leads => {
-                p.may_break(operator, group, level, before, setting);
+            Some(group) => {
+                p.break_beside(group, (operator, before), (right, after), setting);
             }
-            Some(group) => p.may_break(right, group, level, after, setting),
-            None => {}
+            None => {
+                p.flat(operator, before, setting);
+                p.flat(right, after, setting);
+            }
         }
     }
 }
@@ -272,12 +270,11 @@ fn assignment(p: &mut Planner, parts: &[NodeId]) {
         let [before, part] = pair else { continue };
         let token = p.first(*part);
         if p.is(*part, Kind::Colon) {
-            p.word(token, 0);
+            p.before_pair_sign(token, Key::Type);
         } else if p.is(*before, Kind::Colon) {
-            p.word(token, 1);
+            p.after_pair_sign(token, Key::Type);
         } else {
-            let blanks = p.unfused(token, p.choices.operator_gap);
-            p.flat(token, blanks, Setting::OperatorGap);
+            p.operator(token, Key::Assign);
         }
     }
 }
@@ -383,14 +380,11 @@ fn concatenated_string(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     if !in_brackets(p, node) {
         return;
     }
-    let group = p.group(Shape::Chain, p.first(node), p.end(node));
-    let by_hand = parts.iter().skip(1).any(|part| p.broken_before(p.first(*part)));
-    if p.choices.keep_open && by_hand {
-        p.force(group);
-    }
-    let level = 0;
+    let group = p.leading_chain(node);
+    p.group_mut(group).counts = Counts::Leading(0);
+    p.group_mut(group).rows = Rows::Loose;
     for part in parts.iter().skip(1) {
-        p.may_break(p.first(*part), group, level, 1, Setting::WordGap);
+        p.may_break(p.first(*part), group, 1, 1, Setting::WordGap);
     }
 }
 

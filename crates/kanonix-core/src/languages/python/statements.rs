@@ -102,8 +102,7 @@ fn import_from(p: &mut Planner, parts: &[NodeId]) {
 fn type_alias(p: &mut Planner, parts: &[NodeId]) {
     p.words(parts);
     if let [.., sign, value] = parts {
-        p.operator(p.first(*sign));
-        p.operator(p.first(*value));
+        p.sign(*sign, *value, Key::Assign);
     }
 }
 
@@ -128,7 +127,7 @@ fn compound(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) {
 fn header(p: &mut Planner, kind: Kind, parts: &[NodeId]) {
     let is_arrow = |p: &Planner, part: NodeId| p.token_text(p.first(part)) == "->";
     p.header(parts, |p, before, part| match Kind::at(p, part) {
-        _ if is_arrow(p, before) || is_arrow(p, part) => Between::Sign,
+        _ if is_arrow(p, before) || is_arrow(p, part) => Between::Blank,
         Kind::Parameters => Between::Parameters,
         Kind::ArgumentList if kind == Kind::ClassDefinition => Between::Parameters,
         Kind::Star if kind == Kind::ExceptClause => Between::Nothing,

@@ -196,7 +196,7 @@ fn brace_behind(p: &mut Planner, value: NodeId, block: NodeId, header: TokenId, 
 /// lines, so does that.
 fn assigned_in(p: &mut Planner, group: GroupId, value: NodeId, stem: TokenId) {
     let first = p.first(value);
-    let blanks = p.unfused(first, p.choices.operator_gap);
+    let blanks = p.beside(first, Key::Assign);
     p.may_break(first, group, 1, blanks, Setting::OperatorGap);
     let tail = hand_chain(p, value, stem);
     p.group_mut(group).tail = tail;
@@ -267,7 +267,7 @@ fn if_expression(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         p.hand(*consequence, Handed::Block(group));
         p.hand(alternative, Handed::Block(group));
         p.flat(p.first(*consequence), 1, Setting::OpenBrace);
-        return p.flat(p.first(*other), 1, Setting::ElseLine);
+        return p.behind(p.first(*other), Setting::ElseLine);
     }
     block_behind(p, *consequence, header, Key::Control, Key::Control);
     brace_behind(p, *condition, *consequence, header, Key::Control);
@@ -275,7 +275,7 @@ fn if_expression(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         let token = p.first(*other);
         match p.choices.else_own_line {
             true => p.follower(token, header),
-            false => p.flat(token, 1, Setting::ElseLine),
+            false => p.behind(token, Setting::ElseLine),
         }
     }
 }

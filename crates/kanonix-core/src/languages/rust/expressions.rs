@@ -5,7 +5,7 @@ use super::items::{attributes, header};
 use super::kinds::Kind;
 use crate::layout::plan::{Counts, Shape};
 use crate::layout::planner::Planner;
-use crate::layout::vocabulary::{Binary, Handed, Link, Links, List};
+use crate::layout::vocabulary::{Binary, Handed, Link, Links, List, Operators};
 use crate::style::{Key, Setting};
 use crate::syntax::{NodeId, TokenId};
 
@@ -66,7 +66,8 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
 
 /// A value after a sign: on the same line, unless nothing else helps.
 pub(super) fn assigned(p: &mut Planner, sign: NodeId, value: NodeId) {
-    p.assigned(p.first(sign), value, p.choices.operator_gap, Setting::OperatorGap);
+    let blanks = p.beside(p.first(value), Key::Assign);
+    p.assigned(p.first(sign), value, blanks, Setting::OperatorGap);
 }
 
 /// The operation or the chain of calls that gives a value lines of its own, where there is one.
@@ -99,7 +100,10 @@ pub(super) fn range(p: &mut Planner, parts: &[NodeId]) {
     for part in parts.iter().skip(1) {
         let token = p.first(*part);
         let points = p.token_text(token - 1).ends_with('.') && p.token_text(token).starts_with('.');
-        p.word(token, u8::from(points));
+        p.operator(token, Key::Range);
+        if points {
+            p.gap(token).blanks = 1;
+        }
     }
 }
 
@@ -113,21 +117,18 @@ fn unary_expression(p: &mut Planner, parts: &[NodeId]) {
     }
 }
 
-/// Operators of one number are broken together.
-fn precedence(operator: &str) -> u8 {
-    match operator {
-        "||" => 1,
-        "&&" => 2,
-        "|" => 4,
-        "^" => 5,
-        "&" => 6,
-        "<<" | ">>" => 7,
-        "+" | "-" => 8,
-        "*" | "/" | "%" => 9,
-        // Comparisons, which stand only once.
-        _ => 3,
-    }
-}
+/// The operators, weak ones first.
+const OPERATORS: Operators = &[
+    (Key::Logic, &["||"]),
+    (Key::Logic, &["&&"]),
+    (Key::Compare, &["==", "!=", "<", ">", "<=", ">="]),
+    (Key::Shift, &["|"]),
+    (Key::Shift, &["^"]),
+    (Key::Shift, &["&"]),
+    (Key::Shift, &["<<", ">>"]),
+    (Key::Sum, &["+", "-"]),
+    (Key::Product, &["*", "/", "%"]),
+];
 
 /// Whether an operand is a range that goes on with what stands behind the operator: the grammar
 /// reads `low..-high` as `low..` less `high`, and the `=` of a `..=high` as a sign of its own.
@@ -141,7 +142,7 @@ fn assignment(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     if is_begun_range(p, *left) {
         return p.tight(parts);
     }
-    p.operator(p.first(*sign));
+    p.operator(p.first(*sign), Key::Assign);
     assigned(p, *sign, *value);
     if p.is_reread(node) {
         // A name and its value, rather than a statement.
@@ -174,9 +175,8 @@ fn binary_expression(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
             left: *left,
             operator: p.first(*operator),
             right: *right,
-            precedence,
+            operators: OPERATORS,
             breakable: true,
-            word: false,
             stand_in: None,
         });
         // A chain with lines of its own is no part of a line of operands.
@@ -278,8 +278,10 @@ fn index_expression(p: &mut Planner, parts: &[NodeId]) {
     let leaving = is_leaving(p, *value);
     p.word(p.first(*opener), u8::from(leaving));
     let group = p.group(Shape::LastResort, p.first(*opener), p.end(*closer));
-    p.may_break(p.first(*index), group, 1, p.choices.brackets_gap, Setting::InnerGap);
-    p.may_break(p.first(*closer), group, 0, p.choices.brackets_gap, Setting::InnerGap);
+    for (part, level) in [(index, 1), (closer, 0)] {
+        let blanks = p.chosen(p.first(*part), p.choices.brackets_gap);
+        p.may_break(p.first(*part), group, level, blanks, Setting::InnerGap);
+    }
 }
 
 /// The elements of a bracketed list, without its separators and attributes.
@@ -363,7 +365,7 @@ pub(super) fn array_expression(p: &mut Planner, parts: &[NodeId]) {
 /// `(ebb || flood)`: broken inside what it holds, not at its parentheses.
 fn parenthesized_expression(p: &mut Planner, parts: &[NodeId]) {
     for part in parts.iter().skip(1) {
-        p.flat(p.first(*part), p.choices.parens_gap, Setting::InnerGap);
+        p.inside_bracket(p.first(*part), p.choices.parens_gap);
     }
 }
 
@@ -379,7 +381,7 @@ fn field_initializer(p: &mut Planner, parts: &[NodeId]) {
     header(p, parts);
     attributes(p, parts, None);
     if let [.., colon, value] = parts {
-        p.assigned(p.first(*colon), *value, 1, Setting::WordGap);
+        p.broken_pair(*colon, *value, Key::Value);
     }
 }
 

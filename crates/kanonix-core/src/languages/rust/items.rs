@@ -73,10 +73,12 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
 /// name.
 pub(super) fn header(p: &mut Planner, parts: &[NodeId]) {
     p.header(parts, |p, before, part| match (Kind::at(p, before), Kind::at(p, part)) {
-        (_, Kind::Comma | Kind::Semicolon | Kind::Colon) => Between::Nothing,
+        (_, Kind::Comma | Kind::Semicolon) => Between::Nothing,
+        (_, Kind::Colon) => Between::BeforeColon,
+        (Kind::Colon, _) => Between::AfterColon,
         (_, Kind::TypeParameters | Kind::TypeArguments | Kind::TraitBounds) => Between::Nothing,
         (_, Kind::Parameters | Kind::OrderedFieldDeclarationList) => Between::Parameters,
-        (_, Kind::Equals) | (Kind::Equals, _) => Between::Sign,
+        (_, Kind::Equals) | (Kind::Equals, _) => Between::Sign(Key::Assign),
         (Kind::Bang, _) => Between::Nothing,
         _ => Between::Blank,
     });
@@ -248,8 +250,7 @@ fn visibility_modifier(p: &mut Planner, parts: &[NodeId]) {
 fn attribute(p: &mut Planner, parts: &[NodeId]) {
     match parts {
         [_, sign, value] => {
-            p.operator(p.first(*sign));
-            p.operator(p.first(*value));
+            p.sign(*sign, *value, Key::Assign);
         }
         _ => p.tight(parts),
     }
@@ -321,7 +322,7 @@ pub(super) fn attributes(p: &mut Planner, parts: &[NodeId], group: Option<GroupI
 /// `{ Ebb, Flood(Level) }`, `{ level: Level, gauge: Gauge }`: one a line; the fields of a variant
 /// may stand on its line.
 fn members(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
-    let list = List::new().collection().last_comma().opens_around_lines();
+    let list = List::new().members().last_comma().opens_around_lines();
     let Some(group) = p.list(parts, list) else { return };
     attributes(p, parts, Some(group));
     let may_join = p.is(p.parent(node), Kind::EnumVariant) || p.keeps_flat(node, Key::Type);
@@ -344,7 +345,7 @@ fn use_list(p: &mut Planner, parts: &[NodeId]) {
 
 /// `(&self, level: Level)`
 fn parameters(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
-    let list = List::new().last_comma();
+    let list = List::new().declaration().last_comma();
     let of_type = p.is(p.parent(node), Kind::FunctionType);
     p.list(parts, if of_type { list.reluctant().by_hand() } else { list });
     attributes(p, parts, None);

@@ -34,6 +34,10 @@ pub(super) static LANGUAGE: Language = Language {
         Family::Expressions,
         Family::Definitions,
         Family::Types,
+        Family::Pairs,
+        Family::Ranges,
+        Family::Annotations,
+        Family::LogicMarks,
         Family::Braces,
         Family::Namespaces,
         Family::ValueBlocks,
@@ -52,6 +56,7 @@ pub(super) static LANGUAGE: Language = Language {
         ("gauge.rs", include_str!("samples/gauge.rs")),
         ("alarm.rs", include_str!("samples/alarm.rs")),
         ("watch.rs", include_str!("samples/watch.rs")),
+        ("tables.rs", include_str!("samples/tables.rs")),
     ],
 };
 

@@ -6,7 +6,7 @@ use super::kinds::Kind;
 use crate::layout::plan::{Rows, Shape};
 use crate::layout::planner::Planner;
 use crate::layout::vocabulary::{Handed, List};
-use crate::style::Setting;
+use crate::style::{Key, Setting};
 use crate::syntax::NodeId;
 
 /// The rule for a pattern; says whether `kind` is one.
@@ -86,16 +86,16 @@ fn or_pattern(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     }
     let kind = Kind::at(p, outer);
     let level = u8::from(matches!(kind, Kind::LetCondition | Kind::LetDeclaration));
-    let gap = p.choices.operator_gap;
     match parts {
         [left, bar, right] => {
             if p.is(*left, Kind::OrPattern) {
                 p.hand(*left, Handed::Chain(group));
             }
+            let gap = p.beside(p.first(*bar), Key::Shift);
             p.alternative(p.first(*bar), group, level, gap);
-            p.flat(p.first(*right), gap, Setting::OperatorGap);
+            p.operator(p.first(*right), Key::Shift);
         }
-        [_, right] => p.flat(p.first(*right), gap, Setting::OperatorGap),
+        [_, right] => p.operator(p.first(*right), Key::Shift),
         _ => {}
     }
 }

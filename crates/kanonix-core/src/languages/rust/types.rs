@@ -6,7 +6,7 @@ use super::kinds::Kind;
 use crate::layout::plan::{GroupId, Shape};
 use crate::layout::planner::Planner;
 use crate::layout::vocabulary::{Between, Handed, List};
-use crate::style::Setting;
+use crate::style::{Key, Setting};
 use crate::syntax::NodeId;
 
 /// The rule for a type; says whether `kind` is one.
@@ -67,13 +67,19 @@ fn trait_bounds(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
 
 /// `+ Flood + 'static`, behind the first of several bounds.
 fn sum(p: &mut Planner, group: GroupId, rest: &[NodeId]) {
-    let gap = p.choices.operator_gap;
+    let trails = |pair: &[NodeId]| {
+        p.is(pair[0], Kind::Plus) && p.broken_before(p.first(pair[1]))
+    };
+    let leads = p.choices.operator_leads.unwrap_or(!rest.windows(2).any(trails));
     for part in rest {
         let token = p.first(*part);
-        let breaks = p.is(*part, Kind::Plus) == p.choices.operator_leads;
+        let breaks = p.is(*part, Kind::Plus) == leads;
         match breaks {
-            true => p.may_break(token, group, 1, gap, Setting::OperatorGap),
-            false => p.flat(token, gap, Setting::OperatorGap),
+            true => {
+                let blanks = p.beside(token, Key::Sum);
+                p.may_break(token, group, 1, blanks, Setting::OperatorGap);
+            }
+            false => p.operator(token, Key::Sum),
         }
     }
 }
@@ -127,7 +133,7 @@ fn inner_angles(p: &mut Planner, parts: &[NodeId]) {
         if p.is(*part, Kind::OpenAngle) {
             p.word(token, 0);
         } else if p.is(parts[index - 1], Kind::OpenAngle) || index + 1 == parts.len() {
-            p.flat(token, p.choices.angles_gap, Setting::InnerGap);
+            p.inside_bracket(token, p.choices.angles_gap);
         }
     }
 }

@@ -4,7 +4,7 @@ use crate::languages::kinds::kinds;
 use crate::layout::plan::{GroupId, Shape};
 use crate::layout::planner::Planner;
 use crate::layout::vocabulary::{List, Sort};
-use crate::style::Setting;
+use crate::style::{Key, Setting};
 use crate::syntax::NodeId;
 
 kinds! {
@@ -55,7 +55,7 @@ fn table(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
 /// `level = 5.1`
 fn pair(p: &mut Planner, parts: &[NodeId]) {
     for part in parts.iter().skip(1) {
-        p.operator(p.first(*part));
+        p.operator(p.first(*part), Key::Assign);
     }
 }
 

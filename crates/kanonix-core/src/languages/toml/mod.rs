@@ -32,8 +32,9 @@ pub(super) static LANGUAGE: Language = Language {
         Family::Types,
         Family::Quotes,
     ],
-    // The format has no style guide; this is how its own specification writes its examples, and 98 of
-    // 100 tables in the wild: a blank line before each, blanks inside braces, one around the sign.
+    // The format has no style guide; this is how its own specification writes its examples, and 98
+    // of 100 tables in the wild: a blank line before each, blanks inside braces, one around the
+    // sign.
     defaults: &[
         (Setting::InnerGap, Key::Braces, "true"),
         (Setting::BlankLines, Key::BetweenTypes, "1"),
@@ -43,5 +44,6 @@ pub(super) static LANGUAGE: Language = Language {
         ("gauges.toml", include_str!("samples/gauges.toml")),
         ("siren.toml", include_str!("samples/siren.toml")),
         ("hasty.toml", include_str!("samples/hasty.toml")),
+        ("tables.toml", include_str!("samples/tables.toml")),
     ],
 };

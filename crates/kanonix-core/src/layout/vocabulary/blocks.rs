@@ -1,6 +1,6 @@
 //! Blocks, what stands in them line by line, and the brackets around them.
 
-use crate::layout::plan::{Around, GroupId, Shape};
+use crate::layout::plan::{Around, Gap, GroupId, Shape};
 use crate::layout::planner::Planner;
 use crate::layout::vocabulary::{Handed, List};
 use crate::style::{Key, Setting};
@@ -57,8 +57,8 @@ impl Planner<'_> {
         }
     }
 
-    /// The opening and the closing token of a pair of brackets and what stands between; an empty pair
-    /// is laid out at once.
+    /// The opening and the closing token of a pair of brackets and what stands between; an empty
+    /// pair is laid out at once.
     pub fn bracketed<'n>(
         &mut self,
         parts: &'n [NodeId],
@@ -94,8 +94,8 @@ impl Planner<'_> {
         self.at_most(closer, edge);
     }
 
-    /// Statements between a header and a word on a line of its own that ends them (`end`); there may be
-    /// none. Gives their group.
+    /// Statements between a header and a word on a line of its own that ends them (`end`); there
+    /// may be none. Gives their group.
     pub fn word_block(
         &mut self,
         header: TokenId,
@@ -126,7 +126,8 @@ impl Planner<'_> {
         inner
     }
 
-    /// A word that goes on with a construct behind one of its blocks (`else`), on a line of its own.
+    /// A word that goes on with a construct behind one of its blocks (`else`), on a line of its
+    /// own.
     pub fn follower(&mut self, word: TokenId, header: TokenId) {
         let group = self.group(Shape::Block, header, word);
         self.line(word, group, 0, Setting::ElseLine);
@@ -162,8 +163,18 @@ impl Planner<'_> {
             let group = self.group(Shape::Block, header, brace + 1);
             self.newline(brace, group, 0, Setting::OpenBrace);
         } else {
-            self.flat(brace, 1, Setting::OpenBrace);
+            self.behind_header(brace);
         }
+    }
+
+    fn behind_header(&mut self, brace: TokenId) {
+        self.behind(brace, Setting::OpenBrace);
+    }
+
+    /// What stands one blank behind something on its line, as `breaks` has it. That the blank is
+    /// there or not is no evidence for where it stands.
+    pub fn behind(&mut self, token: TokenId, breaks: Setting) {
+        *self.gap(token) = Gap { breaks, ..Gap::flat(1, Setting::WordGap) };
     }
 
     /// As [`Planner::open_brace`] for a block that `flat_block` may keep on its header's line. It
@@ -187,7 +198,7 @@ impl Planner<'_> {
             self.may_break(brace, group, 0, 1, Setting::OpenBrace);
             group
         } else {
-            self.flat(brace, 1, Setting::OpenBrace);
+            self.behind_header(brace);
             self.group(Shape::List, brace, end)
         };
         self.hand(block, Handed::Block(group));

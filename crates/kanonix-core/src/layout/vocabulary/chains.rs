@@ -1,9 +1,9 @@
 //! Chains: calls and fields one after another, and what is asked with two answers.
 
-use crate::layout::plan::GroupId;
+use crate::layout::plan::{GroupId, Rows};
 use crate::layout::planner::Planner;
 use crate::layout::vocabulary::Handed;
-use crate::style::Setting;
+use crate::style::{Key, Setting};
 use crate::syntax::{NodeId, TokenId};
 
 /// What a node is in a chain of calls and fields (`gauges.iter().map(…)`).
@@ -77,22 +77,53 @@ impl Planner<'_> {
         }
     }
 
-    /// `ebb ? 1 : 2`: a chain is broken before its signs, and goes on with what stands behind the last
-    /// of them, where that is one as well.
+    /// `ebb ? 1 : 2`: a chain is broken beside its signs, each of which has its value behind it,
+    /// and goes on with what stands behind the last of them, where that is one as well. `key` is
+    /// the kind of operators that they are; without one they are words. Where somebody broke it at
+    /// one of them, it stays open: at all of them, unless `ternary_place` keeps it, or several of
+    /// them are a table, a condition and its answer on each line.
     pub fn conditional(
         &mut self,
         node: NodeId,
-        signs: &[NodeId],
-        blanks: u8,
+        answers: &[(NodeId, NodeId)],
+        key: Option<Key>,
         level: u8,
-        setting: Setting,
     ) -> GroupId {
-        let group = self.chain_of(node);
-        for sign in signs {
-            let token = self.first(*sign);
-            let blanks = self.unfused(token, blanks);
-            self.may_break(token, group, level, blanks, setting);
+        let group = match self.handed_chain(node) {
+            Some(group) => group,
+            None => self.leading_chain(node),
+        };
+        let is_broken = |(sign, value): &(NodeId, NodeId)| {
+            self.broken_before(self.first(*sign)) || self.broken_before(self.first(*value))
+        };
+        let broken: Vec<bool> = answers.iter().map(is_broken).collect();
+        let is_table = self.broken_between(self.first(node), self.end(node) - 1)
+            && broken.first() == Some(&false)
+            && (self.handed_chain(node).is_some() || self.goes_on_as(node));
+        let stays = self.choices.ternary_leads.is_none() || is_table;
+        let is_open = broken.contains(&true);
+        for ((sign, value), own) in answers.iter().zip(broken) {
+            let (sign, value) = (self.first(*sign), self.first(*value));
+            let (leads, trails) = (self.broken_before(sign), self.broken_before(value));
+            let (at, other) = match self.choices.ternary_leads.unwrap_or(leads || !trails) {
+                true => (sign, value),
+                false => (value, sign),
+            };
+            let blanks = |p: &Self, token| key.map_or(1, |key| p.beside(token, key));
+            let setting = if key.is_some() { Setting::OperatorGap } else { Setting::WordGap };
+            self.flat(other, blanks(self, other), setting);
+            self.may_break(at, group, level, blanks(self, at), setting);
+            self.gap(at).chosen = self.choices.keep_open && if stays { own } else { is_open };
+        }
+        if stays {
+            self.group_mut(group).rows = Rows::Any;
         }
         group
+    }
+
+    /// Whether the last part of a node is one like it.
+    fn goes_on_as(&self, node: NodeId) -> bool {
+        let last = self.parts(node).last().copied();
+        last.is_some_and(|last| self.kind(last) == self.kind(node))
     }
 }

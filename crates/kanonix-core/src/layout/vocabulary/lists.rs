@@ -1,8 +1,20 @@
 //! Bracketed lists.
 
-use crate::layout::plan::{Around, GroupId, Opens, Rows, Shape, TreeEdit, When};
+use crate::layout::plan::{
+    Align,
+    Around,
+    Close,
+    Column,
+    Gap,
+    GroupId,
+    Opens,
+    Rows,
+    Shape,
+    TreeEdit,
+    When,
+};
 use crate::layout::planner::Planner;
-use crate::style::Setting;
+use crate::style::{Key, Setting};
 use crate::syntax::{NodeId, TokenId};
 
 /// How a bracketed list is laid out.
@@ -16,6 +28,8 @@ pub struct List {
     rows: Option<Rows>,
     by_hand: bool,
     reluctant: bool,
+    declaration: bool,
+    members: bool,
 }
 
 impl List {
@@ -27,6 +41,26 @@ impl List {
     /// A collection, which `list_wrap = "one_each"` always opens.
     pub fn collection(self) -> List {
         List { collection: true, ..self }
+    }
+
+    /// The parameters of a function.
+    pub fn declaration(self) -> List {
+        List { declaration: true, ..self }
+    }
+
+    /// What a type is made of, member by member: where it is open, each has its line, a step
+    /// further in, and so has the closing bracket.
+    pub fn members(self) -> List {
+        List { members: true, ..self.collection() }
+    }
+
+    /// How `wrap_align` and `close_bracket` know it.
+    fn key(&self) -> Key {
+        match self {
+            List { declaration: true, .. } => Key::Declaration,
+            List { collection: true, .. } => Key::Collection,
+            _ => Key::Call,
+        }
     }
 
     /// A comma may be added behind its last element, and taken away.
@@ -82,7 +116,8 @@ impl List {
 
 impl Planner<'_> {
     /// A bracketed list: `parts` begins with the opening bracket, ends with the closing one, and
-    /// has the elements and separators between them. Returns its group, unless a bracket is missing.
+    /// has the elements and separators between them. Returns its group, unless a bracket is
+    /// missing.
     pub fn list(&mut self, parts: &[NodeId], list: List) -> Option<GroupId> {
         let (&opener, &closer) = match (parts.first(), parts.last()) {
             (Some(first), Some(last)) if parts.len() > 1 => (first, last),
@@ -91,12 +126,19 @@ impl Planner<'_> {
         let group = self.group(Shape::List, self.first(opener), self.end(closer));
         let inner = &parts[1..parts.len() - 1];
         let elements = inner.iter().filter(|part| !self.is_separator(**part)).count();
-        let gap = if list.tight { 0 } else { self.inner_gap(self.first(opener)) };
+        let inside = if list.tight { Some(0) } else { self.inner_gap(self.first(opener)) };
+        let align = match list.members {
+            true => Align::Step,
+            false => self.choices.aligns.of(list.key()),
+        };
         let own = self.group_mut(group);
         own.around = if list.closed { Around::OneLine } else { Around::Lists };
         own.stand_in = list.stand_in;
         own.rows = list.rows.unwrap_or(Rows::Bracketed);
         own.reluctant = list.reluctant;
+        own.align = align;
+        own.bracketed = true;
+        own.one_each = list.members;
         own.opens = if list.by_hand { Opens::ByHand } else { Opens::TooWide };
         if elements == 0 && inner.is_empty() {
             let (first, last) = (self.first(opener), self.first(closer));
@@ -115,18 +157,19 @@ impl Planner<'_> {
                 after_separator = true;
             } else if after_separator {
                 let (blanks, setting) = match index {
-                    0 => (gap, Setting::InnerGap),
+                    0 => (self.chosen(token, inside), Setting::InnerGap),
                     _ => (1, Setting::WordGap),
                 };
                 self.may_break(token, group, 1, blanks, setting);
+                self.column(token, Column::Table);
                 after_separator = false;
             }
         }
         let first = self.first(inner[0]);
         self.at_most(first, self.choices.edge_blank);
         let last = self.first(closer);
-        self.may_break(last, group, 0, gap, Setting::InnerGap);
-        self.at_most(last, self.choices.edge_blank);
+        let key = Some(list.key()).filter(|_| !list.members);
+        self.close(last, group, inside, key);
         if self.choices.one_each && list.collection && elements > 1 {
             self.force(group);
         }
@@ -142,11 +185,33 @@ impl Planner<'_> {
     /// A bracketed list in which no line may end.
     pub fn flat_list(&mut self, parts: &[NodeId]) {
         let [opener, inner @ .., closer] = parts else { return };
-        let gap = if inner.is_empty() { 0 } else { self.inner_gap(self.first(*opener)) };
+        let gap = if inner.is_empty() { Some(0) } else { self.inner_gap(self.first(*opener)) };
         self.commas(inner);
         for edge in inner.first().into_iter().chain([closer]) {
-            self.flat(self.first(*edge), gap, Setting::InnerGap);
+            self.inside_bracket(self.first(*edge), gap);
         }
+    }
+
+    /// The gap before the closing bracket of a list that `close_bracket` knows by a key, if it
+    /// does. A comment before it has its line.
+    pub(super) fn close(
+        &mut self,
+        closer: TokenId,
+        group: GroupId,
+        gap: Option<u8>,
+        key: Option<Key>,
+    ) {
+        let gap = self.chosen(closer, gap);
+        let close = key.map_or(Close::OwnLine, |key| self.choices.closes.of(key));
+        if close == Close::WithLast && !self.after_comment(closer) {
+            let breaks = Setting::CloseBracket;
+            *self.gap(closer) = Gap { breaks, ..Gap::flat(gap, Setting::InnerGap) };
+            return;
+        }
+        self.group_mut(group).close = close;
+        self.may_break(closer, group, 0, gap, Setting::InnerGap);
+        self.gap(closer).breaks = Setting::CloseBracket;
+        self.at_most(closer, self.choices.edge_blank);
     }
 
     fn last_comma(&mut self, inner: &[NodeId], closer: TokenId, group: GroupId) {

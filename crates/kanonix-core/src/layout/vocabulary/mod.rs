@@ -4,38 +4,19 @@
 mod blocks;
 mod chains;
 mod lists;
+mod operators;
 mod rewrites;
 
 pub use crate::layout::handed::Handed;
 pub use blocks::Sort;
 pub use chains::{Link, Links};
 pub use lists::List;
+pub use operators::{Binary, Operators};
 
-use crate::layout::plan::{Counts, GroupId, Shape};
+use crate::layout::plan::{Column, Counts, GroupId, Shape};
 use crate::layout::planner::Planner;
-use crate::style::Setting;
+use crate::style::{Key, Setting};
 use crate::syntax::{NodeId, Role, TokenId};
-
-/// An operator with two operands.
-#[derive(Clone, Copy, Debug)]
-pub struct Binary {
-    /// The node of the operation.
-    pub node: NodeId,
-    /// Its left operand.
-    pub left: NodeId,
-    /// First token of the operator.
-    pub operator: TokenId,
-    /// Its right operand.
-    pub right: NodeId,
-    /// Operators of one number are broken together.
-    pub precedence: fn(&str) -> u8,
-    /// Whether the line may be broken here at all.
-    pub breakable: bool,
-    /// Whether the operator is a word, which always has blanks.
-    pub word: bool,
-    /// The first gap that may be broken inside the right operand in the chain's place.
-    pub stand_in: Option<TokenId>,
-}
 
 /// What stands between two parts of a header.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
@@ -44,8 +25,12 @@ pub enum Between {
     Nothing,
     /// One blank.
     Blank,
-    /// What is wanted around a sign.
-    Sign,
+    /// What is wanted around a sign of this kind.
+    Sign(Key),
+    /// What is wanted before the sign of a name and its type.
+    BeforeColon,
+    /// What is wanted behind it.
+    AfterColon,
     /// What is wanted before the parameters of a declaration.
     Parameters,
     /// What is wanted inside brackets.
@@ -64,12 +49,15 @@ impl Planner<'_> {
             match between(self, pair[0], pair[1]) {
                 Between::Nothing => self.word(token, 0),
                 Between::Blank => self.word(token, 1),
-                Between::Sign => self.operator(token),
+                Between::Sign(key) => self.operator(token, key),
+                Between::BeforeColon => self.before_pair_sign(token, Key::Type),
+                Between::AfterColon => self.after_pair_sign(token, Key::Type),
                 Between::Parameters => self.parens(token, self.choices.declaration_parens),
                 Between::Inside => {
                     // One of the two is a bracket.
-                    let gap = self.inner_gap(token - 1).max(self.inner_gap(token));
-                    self.flat(token, gap, Setting::InnerGap);
+                    let (before, own) = (self.inner_gap(token - 1), self.inner_gap(token));
+                    let gap = before.and_then(|before| Some(before.max(own?)));
+                    self.inside_bracket(token, gap);
                 }
             }
         }
@@ -91,8 +79,8 @@ impl Planner<'_> {
         }
     }
 
-    /// The first token of one of several alternatives, each of which stands for itself: touching one
-    /// of them touches no other.
+    /// The first token of one of several alternatives, each of which stands for itself: touching
+    /// one of them touches no other.
     pub fn alternative(&mut self, token: TokenId, group: GroupId, level: u8, blanks: u8) {
         self.may_break(token, group, level, blanks, Setting::OperatorGap);
         self.gap(token).inside = true;
@@ -105,14 +93,6 @@ impl Planner<'_> {
             let token = self.first(*part);
             let blanks = u8::from(!self.is_separator(*part));
             self.word(token, blanks);
-        }
-    }
-
-    /// `level: 2`: a name, a mark right behind it, and a value.
-    pub fn pair(&mut self, parts: &[NodeId]) {
-        if let [_, mark, value, ..] = parts {
-            self.word(self.first(*mark), 0);
-            self.word(self.first(*value), 1);
         }
     }
 
@@ -132,52 +112,15 @@ impl Planner<'_> {
         let (first, end) = (self.first(node), self.end(node));
         let leading = self.leading_level(first);
         let group = self.group(Shape::Chain, first, end);
-        self.group_mut(group).counts = leading.map_or(Counts::Steps, Counts::Leading);
+        let align = self.choices.aligns.of(Key::Condition);
+        let own = self.group_mut(group);
+        own.counts = leading.map_or(Counts::Steps, Counts::Leading);
+        own.align = align;
         group
     }
 
-    /// An operator with two operands; operators of one precedence are broken together.
-    pub fn binary(&mut self, binary: Binary) {
-        let Binary { node, left, operator, right, precedence, breakable, word, stand_in } = binary;
-        let level = self.choices.chain_steps;
-        let right_first = self.first(right);
-        let blanks = if word { 1 } else { self.choices.operator_gap };
-        let setting = if word { Setting::WordGap } else { Setting::OperatorGap };
-        let before_blanks = self.unfused(operator, blanks);
-        let after_blanks = self.unfused(right_first, blanks);
-        if !breakable {
-            self.flat(operator, before_blanks, setting);
-            self.flat(right_first, after_blanks, setting);
-            return;
-        }
-        let group = match self.handed_chain(node) {
-            Some(group) => group,
-            None => {
-                let group = self.leading_chain(node);
-                self.group_mut(group).stand_in = stand_in;
-                group
-            }
-        };
-        let goes_on = self.kind(left) == self.kind(node)
-            && self.part(left, 1).is_some_and(|inner| {
-                let inner = self.token_text(self.first(inner));
-                precedence(inner) == precedence(self.token_text(operator))
-            });
-        if goes_on {
-            self.hand(left, Handed::Chain(group));
-        }
-        // A comment beside the operator stays on its side.
-        let (commented, other) = (self.after_comment(operator), self.after_comment(right_first));
-        if commented || (self.choices.operator_leads && !other) {
-            self.may_break(operator, group, level, before_blanks, setting);
-            self.flat(right_first, after_blanks, setting);
-        } else {
-            self.flat(operator, before_blanks, setting);
-            self.may_break(right_first, group, level, after_blanks, setting);
-        }
-    }
-
-    /// The first gap inside a node that begins and ends with a bracket, if there is something in it.
+    /// The first gap inside a node that begins and ends with a bracket, if there is something in
+    /// it.
     pub fn inside(&self, node: NodeId) -> Option<TokenId> {
         (self.end(node) > self.first(node) + 2).then(|| self.first(node) + 1)
     }
@@ -192,31 +135,23 @@ impl Planner<'_> {
         }
     }
 
-    /// One thing between two brackets, broken inside them. Returns the group.
+    /// One thing between two brackets, broken inside them. Returns the group. `key` is how
+    /// `wrap_align` and `close_bracket` know it.
     pub fn enclosed(
         &mut self,
         shape: Shape,
-        opener: NodeId,
-        inner: NodeId,
-        closer: NodeId,
-    ) -> GroupId {
-        let blanks = self.inner_gap(self.first(opener));
-        self.enclosed_with(shape, opener, inner, closer, blanks)
-    }
-
-    /// As [`Planner::enclosed`], with so many blanks inside the brackets.
-    pub fn enclosed_with(
-        &mut self,
-        shape: Shape,
-        opener: NodeId,
-        inner: NodeId,
-        closer: NodeId,
-        blanks: u8,
+        [opener, inner, closer]: [NodeId; 3],
+        blanks: Option<u8>,
+        key: Key,
     ) -> GroupId {
         let (first, inner, last) = (self.first(opener), self.first(inner), self.first(closer));
         let group = self.group(shape, first, last + 1);
-        self.may_break(inner, group, 1, blanks, Setting::InnerGap);
-        self.may_break(last, group, 0, blanks, Setting::InnerGap);
+        let align = self.choices.aligns.of(key);
+        let own = self.group_mut(group);
+        (own.align, own.bracketed) = (align, true);
+        let before = self.chosen(inner, blanks);
+        self.may_break(inner, group, 1, before, Setting::InnerGap);
+        self.close(last, group, blanks, Some(key));
         group
     }
 
@@ -246,5 +181,8 @@ impl Planner<'_> {
         let group = self.group(Shape::LastResort, sign, end);
         let blanks = self.unfused(first, blanks);
         self.may_break(first, group, 1, blanks, setting);
+        if matches!(setting, Setting::OperatorGap | Setting::PairGap) {
+            self.column(first, Column::Value);
+        }
     }
 }

@@ -85,6 +85,7 @@ impl Selecting {
             base,
             play,
             largest: canon.largest().0,
+            skips_minified: !canon.formats_minified().0,
         });
         Ok(())
     }

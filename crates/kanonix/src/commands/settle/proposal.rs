@@ -101,9 +101,10 @@ fn idle(tree: &Tree) -> anyhow::Result<Vec<String>> {
 
 /// Takes the files that no person wrote out of what is surveyed.
 fn set_aside_made(selection: &mut Selection) -> Vec<Item> {
-    let is_nobodys = |item: &Item| selection
-        .load(item)
-        .is_ok_and(|loaded| is_made(&loaded.text, item.language));
+    let is_nobodys = |item: &Item| match selection.load(item) {
+        Ok(loaded) => is_made(&loaded.text, item.language),
+        Err(why) => matches!(why, NotLoaded::LeftAlone(Why::Minified)),
+    };
     let made: Vec<bool> = selection.items.par_iter().map(is_nobodys).collect();
     let mut marks = made.into_iter();
     let is_made = |_: &mut Item| marks.next().unwrap_or(false);

@@ -1,3 +1,0 @@
-if (a) b
-else if (c) d
-else e

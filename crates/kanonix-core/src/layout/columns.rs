@@ -1,0 +1,422 @@
+//! What neighbouring lines have lined up in columns stays so, where `columns` keeps it.
+
+use super::measure::{Measures, columns};
+use super::plan::{Column, Group, Plan, Want};
+use crate::style::{Key, Setting, Style};
+use crate::syntax::{Role, TokenId, Tree};
+use crate::text::Lines;
+use std::collections::HashMap;
+
+/// More blanks than these line nothing up.
+const WIDEST: usize = 100;
+
+/// Where a comment stands that is lined up with others.
+#[derive(Clone, Copy, Debug)]
+pub(super) enum Place {
+    /// So many columns behind the first token of its line, which is this one.
+    Behind(TokenId, usize),
+    /// On a line of its own, under the one that begins with this token.
+    Under(TokenId),
+}
+
+/// The comments that are lined up, by their tokens.
+pub(super) type CommentColumns = HashMap<TokenId, Place>;
+
+/// A place on a line where a column may be.
+#[derive(Clone, Copy, Debug)]
+struct Cell {
+    /// What begins there.
+    token: TokenId,
+    kind: Column,
+    /// Its own columns in the text, from where its line's first token begins to where it begins.
+    start: usize,
+    /// The same to where the cell ends that begins with it.
+    end: usize,
+    /// How far in its line is.
+    indent: usize,
+    /// How many blanks the text has before it, and how many it has where nothing is lined up.
+    blanks: usize,
+    usual: usize,
+    /// The columns that will stand before these blanks, from the line's first token on.
+    before: usize,
+}
+
+impl Cell {
+    /// The column of its start or of its end.
+    fn at(&self, is_end: bool) -> usize {
+        self.indent + if is_end { self.end } else { self.start }
+    }
+}
+
+/// A line with its cells.
+struct Row {
+    /// Its first token.
+    first: TokenId,
+    cells: Vec<Cell>,
+    /// The row above that it may be lined up with, by its place.
+    above: Option<usize>,
+    /// How many columns later ones are moved by those that are decided.
+    moved: isize,
+}
+
+/// Gives the gaps of lined-up signs, values and elements as many blanks as that takes. Says whether there
+/// were any.
+pub(super) fn place(
+    plan: &mut Plan,
+    tree: &Tree,
+    text: &str,
+    style: &Style,
+    lines: &Lines,
+    measures: &Measures,
+) -> bool {
+    let keeps = |key| style.is(Setting::Columns, key, "keep");
+    let max = style.number(Setting::MaxLineLength, Key::Whole).unwrap_or(u32::MAX) as usize;
+    let is_list = |group: &&Group| group.bracketed && group.under == group.opening;
+    let mut heads: Vec<TokenId> =
+        plan.groups.iter().filter(is_list).filter_map(|group| group.under).collect();
+    heads.retain(|token| !tree.tokens[*token as usize].broken);
+    heads.sort_unstable();
+    let page = Page { tree, text, lines, measures, heads, tab: style.tab_columns(), max };
+    let is_kept = |kind| match kind {
+        Column::Value => keeps(Key::Value),
+        Column::Table => keeps(Key::Table),
+        Column::None => false,
+    };
+    let mut rows = page.rows(plan, &is_kept);
+    let most = rows.iter().map(|row| row.cells.len()).max().unwrap_or(0);
+    let mut any = false;
+    for place in 0..most {
+        let wanted = page.wanted(&rows, place);
+        for (row, blanks) in wanted {
+            let cell = rows[row].cells[place];
+            if blanks != cell.usual {
+                let gap = &mut plan.gaps[cell.token as usize];
+                (gap.blanks, gap.setting) = (blanks as u8, Setting::Columns);
+                rows[row].moved += blanks as isize - cell.usual as isize;
+                any = true;
+            }
+        }
+    }
+    any
+}
+
+/// A comment behind which its line ends.
+struct Comment {
+    token: TokenId,
+    line: usize,
+    column: usize,
+    /// The first token of its line.
+    first: TokenId,
+    /// How many blanks stand before it; none where it has the line.
+    blanks: usize,
+}
+
+/// The comments at the ends of neighbouring lines that begin in one column.
+pub(super) fn of_comments(
+    tree: &Tree,
+    text: &str,
+    style: &Style,
+    lines: &Lines,
+) -> CommentColumns {
+    let mut found = HashMap::new();
+    if !style.is(Setting::Columns, Key::Comment, "keep") {
+        return found;
+    }
+    let tab = style.tab_columns();
+    let usual = style.number(Setting::CommentGap, Key::Before).unwrap_or(1) as usize;
+    let mut seen: Vec<Comment> = Vec::new();
+    let mut first = 0;
+    for (index, token) in tree.tokens.iter().enumerate() {
+        let begins = index == 0 || token.broken || tree.tokens[index - 1].multi_line;
+        if begins {
+            first = index as TokenId;
+        }
+        let ends = tree.tokens.get(index + 1).is_none_or(|next| next.broken);
+        if token.role == Role::Comment && !token.continues && ends && !token.multi_line {
+            let line = lines.line_of(token.start as usize);
+            let column = columns(&text[lines.start(line)..token.start as usize], tab);
+            let gap = tree.gap(index, text.len());
+            let blanks = if first == index as TokenId { 0 } else { gap.len() };
+            seen.push(Comment { token: index as TokenId, line, column, first, blanks });
+        }
+    }
+    let agree = |a: Option<&Comment>, b: Option<&Comment>| match (a, b) {
+        (Some(a), Some(b)) => {
+            // One line between two that agree may do otherwise.
+            let is_near = a.line < b.line && a.line + 2 >= b.line;
+            let is_meant = a.blanks != b.blanks || a.blanks > usual.max(2);
+            is_near && a.column == b.column && is_meant
+        }
+        _ => false,
+    };
+    let at = |place: Option<usize>| seen.get(place?);
+    let own = |place: usize| {
+        let (above, below) = (at(place.checked_sub(1)), at(Some(place + 1)));
+        let (over, beyond) = (at(place.checked_sub(2)), at(Some(place + 2)));
+        let agrees = [above, over].into_iter().any(|other| agree(other, Some(&seen[place])))
+            || [below, beyond].into_iter().any(|other| agree(Some(&seen[place]), other));
+        agrees.then_some(seen[place].column)
+    };
+    let mut joined: Vec<Option<usize>> = (0..seen.len()).map(own).collect();
+    let are_neighbours = |above: usize, below: usize| {
+        seen.get(below).is_some_and(|other| seen[above].line + 1 == other.line)
+    };
+    let is_off = |place: usize| {
+        let own = &seen[place];
+        own.first != own.token && own.blanks != usual
+    };
+    for place in 1..seen.len() {
+        if joined[place].is_none() && is_off(place) && are_neighbours(place - 1, place) {
+            joined[place] = joined[place - 1];
+        }
+    }
+    for place in (0..seen.len().saturating_sub(1)).rev() {
+        if joined[place].is_none() && is_off(place) && are_neighbours(place, place + 1) {
+            joined[place] = joined[place + 1];
+        }
+    }
+    let decided = joined.clone();
+    for place in 1..seen.len().saturating_sub(1) {
+        let is_between = are_neighbours(place - 1, place) && are_neighbours(place, place + 1);
+        if decided[place].is_none() && is_between && decided[place - 1] == decided[place + 1] {
+            joined[place] = decided[place - 1];
+        }
+    }
+    for (place, own) in seen.iter().enumerate() {
+        let (above, column) = (at(place.checked_sub(1)), joined[place]);
+        let Some(column) = column else { continue };
+        if own.first != own.token {
+            let start = tree.tokens[own.first as usize].start as usize;
+            let line = lines.start(lines.line_of(start));
+            let indent = columns(&text[line..start], tab);
+            let behind = column.saturating_sub(indent);
+            found.insert(own.token, Place::Behind(own.first, behind));
+        } else if let Some(above) = above.filter(|above| agree(Some(above), Some(own))) {
+            // A line of its own stands where its block does, unless it goes on with the one above.
+            let goes_on = matches!(found.get(&above.token), Some(Place::Under(_)));
+            if above.first != above.token || goes_on {
+                found.insert(own.token, Place::Under(above.token));
+            }
+        }
+    }
+    found
+}
+
+/// What is asked of a text at every turn.
+struct Page<'a> {
+    tree: &'a Tree,
+    text: &'a str,
+    lines: &'a Lines,
+    measures: &'a Measures,
+    /// The first elements of lists that are lined up with them.
+    heads: Vec<TokenId>,
+    tab: usize,
+    max: usize,
+}
+
+impl Page<'_> {
+    /// The lines that have cells, each with the one above that it may be lined up with: the last one that
+    /// is as far in, without a blank line or one further out between them.
+    fn rows(&self, plan: &Plan, is_kept: &dyn Fn(Column) -> bool) -> Vec<Row> {
+        let tokens = &self.tree.tokens;
+        let mut rows: Vec<Row> = Vec::new();
+        // The rows that a later one may be lined up with: how far in, and which.
+        let mut open: Vec<(usize, usize)> = Vec::new();
+        let mut first = 0;
+        while first < tokens.len() {
+            let next = (first + 1..tokens.len()).find(|at| tokens[*at].broken);
+            let end = next.unwrap_or(tokens.len());
+            let line = self.lines.line_of(tokens[first].start as usize);
+            let indent = self.column(first);
+            let blank_above = line > 0 && {
+                let range = self.lines.start(line - 1)..self.lines.start(line);
+                self.text[range].trim().is_empty()
+            };
+            if blank_above {
+                open.clear();
+            }
+            let is_comment = tokens[first].role == Role::Comment;
+            if !is_comment {
+                open.retain(|(depth, _)| *depth <= indent);
+            }
+            let mut start = first;
+            while start < end {
+                // A list's first element that stays behind its bracket begins a row, too.
+                let is_head = |at: &usize| self.heads.binary_search(&(*at as TokenId)).is_ok();
+                let stop = (start + 1..end).find(is_head).unwrap_or(end);
+                let depth = self.column(start);
+                let cells = self.cells(plan, start, stop, depth, is_kept);
+                if !is_comment {
+                    let beside = open.iter().rev().find(|(own, _)| *own == depth);
+                    let above = beside.map(|(_, row)| *row);
+                    open.retain(|(own, _)| *own < depth);
+                    if !cells.is_empty() {
+                        open.push((depth, rows.len()));
+                        rows.push(Row { first: start as TokenId, cells, above, moved: 0 });
+                    }
+                }
+                start = stop;
+            }
+            first = end;
+        }
+        rows
+    }
+
+    fn cells(
+        &self,
+        plan: &Plan,
+        first: usize,
+        end: usize,
+        indent: usize,
+        is_kept: &dyn Fn(Column) -> bool,
+    ) -> Vec<Cell> {
+        let mut cells = Vec::new();
+        for index in first + 1..end {
+            let gap = &plan.gaps[index];
+            if self.tree.tokens[index - 1].multi_line {
+                break;
+            }
+            let present = &self.text[self.tree.gap(index, self.text.len())];
+            let plain = present.bytes().all(|byte| byte == b' ') && present.len() <= WIDEST;
+            let takes = matches!(gap.want, Want::Flat | Want::Break) && is_kept(gap.column);
+            if !takes || !plain {
+                continue;
+            }
+            let Some(before) = self.measures.head(first, index) else { break };
+            let start = self.column(index) - indent;
+            let stop = self.cell_end(plan, index, end);
+            cells.push(Cell {
+                token: index as TokenId,
+                kind: gap.column,
+                start,
+                end: self.end_column(stop).saturating_sub(indent),
+                indent,
+                blanks: present.len(),
+                usual: usize::from(gap.blanks),
+                before,
+            });
+        }
+        cells
+    }
+
+    /// The last token of the cell that begins with a token: what stands before the separator, the closing
+    /// bracket or the line's end.
+    fn cell_end(&self, plan: &Plan, token: usize, end: usize) -> usize {
+        let group = plan.gaps[token].group;
+        let closer = group.map(|group| plan.groups[group].end as usize - 1);
+        let next = (token + 1..end).find(|at| {
+            Some(*at) == closer || (plan.gaps[*at].group == group && group.is_some())
+        });
+        let last = next.unwrap_or(end) - 1;
+        let text = &self.tree.tokens[last];
+        let is_mark = matches!(&self.text[text.start as usize..text.end as usize], "," | ";");
+        if is_mark && last > token { last - 1 } else { last }
+    }
+
+    /// How many blanks each cell in one place of the rows has, by row.
+    fn wanted(&self, rows: &[Row], place: usize) -> Vec<(usize, usize)> {
+        let mut below: HashMap<usize, usize> = HashMap::new();
+        for (index, row) in rows.iter().enumerate() {
+            if let Some(above) = row.above {
+                below.entry(above).or_insert(index);
+            }
+        }
+        let next = |row: usize| below.get(&row).copied();
+        let own = |row: usize| {
+            let side = |is_end| self.lined_up(rows, &next, row, place, is_end);
+            [false, true].into_iter().find_map(|is_end| side(is_end).map(|at| (at, is_end)))
+        };
+        let mut columns: Vec<Option<(usize, bool)>> = (0..rows.len()).map(own).collect();
+        let fits = |row: usize, other: usize, (column, is_end): (usize, bool)| {
+            let (Some(own), Some(cell)) = (rows[row].cells.get(place), rows[other].cells.get(place))
+            else {
+                return false;
+            };
+            own.kind == cell.kind && self.blanks(&rows[row], own, column, is_end).is_some()
+        };
+        // What is set off in another column than its neighbours joins them, and so does one that is not
+        // set off between two of them.
+        let is_off = |row: usize| {
+            rows[row].cells.get(place).is_some_and(|cell| cell.blanks != cell.usual)
+        };
+        for backwards in [false, true] {
+            for step in 0..rows.len() {
+                let row = if backwards { rows.len() - 1 - step } else { step };
+                let other = if backwards { next(row) } else { rows[row].above };
+                let Some(other) = other.filter(|_| columns[row].is_none() && is_off(row)) else {
+                    continue;
+                };
+                columns[row] = columns[other].filter(|column| fits(row, other, *column));
+            }
+        }
+        let decided = columns.clone();
+        for row in (0..rows.len()).filter(|row| decided[*row].is_none()) {
+            if let (Some(above), Some(below)) = (rows[row].above, next(row))
+                && decided[above] == decided[below]
+            {
+                columns[row] = decided[above].filter(|column| fits(row, above, *column));
+            }
+        }
+        let blanks = |(row, column): (usize, &Option<(usize, bool)>)| {
+            let (column, is_end) = (*column)?;
+            let cell = rows[row].cells.get(place)?;
+            Some((row, self.blanks(&rows[row], cell, column, is_end)?))
+        };
+        columns.iter().enumerate().filter_map(blanks).collect()
+    }
+
+    /// The column that a cell has in common with the one above it or below it, unless all of them have as
+    /// many blanks as if nothing was lined up.
+    fn lined_up(
+        &self,
+        rows: &[Row],
+        next: &dyn Fn(usize) -> Option<usize>,
+        row: usize,
+        place: usize,
+        is_end: bool,
+    ) -> Option<usize> {
+        let own = rows[row].cells.get(place)?;
+        let column = own.at(is_end);
+        let agrees = |other: Option<usize>| {
+            let other_row = &rows[other?];
+            let cell = other_row.cells.get(place)?;
+            let is_one = cell.kind == own.kind && cell.at(is_end) == column;
+            // As many blanks behind as many columns line nothing up, unless there are several.
+            let is_meant = cell.blanks != own.blanks || own.blanks > own.usual.max(1);
+            let fits = self.blanks(other_row, cell, column, is_end).is_some()
+                && self.blanks(&rows[row], own, column, is_end).is_some();
+            (is_one && is_meant && fits).then_some(column)
+        };
+        // One line between two that agree may do otherwise.
+        let above = rows[row].above;
+        let (over, below) = (above.and_then(|above| rows[above].above), next(row));
+        let beyond = below.and_then(next);
+        [above, below, over, beyond].into_iter().find_map(agrees)
+    }
+
+    /// How many blanks bring a cell to a column, if it fits there.
+    fn blanks(&self, row: &Row, cell: &Cell, column: usize, is_end: bool) -> Option<usize> {
+        let before = usize::try_from(cell.before as isize + row.moved).ok()?;
+        let width = if is_end { cell.end - cell.start } else { 0 };
+        let blanks = column.checked_sub(cell.indent + before + width)?;
+        let least = cell.usual;
+        let token = cell.token as usize;
+        let stop = self.measures.next_break(token + 1);
+        let rest = self.measures.head(token, stop).unwrap_or(0);
+        let fits = blanks == least || cell.indent + before + blanks + rest <= self.max;
+        (blanks >= least && blanks <= WIDEST && fits && row.first < cell.token).then_some(blanks)
+    }
+
+    /// The column at which a token begins in the text.
+    fn column(&self, token: usize) -> usize {
+        let start = self.tree.tokens[token].start as usize;
+        columns(&self.text[self.lines.start(self.lines.line_of(start))..start], self.tab)
+    }
+
+    /// The column at which a token ends.
+    fn end_column(&self, token: usize) -> usize {
+        let (start, end) = (self.tree.tokens[token].start, self.tree.tokens[token].end as usize);
+        let line = self.lines.start(self.lines.line_of(start as usize));
+        columns(self.text[line..end].split('\n').next().unwrap_or_default(), self.tab)
+    }
+}

@@ -1,0 +1,89 @@
+//! What stands under something before it: the lines of a list under its first element, and comments under
+//! those of their neighbours.
+
+use super::columns::Place;
+use super::fill::Filler;
+use super::indent::IndentId;
+use super::measure::columns;
+use super::plan::Gap;
+
+impl Filler<'_> {
+    /// The indentation of a line that begins at a gap: under what its group is lined up with, or steps
+    /// deeper than the group's first line.
+    pub(super) fn inside(&mut self, index: usize, gap: &Gap) -> IndentId {
+        if let Some(under) = gap.group.filter(|_| gap.level > 0).and_then(|group| self.under[group])
+        {
+            return under;
+        }
+        let (stem, level) = (self.stem_indent(gap.group), self.level(index, gap));
+        self.indents.deeper(stem, level)
+    }
+
+    /// Remembers where a token stands, for the groups that are lined up with it; `next` is the place
+    /// among those that comes next.
+    pub(super) fn line_up(&mut self, index: usize, next: &mut usize, is_live: bool) {
+        let heads = &self.sheet.heads;
+        while let Some((token, group)) = heads.get(*next).filter(|head| head.0 as usize <= index) {
+            *next += 1;
+            let begins_line = match is_live {
+                true => self.line_start == index,
+                false => self.sheet.tree.broken(index, self.sheet.text),
+            };
+            if begins_line && self.sheet.plan.groups[*group].first != *token {
+                continue;
+            }
+            let (line, column) = match is_live {
+                true => (self.line_indent, self.column),
+                false => (self.present_line_indent(index), self.present_column(index)),
+            };
+            self.under[*group] = Some(self.indents.up_to(line, column));
+        }
+    }
+
+    /// The column at which a token stands in the text.
+    pub(super) fn present_column(&self, token: usize) -> usize {
+        let start = self.sheet.tree.tokens[token].start as usize;
+        let line = self.sheet.lines.start(self.sheet.lines.line_of(start));
+        columns(&self.sheet.text[line..start], self.tab)
+    }
+
+    /// How many blanks a comment at a line's end has that is lined up with its neighbours.
+    pub(super) fn lines_up_comment(&self, index: usize, present: &str) -> Option<u8> {
+        let Place::Behind(first, behind) = self.sheet.comments.get(&(index as u32))? else {
+            return None;
+        };
+        if self.line_start != *first as usize || present.contains('\n') {
+            return None;
+        }
+        let indent = self.indents.columns(self.line_indent);
+        let blanks = (indent + behind).checked_sub(self.column)?;
+        let usual = usize::from(self.sheet.plan.gaps[index].blanks);
+        (blanks >= usual).then(|| u8::try_from(blanks).ok()).flatten()
+    }
+
+    /// The indentation of a comment's own line that goes on with the comment at the end of the one above.
+    pub(super) fn under_comment(&mut self, index: usize) -> Option<IndentId> {
+        let Place::Under(above) = *self.sheet.comments.get(&(index as u32))? else { return None };
+        let above = above as usize;
+        match self.last_comment {
+            Some((token, line, column)) if token == above => Some(self.indents.up_to(line, column)),
+            _ => {
+                let line = self.present_line_indent(above);
+                Some(self.indents.up_to(line, self.present_column(above)))
+            }
+        }
+    }
+
+    /// Whether a row of a ragged list that keeps its form begins under the list's first element.
+    pub(super) fn is_lined_up(&self, index: usize) -> bool {
+        let sheet = self.sheet;
+        let gap = &sheet.plan.gaps[index];
+        let group = gap.group.filter(|group| gap.inside && self.keeps_form(*group));
+        let Some(first) = group.and_then(|group| sheet.plan.groups[group].opening) else {
+            return false;
+        };
+        let first = first as usize;
+        !sheet.tree.broken(first, sheet.text)
+            && self.present_column(first) == self.present_column(index)
+    }
+}

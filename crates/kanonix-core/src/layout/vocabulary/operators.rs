@@ -1,0 +1,165 @@
+//! Operators and the signs between two parts, with the blanks that `operator_gap` and `pair_gap` want
+//! around each kind of them.
+
+use crate::layout::plan::{Column, GroupId};
+use crate::layout::planner::Planner;
+use crate::layout::vocabulary::Handed;
+use crate::style::{Key, Setting};
+use crate::syntax::{NodeId, TokenId};
+
+/// A language's operators, weak ones first: those of one row bind alike and are broken together. Each row
+/// has the key by which `operator_gap` knows them.
+pub type Operators = &'static [(Key, &'static [&'static str])];
+
+/// An operator with two operands.
+#[derive(Clone, Copy, Debug)]
+pub struct Binary {
+    /// The node of the operation.
+    pub node: NodeId,
+    /// Its left operand.
+    pub left: NodeId,
+    /// First token of the operator.
+    pub operator: TokenId,
+    /// Its right operand.
+    pub right: NodeId,
+    /// The language's operators.
+    pub operators: Operators,
+    /// Whether the line may be broken here at all.
+    pub breakable: bool,
+    /// The first gap that may be broken inside the right operand in the chain's place.
+    pub stand_in: Option<TokenId>,
+}
+
+/// The row of an operator.
+fn row(operators: Operators, text: &str) -> Option<usize> {
+    operators.iter().position(|(_, texts)| texts.contains(&text))
+}
+
+impl Planner<'_> {
+    /// So many blanks beside an operator, as `operator_gap` has them for its kind. What is kept has as
+    /// many as there are.
+    pub fn beside(&self, token: TokenId, key: Key) -> u8 {
+        match self.choices.operator_gaps.of(key) {
+            Some(blanks) => self.unfused(token, blanks),
+            None => self.present_blanks(token).unwrap_or(1),
+        }
+    }
+
+    /// The gap beside an operator in which no line ends.
+    pub fn operator(&mut self, token: TokenId, key: Key) {
+        if self.choices.operator_gaps.of(key).is_none() && !self.broken_before(token) {
+            return self.keep_gap(token);
+        }
+        let blanks = self.beside(token, key);
+        self.flat(token, blanks, Setting::OperatorGap);
+        if matches!(key, Key::Assign | Key::Default) {
+            self.column(token, Column::Value);
+        }
+    }
+
+    /// The gaps on both sides of a sign (`=`), in which no line ends.
+    pub fn sign(&mut self, sign: NodeId, value: NodeId, key: Key) {
+        for part in [sign, value] {
+            self.operator(self.first(part), key);
+        }
+    }
+
+    /// The gap before the sign of a pair.
+    pub fn before_pair_sign(&mut self, token: TokenId, key: Key) {
+        match self.choices.pair_gaps.of(key) {
+            Some((blanks, _)) => self.flat(token, blanks, Setting::PairGap),
+            None => self.keep_gap(token),
+        }
+        self.column(token, Column::Value);
+    }
+
+    /// The gap behind the sign of a pair, in which no line ends.
+    pub fn after_pair_sign(&mut self, token: TokenId, key: Key) {
+        match self.choices.pair_gaps.of(key) {
+            Some((_, blanks)) => self.flat(token, blanks, Setting::PairGap),
+            None => self.keep_gap(token),
+        }
+        self.column(token, Column::Value);
+    }
+
+    /// `level: 2`: a name, a sign and a value.
+    pub fn pair(&mut self, parts: &[NodeId], key: Key) {
+        if let [_, sign, value, ..] = parts {
+            self.before_pair_sign(self.first(*sign), key);
+            self.after_pair_sign(self.first(*value), key);
+        }
+    }
+
+    /// As [`Planner::pair`], with a value that may stand on the next line.
+    pub fn broken_pair(&mut self, sign: NodeId, value: NodeId, key: Key) {
+        let (sign, first) = (self.first(sign), self.first(value));
+        self.before_pair_sign(sign, key);
+        let blanks = match self.choices.pair_gaps.of(key) {
+            Some((_, blanks)) => blanks,
+            None => self.present_blanks(first).unwrap_or(1),
+        };
+        self.assigned(sign, value, blanks, Setting::PairGap);
+    }
+
+    /// An operator with two operands; operators of one row are broken together.
+    pub fn binary(&mut self, binary: Binary) {
+        let Binary { node, left, operator, right, operators, breakable, stand_in } = binary;
+        let right_first = self.first(right);
+        let text = self.token_text(operator);
+        let own = row(operators, text);
+        let is_word = text.starts_with(|c: char| c.is_ascii_alphabetic());
+        let (before, after, setting) = match own.map(|own| operators[own].0) {
+            Some(key) if !is_word => {
+                (self.beside(operator, key), self.beside(right_first, key), Setting::OperatorGap)
+            }
+            _ => (1, 1, Setting::WordGap),
+        };
+        if !breakable {
+            self.flat(operator, before, setting);
+            self.flat(right_first, after, setting);
+            return;
+        }
+        let group = match self.handed_chain(node) {
+            Some(group) => group,
+            None => {
+                let group = self.leading_chain(node);
+                self.group_mut(group).stand_in = stand_in;
+                group
+            }
+        };
+        let goes_on = self.kind(left) == self.kind(node)
+            && self.part(left, 1).is_some_and(|inner| {
+                row(operators, self.token_text(self.first(inner))) == own
+            });
+        if goes_on {
+            self.hand(left, Handed::Chain(group));
+        }
+        self.break_beside(group, (operator, before), (right_first, after), setting);
+    }
+
+    /// The gaps on both sides of an operator, each with its blanks where no line ends: a chain is broken at
+    /// the one that `operator_place` wants. Where somebody broke it at the other one, that counts.
+    pub fn break_beside(
+        &mut self,
+        group: GroupId,
+        (operator, before): (TokenId, u8),
+        (right, after): (TokenId, u8),
+        setting: Setting,
+    ) {
+        let level = self.choices.chain_steps;
+        // A comment beside the operator stays on its side.
+        let (commented, other) = (self.after_comment(operator), self.after_comment(right));
+        let (leads, trails) = (self.broken_before(operator), self.broken_before(right));
+        let wanted = self.choices.operator_leads.unwrap_or(leads || !trails);
+        let is_leading = commented || (wanted && !other);
+        if is_leading {
+            self.may_break(operator, group, level, before, setting);
+            self.flat(right, after, setting);
+        } else {
+            self.flat(operator, before, setting);
+            self.may_break(right, group, level, after, setting);
+        }
+        let (at, elsewhere) = if is_leading { (operator, trails) } else { (right, leads) };
+        self.gap(at).chosen = elsewhere && self.choices.keep_open;
+    }
+}

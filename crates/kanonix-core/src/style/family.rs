@@ -1,0 +1,61 @@
+//! What languages have that settings are about.
+
+/// What a language has to have for a setting, or for one key of it, to mean anything there. A language
+/// names the families that it has.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum Family {
+    /// Lines, comments and lists: every language has them.
+    Text,
+    /// Collections in square brackets and in braces.
+    Collections,
+    /// Lists that may end with a comma.
+    LastComma,
+    /// Signs with something on each side of them.
+    Signs,
+    /// Operations, calls and parentheses.
+    Expressions,
+    /// Imports, functions, classes, and blocks under headers.
+    Definitions,
+    /// Types, or what a file of values has in their place: tables.
+    Types,
+    /// Braces around blocks, and `else` behind them.
+    Braces,
+    /// Headers in parentheses (`if (a)`), behind which a statement may stand without braces.
+    ParenHeaders,
+    /// Functions that a whole file stands in.
+    Wrappers,
+    /// Functions without a name that begin with a word: `function (a)`.
+    NamelessFunctions,
+    /// Several names in one declaration: `let a = 1, b = 2`.
+    Declarators,
+    /// Namespaces, and braces around anything else.
+    Namespaces,
+    /// Blocks that are a value.
+    ValueBlocks,
+    /// Angle brackets around types.
+    Angles,
+    /// An operator for powers.
+    Powers,
+    /// Ranges, whose ends stand beside their sign.
+    Ranges,
+    /// A condition with two answers: `a ? b : c`.
+    Ternaries,
+    /// Keys with their values.
+    Pairs,
+    /// Names with their types.
+    Annotations,
+    /// Marks, rather than words, for "and" and "or".
+    LogicMarks,
+    /// Parameters with default values.
+    Defaults,
+    /// Parentheses that may open around one thing.
+    Parentheses,
+    /// A `!` that negates.
+    Not,
+    /// Tags with attributes.
+    Markup,
+    /// Strings in either kind of quotes.
+    Quotes,
+    /// Statements that may end with a semicolon.
+    StatementEnd,
+}

@@ -1,0 +1,193 @@
+//! Which value of a setting is proposed, from what each of them costs.
+
+use super::questions::Question;
+use super::{Price, Survey};
+use crate::style::Setting;
+
+/// In a thousand lines: a value that is not the community's, and that few places speak for, has to be
+/// cheaper by more than this; and one that keeps what is there is proposed where its best rival would
+/// change so many lines more.
+const CLEARLY: f64 = 3.0;
+
+/// In a thousand lines: what a value may cost that is stricter than the community's.
+const HARDLY: f64 = 1.0;
+
+/// In a thousand lines: a difference in price that says nothing.
+const NOISE: f64 = 0.2;
+
+/// In fewer places than these, code says nothing for a value.
+const FEWEST_PLACES: usize = 5;
+
+/// Share of the places that is most of them.
+const AGREEING: f64 = 0.7;
+
+/// Share of the places, or of the lines, that is nearly all of them.
+const NEARLY_ALL: f64 = 0.9;
+
+/// Share of the lines that could be broken which are no longer than lines may be.
+const FITTING: f64 = 0.99;
+
+/// What teams argue about: settled by nearly all of the places, whatever the others cost.
+const ARGUED: &[Setting] = &[Setting::Quotes, Setting::MarkupQuotes, Setting::StatementEnd];
+
+/// How the values of one question compare.
+pub(super) struct Choice<'s> {
+    survey: &'s Survey,
+    question: &'s Question,
+    prices: &'s [Price],
+    /// Where the community's value is among the candidates.
+    usual: Option<usize>,
+    /// At how many places each candidate is not what the code has.
+    against: Vec<usize>,
+    /// At how many places the setting says anything.
+    pub(super) places: usize,
+}
+
+impl<'s> Choice<'s> {
+    pub(super) fn new(survey: &'s Survey, question: &'s Question, prices: &'s [Price]) -> Self {
+        let usual = question.in_style(&survey.language.style());
+        let candidates = question.candidates.iter().zip(prices);
+        let keeping = candidates.clone().filter(|(c, _)| c.keeps).map(|(_, price)| price.all).min();
+        // Of a setting that says "at least": what its other keys ask for.
+        let others = question.probe.as_ref().map_or(0, |_| prices[0].own);
+        // Slips that a value alone makes: more than one that keeps what is there, or else its own.
+        let against: Vec<usize> = candidates
+            .clone()
+            .map(|(_, price)| keeping.map_or(price.own, |keep| price.all.saturating_sub(keep)))
+            .map(|against| against.saturating_sub(others))
+            .collect();
+        let strict: Vec<usize> =
+            candidates.zip(&against).filter(|((c, _), _)| !c.keeps).map(|(_, n)| *n).collect();
+        let probed = question.probe.as_ref().and_then(|_| prices.last());
+        let places = match (probed, &strict[..]) {
+            (Some(probed), _) => probed.own.saturating_sub(others),
+            (None, [a, b]) => a + b,
+            _ => strict.iter().copied().max().unwrap_or(0),
+        };
+        Choice { survey, question, prices, usual, against, places }
+    }
+
+    /// Which share of the places agrees with a candidate.
+    pub(super) fn share(&self, candidate: usize) -> f64 {
+        match self.places {
+            0 => 1.0,
+            places => places.saturating_sub(self.against[candidate]) as f64 / places as f64,
+        }
+    }
+
+    /// The candidates that keep nothing, the cheapest first; between equals, what the community expects,
+    /// then, of blank lines, the most.
+    pub(super) fn strict(&self) -> Vec<usize> {
+        let candidates = &self.question.candidates;
+        let mut order: Vec<usize> =
+            (0..candidates.len()).filter(|c| !candidates[*c].keeps).collect();
+        let counts_lines = self.question.entry.setting == Setting::BlankLines;
+        let rank = |c: usize| if counts_lines { usize::MAX - c } else { c };
+        order.sort_by_key(|c| (self.prices[*c].all, Some(*c) != self.usual, rank(*c)));
+        order
+    }
+
+    /// How many slips one value makes more than another, in a thousand.
+    fn more(&self, one: usize, other: usize) -> f64 {
+        let (one, other) = (self.prices[one].all, self.prices[other].all);
+        (one as f64 - other as f64) * 1000.0 / self.survey.lines.max(1) as f64
+    }
+
+    /// Whether the code says anything about it.
+    fn is_silent(&self) -> bool {
+        let candidates = &self.prices[..self.question.candidates.len()];
+        candidates.iter().all(|price| price.all == candidates[0].all) && self.places == 0
+    }
+
+    /// Whether most places speak for a value, and there are enough of them.
+    fn agrees(&self, candidate: usize, share: f64) -> bool {
+        self.places >= FEWEST_PLACES && self.share(candidate) >= share
+    }
+
+    /// Whether most places decide, whatever that costs.
+    pub(super) fn is_argued(&self) -> bool {
+        ARGUED.contains(&self.question.entry.setting)
+    }
+
+    /// The place of the candidate that is proposed; `None` where the code says nothing.
+    pub(super) fn proposed(&self) -> Option<usize> {
+        if self.is_silent() {
+            return None;
+        }
+        if self.question.entry.setting == Setting::MaxLineLength {
+            return self.line_length();
+        }
+        if self.question.probe.is_some() {
+            return self.at_least();
+        }
+        let best = *self.strict().first()?;
+        let keeping = self.keeping();
+        let Some(keeping) = keeping else { return Some(self.against_usual(best)) };
+        let costs = self.more(best, keeping);
+        if self.is_argued() && self.agrees(best, NEARLY_ALL) {
+            return Some(best);
+        }
+        if Some(keeping) == self.usual {
+            // The community keeps it: only what hardly costs anything, and most places do, is stricter.
+            let is_stricter = match self.question.entry.setting {
+                Setting::ListWrap => costs < -CLEARLY,
+                _ => self.agrees(best, AGREEING) && costs <= HARDLY && self.is_asked(),
+            };
+            return Some(if is_stricter { best } else { keeping });
+        }
+        // Where the code is divided, nothing is asked.
+        let is_divided = self.strict().len() > 1
+            && self.places >= FEWEST_PLACES
+            && !self.agrees(best, AGREEING)
+            && costs > NOISE;
+        let keeps = costs > CLEARLY || is_divided;
+        Some(if keeps { keeping } else { self.against_usual(best) })
+    }
+
+    /// Whether a stricter value than the community's is a team's to want: what its guide keeps itself is
+    /// not asked about, but for what everybody argues about.
+    fn is_asked(&self) -> bool {
+        let asked = (self.question.entry.setting, self.question.slot.key, "keep");
+        !self.survey.language.defaults.contains(&asked)
+    }
+
+    /// The cheapest value that keeps what is there.
+    fn keeping(&self) -> Option<usize> {
+        let candidates = &self.question.candidates;
+        let keeping = (0..candidates.len()).filter(|c| candidates[*c].keeps);
+        keeping.min_by_key(|c| (self.prices[*c].all, Some(*c) != self.usual))
+    }
+
+    /// The cheapest value, or the community's where that costs hardly more, or few places speak against
+    /// it.
+    fn against_usual(&self, best: usize) -> usize {
+        let Some(usual) = self.usual.filter(|usual| !self.question.candidates[*usual].keeps) else {
+            return best;
+        };
+        let more = self.more(usual, best);
+        let least = if self.agrees(best, AGREEING) { NOISE } else { CLEARLY };
+        if more > least { best } else { usual }
+    }
+
+    /// The smallest length that nearly all of the lines keep which could be broken.
+    fn line_length(&self) -> Option<usize> {
+        let lengths = &self.survey.lengths;
+        let all = lengths.breakable;
+        let fits = |candidate: &usize| lengths.fitting[*candidate] as f64 >= all as f64 * FITTING;
+        if all < FEWEST_PLACES {
+            return None;
+        }
+        (0..self.question.candidates.len()).find(fits).or(Some(self.question.candidates.len() - 1))
+    }
+
+    /// Of a setting that says "at least": the most that nine places in ten have.
+    fn at_least(&self) -> Option<usize> {
+        if self.places < FEWEST_PLACES {
+            return self.usual;
+        }
+        let is_most = |candidate: &usize| {
+            self.share(*candidate) >= NEARLY_ALL && self.more(*candidate, 0) <= CLEARLY
+        };
+        (0..self.question.candidates.len()).rev().find(is_most).or(Some(0))
+    }
+}

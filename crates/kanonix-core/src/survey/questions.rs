@@ -1,0 +1,117 @@
+//! What is asked of a body of code: the registry's own settings, each with the values that may answer.
+
+use crate::languages::Language;
+use crate::style::{Entry, Key, Setting, Slot, Style, ValueKind, slots};
+
+/// Settings that are not a matter of how code is laid out, or that no price can decide: whoever
+/// wants them says so.
+const NOT_ASKED: &[Setting] = &[
+    Setting::IndentStyle,
+    Setting::TabWidth,
+    Setting::EndOfLine,
+    Setting::Charset,
+    Setting::TrimTrailingWhitespace,
+    Setting::BareBody,
+];
+
+/// More blank lines than anybody has.
+const NEVER: &str = "8";
+
+/// A value of a setting, with the settings that it is made of.
+#[derive(Clone, Debug)]
+pub(super) struct Candidate {
+    pub(super) name: String,
+    /// Whether it keeps what is there.
+    pub(super) keeps: bool,
+    pub(super) values: Vec<(&'static str, &'static str, String)>,
+}
+
+impl Candidate {
+    fn new(entry: &'static Entry, slot: &'static Slot, name: String) -> Candidate {
+        let tabs = entry.setting == Setting::IndentSize && name == "tab";
+        let values = match tabs {
+            true => vec![("indent_style", "", "tab".to_string())],
+            false => vec![(entry.name, slot.key.name(), name.clone())],
+        };
+        Candidate { keeps: name.starts_with("keep"), name, values }
+    }
+
+    /// A style with its values; a size of indentation says that it is not of tabs.
+    pub(super) fn set(&self, style: &mut Style) {
+        for (name, key, value) in &self.values {
+            style.set(name, key, value).expect("a candidate is one of the values");
+            if *name == "indent_size" {
+                style.set("indent_style", "", "space").expect("a value of the registry");
+            }
+        }
+    }
+
+    pub(super) fn within(&self, style: &Style) -> Style {
+        let mut style = style.clone();
+        self.set(&mut style);
+        style
+    }
+}
+
+/// A decision that a survey prepares.
+#[derive(Clone)]
+pub(super) struct Question {
+    pub(super) entry: &'static Entry,
+    pub(super) slot: &'static Slot,
+    pub(super) candidates: Vec<Candidate>,
+    /// Of a setting that says "at least": a value that no place has, so that its price counts them.
+    pub(super) probe: Option<Candidate>,
+}
+
+impl Question {
+    fn new(entry: &'static Entry, slot: &'static Slot) -> Question {
+        let words = |words: &[&str]| words.iter().map(|word| word.to_string()).collect();
+        let values: Vec<String> = match (entry.setting, slot.kind) {
+            (Setting::IndentSize, _) => words(&["2", "3", "4", "8", "tab"]),
+            (Setting::MaxLineLength, _) => words(&["79", "80", "88", "100", "120", "140"]),
+            (Setting::CommentGap, ValueKind::Number(..)) => words(&["1", "2"]),
+            (_, ValueKind::Number(least, ..)) => {
+                (least..least.max(1) + 2).map(|number| number.to_string()).collect()
+            }
+            (_, ValueKind::Word(all)) => words(all),
+            (_, ValueKind::Flag) => words(&["true", "false"]),
+            (_, ValueKind::FlagOrKeep) => words(&["true", "false", "keep"]),
+        };
+        let is_at_least = entry.setting == Setting::BlankLines
+            && !matches!(slot.key, Key::Most | Key::AtEdges);
+        Question {
+            entry,
+            slot,
+            candidates: values.into_iter().map(|v| Candidate::new(entry, slot, v)).collect(),
+            probe: is_at_least.then(|| Candidate::new(entry, slot, NEVER.into())),
+        }
+    }
+
+    /// The setting, with its key after a point, as a person calls it.
+    pub(super) fn name(&self) -> String {
+        self.slot.path(self.entry)
+    }
+
+    /// The place of the candidate that a style has.
+    pub(super) fn in_style(&self, style: &Style) -> Option<usize> {
+        self.candidates.iter().position(|candidate| candidate.within(style) == *style)
+    }
+}
+
+/// What is asked about a language.
+pub(super) fn questions(language: &Language) -> Vec<Question> {
+    let asked = slots().filter(|(entry, slot)| {
+        language.has_slot(slot) && !NOT_ASKED.contains(&entry.setting)
+    });
+    asked
+        .map(|(entry, slot)| Question::new(entry, slot))
+        .filter(|question| {
+            // Where a language of lines has one way only, there is nothing to ask.
+            let asked = question.entry.setting;
+            let mut defaults = language.defaults.iter();
+            !defaults.any(|(setting, _, value)| {
+                asked == *setting && asked == Setting::StatementEnd && *value == "bare"
+            })
+        })
+        .collect()
+}
