@@ -7,7 +7,12 @@ use kanonix_core::text::LineSet;
 fn survives(language: &str, text: &str) {
     let language = languages::by_name(language).unwrap();
     let solid = |text: &str| text.chars().filter(|c| !c.is_whitespace()).count();
-    let mended = mend(text, language, &language.style(), &LineSet::whole()).unwrap();
+    let mended = mend(
+        text,
+        language,
+        &language.style(),
+        &LineSet::whole(),
+    ).unwrap();
     assert!(mended.outcome.refused.is_none(), "a change was not proved");
     let mended = mended.text;
     assert_eq!(solid(&mended), solid(text));

@@ -88,7 +88,7 @@ fn revisions_that_are_not_there_are_errors_with_their_name() {
     let nowhere = repository.commit("nowhere");
     assert!(matches!(nowhere, Err(GitError::NoRevision(name)) if name == "nowhere"));
     assert!(matches!(repository.commit("--all"), Err(GitError::NoRevision(_))));
-    tree.git(&["switch", "--quiet", "--orphan", "island"]);
+    tree.git(&["switch", "--quiet", "--orphan",      "island"]);
     tree.git(&["commit", "--quiet", "--allow-empty", "-m", "alone"]);
     assert!(matches!(repository.merge_base("main"), Err(GitError::NoMergeBase(_))));
 }
@@ -118,7 +118,7 @@ fn what_a_commit_does_not_have_is_told_from_what_is_gone() {
 #[test]
 fn each_reach_names_its_files() {
     let tree = Tree::new(&[("a.py", "a = 1\n"), ("b.py", "b = 1\n"), ("c/d.js", "d\n")]);
-    tree.write("a.py", "a = 2\n");
+    tree.write("a.py",     "a = 2\n");
     tree.write("c/new.js", "e\n");
     tree.write("b.py", "b = 2\n");
     tree.git(&["add", "b.py"]);
@@ -137,7 +137,7 @@ fn each_reach_names_its_files() {
 #[test]
 fn the_lines_in_play_are_those_that_the_base_has_not() {
     let tree = Tree::new(&[("a.py", "a = 1\nb = 1\n")]);
-    tree.write("a.py", "a = 1\nb = 2\nc = 3\n");
+    tree.write("a.py",     "a = 1\nb = 2\nc = 3\n");
     for paths in [&[][..], &["a.py"]] {
         let set = lines(&tree.select(paths, &Reach::Save));
         assert!(!set.touches(0..1) && set.touches(1..2) && set.touches(2..3));

@@ -530,7 +530,7 @@ fn every_wrong_canon_is_shown_in_its_place() {
 fn the_canon_is_not_judged_unless_it_names_itself() {
     let repo = Repo::plain();
     repo.write("kanonix.toml", "[style]\nquotes='double'\n");
-    repo.write("gauges.toml", "level=1\n");
+    repo.write("gauges.toml",  "level=1\n");
     let found = repo.kanonix(&["check", "--whole"]).out;
     assert!(found.contains("gauges.toml:1:6") && !found.contains("kanonix.toml"), "{found}");
     let told = repo.kanonix(&["explain", "kanonix.toml"]).out;

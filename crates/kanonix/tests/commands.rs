@@ -131,7 +131,7 @@ fn a_dry_run_prints_what_git_applies() {
     let said = repo.kanonix(&["mend", "--dry-run"]);
     assert_eq!((said.status, repo.read("alarms/new.js").as_str()), (0, "if(a){b()}\n"));
     repo.write("change.patch", &said.out);
-    repo.git(&["apply", "change.patch"]);
+    repo.git(&[                  "apply", "change.patch"]);
     assert_eq!(repo.read("alarms/new.js"), "if (a) {\n    b()\n}\n");
     assert_eq!(repo.read("alarms/with blank.js"), "a = 1\n");
     assert_eq!(repo.kanonix(&["check"]).status, 0);
@@ -140,7 +140,7 @@ fn a_dry_run_prints_what_git_applies() {
 #[test]
 fn since_a_revision_all_the_branch_touched_is_in_play() {
     let repo = Repo::with(&[("a.py", "a=1\nb=2\nc=3\n")]);
-    repo.git(&["switch", "--quiet", "-c", "tides"]);
+    repo.git(&["switch",     "--quiet", "-c", "tides"]);
     repo.edit("a.py", "a=1", "a=10");
     repo.commit("one");
     repo.edit("a.py", "b=2", "b=20");
@@ -244,11 +244,11 @@ fn the_gate_keeps_the_hook_that_is_there_and_puts_it_back() {
     repo.git(&["add", "a.py"]);
     assert_eq!(commit(&repo).status, 1);
     assert_eq!(repo.read("ran"), "earlier\n");
-    repo.mend(&["--staged"]);
+    repo.mend(&[         "--staged"]);
     repo.write("status", "7");
-    assert_eq!(commit(&repo).status, 1);
+    assert_eq!(commit(   &repo).status, 1);
     repo.write("status", "0");
-    assert_eq!(commit(&repo).status, 0);
+    assert_eq!(commit(   &repo).status, 0);
     assert!(repo.kanonix(&["gate", "status"]).out.contains("after the hook from before"));
     repo.kanonix(&["gate", "remove"]);
     assert_eq!(repo.read("hooks/pre-commit"), hook);
@@ -271,7 +271,7 @@ fn the_gate_works_in_a_linked_worktree() {
 #[test]
 fn the_merge_gate_judges_commits_and_nothing_else() {
     let repo = Repo::with(&[("a.py", "a=1\nb=2\n")]);
-    repo.git(&["switch", "--quiet", "-c", "tides"]);
+    repo.git(&["switch",     "--quiet", "-c", "tides"]);
     repo.edit("a.py", "b=2", "b=3");
     repo.commit("three");
     repo.write("a.py", "a = 1\nb = 3\n");

@@ -3,6 +3,7 @@
 
 mod actions;
 mod agreement;
+mod aligned;
 mod bad_input;
 mod canon;
 mod commands;

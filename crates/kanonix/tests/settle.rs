@@ -89,8 +89,8 @@ fn the_prices_of_the_proposal_are_what_a_check_then_counts() {
     python · 2 files · 6 lines
       setting              proposed  the code         instead, in lines
       indent_size          2         100 % of 3       3 +3 · 4 +3 · 8 +3 · tab +3
-      inner_gap.parens     keep      false 67 % of 6  false +1 · true +2
-      operator_gap.assign  keep      true 50 % of 2   true +1 · false +1
+      inner_gap.parens     keep      false 80 % of 5  false +1 · true +2
+      operator_gap.assign  keep      true 67 % of 3   true +1 · false +1
       the whole proposal would change 0 lines in 0 files
       as the community has it: 4 lines; 4 more settings as usual
 
@@ -190,7 +190,9 @@ fn what_cannot_be_settled_is_said() {
 
 /// Two repositories: one whose canon is followed, and one that follows it.
 fn following() -> (Repo, Repo) {
-    let team = Repo::with(&[("kanonix.toml", "edition = 1\n[style.python]\nquotes = \"single\"\n")]);
+    let team = Repo::with(&[
+        ("kanonix.toml", "edition = 1\n[style.python]\nquotes = \"single\"\n"),
+    ]);
     team.git(&["tag", "v1"]);
     let repo = Repo::with(&[("a.py", "a = 'x'\n")]);
     let follow = team.root().display();
@@ -210,7 +212,7 @@ fn a_followed_canon_is_kept_as_a_copy_and_judged_by_offline() {
     repo.write("a.py", "a = \"y\"\n");
     assert_eq!(repo.kanonix(&["check"]).status, 1);
     let said = repo.kanonix(&["explain", "a.py"]).out;
-    assert!(said.contains("quotes  single  .kanonix/followed.toml:8"), "{said}");
+    assert!(said.contains(    "quotes  single  .kanonix/followed.toml:8"), "{said}");
     // Our own word is stronger.
     repo.edit("kanonix.toml", "[team]", "[style]\nquotes = \"double\"\n[team]");
     assert_eq!(repo.kanonix(&["check"]).status, 0);

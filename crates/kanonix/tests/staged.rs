@@ -103,7 +103,7 @@ fn what_git_converts_on_the_way_to_the_file_is_converted() {
 #[test]
 fn a_filter_on_the_way_to_the_file_is_run() {
     let repo = Repo::with(&[(".gitattributes", "*.py filter=tide\n")]);
-    repo.git(&["config", "filter.tide.clean", "sed s/QUAY/KEY/"]);
+    repo.git(&["config",  "filter.tide.clean", "sed s/QUAY/KEY/"]);
     repo.git(&["config", "filter.tide.smudge", "sed s/KEY/QUAY/"]);
     repo.write("a.py", "a='QUAY'\n");
     repo.git(&["add", "a.py"]);

@@ -308,7 +308,7 @@ fn wrapped_code_gets_its_indentation_and_nothing_else() {
     let old = "function ebb(a) {\n  const b = a+1\n  call(a,\n       b)\n  \
                for (c of a) {\n    d( c )\n  }\n}\n";
     let repo = Repo::with(&[("a.js", old)]);
-    repo.edit("a.js", "  const b", "  if(a) {\n  const b");
+    repo.edit("a.js",         "  const b", "  if(a) {\n  const b");
     repo.edit("a.js", "    d( c )\n  }\n", "    d( c )\n  }\n  }\n");
     repo.mend(&[]);
     insta::assert_snapshot!(repo.read("a.js"), @"
@@ -381,7 +381,7 @@ fn a_file_turned_from_one_line_end_to_the_other_is_turned_back() {
         repo.write("a.py", other);
         let slips = repo.kanonix(&["check"]);
         assert_eq!((slips.status, slips.out.matches("end_of_line").count()), (1, 3), "{slips:?}");
-        repo.git(&["add", "a.py"]);
+        repo.git(&["add",         "a.py"]);
         assert_eq!(repo.kanonix(&["gate", "commit"]).status, 1);
         repo.mend(&["a.py"]);
         assert_eq!(repo.read("a.py"), own);

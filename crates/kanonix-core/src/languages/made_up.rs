@@ -192,7 +192,7 @@ fn every_property_holds_on_it() {
     let style = TIDES.style();
     for (property, check) in properties::ALL {
         let mut tried = 0;
-        for seed in 0..8 {
+        for seed in 0..48 {
             let case = Case::new(SAMPLE, &TIDES, &style, seed);
             if let Some(failure) = check(&case) {
                 panic!("{property}: {}\n{}\n{}", failure.what, failure.expected, failure.found);

@@ -7,6 +7,9 @@ use crate::syntax::{Role, TokenId, Tree};
 use crate::text::Lines;
 use std::collections::HashMap;
 
+/// On lines longer than this many bytes nothing is lined up. Bounds the work on hostile input.
+const LONGEST: usize = 400;
+
 /// More blanks than these line nothing up.
 const WIDEST: usize = 100;
 
@@ -59,8 +62,8 @@ struct Row {
     moved: isize,
 }
 
-/// Gives the gaps of lined-up signs, values and elements as many blanks as that takes. Says whether there
-/// were any.
+/// Gives the gaps of lined-up signs, values and elements as many blanks as that takes. Says whether
+/// there were any.
 pub(super) fn place(
     plan: &mut Plan,
     tree: &Tree,
@@ -161,20 +164,6 @@ pub(super) fn of_comments(
     let are_neighbours = |above: usize, below: usize| {
         seen.get(below).is_some_and(|other| seen[above].line + 1 == other.line)
     };
-    let is_off = |place: usize| {
-        let own = &seen[place];
-        own.first != own.token && own.blanks != usual
-    };
-    for place in 1..seen.len() {
-        if joined[place].is_none() && is_off(place) && are_neighbours(place - 1, place) {
-            joined[place] = joined[place - 1];
-        }
-    }
-    for place in (0..seen.len().saturating_sub(1)).rev() {
-        if joined[place].is_none() && is_off(place) && are_neighbours(place, place + 1) {
-            joined[place] = joined[place + 1];
-        }
-    }
     let decided = joined.clone();
     for place in 1..seen.len().saturating_sub(1) {
         let is_between = are_neighbours(place - 1, place) && are_neighbours(place, place + 1);
@@ -215,8 +204,8 @@ struct Page<'a> {
 }
 
 impl Page<'_> {
-    /// The lines that have cells, each with the one above that it may be lined up with: the last one that
-    /// is as far in, without a blank line or one further out between them.
+    /// The lines that have cells, each with the one above that it may be lined up with: the last
+    /// one that is as far in, without a blank line or one further out between them.
     fn rows(&self, plan: &Plan, is_kept: &dyn Fn(Column) -> bool) -> Vec<Row> {
         let tokens = &self.tree.tokens;
         let mut rows: Vec<Row> = Vec::new();
@@ -227,6 +216,12 @@ impl Page<'_> {
             let next = (first + 1..tokens.len()).find(|at| tokens[*at].broken);
             let end = next.unwrap_or(tokens.len());
             let line = self.lines.line_of(tokens[first].start as usize);
+            let last = tokens[end - 1].start.max(tokens[end - 1].end) as usize;
+            if last - self.lines.start(line) > LONGEST {
+                first = end;
+                open.clear();
+                continue;
+            }
             let indent = self.column(first);
             let blank_above = line > 0 && {
                 let range = self.lines.start(line - 1)..self.lines.start(line);
@@ -299,13 +294,15 @@ impl Page<'_> {
         cells
     }
 
-    /// The last token of the cell that begins with a token: what stands before the separator, the closing
-    /// bracket or the line's end.
+    /// The last token of the cell that begins with a token: what stands before the separator, the
+    /// closing bracket or the line's end.
     fn cell_end(&self, plan: &Plan, token: usize, end: usize) -> usize {
         let group = plan.gaps[token].group;
         let closer = group.map(|group| plan.groups[group].end as usize - 1);
         let next = (token + 1..end).find(|at| {
-            Some(*at) == closer || (plan.gaps[*at].group == group && group.is_some())
+            let gap = &plan.gaps[*at];
+            let goes_on = gap.column == Column::Value && plan.gaps[token].column == Column::Value;
+            Some(*at) == closer || (gap.group == group && group.is_some()) || goes_on
         });
         let last = next.unwrap_or(end) - 1;
         let text = &self.tree.tokens[last];
@@ -334,21 +331,7 @@ impl Page<'_> {
             };
             own.kind == cell.kind && self.blanks(&rows[row], own, column, is_end).is_some()
         };
-        // What is set off in another column than its neighbours joins them, and so does one that is not
-        // set off between two of them.
-        let is_off = |row: usize| {
-            rows[row].cells.get(place).is_some_and(|cell| cell.blanks != cell.usual)
-        };
-        for backwards in [false, true] {
-            for step in 0..rows.len() {
-                let row = if backwards { rows.len() - 1 - step } else { step };
-                let other = if backwards { next(row) } else { rows[row].above };
-                let Some(other) = other.filter(|_| columns[row].is_none() && is_off(row)) else {
-                    continue;
-                };
-                columns[row] = columns[other].filter(|column| fits(row, other, *column));
-            }
-        }
+        // One between two that agree joins them.
         let decided = columns.clone();
         for row in (0..rows.len()).filter(|row| decided[*row].is_none()) {
             if let (Some(above), Some(below)) = (rows[row].above, next(row))
@@ -365,8 +348,8 @@ impl Page<'_> {
         columns.iter().enumerate().filter_map(blanks).collect()
     }
 
-    /// The column that a cell has in common with the one above it or below it, unless all of them have as
-    /// many blanks as if nothing was lined up.
+    /// The column that a cell has in common with the one above it or below it, unless all of them
+    /// have as many blanks as if nothing was lined up.
     fn lined_up(
         &self,
         rows: &[Row],
@@ -397,7 +380,7 @@ impl Page<'_> {
     /// How many blanks bring a cell to a column, if it fits there.
     fn blanks(&self, row: &Row, cell: &Cell, column: usize, is_end: bool) -> Option<usize> {
         let before = usize::try_from(cell.before as isize + row.moved).ok()?;
-        let width = if is_end { cell.end - cell.start } else { 0 };
+        let width = if is_end { cell.end.saturating_sub(cell.start) } else { 0 };
         let blanks = column.checked_sub(cell.indent + before + width)?;
         let least = cell.usual;
         let token = cell.token as usize;

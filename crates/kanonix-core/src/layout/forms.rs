@@ -21,7 +21,9 @@ impl Filler<'_> {
             self.leading[id] = first == 0 || broken;
             return;
         }
-        let fits = |width: usize| self.column + width + self.late_comma(end) <= self.max;
+        let fits = |width: usize| {
+            self.column + width + self.late_comma(end) + self.closed_flat(end) <= self.max
+        };
         let state = if end <= self.flat_until {
             State::Flat
         } else if group.is_forced() {
@@ -41,6 +43,26 @@ impl Filler<'_> {
             }
         };
         self.states[id] = state;
+    }
+
+    /// The columns of what follows on the same line behind closing brackets that might have lines
+    /// of their own, but have not, as the groups around have given way.
+    fn closed_flat(&self, end: usize) -> usize {
+        let sheet = self.sheet;
+        let mut columns = 0;
+        let mut stop = sheet.measures.next_break(end);
+        while stop < sheet.tree.tokens.len()
+            && sheet.plan.closes(stop)
+            && sheet.plan.gaps[stop].want == Want::Break
+            && sheet.plan.gaps[stop].group.is_some_and(|group| {
+                self.states[group] == State::Flat && self.closing_state(group) == State::Flat
+            })
+        {
+            let next = sheet.measures.next_break(stop + 1);
+            columns += sheet.measures.between(stop, next);
+            stop = next;
+        }
+        columns
     }
 
     /// Whether opening a group would not help: it has one element, which is too long for a line of

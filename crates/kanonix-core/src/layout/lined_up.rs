@@ -1,5 +1,5 @@
-//! What stands under something before it: the lines of a list under its first element, and comments under
-//! those of their neighbours.
+//! What stands under something before it: the lines of a list under its first element, and comments
+//! under those of their neighbours.
 
 use super::columns::Place;
 use super::fill::Filler;
@@ -8,8 +8,8 @@ use super::measure::columns;
 use super::plan::Gap;
 
 impl Filler<'_> {
-    /// The indentation of a line that begins at a gap: under what its group is lined up with, or steps
-    /// deeper than the group's first line.
+    /// The indentation of a line that begins at a gap: under what its group is lined up with, or
+    /// steps deeper than the group's first line.
     pub(super) fn inside(&mut self, index: usize, gap: &Gap) -> IndentId {
         if let Some(under) = gap.group.filter(|_| gap.level > 0).and_then(|group| self.under[group])
         {
@@ -19,8 +19,8 @@ impl Filler<'_> {
         self.indents.deeper(stem, level)
     }
 
-    /// Remembers where a token stands, for the groups that are lined up with it; `next` is the place
-    /// among those that comes next.
+    /// Remembers where a token stands, for the groups that are lined up with it; `next` is the
+    /// place among those that comes next.
     pub(super) fn line_up(&mut self, index: usize, next: &mut usize, is_live: bool) {
         let heads = &self.sheet.heads;
         while let Some((token, group)) = heads.get(*next).filter(|head| head.0 as usize <= index) {
@@ -61,7 +61,8 @@ impl Filler<'_> {
         (blanks >= usual).then(|| u8::try_from(blanks).ok()).flatten()
     }
 
-    /// The indentation of a comment's own line that goes on with the comment at the end of the one above.
+    /// The indentation of a comment's own line that goes on with the comment at the end of the one
+    /// above.
     pub(super) fn under_comment(&mut self, index: usize) -> Option<IndentId> {
         let Place::Under(above) = *self.sheet.comments.get(&(index as u32))? else { return None };
         let above = above as usize;

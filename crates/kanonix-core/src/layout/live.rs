@@ -176,8 +176,8 @@ fn held_in_place(
         let shows = !moved[index] && (!live[index] || held[index].is_some());
         let group = unit.group.filter(|group| shows && *group != GroupId::ROOT);
         let Some(group) = group else { continue };
-        let opener = plan.groups[group].first as usize;
-        let header = units.of_token[opener] as usize;
+        let stem = plan.groups[group].stem as usize;
+        let header = units.of_token[stem] as usize;
         if header == index || !live[header] || !units.all[header].begins_line {
             continue;
         }

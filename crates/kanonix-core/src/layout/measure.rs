@@ -156,6 +156,12 @@ impl Measures {
         if stop > end { (self.end[stop - 1] - self.end[end - 1]) as usize } else { 0 }
     }
 
+    /// Columns from the end of what stands before the token `from` to the end of what stands before
+    /// `to`.
+    pub fn between(&self, from: usize, to: usize) -> usize {
+        (self.end[to - 1] - self.end[from - 1]) as usize
+    }
+
     /// The nearest gap from `from` on where a line may end.
     pub fn next_break(&self, from: usize) -> usize {
         self.next_break[from] as usize

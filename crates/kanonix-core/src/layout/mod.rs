@@ -10,6 +10,7 @@
 //! | `measure::force` | a list that may not stay flat around lines, and has some inside, is forced open: from here on nobody changes when a group opens |
 //! | `units` | every token is in one unit, units are runs of tokens, and each begins at a line or at one that stands in the text |
 //! | `measure` | every width is one subtraction |
+//! | `columns` | gaps that neighbouring lines have lined up have as many blanks as that takes, and comments that are lined up know where they stand |
 //! | `live` | every unit is live or not, moved or not, and has its anchor; units that share a line share their fate |
 //! | `steps` | every unit has the step that it is indented by |
 //! | `fill`, `forms` | every group has its form, and every gap in play its text; the others are as they were |

@@ -1,7 +1,7 @@
 //! What languages have that settings are about.
 
-/// What a language has to have for a setting, or for one key of it, to mean anything there. A language
-/// names the families that it has.
+/// What a language has to have for a setting, or for one key of it, to mean anything there. A
+/// language names the families that it has.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
 pub enum Family {
     /// Lines, comments and lists: every language has them.

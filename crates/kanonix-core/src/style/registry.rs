@@ -584,7 +584,7 @@ pub static REGISTRY: &[Entry] = &[
         slots: &[
             key(Key::Comment, Family::Text, "comments at the ends of lines", COLUMNS, "none"),
             key(Key::Value, Family::Text, "signs and the values behind them", COLUMNS, "none"),
-            key(Key::Table, Family::Text, "elements of lists", COLUMNS, "none"),
+            key(Key::Table, Family::Text, "elements of lists", COLUMNS, "keep"),
         ],
         one_for_all: true,
     },

@@ -4,9 +4,9 @@ use super::questions::Question;
 use super::{Price, Survey};
 use crate::style::Setting;
 
-/// In a thousand lines: a value that is not the community's, and that few places speak for, has to be
-/// cheaper by more than this; and one that keeps what is there is proposed where its best rival would
-/// change so many lines more.
+/// In a thousand lines: a value that is not the community's, and that few places speak for, has to
+/// be cheaper by more than this; and one that keeps what is there is proposed where its best rival
+/// would change so many lines more.
 const CLEARLY: f64 = 3.0;
 
 /// In a thousand lines: what a value may cost that is stricter than the community's.
@@ -75,8 +75,8 @@ impl<'s> Choice<'s> {
         }
     }
 
-    /// The candidates that keep nothing, the cheapest first; between equals, what the community expects,
-    /// then, of blank lines, the most.
+    /// The candidates that keep nothing, the cheapest first; between equals, what the community
+    /// expects, then, of blank lines, the most.
     pub(super) fn strict(&self) -> Vec<usize> {
         let candidates = &self.question.candidates;
         let mut order: Vec<usize> =
@@ -128,7 +128,8 @@ impl<'s> Choice<'s> {
             return Some(best);
         }
         if Some(keeping) == self.usual {
-            // The community keeps it: only what hardly costs anything, and most places do, is stricter.
+            // The community keeps it: only what hardly costs anything, and most places do, is
+            // stricter.
             let is_stricter = match self.question.entry.setting {
                 Setting::ListWrap => costs < -CLEARLY,
                 _ => self.agrees(best, AGREEING) && costs <= HARDLY && self.is_asked(),
@@ -144,8 +145,8 @@ impl<'s> Choice<'s> {
         Some(if keeps { keeping } else { self.against_usual(best) })
     }
 
-    /// Whether a stricter value than the community's is a team's to want: what its guide keeps itself is
-    /// not asked about, but for what everybody argues about.
+    /// Whether a stricter value than the community's is a team's to want: what its guide keeps
+    /// itself is not asked about, but for what everybody argues about.
     fn is_asked(&self) -> bool {
         let asked = (self.question.entry.setting, self.question.slot.key, "keep");
         !self.survey.language.defaults.contains(&asked)
@@ -158,8 +159,8 @@ impl<'s> Choice<'s> {
         keeping.min_by_key(|c| (self.prices[*c].all, Some(*c) != self.usual))
     }
 
-    /// The cheapest value, or the community's where that costs hardly more, or few places speak against
-    /// it.
+    /// The cheapest value, or the community's where that costs hardly more, or few places speak
+    /// against it.
     fn against_usual(&self, best: usize) -> usize {
         let Some(usual) = self.usual.filter(|usual| !self.question.candidates[*usual].keeps) else {
             return best;

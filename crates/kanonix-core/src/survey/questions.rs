@@ -1,4 +1,5 @@
-//! What is asked of a body of code: the registry's own settings, each with the values that may answer.
+//! What is asked of a body of code: the registry's own settings, each with the values that may
+//! answer.
 
 use crate::languages::Language;
 use crate::style::{Entry, Key, Setting, Slot, Style, ValueKind, slots};

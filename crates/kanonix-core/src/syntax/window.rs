@@ -7,8 +7,9 @@ use std::ops::Range;
 use tree_sitter::TreeCursor;
 
 /// So many constructs beside one that is looked at are looked at too, and so many at both ends of
-/// a body: what is wanted between two constructs depends on both, and on what they end with.
-const BESIDE: usize = 2;
+/// a body: what is wanted between two constructs depends on both, and on what they end with, and
+/// what lines up on the lines beside them.
+const BESIDE: usize = 6;
 
 /// Ascending ranges of bytes that are looked at closely, each apart from the next.
 #[derive(Clone, Debug)]

@@ -61,9 +61,9 @@ fn inside(p: &mut Planner, parts: &[NodeId], blanks: Option<u8>) {
 fn arrow_function(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let [head @ .., sign, body] = parts else { return };
     signature(p, head);
-    if let [_, parameters] = head
+    if let [word, parameters, ..] = head
         && p.is(*parameters, Kind::FormalParameters)
-        && !p.is(head[0], Kind::TypeParameters)
+        && !p.is(*word, Kind::TypeParameters)
     {
         p.word(p.first(*parameters), 1);
     }
@@ -254,7 +254,11 @@ fn call(p: &mut Planner, parts: &[NodeId]) {
     if let [.., arguments] = parts
         && p.is(*arguments, Kind::Arguments)
     {
-        p.parens(p.first(*arguments), p.choices.call_parens);
+        // Where the grammar takes a word for a name, nobody knows which of the two it is.
+        match p.token_text(p.first(*arguments) - 1) {
+            "await" => p.keep_gap(p.first(*arguments)),
+            _ => p.parens(p.first(*arguments), p.choices.call_parens),
+        }
     }
 }
 

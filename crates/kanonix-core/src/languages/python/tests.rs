@@ -175,7 +175,7 @@ fn operators() {
         "a=b|c&d^e<<f",
     ]));
     insta::assert_snapshot!(laid, @"
-    a = b + c*d**e//f@g
+    a = b + c * d**e // f @ g
     a = not b and c or d
     a = b < c <= d != e
     a = b is not c not in d

@@ -37,7 +37,11 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
         }
         Kind::TryExpression => {
             chain(p, node);
-            p.tight(parts);
+            match (parts, p.is_reread(node)) {
+                // Somebody else's sign may begin so.
+                ([_, sign], true) => p.keep_gap(p.first(*sign)),
+                _ => p.tight(parts),
+            }
         }
         Kind::AwaitExpression | Kind::FieldExpression => {
             chain(p, node);

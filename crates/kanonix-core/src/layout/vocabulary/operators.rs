@@ -1,5 +1,5 @@
-//! Operators and the signs between two parts, with the blanks that `operator_gap` and `pair_gap` want
-//! around each kind of them.
+//! Operators and the signs between two parts, with the blanks that `operator_gap` and `pair_gap`
+//! want around each kind of them.
 
 use crate::layout::plan::{Column, GroupId};
 use crate::layout::planner::Planner;
@@ -7,8 +7,8 @@ use crate::layout::vocabulary::Handed;
 use crate::style::{Key, Setting};
 use crate::syntax::{NodeId, TokenId};
 
-/// A language's operators, weak ones first: those of one row bind alike and are broken together. Each row
-/// has the key by which `operator_gap` knows them.
+/// A language's operators, weak ones first: those of one row bind alike and are broken together.
+/// Each row has the key by which `operator_gap` knows them.
 pub type Operators = &'static [(Key, &'static [&'static str])];
 
 /// An operator with two operands.
@@ -36,8 +36,8 @@ fn row(operators: Operators, text: &str) -> Option<usize> {
 }
 
 impl Planner<'_> {
-    /// So many blanks beside an operator, as `operator_gap` has them for its kind. What is kept has as
-    /// many as there are.
+    /// So many blanks beside an operator, as `operator_gap` has them for its kind. What is kept has
+    /// as many as there are.
     pub fn beside(&self, token: TokenId, key: Key) -> u8 {
         match self.choices.operator_gaps.of(key) {
             Some(blanks) => self.unfused(token, blanks),
@@ -137,8 +137,9 @@ impl Planner<'_> {
         self.break_beside(group, (operator, before), (right_first, after), setting);
     }
 
-    /// The gaps on both sides of an operator, each with its blanks where no line ends: a chain is broken at
-    /// the one that `operator_place` wants. Where somebody broke it at the other one, that counts.
+    /// The gaps on both sides of an operator, each with its blanks where no line ends: a chain is
+    /// broken at the one that `operator_place` wants. Where somebody broke it at the other one,
+    /// that counts.
     pub fn break_beside(
         &mut self,
         group: GroupId,

@@ -153,7 +153,10 @@ pub(super) fn beside(made: &[Item], uncovered: &[PathBuf]) -> String {
         let one = |(kind, files): &(String, usize)| format!("{} {kind}", number(*files));
         let mut said: Vec<String> = kinds.iter().take(MOST_NAMED).map(one).collect();
         said.extend(rest(kinds.len(), " kinds"));
-        out.push_str(&format!("in no language that is known, so not covered: {}\n", said.join(", ")));
+        out.push_str(&format!(
+            "in no language that is known, so not covered: {}\n",
+            said.join(", ")
+        ));
     }
     out
 }

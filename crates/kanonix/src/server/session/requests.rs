@@ -270,7 +270,10 @@ impl Session {
         let text = asked.capabilities.text_document.as_ref();
         let pulls = text.is_some_and(|text| text.diagnostic.is_some());
         let support = text.and_then(|text| text.code_action.as_ref()?.resolve_support.as_ref());
-        let resolves = support.is_some_and(|support| support.properties.iter().any(|p| p == "edit"));
+        let resolves = support.is_some_and(|support| support
+            .properties
+            .iter()
+            .any(|p| p == "edit"));
         let workspace = asked.capabilities.workspace.as_ref();
         let applies = workspace.and_then(|workspace| workspace.apply_edit) == Some(true);
         let acting = match (resolves, applies) {
