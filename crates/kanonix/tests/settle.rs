@@ -87,11 +87,11 @@ fn the_prices_of_the_proposal_are_what_a_check_then_counts() {
       as the community has it: 5 lines; 8 more settings as usual
 
     python · 2 files · 6 lines
-      setting              proposed  the code         instead, in lines
-      indent_size          2         100 % of 3       3 +3 · 4 +3 · 8 +3 · tab +3
-      inner_gap.parens     keep      false 80 % of 5  false +1 · true +2
-      operator_gap.assign  keep      true 67 % of 3   true +1 · false +1
-      the whole proposal would change 0 lines in 0 files
+      setting              proposed  the code    instead, in lines
+      indent_size          2         100 % of 3  3 +3 · 4 +3 · 8 +3 · tab +3
+      inner_gap.parens     false     67 % of 6   true +2 · keep +0
+      operator_gap.assign  true      50 % of 4   false +1 · keep +0
+      the whole proposal would change 1 line in 1 file
       as the community has it: 4 lines; 4 more settings as usual
 
     nothing is written; put it in place with: kanonix settle --write
@@ -151,8 +151,6 @@ fn a_canon_that_is_there_is_changed_in_its_place() {
 
     [style.python]
     indent_size = 2 # 2 at 100 % of 3 places
-    inner_gap = { parens = "keep" }
-    operator_gap = { assign = "keep" }
     quotes = "keep" # keep changes least
     "#);
 }

@@ -27,6 +27,9 @@ const NEARLY_ALL: f64 = 0.9;
 /// Share of the lines that could be broken which are no longer than lines may be.
 const FITTING: f64 = 0.99;
 
+/// So many long lines say nothing in a small body of code.
+const FEW_LINES: usize = 2;
+
 /// What teams argue about: settled by nearly all of the places, whatever the others cost.
 const ARGUED: &[Setting] = &[Setting::Quotes, Setting::MarkupQuotes, Setting::StatementEnd];
 
@@ -93,6 +96,13 @@ impl<'s> Choice<'s> {
         (one as f64 - other as f64) * 1000.0 / self.survey.lines.max(1) as f64
     }
 
+    /// Whether one value makes clearly more slips than another: in a thousand lines, and in as many
+    /// places as speak for anything. For one odd line nothing is left as it stands.
+    fn is_clearly_more(&self, one: usize, other: usize) -> bool {
+        let more = self.prices[one].all.saturating_sub(self.prices[other].all);
+        more >= FEWEST_PLACES && self.more(one, other) > CLEARLY
+    }
+
     /// Whether the code says anything about it.
     fn is_silent(&self) -> bool {
         let candidates = &self.prices[..self.question.candidates.len()];
@@ -131,8 +141,12 @@ impl<'s> Choice<'s> {
             // The community keeps it: only what hardly costs anything, and most places do, is
             // stricter.
             let is_stricter = match self.question.entry.setting {
-                Setting::ListWrap => costs < -CLEARLY,
-                _ => self.agrees(best, AGREEING) && costs <= HARDLY && self.is_asked(),
+                Setting::ListWrap => self.is_clearly_more(keeping, best),
+                _ => {
+                    let more = self.prices[best].all.saturating_sub(self.prices[keeping].all);
+                    let is_cheap = costs <= HARDLY || more < FEWEST_PLACES;
+                    self.agrees(best, AGREEING) && is_cheap && self.is_asked()
+                }
             };
             return Some(if is_stricter { best } else { keeping });
         }
@@ -140,8 +154,8 @@ impl<'s> Choice<'s> {
         let is_divided = self.strict().len() > 1
             && self.places >= FEWEST_PLACES
             && !self.agrees(best, AGREEING)
-            && costs > NOISE;
-        let keeps = costs > CLEARLY || is_divided;
+            && self.prices[best].all >= self.prices[keeping].all + FEWEST_PLACES;
+        let keeps = self.is_clearly_more(best, keeping) || is_divided;
         Some(if keeps { keeping } else { self.against_usual(best) })
     }
 
@@ -165,16 +179,18 @@ impl<'s> Choice<'s> {
         let Some(usual) = self.usual.filter(|usual| !self.question.candidates[*usual].keeps) else {
             return best;
         };
-        let more = self.more(usual, best);
         let least = if self.agrees(best, AGREEING) { NOISE } else { CLEARLY };
-        if more > least { best } else { usual }
+        if self.more(usual, best) > least { best } else { usual }
     }
 
     /// The smallest length that nearly all of the lines keep which could be broken.
     fn line_length(&self) -> Option<usize> {
         let lengths = &self.survey.lengths;
         let all = lengths.breakable;
-        let fits = |candidate: &usize| lengths.fitting[*candidate] as f64 >= all as f64 * FITTING;
+        let fits = |candidate: &usize| {
+            let longer = all - lengths.fitting[*candidate];
+            longer <= FEW_LINES || longer as f64 <= all as f64 * (1.0 - FITTING)
+        };
         if all < FEWEST_PLACES {
             return None;
         }
@@ -187,7 +203,7 @@ impl<'s> Choice<'s> {
             return self.usual;
         }
         let is_most = |candidate: &usize| {
-            self.share(*candidate) >= NEARLY_ALL && self.more(*candidate, 0) <= CLEARLY
+            self.share(*candidate) >= NEARLY_ALL && !self.is_clearly_more(*candidate, 0)
         };
         (0..self.question.candidates.len()).rev().find(is_most).or(Some(0))
     }

@@ -132,8 +132,9 @@ pub(super) fn canon_text(findings: &[Finding], skip: &[String]) -> String {
                 }
             }
         }
-        for (name, entries, reasons) in tables {
+        for (name, entries, mut reasons) in tables {
             let table = format!("{name} = {{ {} }}", entries.join(", "));
+            reasons.dedup();
             out.push_str(&format!("{table:32} # {}\n", reasons.join("; ")));
         }
     }
