@@ -85,6 +85,16 @@ pub(super) fn place(
         Column::Table => keeps(Key::Table),
         Column::None => false,
     };
+    // Where every gap is as wide as it would be, nothing is set off.
+    let is_set_off = |index: usize| {
+        let gap = &plan.gaps[index];
+        is_kept(gap.column)
+            && !tree.tokens[index].broken
+            && tree.gap(index, text.len()).len() != usize::from(gap.blanks)
+    };
+    if !(0..tree.tokens.len()).any(is_set_off) {
+        return false;
+    }
     let mut rows = page.rows(plan, &is_kept);
     let most = rows.iter().map(|row| row.cells.len()).max().unwrap_or(0);
     let mut any = false;
