@@ -226,8 +226,7 @@ impl Page<'_> {
             let next = (first + 1..tokens.len()).find(|at| tokens[*at].broken);
             let end = next.unwrap_or(tokens.len());
             let line = self.lines.line_of(tokens[first].start as usize);
-            let last = tokens[end - 1].start.max(tokens[end - 1].end) as usize;
-            if last - self.lines.start(line) > LONGEST {
+            if tokens[end - 1].end as usize - self.lines.start(line) > LONGEST {
                 first = end;
                 open.clear();
                 continue;

@@ -140,14 +140,9 @@ impl Tree {
         if own.role != Role::Comment {
             return false;
         }
-        let first = self.comment_start(token);
+        let first = (0..=token).rev().find(|at| !self.tokens[*at].continues).unwrap_or(token);
         let comment = &text[self.tokens[first].start as usize..own.end as usize];
         self.comments.closer(comment).is_none_or(|close| !comment.ends_with(close))
-    }
-
-    /// The token that a comment begins with which this one is a line of.
-    pub fn comment_start(&self, token: usize) -> usize {
-        (0..=token).rev().find(|at| !self.tokens[*at].continues).unwrap_or(token)
     }
 
     /// Whether anything is folded.

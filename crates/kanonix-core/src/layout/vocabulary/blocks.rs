@@ -163,12 +163,8 @@ impl Planner<'_> {
             let group = self.group(Shape::Block, header, brace + 1);
             self.newline(brace, group, 0, Setting::OpenBrace);
         } else {
-            self.behind_header(brace);
+            self.behind(brace, Setting::OpenBrace);
         }
-    }
-
-    fn behind_header(&mut self, brace: TokenId) {
-        self.behind(brace, Setting::OpenBrace);
     }
 
     /// What stands one blank behind something on its line, as `breaks` has it. That the blank is
@@ -198,7 +194,7 @@ impl Planner<'_> {
             self.may_break(brace, group, 0, 1, Setting::OpenBrace);
             group
         } else {
-            self.behind_header(brace);
+            self.behind(brace, Setting::OpenBrace);
             self.group(Shape::List, brace, end)
         };
         self.hand(block, Handed::Block(group));
