@@ -267,7 +267,7 @@ fn spoil(clean: &str, case: &Case) -> Option<(String, usize)> {
         short.into_iter().any(|(_, slot)| case.style.is(Setting::FlatBlock, slot.key, "keep"));
     let keeps = |setting: Setting| {
         let mut of = slots().filter(|(entry, _)| entry.setting == setting);
-        of.any(|(_, slot)| case.style.is(setting, slot.key, "keep"))
+        of.any(|(_, slot)| case.style.keeps(setting, slot.key))
     };
     let lines = Lines::new(clean);
     let max = case.style.number(Setting::MaxLineLength, Key::Whole).unwrap_or(u32::MAX) as usize;

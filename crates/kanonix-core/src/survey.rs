@@ -6,9 +6,11 @@
 
 mod choosing;
 mod made;
+mod parts;
 mod questions;
 
-pub use made::{is_made, is_minified};
+pub use made::{is_made, is_minified, is_vendor_folder};
+pub use parts::{Left, Part, Unlike, unlike};
 
 use crate::Outcome;
 use crate::languages::Language;
@@ -23,7 +25,7 @@ use questions::{Question, questions};
 const FIRST_FILES: usize = 24;
 
 /// So often some of the code is asked, and then all of it, each time from what was found before.
-const LOOKS: (usize, usize) = (3, 2);
+const LOOKS: (usize, usize) = (6, 3);
 
 /// What one value costs.
 #[derive(Clone, Copy, Debug, Default)]
@@ -72,6 +74,8 @@ pub struct Survey {
     /// How many lines they have.
     pub lines: usize,
     language: &'static Language,
+    /// What is expected: the community's style, or for a part of a tree that of the whole.
+    usual: Style,
     base: Style,
     questions: Vec<Question>,
     /// By question and candidate; last, where there is one, the probe's.
@@ -101,8 +105,10 @@ pub struct Answer {
     pub price: usize,
     /// What each value costs while everything else is as proposed.
     pub costs: Vec<Cost>,
-    /// Whether the language's community expects just this.
+    /// Whether just this is expected.
     pub usual: bool,
+    /// What is.
+    pub expected: Option<String>,
     /// Whether teams argue about it, so that most places decide, whatever that costs.
     pub argued: bool,
 }
@@ -131,6 +137,7 @@ impl Survey {
             files: 0,
             lines: 0,
             language,
+            usual: language.style(),
             base,
             questions,
             prices,
@@ -154,7 +161,8 @@ impl Survey {
         let style = {
             Survey { as_usual: as_usual.clone(), ..self.clone() }.style()
         };
-        *self = Survey { settled: true, as_usual, ..read(texts, style) };
+        let usual = self.usual.clone();
+        *self = Survey { settled: true, as_usual, usual, ..read(texts, style) };
     }
 
     /// Looks at a body of code several times, each time from what it found before: at some of it
@@ -166,9 +174,23 @@ impl Survey {
         language: &'static Language,
         read: impl Fn(&[&str], Style) -> Survey,
     ) -> Survey {
+        Survey::settle_beside(texts, language.style(), read)
+    }
+
+    /// The same for a part of a tree, where another style is expected than the community's.
+    fn settle_beside(
+        texts: &[&str],
+        usual: Style,
+        read: impl Fn(&[&str], Style) -> Survey,
+    ) -> Survey {
+        let read = |texts: &[&str], base: Style| {
+            Survey { usual: usual.clone(), ..read(texts, base) }
+        };
         let step = texts.len().div_ceil(FIRST_FILES).max(1);
         let some: Vec<&str> = texts.iter().copied().step_by(step).collect();
-        let mut style = language.style();
+        // How far in lines are is seen once it is clear how far in the whole file is.
+        let mut style = usual.clone();
+        style.set("namespace_indent", "", "keep").expect("a value of the registry");
         for _ in 0..LOOKS.0 {
             let found = read(&some, style.clone()).style();
             if std::mem::replace(&mut style, found.clone()) == found {
@@ -213,7 +235,7 @@ impl Survey {
         for (question, prices) in self.questions.iter().zip(&mut self.prices) {
             let candidates = question.candidates.iter().chain(&question.probe);
             for (candidate, price) in candidates.zip(prices) {
-                let style = candidate.within(&self.base);
+                let style = question.priced(candidate, &self.base);
                 let own;
                 let count = if style == self.base {
                     &usual
@@ -272,11 +294,25 @@ impl Survey {
     /// The style that disturbs the code least: the answers, and where the code says nothing, what
     /// the community expects.
     pub fn style(&self) -> Style {
-        let mut style = self.language.style();
-        for (question, prices) in self.questions.iter().zip(&self.prices) {
-            if let Some(chosen) = self.chosen(question, &Choice::new(self, question, prices)) {
-                question.candidates[chosen].set(&mut style);
+        let mut style = self.usual.clone();
+        let asked = self.questions.iter().zip(&self.prices);
+        let mut found: Vec<(&Question, usize)> = asked
+            .filter_map(|(question, prices)| {
+                Some((question, self.chosen(question, &Choice::new(self, question, prices))?))
+            })
+            .collect();
+        // An answer that changes another question is looked at by itself.
+        let is_new = |(question, chosen): &(&Question, usize)| {
+            question.in_style(&self.base).is_some_and(|base| base != *chosen)
+        };
+        let new: Vec<&Question> = found.iter().filter(|one| is_new(one)).map(|one| one.0).collect();
+        for (question, chosen) in &mut found {
+            if new.iter().any(|other| question.waits_for(other)) {
+                *chosen = question.in_style(&self.base).unwrap_or(*chosen);
             }
+        }
+        for (question, chosen) in found {
+            question.candidates[chosen].set(&mut style);
         }
         style
     }
@@ -284,7 +320,7 @@ impl Survey {
     /// The place of the candidate that is proposed.
     fn chosen(&self, question: &Question, choice: &Choice) -> Option<usize> {
         if self.as_usual.contains(&question.name()) {
-            return question.in_style(&self.language.style());
+            return question.in_style(&self.usual);
         }
         let proposed = choice.proposed()?;
         Some(if self.settled { question.in_style(&self.base)? } else { proposed })
@@ -294,7 +330,7 @@ impl Survey {
         let choice = Choice::new(self, question, prices);
         let chosen = self.chosen(question, &choice)?;
         let candidate = &question.candidates[chosen];
-        let usual = question.in_style(&self.language.style());
+        let usual = question.in_style(&self.usual);
         Some(Answer {
             name: question.name(),
             shares: choice
@@ -317,6 +353,7 @@ impl Survey {
                 })
                 .collect(),
             usual: usual == Some(chosen),
+            expected: usual.map(|usual| question.candidates[usual].name.clone()),
             argued: choice.is_argued(),
         })
     }

@@ -4,7 +4,7 @@
 use kanonix_core::languages::{self, Language};
 use kanonix_core::{judge, mend};
 use kanonix_core::properties::{self, Case, Failure};
-use kanonix_core::style::{ValueKind, Slot, Style, slots};
+use kanonix_core::style::{Key, ValueKind, Slot, Style, slots};
 use kanonix_core::text::LineSet;
 
 #[test]
@@ -31,8 +31,8 @@ fn values(slot: &Slot) -> Vec<String> {
     }
 }
 
-/// Every so many-th of the properties is tried on a sample, in turn: each of them on many samples and
-/// many values, not all on all.
+/// Every so many-th of the properties is tried on a sample, in turn: each of them on many samples
+/// and many values, not all on all.
 const TURNS: usize = 3;
 
 /// Tries the properties whose turn it is on the samples, and adds how much each of them tried.
@@ -129,6 +129,9 @@ fn every_setting_changes_some_sample_of_every_language_that_has_it() {
                 .iter()
                 .map(|value| {
                     let mut style = language.style();
+                    if slot.key == Key::Block {
+                        style.set("flat_block", "", "keep").unwrap();
+                    }
                     style.set(entry.name, slot.key.name(), value).unwrap();
                     let lay = |text: &str| {
                         mend(text, language, &style, &LineSet::whole()).unwrap().text

@@ -333,6 +333,11 @@ impl Canon {
         style
     }
 
+    /// Whether it has parts of the tree with an agreement of their own.
+    pub fn has_parts(&self) -> bool {
+        !self.parts.is_empty()
+    }
+
     /// The patterns of `[files] skip`, as somebody wrote them.
     pub fn skipped(&self) -> impl Iterator<Item = &str> {
         self.skip.iter().map(|pattern| pattern.text.as_str())

@@ -122,6 +122,33 @@ fn a_block_keeps_its_step_behind_a_header_that_is_old() {
 }
 
 #[test]
+fn lines_that_may_stand_anywhere_stand_where_most_of_them_do() {
+    let canon = &LINED_UP.replace("wrap_align = \"keep\"", "wrap_align = \"any\"");
+    let own = |name: &str, old: &str, from: &str, to: &str, wanted: &str| {
+        assert_eq!(mended(canon, name, old, from, to), old.replacen(from, wanted, 1), "{to}");
+    };
+    let old = "NAMES = [\n        'quay',\n        'mole',\n        'lock',\n]\n";
+    own("a.py", old, "        'mole',", "    'mole' ,", "        'mole',");
+    own(
+        "a.py",
+        old,
+        "        'quay',",
+        "  'weir',\n        'quay',",
+        "        'weir',\n        'quay',",
+    );
+    // What is moved with the line that it begins on goes along.
+    let old = "if low:\n    draw(\n       quay,\n       mole)\n";
+    let moved = "draw(\n   quay,\n   mole)\n";
+    assert_eq!(mended(canon, "a.py", old, old, moved), moved);
+    let old = "let low = 1,\n  high = 2,\n  slack = 3;\n";
+    own("a.ts", old, "  high = 2,", "      high=2,", "  high = 2,");
+    let old = "fn ebb() {\n    draw(\n      quay,\n      mole,\n    );\n}\n";
+    own("a.rs", old, "      mole,", "    mole ,", "      mole,");
+    let old = "draw(quay,\n     mole,\n     lock);\n";
+    own("a.ts", old, "     mole", "  mole", "     mole");
+}
+
+#[test]
 fn what_is_not_touched_stays_beside_it() {
     let old = "draw(quay ,\n     mole ,\n     lock )\nrows  = [1,2]\nlate  = 3\nebb   = 4\n";
     alone("a.py", old, "mole ,", "mole , 1,", "mole, 1,");

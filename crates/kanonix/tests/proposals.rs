@@ -47,10 +47,8 @@ fn files_that_no_person_wrote_have_no_say_and_are_proposed_as_skip() {
     let said = repo.kanonix(&["settle"]);
     insta::assert_snapshot!(said.err, @"
     javascript · 2 files · 14 lines
-      setting      proposed  the code    instead, in lines
-      indent_size  tab       100 % of 4  2 +4 · 3 +4 · 4 +4 · 8 +4
-      the whole proposal would change 0 lines in 0 files
-      as the community has it: 4 lines; 7 more settings as usual
+      undisputed: indent_size tab, 7 more settings as the community has it
+      the whole proposal would change 0 lines in 0 files; as the community has it: 4 lines
 
     4 files that no person wrote had no say, and are proposed as skip:
       dashboard/chart.min.js
@@ -72,9 +70,9 @@ fn files_that_no_person_wrote_have_no_say_and_are_proposed_as_skip() {
     merge = "touched"                # touched | whole | off
 
     [files]
-    skip = [                         # no person wrote these
-        "/dashboard/chart.min.js",
-        "made/**",
+    skip = [
+        "/dashboard/chart.min.js",   # no person wrote it
+        "made/**",                   # 3 files, no person wrote them
     ]
 
     [style.javascript]               # 2 files, 14 lines
@@ -96,10 +94,8 @@ fn numbers_are_told_as_a_person_writes_them() {
     let said = repo.kanonix(&["settle"]);
     insta::assert_snapshot!(said.err, @"
     python · 1 file · 1,200 lines
-      setting  proposed  the code        instead, in lines
-      quotes   single    100 % of 1,200  double +1,200 · keep +0
-      the whole proposal would change 0 lines in 0 files
-      as the community has it: 0 lines; 2 more settings as usual
+      undisputed: quotes single, 2 more settings as the community has it
+      the whole proposal would change 0 lines in 0 files; as the community has it: 0 lines
 
     nothing is written; put it in place with: kanonix settle --write
     ");
@@ -133,4 +129,61 @@ fn patterns_that_do_nothing_are_said() {
     let json = repo.kanonix(&["explain", "gauges/a.py", "--report", "json"]).out;
     let report: serde_json::Value = serde_json::from_str(&json).unwrap();
     assert_eq!(report["idle_patterns"].as_array().unwrap().len(), 3);
+}
+
+/// So many functions, each indented by so many spaces.
+fn functions(name: &str, indent: usize) -> String {
+    let indent = " ".repeat(indent);
+    let one = |n: usize| format!("function {name}{n}(a) {{\n{indent}return a + {n};\n}}\n");
+    (0..25).map(one).collect::<Vec<_>>().join("\n")
+}
+
+#[test]
+fn a_folder_that_is_written_otherwise_is_proposed_as_a_part() {
+    let files: Vec<(String, String)> = (0..9)
+        .map(|n| (format!("src/gauge{n}.js"), functions("level", 2)))
+        .chain((0..3).map(|n| (format!("old/buoy{n}.js"), functions("drift", 4))))
+        .chain([("src/third_party/chart.js".into(), functions("draw", 8))])
+        .collect();
+    let files: Vec<(&str, &str)> =
+        files.iter().map(|(path, text)| (path.as_str(), text.as_str())).collect();
+    let repo = settled(&files);
+    let said = repo.kanonix(&["settle"]);
+    insta::assert_snapshot!(said.err, @"
+    javascript · 12 files · 1,188 lines
+      setting      proposed  the code                    instead, in lines
+      indent_size  2         2 75 %, others 25 % of 300  4 +150 · 3 +225 · 8 +225 · tab +225
+      undisputed: statement_end semicolon, blank_lines.between_functions 1, 5 more settings as the
+        community has it
+      old/ is written otherwise, 75 of its 297 lines would change, 0 as a [[part]] with indent_size 4
+      the whole proposal would change 0 lines in 0 files; as the community has it: 75 lines
+
+    1 file of other people's, by the name of their folder, had no say, and is proposed as skip:
+      src/third_party/
+
+    nothing is written; put it in place with: kanonix settle --write
+    ");
+    insta::assert_snapshot!(said.out.split_once("[files]").unwrap().1, @r#"
+    skip = [
+        "src/third_party/**",        # 1 file, other people's by the folder's name
+    ]
+
+    [style.javascript]               # 12 files, 1,188 lines
+    indent_size = 2                  # 2 at 75 % of 300 places
+    statement_end = "semicolon"      # semicolon at 100 % of 300 places
+    blank_lines = { between_functions = 1 } # 1 at 100 % of 288 places
+
+    [[part]]                         # 75 of its 297 lines would change, with this 0
+    paths = ["old/**"]
+
+    [part.style.javascript]
+    indent_size = 4                  # 4 at 100 % of 75 places
+    "#);
+    assert_eq!(repo.kanonix(&["settle", "--write", "--quiet"]).status, 0);
+    assert_eq!(repo.kanonix(&["check", "--whole"]).status, 0);
+    // Where parts are agreed on, none is added.
+    let canon = repo.read("kanonix.toml").replace("indent_size = 4 ", "indent_size = 3 ");
+    repo.write("kanonix.toml", &canon);
+    assert_eq!(repo.kanonix(&["settle", "--write", "--quiet"]).status, 0);
+    assert_eq!(repo.read("kanonix.toml").matches("[[part]]").count(), 1);
 }

@@ -79,20 +79,16 @@ fn the_prices_of_the_proposal_are_what_a_check_then_counts() {
     assert!(counted(&repo).starts_with(&format!("{total} lines")), "{}", proposed.err);
     insta::assert_snapshot!(proposed.err, @"
     javascript · 1 file · 11 lines
-      setting              proposed   the code    instead, in lines
-      indent_size          4          100 % of 2  2 +2 · 3 +2 · 8 +2 · tab +2
-      open_brace.function  next_line  100 % of 2  same_line +2
-      inner_gap.brackets   true       100 % of 2  false +1 · keep +0
-      the whole proposal would change 0 lines in 0 files
-      as the community has it: 5 lines; 8 more settings as usual
+      undisputed: indent_size 4, open_brace.function next_line, inner_gap.brackets true, 8 more settings
+        as the community has it
+      the whole proposal would change 0 lines in 0 files; as the community has it: 5 lines
 
     python · 2 files · 6 lines
-      setting              proposed  the code    instead, in lines
-      indent_size          2         100 % of 3  3 +3 · 4 +3 · 8 +3 · tab +3
-      inner_gap.parens     false     67 % of 6   true +2 · keep +0
-      operator_gap.assign  true      50 % of 4   false +1 · keep +0
-      the whole proposal would change 1 line in 1 file
-      as the community has it: 4 lines; 4 more settings as usual
+      setting              proposed  the code                    instead, in lines
+      inner_gap.parens     false     false 66 %, true 34 % of 6  true +2 · keep +0
+      operator_gap.assign  true      true 50 %, false 50 % of 4  false +1 · keep +0
+      undisputed: indent_size 2, 4 more settings as the community has it
+      the whole proposal would change 1 line in 1 file; as the community has it: 4 lines
 
     nothing is written; put it in place with: kanonix settle --write
     ");

@@ -4,7 +4,7 @@ use anyhow::{Result, bail};
 use kanonix_core::judge;
 use kanonix_core::languages::{self, Language};
 use kanonix_core::style::Style;
-use kanonix_core::survey::{Survey, changed_lines, is_made};
+use kanonix_core::survey::{Left, Part, Survey, Unlike, changed_lines, is_made, unlike};
 use kanonix_core::text::{LineSet, Lines, apply, unified_diff};
 use rayon::prelude::*;
 use std::collections::BTreeMap;
@@ -69,40 +69,54 @@ fn package(
     diff: bool,
 ) -> Result<Option<Package>> {
     let files = super::corpus::files(folder, Some(language))?;
-    let read = files.into_iter().filter_map(|(path, _)| std::fs::read_to_string(path).ok());
-    let texts: Vec<String> = read.collect();
-    let texts: Vec<&str> = texts
-        .iter()
-        .map(String::as_str)
-        .filter(|text| {
+    let read = files.into_iter().filter_map(|(path, _)| {
+        let inside = path.strip_prefix(folder).ok()?.to_string_lossy().into_owned();
+        Some((inside, std::fs::read_to_string(path).ok()?))
+    });
+    let files: Vec<(String, String)> = read
+        .filter(|(_, text)| {
             !is_made(text, language)
                 && judge(text, language, &language.style(), &LineSet::of([])).faults.is_empty()
         })
         .collect();
-    if texts.is_empty() {
+    if files.is_empty() {
         return Ok(None);
     }
+    let texts: Vec<&str> = files.iter().map(|(_, text)| text.as_str()).collect();
     let style = match usual {
         true => language.style(),
         false => {
             Survey::settle(&texts, language, |texts, base| survey(texts, language, base)).style()
         }
     };
+    let parts = if usual { Vec::new() } else { parts(&files, language, &style) };
+    let mut styles = vec![&style; files.len()];
+    for part in &parts {
+        part.unlike.files.iter().for_each(|file| styles[*file] = &part.style);
+    }
     if diff {
-        println!("=== {} {}", folder.display(), said(language, &style));
-        for text in &texts {
-            let outcome = judge(text, language, &style, &LineSet::whole());
+        println!("=== {} {}", folder.display(), said(&language.style(), &style));
+        for (text, style) in texts.iter().zip(&styles) {
+            let outcome = judge(text, language, style, &LineSet::whole());
             print!("{}", unified_diff(text, &apply(text, &outcome.edits)));
         }
     }
-    let measured: Vec<_> = texts.par_iter().map(|text| measure(text, language, &style)).collect();
+    let measured: Vec<_> = texts
+        .par_iter()
+        .zip(&styles)
+        .map(|(text, style)| measure(text, language, style))
+        .collect();
+    let own = parts.iter().map(|part| {
+        let Unlike { path, changed, .. } = &part.unlike;
+        format!(" [{path}: {changed} -> {} {}]", part.changed, said(&style, &part.style))
+    });
     let mut package = Package {
         name: folder.file_name().unwrap_or_default().to_string_lossy().into_owned(),
         language,
         files: texts.len(),
         lines: texts.iter().map(|text| text.lines().count()).sum(),
         changed: 0,
-        said: said(language, &style),
+        said: [said(&language.style(), &style)].into_iter().chain(own).collect(),
         kinds: BTreeMap::new(),
     };
     for (changed, kinds) in measured {
@@ -126,9 +140,31 @@ fn survey(texts: &[&str], language: &'static Language, base: Style) -> Survey {
     read.reduce(empty, Survey::join)
 }
 
-/// The settings in which a style differs from its language's own.
-fn said(language: &Language, style: &Style) -> String {
-    let own = language.style();
+/// What is proposed for folders and files that are unlike the others.
+fn parts(files: &[(String, String)], language: &'static Language, style: &Style) -> Vec<Part> {
+    let changed = |text: &str, style: &Style| {
+        changed_lines(text, &judge(text, language, style, &LineSet::whole())).len()
+    };
+    let counts: Vec<usize> = files.par_iter().map(|(_, text)| changed(text, style)).collect();
+    let left: Vec<Left> = files
+        .iter()
+        .zip(counts)
+        .map(|((path, text), changed)| Left { path, lines: text.lines().count(), changed })
+        .collect();
+    let settled = unlike(&left).into_iter().filter_map(|unlike| {
+        let texts: Vec<&str> = unlike.files.iter().map(|file| files[*file].1.as_str()).collect();
+        unlike.settle(
+            &texts,
+            style,
+            |texts, base| survey(texts, language, base),
+            |style| texts.par_iter().map(|text| changed(text, style)).sum(),
+        )
+    });
+    settled.collect()
+}
+
+/// The settings in which a style differs from another.
+fn said(own: &Style, style: &Style) -> String {
     let differs = kanonix_core::style::slots().filter_map(|(entry, slot)| {
         let value = style.get(entry.setting, slot.key);
         let differs = value != own.get(entry.setting, slot.key);

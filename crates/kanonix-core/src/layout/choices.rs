@@ -71,10 +71,12 @@ fn of_list<T: Copy>(of: &[T; LISTS.len()], key: Key) -> T {
 pub struct Aligns([Align; LISTS.len()]);
 
 impl Aligns {
-    fn of_style(style: &Style) -> Aligns {
+    /// What a style says.
+    pub fn of_style(style: &Style) -> Aligns {
         Aligns(LISTS.map(|key| match style.get(Setting::WrapAlign, key) {
             Value::Word("bracket") => Align::Bracket,
             Value::Word("keep") => Align::Keep,
+            Value::Word("any") => Align::Any,
             _ => Align::Step,
         }))
     }
@@ -112,6 +114,7 @@ pub struct Choices {
     pub parens_gap: Option<u8>,
     pub brackets_gap: Option<u8>,
     pub braces_gap: Option<u8>,
+    pub block_gap: Option<u8>,
     pub markup_gap: Option<u8>,
     pub control_parens: Option<u8>,
     pub call_parens: Option<u8>,
@@ -170,6 +173,7 @@ impl Choices {
             parens_gap: gap(Setting::InnerGap, Key::Parens),
             brackets_gap: gap(Setting::InnerGap, Key::Brackets),
             braces_gap: gap(Setting::InnerGap, Key::Braces),
+            block_gap: gap(Setting::InnerGap, Key::Block),
             markup_gap: gap(Setting::InnerGap, Key::Markup),
             control_parens: gap(Setting::ParenGap, Key::Control),
             call_parens: gap(Setting::ParenGap, Key::Call),

@@ -68,6 +68,18 @@ impl Placing<'_> {
         }
     }
 
+    /// Whether a comment before a block's closing bracket speaks of the word behind that (`}
+    /// else`): somebody put it at the bracket's column.
+    fn speaks_of_follower(&self, plan: &Plan, at: usize, closer: usize) -> bool {
+        let follower = closer + 1;
+        let is_word = |token: &crate::syntax::Token| {
+            self.text[token.start as usize..].starts_with(char::is_alphabetic)
+        };
+        self.tree.tokens.get(follower).is_some_and(is_word)
+            && plan.gaps[follower].want == Want::Flat
+            && self.column(at) == self.column(closer)
+    }
+
     /// A later line of a starred comment keeps its distance from the first one, if that begins a
     /// line.
     fn later_line(&self, plan: &Plan, at: usize) -> Gap {
@@ -101,7 +113,9 @@ impl Placing<'_> {
                 continue;
             }
             let mut gap = Gap { least: 0, most: self.most, least_after: 0, ..wanted };
-            if is_closer {
+            if is_closer && self.speaks_of_follower(plan, *at, next) {
+                // It stands where the bracket does.
+            } else if is_closer {
                 gap.level = wanted.group.map_or(1, |group| plan.groups[group].inner);
                 gap.inside = true;
             } else if *at == starts[0] {

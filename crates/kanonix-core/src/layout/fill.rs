@@ -410,8 +410,8 @@ impl Filler<'_> {
     fn placed(&mut self, index: usize, unit_index: usize) -> IndentId {
         let sheet = self.sheet;
         let gap = sheet.plan.gaps[index];
-        if gap.level > 0 && gap.group.is_some_and(|group| self.under[group].is_some()) {
-            return self.inside(index, &gap);
+        if let Some(indent) = gap.group.and_then(|group| self.by_the_text(group, gap.level)) {
+            return indent;
         }
         let (stem, level) = (self.stem_indent(gap.group), self.level(index, &gap));
         let Some(group) = steps::group_of(&sheet.units.all[unit_index]) else {

@@ -79,8 +79,8 @@ impl Filler<'_> {
         if first >= end || sheet.measures.next_break(first + 1) < end {
             return false;
         }
-        let stem = self.stem_indent(Some(id));
-        let inside = self.indents.deeper(stem, sheet.plan.gaps[first].level);
+        let level = sheet.plan.gaps[first].level;
+        let inside = self.inside_of(id, level);
         let width = sheet.measures.head(first, end);
         width.is_some_and(|width| self.indents.columns(inside) + width > self.max)
     }
@@ -110,8 +110,8 @@ impl Filler<'_> {
             Some(under) if under == first => self.column,
             Some(under) if under == first + 1 => self.behind(first),
             _ => {
-                let stem = self.stem_indent(Some(id));
-                let inside = self.indents.deeper(stem, self.sheet.plan.gaps[opening].level);
+                let level = self.sheet.plan.gaps[opening].level;
+                let inside = self.inside_of(id, level);
                 self.indents.columns(inside)
             }
         }
@@ -236,13 +236,8 @@ impl Filler<'_> {
             State::Filled if is_opening => group.under != group.opening,
             State::Rows if sheet.broken(index) => true,
             State::Rows | State::Filled => {
-                let inside = match self.under[id] {
-                    Some(under) => under,
-                    None => {
-                        let stem = self.stem_indent(Some(id));
-                        self.indents.deeper(stem, sheet.plan.gaps[index].level)
-                    }
-                };
+                let level = sheet.plan.gaps[index].level;
+                let inside = self.inside_of(id, level);
                 let column = self.column + usize::from(sheet.plan.gaps[index].blanks);
                 !is_opening && self.overflows(id, index, column, self.indents.columns(inside))
             }

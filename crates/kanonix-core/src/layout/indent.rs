@@ -83,6 +83,16 @@ impl Indents {
         self.of(&text)
     }
 
+    /// An indentation and some more text.
+    pub fn further(&mut self, from: IndentId, text: &str) -> IndentId {
+        self.of(&format!("{}{text}", self.text(from)))
+    }
+
+    /// Whether the canon's step is one of tabs.
+    pub fn has_tabs(&self) -> bool {
+        self.steps[0].contains('\t')
+    }
+
     /// An indentation and a step more. Tabs and spaces never meet in it: where the step is of the
     /// other kind, one that is known of the indentation's own kind takes its place, or a tab, or as
     /// many spaces as a tab is wide.

@@ -2,14 +2,15 @@
 //! statement, one step, or two where the statement opens a block that would otherwise begin at the
 //! same column. Where operators stay lined up, it may stand under something before it.
 
-use super::plan::{Gap, Group, Plan, Shape, Want};
+use super::choices::Aligns;
+use super::plan::{Align, Gap, Group, Plan, Shape, Want};
 use super::measure::columns;
 use crate::style::{Key, Setting, Style};
 use crate::syntax::{Role, Tree};
 
 /// Gives the gaps around every join their wants.
 pub(super) fn place(plan: &mut Plan, tree: &Tree, text: &str, style: &Style) {
-    let keeps = style.is(Setting::WrapAlign, Key::Condition, "keep");
+    let align = Aligns::of_style(style).of(Key::Condition);
     let column = |token: usize| {
         let start = tree.tokens[token].start as usize;
         let line = text[..start].rfind('\n').map_or(0, |at| at + 1);
@@ -31,9 +32,10 @@ pub(super) fn place(plan: &mut Plan, tree: &Tree, text: &str, style: &Style) {
         let own = column(next);
         let is_over = |token: &usize| tree.tokens[*token].role != Role::Join
             && column(*token) == own;
-        let over = (start + 1..index).rev().find(is_over).filter(|_| keeps);
+        let over = (start + 1..index).rev().find(is_over).filter(|_| align.asks_the_text());
         let under = over.map(|token| token as u32);
-        let group = Group { under, ..Group::new(Shape::Block, start as u32, next as u32) };
+        let like = Some(next as u32).filter(|_| align == Align::Any && under.is_none());
+        let group = Group { under, like, ..Group::new(Shape::Block, start as u32, next as u32) };
         let group = plan.add(group);
         plan.gaps[index] = Gap::flat(1, Setting::WordGap);
         plan.gaps[next] = Gap {

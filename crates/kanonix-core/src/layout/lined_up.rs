@@ -5,18 +5,52 @@ use super::columns::Place;
 use super::fill::Filler;
 use super::indent::IndentId;
 use super::measure::columns;
-use super::plan::Gap;
+use super::plan::{Gap, GroupId};
 
 impl Filler<'_> {
     /// The indentation of a line that begins at a gap: under what its group is lined up with, or
     /// steps deeper than the group's first line.
     pub(super) fn inside(&mut self, index: usize, gap: &Gap) -> IndentId {
-        if let Some(under) = gap.group.filter(|_| gap.level > 0).and_then(|group| self.under[group])
-        {
-            return under;
+        if let Some(indent) = gap.group.and_then(|group| self.by_the_text(group, gap.level)) {
+            return indent;
         }
         let (stem, level) = (self.stem_indent(gap.group), self.level(index, gap));
         self.indents.deeper(stem, level)
+    }
+
+    /// The indentation of a group's lines where the text has a say in it: under what they are lined
+    /// up with, or as far in as they are.
+    pub(super) fn by_the_text(&mut self, id: GroupId, level: u8) -> Option<IndentId> {
+        let group = &self.sheet.plan.groups[id];
+        match (self.under[id], group.like) {
+            _ if level == 0 => None,
+            (Some(under), _) => Some(under),
+            (None, Some(row)) => Some(self.as_far_in(id, row as usize, group.stem as usize)),
+            (None, None) => None,
+        }
+    }
+
+    /// The indentation of a group's lines.
+    pub(super) fn inside_of(&mut self, id: GroupId, level: u8) -> IndentId {
+        self.by_the_text(id, level).unwrap_or_else(|| {
+            let stem = self.stem_indent(Some(id));
+            self.indents.deeper(stem, level)
+        })
+    }
+
+    /// The indentation of a group's lines that are as far in from its first one as a line is in the
+    /// text.
+    fn as_far_in(&mut self, id: GroupId, row: usize, stem: usize) -> IndentId {
+        let now = self.stem_indent(Some(id));
+        let (old, own) = (self.sheet.indentation_at(stem), self.sheet.indentation_at(row));
+        let is_ours = |rest: &&str| !rest.contains('\t') || self.indents.has_tabs();
+        match own.strip_prefix(old).filter(is_ours) {
+            Some(rest) => self.indents.further(now, rest),
+            None => {
+                let further = columns(own, self.tab).saturating_sub(columns(old, self.tab));
+                self.indents.up_to(now, self.indents.columns(now) + further)
+            }
+        }
     }
 
     /// Remembers where a token stands, for the groups that are lined up with it; `next` is the

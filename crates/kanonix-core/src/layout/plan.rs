@@ -199,8 +199,17 @@ pub enum Align {
     Step,
     /// Under the first element or operand.
     Bracket,
-    /// As the first of them that the text has.
+    /// As the first of them that the text has: one of the two.
     Keep,
+    /// As most of them do that the text has, in whichever column.
+    Any,
+}
+
+impl Align {
+    /// Whether the text has a say in it.
+    pub fn asks_the_text(self) -> bool {
+        matches!(self, Align::Keep | Align::Any)
+    }
 }
 
 /// Where the closing bracket of an open group stands.
@@ -250,6 +259,8 @@ pub struct Group {
     pub close: Close,
     /// The token that they stand under in place of that, once it is known.
     pub under: Option<TokenId>,
+    /// Where they stand under nothing: the token of a line that they are as far in as.
+    pub like: Option<TokenId>,
     /// A group in its last element: where that is open, the closing bracket has its own line too.
     pub tail: Option<GroupId>,
     /// Whether several elements may stand on one of its lines.
@@ -304,6 +315,7 @@ impl Group {
             align: Align::Step,
             close: Close::OwnLine,
             under: None,
+            like: None,
             tail: None,
             rows: Rows::Never,
             one_each: false,

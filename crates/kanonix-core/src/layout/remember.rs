@@ -1,11 +1,11 @@
 //! What somebody chose: the text has a say in which groups are open, and in where their lines
 //! stand.
 
-use super::plan::{Align, Around, ByGroup, Close, Gap, Opens, Rows, Shape, Want};
+use super::plan::{Align, Around, ByGroup, Close, Gap, GroupId, Opens, Rows, Shape, Want};
 use super::measure::columns;
 use super::planner::Planner;
 use crate::syntax::{Role, TokenId};
-use std::collections::HashSet;
+use std::collections::{BTreeMap, HashSet};
 
 /// What the text has of a group's gaps, but for the one before its closing bracket: that has its
 /// own line in any case.
@@ -24,6 +24,7 @@ impl Planner<'_> {
     pub(super) fn ask_the_text(&mut self) {
         let seen = self.seen();
         self.line_up(&seen);
+        self.take_columns();
         self.set_conditions_apart();
         self.close_as_seen(&seen);
         if self.choices.keep_open {
@@ -65,9 +66,9 @@ impl Planner<'_> {
                 _ => continue,
             };
             self.plan.groups[id].under = match (group.align, seen[id].row) {
-                (Align::Step, _) | (Align::Keep, None) => None,
+                (Align::Step, _) | (Align::Keep | Align::Any, None) => None,
                 (Align::Bracket, _) => Some(head),
-                (Align::Keep, Some(row)) => {
+                (Align::Keep | Align::Any, Some(row)) => {
                     let column = self.present_column(row);
                     let is_over = |token: &TokenId| {
                         let stands = || {
@@ -82,6 +83,34 @@ impl Planner<'_> {
                     [head, opening].into_iter().find(is_over)
                 }
             };
+        }
+    }
+
+    /// Finds how far in the lines of each group are that may stand anywhere, and stand under
+    /// nothing: as most of them, or else the first.
+    fn take_columns(&mut self) {
+        let mut rows: BTreeMap<GroupId, Vec<(usize, TokenId)>> = BTreeMap::new();
+        for (token, gap) in self.plan.gaps.iter().enumerate() {
+            let Some(id) = gap.group.filter(|_| gap.want == Want::Break && gap.level > 0) else {
+                continue;
+            };
+            let group = &self.plan.groups[id];
+            if group.align == Align::Any
+                && group.under.is_none()
+                && self.opened_before(token as TokenId)
+            {
+                let row = self.begins_row(token as TokenId);
+                rows.entry(id).or_default().push((self.present_column(row), row));
+            }
+        }
+        for (id, rows) in rows {
+            let stem = self.line_columns(self.plan.groups[id].stem);
+            let mut counts: BTreeMap<usize, usize> = BTreeMap::new();
+            rows.iter().for_each(|(column, _)| *counts.entry(*column).or_default() += 1);
+            let most = counts.values().max().copied();
+            let mut usual = rows.iter().filter(|(column, _)| counts.get(column).copied() == most);
+            self.plan.groups[id].like =
+                usual.next().filter(|(column, _)| *column >= stem).map(|(_, row)| *row);
         }
     }
 
@@ -138,7 +167,7 @@ impl Planner<'_> {
             let group = self.plan.groups[id];
             // Where most elements have a line of their own, the others should.
             let in_rows = match group.rows {
-                Rows::Bracketed if group.align == Align::Keep => broken && joins > 0,
+                Rows::Bracketed if group.align.asks_the_text() => broken && joins > 0,
                 Rows::Bracketed => broken && joins >= ends,
                 Rows::Shared => broken && joins > 0,
                 Rows::Loose => ends > 0 && joins >= ends,
@@ -160,7 +189,7 @@ impl Planner<'_> {
                 }
                 Shape::LastResort => {}
                 _ if in_rows || is_beside => {
-                    group.shares = group.rows == Rows::Shared || group.align == Align::Keep;
+                    group.shares = group.rows == Rows::Shared || group.align.asks_the_text();
                     group.rows = Rows::Kept;
                 }
                 _ => group.force_if(broken),
@@ -221,6 +250,11 @@ impl Planner<'_> {
             blanks + columns(text.rsplit('\n').next().unwrap_or_default(), self.choices.tab)
         };
         self.present_column(first) + (first + 1..token + 1).map(width).sum::<usize>()
+    }
+
+    /// How many columns of indentation the line of a token has in the text.
+    fn line_columns(&self, token: TokenId) -> usize {
+        columns(self.line_indent(token), self.choices.tab)
     }
 
     /// How many columns stand before a token in the text.

@@ -2,7 +2,7 @@
 
 use super::Chance;
 use crate::languages::Language;
-use crate::style::{ValueKind, Setting, Slot, Style, slots};
+use crate::style::{ValueKind, Setting, Slot, Style, keeps, slots};
 
 pub(super) type Pair = (&'static str, &'static str, String, String);
 
@@ -18,8 +18,8 @@ fn values_of(slot: &Slot) -> Vec<String> {
 /// Puts a value that keeps nothing in place of each that does.
 pub(super) fn forget(style: &mut Style) {
     for (entry, slot) in slots() {
-        if style.is(entry.setting, slot.key, "keep") {
-            let strict = values_of(slot).into_iter().find(|value| value != "keep");
+        if style.keeps(entry.setting, slot.key) {
+            let strict = values_of(slot).into_iter().find(|value| !keeps(value));
             let set = strict.map(|value| style.set(entry.name, slot.key.name(), &value));
             debug_assert!(set.is_none_or(|set| set.is_ok()), "{} has such a value", entry.name);
         }
@@ -38,7 +38,8 @@ pub(super) fn pairs_of_values(language: &Language) -> Vec<Pair> {
         }
         let values = values_of(slot);
         let remembers = |value: &str| {
-            value.starts_with("keep") || (entry.setting == Setting::ListWrap && value == "rows")
+            let has_rows = matches!(value, "keep_open" | "rows");
+            keeps(value) || (entry.setting == Setting::ListWrap && has_rows)
         };
         let forgets = |value: &&String| !remembers(value);
         for a in values.iter().filter(forgets) {

@@ -16,4 +16,4 @@ pub use family::Family;
 pub use keys::Key;
 pub use registry::{Entry, ValueKind, REGISTRY, Setting, Slot, entry, slots};
 pub use samples::{SAMPLES, Sample, sample};
-pub use value::{Style, StyleError, Value, nearest};
+pub use value::{Style, StyleError, Value, keeps, nearest};

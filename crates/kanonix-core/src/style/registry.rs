@@ -104,7 +104,7 @@ const fn key(
 const BRACE: ValueKind = ValueKind::Word(&["same_line", "next_line"]);
 const FLAT: ValueKind = ValueKind::Word(&["open", "keep"]);
 const SIDES: ValueKind = ValueKind::Word(&["after", "both", "none", "keep"]);
-const ALIGN: ValueKind = ValueKind::Word(&["step", "bracket", "keep"]);
+const ALIGN: ValueKind = ValueKind::Word(&["step", "bracket", "keep", "any"]);
 const CLOSE: ValueKind = ValueKind::Word(&["own_line", "with_last", "keep"]);
 const COLUMNS: ValueKind = ValueKind::Word(&["none", "keep"]);
 const BLANKS: ValueKind = ValueKind::Number(0, 8, &[]);
@@ -251,8 +251,9 @@ pub static REGISTRY: &[Entry] = &[
         setting: Setting::NamespaceIndent,
         name: "namespace_indent",
         about:
-            "Whether what a function around all of a file holds is one step further in than that: \
-                a function is, whose body has three fifths of the file and stands in no other block.",
+            "Whether what a namespace holds is one step further in: a function around the file, whose \
+                body has three fifths of it and stands in no other block, and one inside that \
+                which is called at once.",
         slots: &[one(Family::Wrappers, ValueKind::FlagOrKeep, "true")],
         one_for_all: false,
     },
@@ -264,6 +265,13 @@ pub static REGISTRY: &[Entry] = &[
             key(Key::Parens, Family::Expressions, "`( a )`", ValueKind::FlagOrKeep, "false"),
             key(Key::Brackets, Family::Collections, "`[ a ]`", ValueKind::FlagOrKeep, "false"),
             key(Key::Braces, Family::Collections, "`{ a }`", ValueKind::FlagOrKeep, "false"),
+            key(
+                Key::Block,
+                Family::Braces,
+                "`{ a }` around statements",
+                ValueKind::FlagOrKeep,
+                "true",
+            ),
             key(Key::Markup, Family::Markup, "`{ a }` in markup", ValueKind::FlagOrKeep, "false"),
             key(
                 Key::Angles,
@@ -450,9 +458,9 @@ pub static REGISTRY: &[Entry] = &[
         setting: Setting::WrapAlign,
         name: "wrap_align",
         about: "Where the lines of an open list stand: a step further in (`step`), under its first \
-                element, which stays behind the bracket (`bracket`), or as the first of them \
-                does (`keep`). Operators line up with their first operand. One word for all kinds, \
-                or a table.",
+                element, which stays behind the bracket (`bracket`), as the first of them does \
+                (`keep`: one of the two), or in whichever column most of them do (`any`). \
+                Operators line up with their first operand. One word for all kinds, or a table.",
         slots: &[
             key(Key::Call, Family::Expressions, "arguments of a call", ALIGN, "step"),
             key(Key::Declaration, Family::Definitions, "parameters of a function", ALIGN, "step"),

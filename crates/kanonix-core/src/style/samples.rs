@@ -78,6 +78,7 @@ pub static SAMPLES: &[Sample] = &[
     of("inner_gap.parens", "javascript", "warn(level);\n"),
     of("inner_gap.brackets", "javascript", "let a = [1, 2];\n"),
     of("inner_gap.braces", "javascript", "let a = { level: 1 };\n"),
+    of("inner_gap.block", "rust", "let a = if ebb { low } else { high };\n"),
     of("inner_gap.markup", "javascript", "let a = <Gauge level={low} />;\n"),
     of("inner_gap.angles", "typescript", "let a: Set<Gauge>;\n"),
     of("paren_gap.control", "javascript", "if (ebb) {\n  warn();\n}\n"),

@@ -202,6 +202,11 @@ fn offset(setting: Setting) -> usize {
     OFFSETS[setting as usize]
 }
 
+/// Whether a value is one that keeps what is there.
+pub fn keeps(value: &str) -> bool {
+    matches!(value, "keep" | "any")
+}
+
 impl Style {
     /// Sets one slot by its name and its key, from the text of a value. With an empty key, a table
     /// that allows it is set as a whole.
@@ -260,6 +265,11 @@ impl Style {
     pub fn get(&self, setting: Setting, key: Key) -> Value {
         let index = entry(setting).slots.iter().position(|slot| slot.key == key);
         self.values[offset(setting) + index.expect("a key of the registry")]
+    }
+
+    /// Whether a setting keeps what is there.
+    pub fn keeps(&self, setting: Setting, key: Key) -> bool {
+        matches!(self.get(setting, key), Value::Word(word) if keeps(word))
     }
 
     /// A word's slot compared with a word.

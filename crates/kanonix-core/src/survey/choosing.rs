@@ -48,7 +48,7 @@ pub(super) struct Choice<'s> {
 
 impl<'s> Choice<'s> {
     pub(super) fn new(survey: &'s Survey, question: &'s Question, prices: &'s [Price]) -> Self {
-        let usual = question.in_style(&survey.language.style());
+        let usual = question.in_style(&survey.usual);
         let candidates = question.candidates.iter().zip(prices);
         let keeping = candidates.clone().filter(|(c, _)| c.keeps).map(|(_, price)| price.all).min();
         // Of a setting that says "at least": what its other keys ask for.
@@ -166,11 +166,12 @@ impl<'s> Choice<'s> {
         !self.survey.language.defaults.contains(&asked)
     }
 
-    /// The cheapest value that keeps what is there.
+    /// The value that keeps what is there: where several do, the one that keeps least, unless
+    /// another is clearly cheaper.
     fn keeping(&self) -> Option<usize> {
         let candidates = &self.question.candidates;
         let keeping = (0..candidates.len()).filter(|c| candidates[*c].keeps);
-        keeping.min_by_key(|c| (self.prices[*c].all, Some(*c) != self.usual))
+        keeping.reduce(|one, other| if self.is_clearly_more(one, other) { other } else { one })
     }
 
     /// The cheapest value, or the community's where that costs hardly more, or few places speak

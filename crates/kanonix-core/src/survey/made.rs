@@ -15,6 +15,24 @@ const SMALL: usize = 1_000;
 /// So many of the first lines may say that a program wrote the file.
 const HEAD: usize = 8;
 
+/// Names of folders that hold other people's code, in many languages' projects.
+const VENDORS: &[&str] = &[
+    "3rdparty",
+    "_vendor",
+    "bower_components",
+    "node_modules",
+    "third-party",
+    "third_party",
+    "thirdparty",
+    "vendor",
+    "vendored",
+];
+
+/// Whether a folder of this name holds other people's code.
+pub fn is_vendor_folder(name: &str) -> bool {
+    VENDORS.contains(&name.to_lowercase().as_str())
+}
+
 /// Whether no person wrote a text: most of it is code on very long lines, or its first lines say
 /// that a program made it.
 ///

@@ -2,7 +2,7 @@
 //! answer.
 
 use crate::languages::Language;
-use crate::style::{Entry, Key, Setting, Slot, Style, ValueKind, slots};
+use crate::style::{Entry, Key, Setting, Slot, Style, ValueKind, keeps, slots};
 
 /// Settings that are not a matter of how code is laid out, or that no price can decide: whoever
 /// wants them says so.
@@ -34,7 +34,7 @@ impl Candidate {
             true => vec![("indent_style", "", "tab".to_string())],
             false => vec![(entry.name, slot.key.name(), name.clone())],
         };
-        Candidate { keeps: name.starts_with("keep"), name, values }
+        Candidate { keeps: keeps(&name) || name == "keep_open", name, values }
     }
 
     /// A style with its values; a size of indentation says that it is not of tabs.
@@ -91,6 +91,31 @@ impl Question {
     /// The setting, with its key after a point, as a person calls it.
     pub(super) fn name(&self) -> String {
         self.slot.path(self.entry)
+    }
+
+    /// The style that says what a candidate costs beside the others: what stays on its header's
+    /// line does so with the blanks that it has, as those are another question.
+    pub(super) fn priced(&self, candidate: &Candidate, base: &Style) -> Style {
+        let mut style = candidate.within(base);
+        if self.entry.setting == Setting::FlatBlock {
+            style.set("inner_gap", "block", "keep").expect("a value of the registry");
+        }
+        style
+    }
+
+    /// Whether an answer to it waits for one to another question, which says what it is about: how
+    /// many steps lines are in comes before how wide a step is and where else they may stand,
+    /// columns before the blanks that make them, and what stays on its line before what is in it.
+    pub(super) fn waits_for(&self, other: &Question) -> bool {
+        match other.entry.setting {
+            Setting::WrapIndent => self.entry.setting == Setting::WrapAlign,
+            Setting::Columns => {
+                matches!(self.entry.setting, Setting::PairGap | Setting::OperatorGap)
+            }
+            Setting::FlatBlock => self.slot.key == Key::Block,
+            Setting::NamespaceIndent => self.entry.setting == Setting::IndentSize,
+            _ => false,
+        }
     }
 
     /// The place of the candidate that a style has.

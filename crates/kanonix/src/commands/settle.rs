@@ -1,6 +1,8 @@
 //! `kanonix settle`: the lead's command. It surveys the code and proposes a canon, prices single
 //! choices, changes the canon that is there, and follows another team's.
 
+mod aside;
+mod finding;
 mod proposal;
 mod questions;
 mod table;

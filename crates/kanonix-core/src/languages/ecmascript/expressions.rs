@@ -299,7 +299,7 @@ fn chain(p: &mut Planner, node: NodeId) {
     // The first call stays with a short name, with `this` and with a class; where somebody broke
     // the chain, it stays where it stood.
     let stays = match links.by_hand {
-        true => !p.broken_before(first),
+        true => !p.broken_beside(first),
         false => stands_short(p, links.head) && first == p.first(links.head) + 1,
     };
     if stays {
@@ -366,6 +366,10 @@ fn assignment(p: &mut Planner, parts: &[NodeId]) {
     if let [.., _, sign, value] = parts {
         p.words(&parts[..parts.len() - 2]);
         assigned(p, p.first(*sign), *value);
+        if p.is(*value, Kind::AssignmentExpression) {
+            // One name beneath the other.
+            p.gap(p.first(*value)).level = 0;
+        }
     }
 }
 

@@ -250,6 +250,7 @@ fn declaration(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         let end = p.end(declarators[declarators.len() - 1]);
         let group = p.group(Shape::List, p.first(node), end);
         p.group_mut(group).rows = Rows::Loose;
+        p.stands_anywhere(group, Key::Declaration);
         for declarator in &declarators[1..] {
             let steps = p.choices.declaration_steps;
             p.may_break(p.first(*declarator), group, steps, 1, Setting::WordGap);
@@ -277,9 +278,9 @@ fn statement_block(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     }
 }
 
-/// Whether what a block holds is a step further in: not always, if all of the file stands in it.
+/// Whether what a block holds is a step further in: not always, if it is a namespace.
 fn is_indented(p: &Planner, node: NodeId, inner: &[NodeId]) -> bool {
-    if p.choices.namespace_indent == Some(true) || !is_around_all(p, node) {
+    if p.choices.namespace_indent == Some(true) || !is_namespace(p, node) {
         return true;
     }
     let stands = |token: TokenId| p.broken_before(token).then(|| p.line_indent(token).len());
@@ -289,26 +290,36 @@ fn is_indented(p: &Planner, node: NodeId, inner: &[NodeId]) -> bool {
     })
 }
 
-/// Whether a block is a function's that stands in no other block and has three fifths of the file.
-fn is_around_all(p: &Planner, node: NodeId) -> bool {
-    let is_function = matches!(
-        Kind::at(p, p.parent(node)),
-        Kind::FunctionExpression | Kind::ArrowFunction
-    );
-    let tokens = &p.tree.tokens;
-    let (first, last) = (p.first(node) as usize, p.end(node) as usize - 1);
-    let bytes = (tokens[last].end - tokens[first].start) as usize;
-    if !is_function || bytes * 5 < p.text.len() * 3 {
+/// Whether a block is a namespace's: a function's that stands in no other block and has three
+/// fifths of the file, or one's that is called at once, as a statement right inside such a block.
+fn is_namespace(p: &Planner, node: NodeId) -> bool {
+    let function = p.parent(node);
+    if !matches!(Kind::at(p, function), Kind::FunctionExpression | Kind::ArrowFunction) {
         return false;
     }
-    let mut around = p.parent(node);
-    while !p.is(around, Kind::Program) {
-        if p.is(around, Kind::StatementBlock) || around == p.parent(around) {
+    let (mut around, mut is_statement) = (p.parent(function), true);
+    while !matches!(Kind::at(p, around), Kind::StatementBlock | Kind::Program) {
+        is_statement &= matches!(
+            Kind::at(p, around),
+            Kind::ParenthesizedExpression | Kind::CallExpression | Kind::ExpressionStatement
+        );
+        if around == p.parent(around) {
             return false;
         }
         around = p.parent(around);
     }
-    true
+    match Kind::at(p, around) {
+        Kind::Program => has_most(p, node),
+        _ => is_statement && has_most(p, around) && is_namespace(p, around),
+    }
+}
+
+/// Whether a node has three fifths of the file.
+fn has_most(p: &Planner, node: NodeId) -> bool {
+    let tokens = &p.tree.tokens;
+    let (first, last) = (p.first(node) as usize, p.end(node) as usize - 1);
+    let bytes = (tokens[last].end - tokens[first].start) as usize;
+    bytes * 5 >= p.text.len() * 3
 }
 
 /// Whether a block has no header.
@@ -338,7 +349,7 @@ fn flat_statements(p: &mut Planner, parts: &[NodeId], group: GroupId) {
     for (index, part) in parts.iter().enumerate() {
         if index > 0 && p.is(*part, Kind::EmptyStatement) {
             p.word(p.first(*part), 0);
-        } else {
+        } else if index > 0 || p.gap(p.first(*part)).group != Some(group) {
             p.may_break(p.first(*part), group, 1, 1, Setting::FlatBlock);
         }
         if index + 1 < parts.len() {

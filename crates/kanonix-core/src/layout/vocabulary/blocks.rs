@@ -119,10 +119,14 @@ impl Planner<'_> {
     pub fn flat_block<'n>(&mut self, parts: &'n [NodeId], list: GroupId) -> &'n [NodeId] {
         let Some((_, closer, inner)) = self.bracketed(parts) else { return &[] };
         self.group_mut(list).around = Around::OneLine;
-        for part in inner {
+        for part in &inner[1..] {
             self.may_break(self.first(*part), list, 1, 1, Setting::FlatBlock);
         }
-        self.may_break(closer, list, 0, 1, Setting::FlatBlock);
+        for (token, level) in [(self.first(inner[0]), 1), (closer, 0)] {
+            let blanks = self.chosen(token, self.choices.block_gap);
+            self.may_break(token, list, level, blanks, Setting::InnerGap);
+            self.gap(token).breaks = Setting::FlatBlock;
+        }
         inner
     }
 

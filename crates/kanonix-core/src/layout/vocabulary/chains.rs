@@ -56,8 +56,13 @@ impl Planner<'_> {
             }
         }
         dots.reverse();
-        let by_hand = self.choices.keep_open && dots.iter().any(|dot| self.broken_before(*dot));
+        let by_hand = self.choices.keep_open && dots.iter().any(|dot| self.broken_beside(*dot));
         Links { dots, by_hand, head, arguments, inner }
+    }
+
+    /// Whether somebody broke the line on one of a mark's two sides.
+    pub fn broken_beside(&self, mark: TokenId) -> bool {
+        self.broken_before(mark) || self.broken_before(mark + 1)
     }
 
     /// The nodes of a chain know that the outermost one plans it.
@@ -69,6 +74,7 @@ impl Planner<'_> {
 
     /// The lines of a chain: each of these marks begins one, where it is open.
     pub fn break_links(&mut self, links: &Links, group: GroupId) {
+        self.stands_anywhere(group, Key::Call);
         if links.by_hand {
             self.force(group);
         }

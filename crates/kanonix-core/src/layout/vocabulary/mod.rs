@@ -13,7 +13,7 @@ pub use chains::{Link, Links};
 pub use lists::List;
 pub use operators::{Binary, Operators};
 
-use crate::layout::plan::{Column, Counts, GroupId, Shape};
+use crate::layout::plan::{Align, Column, Counts, GroupId, Shape};
 use crate::layout::planner::Planner;
 use crate::style::{Key, Setting};
 use crate::syntax::{NodeId, Role, TokenId};
@@ -117,6 +117,14 @@ impl Planner<'_> {
         own.counts = leading.map_or(Counts::Steps, Counts::Leading);
         own.align = align;
         group
+    }
+
+    /// The lines of a group without brackets stand as far in as they do, where those of a kind of
+    /// list may stand anywhere.
+    pub fn stands_anywhere(&mut self, group: GroupId, key: Key) {
+        if self.choices.aligns.of(key) == Align::Any {
+            self.group_mut(group).align = Align::Any;
+        }
     }
 
     /// The first gap inside a node that begins and ends with a bracket, if there is something in

@@ -1,13 +1,19 @@
 //! The table that a lead reads: what is proposed, what speaks for it, and what other values cost.
 
-use super::proposal::Finding;
+use super::aside::Aside;
+use super::finding::Finding;
 use crate::paint::Paint;
 use crate::report::{count, number};
-use kanonix_core::survey::Answer;
+use kanonix_core::survey::{Answer, Part};
 use kanonix_core::text::visible;
-use kanonix_repo::work::Item;
-use std::collections::BTreeMap;
+use std::collections::{BTreeMap, BTreeSet};
 use std::path::PathBuf;
+
+/// Nobody disputes what so much of the code does.
+const CLEAR: f64 = 0.95;
+
+/// The columns that what other values would change has at least, beside what the code does.
+const LEAST_ROOM: usize = 24;
 
 /// So many kinds of files, or files, are named.
 const MOST_NAMED: usize = 8;
@@ -38,18 +44,81 @@ pub(super) fn table(findings: &[Finding], paint: Paint, width: usize) -> String 
             count(finding.files, "file"),
             count(finding.lines, "line"),
         ));
-        let (told, silent): (Vec<&Answer>, Vec<&Answer>) =
-            finding.answers.iter().partition(|answer| !answer.usual || answer.price > 0);
-        rows(&told, paint, width, &mut out);
+        let says = |answer: &&Answer| !answer.usual || (answer.price > 0 && answer.places > 0);
+        let answers = finding.answers.iter().filter(says);
+        let (clear, disputed): (Vec<&Answer>, Vec<&Answer>) = answers.partition(is_clear);
+        rows(&disputed, paint, width, &mut out);
+        let told = finding.answers.len() - clear.len() - disputed.len();
+        let said = undisputed(&clear, told + clear.iter().filter(|answer| answer.usual).count());
+        out.push_str(&folded("  ", &said, width));
+        for part in &finding.parts {
+            out.push_str(&folded("  ", &of_part(part), width));
+        }
         out.push_str(&format!(
-            "  the whole proposal would change {}\n  as the community has it: {}",
+            "  the whole proposal would change {}; as the community has it: {}\n",
             finding.proposed.said(),
             count(finding.usual.lines, "line"),
         ));
-        out.push_str(&match silent.len() {
-            0 => "\n".to_string(),
-            others => format!("; {} as usual\n", count(others, "more setting")),
-        });
+    }
+    out
+}
+
+/// Whether nobody disputes an answer: nearly all of the code does just this.
+fn is_clear(answer: &&Answer) -> bool {
+    let share = answer.shares.iter().find(|(name, _)| *name == answer.proposed);
+    share.is_some_and(|(_, share)| answer.places > 0 && *share >= CLEAR)
+}
+
+/// What nobody disputes: by name only what the community does otherwise.
+fn undisputed(clear: &[&Answer], usual: usize) -> String {
+    let own = clear.iter().filter(|answer| !answer.usual);
+    let mut named: Vec<String> =
+        own.map(|answer| format!("{} {}", answer.name, answer.proposed)).collect();
+    if usual > 0 {
+        let more = if named.is_empty() { "setting" } else { "more setting" };
+        named.push(format!("{} as the community has it", count(usual, more)));
+    }
+    match named.is_empty() {
+        true => String::new(),
+        false => format!("undisputed: {}", named.join(", ")),
+    }
+}
+
+/// What is proposed for a part of the tree.
+fn of_part(part: &Part) -> String {
+    let own = part.answers.iter().map(|answer| format!("{} {}", answer.name, answer.proposed));
+    format!(
+        "{}{} is written otherwise, {} of its {} would change, {} as a [[part]] with {}",
+        visible(&part.unlike.path),
+        if part.unlike.is_folder { "/" } else { "" },
+        number(part.unlike.changed),
+        count(part.unlike.lines, "line"),
+        number(part.changed),
+        own.collect::<Vec<_>>().join(", "),
+    )
+}
+
+/// A text in lines of at most so many columns, the later ones further in.
+fn folded(indent: &str, text: &str, width: usize) -> String {
+    let mut out = String::new();
+    let mut column = 0;
+    for word in text.split_whitespace() {
+        let length = word.chars().count();
+        if column > 0 && column + 1 + length > width {
+            out.push('\n');
+            column = 0;
+        }
+        let before = match column {
+            0 if out.is_empty() => indent.to_string(),
+            0 => format!("{indent}{indent}"),
+            _ => " ".to_string(),
+        };
+        column += before.len() + length;
+        out.push_str(&before);
+        out.push_str(word);
+    }
+    if !out.is_empty() {
+        out.push('\n');
     }
     out
 }
@@ -65,9 +134,17 @@ fn rows(answers: &[&Answer], paint: Paint, width: usize, out: &mut String) {
     let names = longest("setting", &mut answers.iter().map(|answer| answer.name.len()));
     let values = longest("proposed", &mut answers.iter().map(|answer| answer.proposed.len()));
     let shares = longest("the code", &mut says.iter().map(|says| says.chars().count()));
-    let room = width.saturating_sub(names + values + shares + 8);
+    let before = names + values + shares + 8;
+    // Where there is no room for the last column, it has a line of its own.
+    let in_two = before + LEAST_ROOM > width;
+    let room = if in_two { width.saturating_sub(4) } else { width - before };
     let row = |name: String, value: &str, says: &str, others: &str| {
-        let line = format!("  {name}  {value:values$}  {says:shares$}  {others}");
+        let first = format!("  {name}  {value:values$}  {says:shares$}");
+        let apart = if in_two && !others.is_empty() { "\n    " } else { "  " };
+        let line = match in_two {
+            true => format!("{}{apart}{others}", first.trim_end()),
+            false => format!("{first}{apart}{others}"),
+        };
         format!("{}\n", line.trim_end())
     };
     let head = row(format!("{:names$}", "setting"), "proposed", "the code", "instead, in lines");
@@ -78,20 +155,24 @@ fn rows(answers: &[&Answer], paint: Paint, width: usize, out: &mut String) {
     }
 }
 
-/// How much of the code agrees: with what is proposed, or where that keeps what is there, with what
-/// most of it does.
+/// What the code does: the value that most of it has, and the rest.
 fn evidence(answer: &Answer) -> String {
-    if answer.places == 0 {
+    let Some((name, share)) = answer.shares.first().filter(|_| answer.places > 0) else {
         return String::new();
+    };
+    if answer.shares.len() == 1 && *share == 0.0 {
+        return format!("{} not {name}", number(answer.places));
     }
-    let of = number(answer.places);
-    match answer.shares.iter().find(|(name, _)| *name == answer.proposed) {
-        Some((_, share)) => format!("{} of {of}", percent(*share)),
-        None => match answer.shares.first() {
-            Some((name, share)) => format!("{name} {} of {of}", percent(*share)),
-            None => String::new(),
-        },
-    }
+    let most = (share * 100.0).floor().clamp(0.0, 100.0) as usize;
+    let others = match &answer.shares[..] {
+        [_, (other, _)] => other.as_str(),
+        _ => "others",
+    };
+    let rest = match 100 - most {
+        0 => String::new(),
+        rest => format!(", {others} {rest} %"),
+    };
+    format!("{name} {most} %{rest} of {}", number(answer.places))
 }
 
 /// What the other values would change beyond what the proposal does, as many as there is room for:
@@ -121,23 +202,33 @@ fn others(answer: &Answer, room: usize) -> String {
     out
 }
 
-/// What had no say: files that no person wrote, and kinds of files without a language.
-pub(super) fn beside(made: &[Item], uncovered: &[PathBuf]) -> String {
+/// What had no say: files that nobody of the team wrote, and kinds of files without a language.
+pub(super) fn beside(aside: &[Aside], uncovered: &[PathBuf]) -> String {
     let mut out = String::new();
-    if !made.is_empty() || !uncovered.is_empty() {
+    if !aside.is_empty() || !uncovered.is_empty() {
         out.push('\n');
     }
-    if !made.is_empty() {
+    let (vendored, made): (Vec<&Aside>, Vec<&Aside>) =
+        aside.iter().partition(|file| file.vendor.is_some());
+    let mut tell = |files: usize, whose: &str, names: BTreeSet<String>| {
+        if files == 0 {
+            return;
+        }
         out.push_str(&format!(
-            "{} that no person wrote had no say, and {} proposed as skip:\n",
-            count(made.len(), "file"),
-            if made.len() == 1 { "is" } else { "are" },
+            "{} {whose} had no say, and {} proposed as skip:\n",
+            count(files, "file"),
+            if files == 1 { "is" } else { "are" },
         ));
-        let named = made.iter().take(MOST_NAMED).map(|item| visible(&item.shown).into_owned());
-        for name in named.chain(rest(made.len(), "")) {
+        let more = rest(names.len(), "");
+        for name in names.into_iter().take(MOST_NAMED).chain(more) {
             out.push_str(&format!("  {name}\n"));
         }
-    }
+    };
+    let folders = vendored.iter().filter_map(|file| file.vendor.as_deref());
+    let folders = folders.map(|folder| visible(&format!("{}/", folder.display())).into_owned());
+    tell(vendored.len(), "of other people's, by the name of their folder,", folders.collect());
+    let names = made.iter().map(|file| visible(&file.shown).into_owned());
+    tell(made.len(), "that no person wrote", names.collect());
     let mut kinds: BTreeMap<String, usize> = BTreeMap::new();
     for path in uncovered {
         let kind = match (path.extension(), path.file_name()) {

@@ -390,3 +390,57 @@ fn a_flat_block_that_is_kept_has_its_brace_on_its_line_until_it_does_not_fit() {
     { ebb; }
     ");
 }
+
+#[test]
+fn blanks_inside_a_flat_block_are_agreed_on_by_themselves() {
+    let text = "f(() => {a(); b();});\nf(() => { c(); });\n";
+    let block = |value| {
+        lay_with("javascript", &[("flat_block", "", "keep"), ("inner_gap", "block", value)], text)
+    };
+    assert_eq!(block("keep"), text);
+    assert_eq!(block("true"), "f(() => { a(); b(); });\nf(() => { c(); });\n");
+    assert_eq!(block("false"), "f(() => {a(); b();});\nf(() => {c();});\n");
+}
+
+#[test]
+fn what_somebody_broke_stays_broken_and_a_comment_speaks_of_what_follows() {
+    insta::assert_snapshot!(lay("javascript", &lines(&[
+        "Gauge.low = ",
+        "Gauge.high = function() {",
+        "return 1;",
+        "};",
+        "gauges.",
+        "filter(low).",
+        "map(mend);",
+        "if (ebb) {",
+        "  mend();",
+        "// The water rises.",
+        "} else {",
+        "  warn();",
+        "// Nothing else is done.",
+        "}",
+    ])), @"
+    Gauge.low =
+    Gauge.high = function() {
+      return 1;
+    };
+    gauges
+      .filter(low)
+      .map(mend);
+    if (ebb) {
+      mend();
+    // The water rises.
+    } else {
+      warn();
+      // Nothing else is done.
+    }
+    ");
+}
+
+#[test]
+fn a_function_that_is_called_inside_a_namespace_is_one() {
+    let text = "(function() {\n\nvar quay = 1;\n\n(function(mole) {\n\nmend(mole);\n\n})(quay);\n\n\
+                listen(function() {\n  warn();\n});\n\n})();\n";
+    let settings = [("namespace_indent", "", "false"), ("blank_lines", "at_edges", "1")];
+    assert_eq!(lay_with("javascript", &settings, text), text);
+}

@@ -1,0 +1,216 @@
+//! Which parts of a tree are written otherwise than the rest of it: a vendored folder, old tests, a
+//! file by somebody else.
+
+use super::{Answer, Survey};
+use crate::style::{Key, Setting, Style};
+use std::collections::{BTreeMap, BTreeSet};
+
+/// A part has at least so many lines that would change.
+const FEWEST_LINES: usize = 40;
+
+/// Of a part's lines at least this share would change.
+const UNLIKE: f64 = 0.1;
+
+/// At least so many times as many as in the rest of the tree, line for line.
+const TIMES: f64 = 3.0;
+
+/// Of a folder's files at least this share is like that.
+const MOST_FILES: f64 = 0.7;
+
+/// An agreement of a part's own spares at least this share of those lines.
+const HELPED: f64 = 0.3;
+
+/// A setting of a part is worth its line in the canon if it spares this share of the part's lines.
+const WORTH: f64 = 0.01;
+
+/// So many parts are proposed; a tree with more of them has other worries.
+const MOST_PARTS: usize = 8;
+
+/// A file as the proposal for the whole tree leaves it.
+#[derive(Clone, Debug)]
+pub struct Left<'t> {
+    /// Its path from the root, with slashes.
+    pub path: &'t str,
+    /// How many lines it has.
+    pub lines: usize,
+    /// How many of them would change.
+    pub changed: usize,
+}
+
+/// A folder or a file that is written otherwise.
+#[derive(Clone, Debug, PartialEq)]
+pub struct Unlike {
+    /// Its path from the root, with slashes.
+    pub path: String,
+    /// Whether it is a folder.
+    pub is_folder: bool,
+    /// Its files, by their places among those that were asked about.
+    pub files: Vec<usize>,
+    /// How many lines they have.
+    pub lines: usize,
+    /// How many of them would change under the proposal for the whole tree.
+    pub changed: usize,
+}
+
+/// What is proposed for such a part.
+#[derive(Clone, Debug)]
+pub struct Part {
+    /// Where it is.
+    pub unlike: Unlike,
+    /// How many lines would change under an agreement of its own.
+    pub changed: usize,
+    /// What it has of its own, with what speaks for it.
+    pub answers: Vec<Answer>,
+    /// All that is agreed for it.
+    pub style: Style,
+}
+
+/// The parts of a tree in which clearly more lines would change than elsewhere: folders, or files
+/// where a folder has others, the worst first.
+pub fn unlike(files: &[Left]) -> Vec<Unlike> {
+    let mut folders: BTreeMap<&str, Vec<usize>> = BTreeMap::new();
+    for (index, file) in files.iter().enumerate() {
+        for (slash, _) in file.path.match_indices('/') {
+            folders.entry(&file.path[..slash]).or_default().push(index);
+        }
+    }
+    let all = Sum::of(files, 0..files.len());
+    let mut found: Vec<Unlike> = Vec::new();
+    let mut taken: BTreeSet<usize> = BTreeSet::new();
+    // A folder comes before what is in it.
+    for (folder, inside) in folders {
+        let most = inside.len() as f64 * MOST_FILES;
+        let is_unlike = |file: &&usize| {
+            let file = &files[**file];
+            file.changed as f64 >= file.lines as f64 * UNLIKE
+        };
+        if inside.len() > 1
+            && inside.len() < files.len()
+            && !taken.contains(&inside[0])
+            && inside.iter().filter(is_unlike).count() as f64 >= most
+            && all.has_unlike(&Sum::of(files, inside.iter().copied()))
+        {
+            taken.extend(&inside);
+            found.push(Unlike::new(folder, true, inside, files));
+        }
+    }
+    for (index, file) in files.iter().enumerate() {
+        if !taken.contains(&index) && all.has_unlike(&Sum::of(files, [index])) {
+            found.push(Unlike::new(file.path, false, vec![index], files));
+        }
+    }
+    found.sort_by_key(|part| std::cmp::Reverse(part.changed));
+    found.truncate(MOST_PARTS);
+    found
+}
+
+/// Lines of some files.
+#[derive(Clone, Copy, Default)]
+struct Sum {
+    lines: usize,
+    changed: usize,
+}
+
+impl Sum {
+    fn of(files: &[Left], some: impl IntoIterator<Item = usize>) -> Sum {
+        some.into_iter().fold(Sum::default(), |sum, file| Sum {
+            lines: sum.lines + files[file].lines,
+            changed: sum.changed + files[file].changed,
+        })
+    }
+
+    fn share(self) -> f64 {
+        self.changed as f64 / self.lines.max(1) as f64
+    }
+
+    /// Whether some of these lines are clearly unlike the others.
+    fn has_unlike(self, part: &Sum) -> bool {
+        let rest = Sum { lines: self.lines - part.lines, changed: self.changed - part.changed };
+        part.changed >= FEWEST_LINES
+            && part.share() >= UNLIKE
+            && part.share() >= rest.share() * TIMES
+    }
+}
+
+impl Unlike {
+    fn new(path: &str, is_folder: bool, inside: Vec<usize>, files: &[Left]) -> Unlike {
+        let sum = Sum::of(files, inside.iter().copied());
+        Unlike {
+            path: path.to_string(),
+            is_folder,
+            files: inside,
+            lines: sum.lines,
+            changed: sum.changed,
+        }
+    }
+
+    /// An agreement of the part's own, beside `whole` for the rest of the tree, if that helps.
+    /// `read` surveys texts from a style, and `changed` counts the lines that would change in all
+    /// of the part's files.
+    pub fn settle(
+        self,
+        texts: &[&str],
+        whole: &Style,
+        read: impl Fn(&[&str], Style) -> Survey,
+        changed: impl Fn(&Style) -> usize,
+    ) -> Option<Part> {
+        let survey = Survey::settle_beside(texts, whole.clone(), read);
+        let least = (survey.lines as f64 * WORTH).max(1.0);
+        let is_worth = |answer: &Answer| {
+            let cost = |value: &str| {
+                answer.costs.iter().find(|cost| cost.value == value).map_or(0, |cost| cost.lines)
+            };
+            let own = cost(&answer.proposed) as f64;
+            answer.expected.as_ref().is_some_and(|value| cost(value) as f64 - own >= least)
+        };
+        let mut answers: Vec<Answer> =
+            survey
+                .answers()
+                .into_iter()
+                .filter(|answer| !answer.usual && is_worth(answer))
+                .collect();
+        let has_tabs = whole.is(Setting::IndentStyle, Key::Whole, "tab");
+        for answer in answers.iter_mut().filter(|answer| answer.name == "indent_size") {
+            if has_tabs && answer.proposed != "tab" {
+                answer.values.push(("indent_style", "", "space".to_string()));
+            }
+        }
+        let mut style = whole.clone();
+        for (name, key, value) in answers.iter().flat_map(|answer| &answer.values) {
+            style.set(name, key, value).ok()?;
+        }
+        let changed = changed(&style);
+        let spared = self.changed.saturating_sub(changed);
+        let helps = spared >= FEWEST_LINES && spared as f64 >= self.changed as f64 * HELPED;
+        helps.then_some(Part { unlike: self, changed, answers, style })
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    fn found(files: &[(&'static str, usize, usize)]) -> Vec<String> {
+        let left: Vec<Left> = files
+            .iter()
+            .map(|(path, lines, changed)| Left { path, lines: *lines, changed: *changed })
+            .collect();
+        unlike(&left).into_iter().map(|part| part.path).collect()
+    }
+
+    #[test]
+    fn a_folder_is_unlike_where_most_of_its_files_are() {
+        let rest = [("src/a.js", 900, 9), ("src/b.js", 800, 4)];
+        let old = [("old/a.js", 200, 150), ("old/deep/b.js", 100, 90), ("old/deep/c.js", 90, 80)];
+        assert_eq!(found(&[&rest[..], &old[..]].concat()), ["old"]);
+        // One file of many is named by itself.
+        let mixed = [("old/a.js", 200, 150), ("old/b.js", 100, 1), ("old/c.js", 90, 0)];
+        assert_eq!(found(&[&rest[..], &mixed[..]].concat()), ["old/a.js"]);
+    }
+
+    #[test]
+    fn a_little_is_nothing_and_neither_is_what_is_everywhere() {
+        assert!(found(&[("src/a.js", 900, 9), ("old/b.js", 50, 30)]).is_empty());
+        assert!(found(&[("src/a.js", 900, 400), ("src/b.js", 500, 400)]).is_empty());
+    }
+}

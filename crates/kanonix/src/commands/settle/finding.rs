@@ -1,0 +1,211 @@
+//! What is found in a tree: of each language, what its files do already, what other values would
+//! cost, and which parts of the tree are written otherwise.
+
+use super::Total;
+use crate::service::Progress;
+use crate::say::errln;
+use kanonix_core::judge;
+use kanonix_core::languages::{self, Language};
+use kanonix_core::style::Style;
+use kanonix_core::survey::{Answer, Left, Part, Survey, unlike};
+use kanonix_core::text::{LineSet, Lines, visible};
+use kanonix_repo::work::{Item, LeftAlone, NotLoaded, Selection};
+use rayon::prelude::*;
+use std::collections::BTreeSet;
+use std::sync::atomic::{AtomicUsize, Ordering};
+
+/// So much of a repository is judged under every value of every setting, in bytes: a few seconds.
+const MOST_BYTES: u64 = 2_500_000;
+
+/// Of each language, at least so many files, if there are as many.
+const FEWEST_FILES: usize = 40;
+
+/// A file's share of the work: it is judged under so many values of settings.
+const STYLES: usize = 20;
+
+/// What was found of one language.
+pub(super) struct Finding {
+    pub language: &'static Language,
+    /// How many files there are, read or not.
+    pub files: usize,
+    /// How many of them were judged under every value.
+    pub read: usize,
+    /// Lines of all files.
+    pub lines: usize,
+    pub answers: Vec<Answer>,
+    /// Parts of the tree that have an agreement of their own.
+    pub parts: Vec<Part>,
+    /// What a check of all lines counts under the proposal, in all files.
+    pub proposed: Total,
+    /// The same as the language's community has it.
+    pub usual: Total,
+}
+
+/// Surveys everything that is selected, language by language. What cannot be read is said, or goes
+/// to what is left alone.
+pub(super) fn find(selection: &Selection, left: &mut LeftAlone) -> Vec<Finding> {
+    let bytes: u64 = selection.items.iter().map(size).sum();
+    let share = bytes.div_ceil(MOST_BYTES).max(1) as usize;
+    let progress = Progress::new(selection.items.len(), STYLES + 1);
+    let mut findings = Vec::new();
+    for language in languages::ALL {
+        let items: Vec<&Item> =
+            selection.items.iter().filter(|item| item.language.name == language.name).collect();
+        if items.is_empty() {
+            continue;
+        }
+        // Spread evenly over the sorted list, so that every corner of a large tree has its say.
+        let step = share.min((items.len() / FEWEST_FILES).max(1));
+        let texts = texts(selection, &items, step);
+        let all: Vec<&str> = texts.iter().map(String::as_str).collect();
+        let looks = AtomicUsize::new(0);
+        let read = |texts: &[&str], base: Style| {
+            // The second look is at all of them.
+            let is_second = looks.fetch_add(1, Ordering::Relaxed) == 1;
+            read(texts, language, base, || {
+                if is_second {
+                    progress.advance(STYLES * step);
+                }
+            })
+        };
+        let mut survey = Survey::settle(&all, language, read);
+        let measured = |style: &Style| measure(selection, &items, style);
+        let usual = Measured::total(&measured(&language.style()));
+        let mut proposed = measured(&survey.style());
+        // Where it costs more than the community's word, it is given up setting by setting.
+        let given_up =
+            survey.answers().into_iter().filter(|answer| !answer.usual && !answer.argued);
+        let mut gave_up = false;
+        for answer in given_up {
+            if Measured::total(&proposed).lines <= usual.lines {
+                break;
+            }
+            let other = survey.with_usual(&answer.name);
+            let without = measured(&other.style());
+            if Measured::total(&without).lines < Measured::total(&proposed).lines {
+                (survey, proposed, gave_up) = (other, without, true);
+            }
+        }
+        if gave_up {
+            survey.price_again(&all, read);
+        }
+        let parts = parts(selection, &items, &survey.style(), &mut proposed);
+        progress.advance(items.len());
+        let total = Measured::total(&proposed);
+        let lines = proposed.iter().map(|file| file.lines).sum();
+        for (file, item) in proposed.into_iter().zip(&items) {
+            match file.failed {
+                Some(NotLoaded::LeftAlone(why)) => left.add(why, &item.path),
+                Some(NotLoaded::Problem(reason)) => {
+                    errln!("kanonix: {}: {reason}", visible(&item.path.display().to_string()));
+                }
+                None => {}
+            }
+        }
+        findings.push(Finding {
+            language,
+            files: items.len(),
+            read: survey.files,
+            lines,
+            answers: survey.answers(),
+            parts,
+            proposed: total,
+            usual,
+        });
+    }
+    progress.end();
+    findings
+}
+
+/// An agreement of its own for each part of the tree that the proposal disturbs more than the rest,
+/// and that it would help. What its files then come to takes the place of what they came to.
+fn parts(
+    selection: &Selection,
+    items: &[&Item],
+    whole: &Style,
+    proposed: &mut [Measured],
+) -> Vec<Part> {
+    let paths: Vec<String> =
+        items.iter().map(|item| item.inside.to_string_lossy().replace('\\', "/")).collect();
+    let left: Vec<Left> = paths
+        .iter()
+        .zip(&*proposed)
+        .map(|(path, file)| Left { path, lines: file.lines, changed: file.slips })
+        .collect();
+    let mut parts = Vec::new();
+    for part in unlike(&left) {
+        let own: Vec<&Item> = part.files.iter().map(|file| items[*file]).collect();
+        let bytes: u64 = own.iter().map(|item| size(item)).sum();
+        let texts = texts(selection, &own, bytes.div_ceil(MOST_BYTES).max(1) as usize);
+        let texts: Vec<&str> = texts.iter().map(String::as_str).collect();
+        let read = |texts: &[&str], base| read(texts, own[0].language, base, || {});
+        let changed = |style: &Style| Measured::total(&measure(selection, &own, style)).lines;
+        if let Some(part) = part.settle(&texts, whole, read, changed) {
+            let now = measure(selection, &own, &part.style);
+            part.unlike.files.iter().zip(now).for_each(|(file, now)| proposed[*file] = now);
+            parts.push(part);
+        }
+    }
+    parts
+}
+
+fn size(item: &Item) -> u64 {
+    std::fs::metadata(&item.path).map_or(0, |file| file.len())
+}
+
+/// The texts of every so many-th of some files.
+fn texts(selection: &Selection, items: &[&Item], step: usize) -> Vec<String> {
+    let load = |item: &&Item| selection.load(item).ok().map(|loaded| loaded.text);
+    items.par_iter().step_by(step).filter_map(load).collect()
+}
+
+/// What a check of all lines counts in a file under one style.
+#[derive(Default)]
+struct Measured {
+    lines: usize,
+    /// Lines that have slips.
+    slips: usize,
+    failed: Option<NotLoaded>,
+}
+
+impl Measured {
+    fn total(files: &[Measured]) -> Total {
+        Total {
+            lines: files.iter().map(|file| file.slips).sum(),
+            files: files.iter().filter(|file| file.slips > 0).count(),
+        }
+    }
+}
+
+fn measure(selection: &Selection, items: &[&Item], style: &Style) -> Vec<Measured> {
+    let one = |item: &&Item| match selection.load(item) {
+        Ok(loaded) => {
+            let lines = Lines::new(&loaded.text);
+            let outcome = judge(&loaded.text, item.language, style, &LineSet::whole());
+            let slips = outcome.slips.iter().map(|slip| lines.line_of(slip.offset));
+            Measured {
+                lines: loaded.text.lines().count(),
+                slips: slips.collect::<BTreeSet<usize>>().len(),
+                failed: None,
+            }
+        }
+        Err(why) => Measured { failed: Some(why), ..Measured::default() },
+    };
+    items.par_iter().map(one).collect()
+}
+
+fn read(
+    texts: &[&str],
+    language: &'static Language,
+    base: Style,
+    done: impl Fn() + Sync,
+) -> Survey {
+    let new = || Survey::new(language, base.clone());
+    let one = |text: &&str| {
+        let mut survey = new();
+        survey.read(text);
+        done();
+        survey
+    };
+    texts.par_iter().map(one).reduce(new, Survey::join)
+}
