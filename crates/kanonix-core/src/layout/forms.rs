@@ -2,6 +2,7 @@
 
 use super::fill::{Filler, State};
 use super::plan::{Around, GroupId, Opens, Rows, Shape, TreeEdit, Want, When};
+use crate::syntax::Role;
 
 /// How many elements of a list are looked at. Bounds the work on hostile input.
 const MOST_ELEMENTS: usize = 256;
@@ -198,11 +199,14 @@ impl Filler<'_> {
             let ends_row = is_last || sheet.broken(next);
             let blanks = if is_last { 0 } else { usize::from(sheet.plan.gaps[next].blanks) };
             let wraps = !is_last && self.overflows(id, next, column + blanks, inside);
+            // Where a comment stands, a line ends anyway.
+            let beside_comment = !is_last
+                && (next - 1..next + 1).any(|at| sheet.tree.tokens[at].role == Role::Comment);
             if ends_row || wraps {
                 if elements > 1 && sheet.measures.flat(row, next).is_none() {
                     return false;
                 }
-                ends += u32::from(!is_last);
+                ends += u32::from(!is_last && !beside_comment);
                 (column, row, elements) = (inside, next, 1);
             } else {
                 joins += 1;

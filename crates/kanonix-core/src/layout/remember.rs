@@ -83,6 +83,14 @@ impl Planner<'_> {
                     [head, opening].into_iter().find(is_over)
                 }
             };
+            if let (Some(row), Align::Keep, Shape::Chain) = (seen[id].row, group.align, group.shape)
+                && !group.bracketed
+                && self.present_column(row) == self.line_columns(head)
+                && self.plan.gaps[self.line_first(head) as usize].want == Want::Break
+            {
+                // It stands beneath the element that it goes on.
+                self.plan.groups[id].like = Some(row);
+            }
         }
     }
 
@@ -233,13 +241,15 @@ impl Planner<'_> {
         true
     }
 
+    /// The token that begins the line of a token in the text.
+    fn line_first(&self, token: TokenId) -> TokenId {
+        (1..token + 1).rev().find(|first| self.broken_before(*first)).unwrap_or(0)
+    }
+
     /// How many columns will stand before a token on its line, if that goes on as it does in the
     /// text.
     fn planned_column(&self, token: TokenId) -> usize {
-        let mut first = token;
-        while first > 0 && !self.broken_before(first) {
-            first -= 1;
-        }
+        let first = self.line_first(token);
         let width = |at: TokenId| {
             let gap = &self.plan.gaps[at as usize];
             let blanks = match gap.want {

@@ -459,7 +459,8 @@ pub static REGISTRY: &[Entry] = &[
         name: "wrap_align",
         about: "Where the lines of an open list stand: a step further in (`step`), under its first \
                 element, which stays behind the bracket (`bracket`), as the first of them does \
-                (`keep`: one of the two), or in whichever column most of them do (`any`). \
+                (`keep`: one of the two, or for operators beneath the element whose line they go on \
+                with), or in whichever column most of them do (`any`). \
                 Operators line up with their first operand. One word for all kinds, or a table.",
         slots: &[
             key(Key::Call, Family::Expressions, "arguments of a call", ALIGN, "step"),

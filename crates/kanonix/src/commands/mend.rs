@@ -5,6 +5,7 @@ pub(crate) mod storing;
 use super::{here, reach_in_words, say_if_not_agreed, take_back, wishes};
 use crate::Status;
 use crate::service::judging::{judge_items, sheltered};
+use crate::service::places::UNREAD;
 use crate::service::mending::{
     Done,
     changed_lines,
@@ -67,10 +68,10 @@ fn files(options: &Mend) -> anyhow::Result<Status> {
     let widest = widest.max().unwrap_or(0).min(60);
     for (item, done) in done {
         match done {
-            Done::Clean => {}
+            Done::Clean { unread } => out.push_str(&not_read(item, &unread, options.dry_run)),
             Done::LeftAlone(why) => left.add(why, &item.path),
             Done::Problem(reason) => problems.push((item.shown.clone(), reason)),
-            Done::Mended { old, new, note, refused } => {
+            Done::Mended { old, new, unread, note, refused } => {
                 problems.extend(refused.map(|reason| (item.shown.clone(), reason)));
                 files += 1;
                 let changed = changed_lines(&old, &new);
@@ -84,6 +85,7 @@ fn files(options: &Mend) -> anyhow::Result<Status> {
                 if let Some(note) = note {
                     out.push_str(&format!("    {note}\n"));
                 }
+                out.push_str(&not_read(item, &unread, options.dry_run));
             }
         }
     }
@@ -108,6 +110,15 @@ fn files(options: &Mend) -> anyhow::Result<Status> {
         errln!("kanonix: {}: {}", visible(path), visible(reason));
     }
     Ok(if problems.is_empty() { Status::Clean } else { Status::Incomplete })
+}
+
+/// What is said of the places that do not parse; a patch has no room for it.
+fn not_read(item: &Item, places: &[(usize, usize)], is_patch: bool) -> String {
+    let shown = visible(&item.shown);
+    let line = |(line, column): &(usize, usize)| {
+        format!("{shown}:{line}:{column}: fault: {UNREAD}\n")
+    };
+    if is_patch { String::new() } else { places.iter().map(line).collect() }
 }
 
 fn mended(selection: &Selection, item: &Item) -> Done {

@@ -222,7 +222,7 @@ impl Watching {
                 Done::Problem(reason) => {
                     errln!("kanonix: {}: {}", visible(&item.shown), visible(&reason));
                 }
-                Done::Clean | Done::LeftAlone(_) => {}
+                Done::Clean { .. } | Done::LeftAlone(_) => {}
             }
         }
         if !self.quiet {

@@ -3,6 +3,7 @@
 use super::jobs::{Opened, Office, Trouble};
 use super::positions::Places;
 use super::texts::Snapshot;
+use crate::service::places::UNREAD;
 use crate::server::address::Address;
 use kanonix_core::style::entry;
 use kanonix_core::text::LineSet;
@@ -72,7 +73,7 @@ fn faults(case: &Opened, outcome: &Outcome, places: &Places) -> Vec<Diagnostic> 
         severity: Some(DiagnosticSeverity::WARNING),
         code: Some(NumberOrString::String("fault".into())),
         source: Some(SOURCE.into()),
-        message: "this does not parse and is left as it is".into(),
+        message: UNREAD.into(),
         ..Diagnostic::default()
     };
     let unjudged = outcome.unjudged.map(|why| Diagnostic {

@@ -2,7 +2,7 @@
 
 use crate::Status;
 use super::progress::Progress;
-use super::places::{Finder, Place, WITH_SOURCE, add_fixes, in_order, wanted};
+use super::places::{Finder, Place, UNREAD, WITH_SOURCE, add_fixes, in_order, wanted};
 use super::mending::{mend_loaded, patch};
 use kanonix_core::style::{Key, Setting};
 use kanonix_core::text::Lines;
@@ -324,7 +324,7 @@ fn judge_item(
             .map(|(fault, (start, end))| {
                 let message = match fault.is_empty() {
                     true => "something is missing here: this does not parse and is left as it is",
-                    false => "this does not parse and is left as it is",
+                    false => UNREAD,
                 };
                 let place = finder.place(fault.start, fault.len(), "fault", message.into());
                 Place { start, end, ..place }

@@ -1,17 +1,25 @@
 //! Mending the files of a selection, each with its proof.
 
 use super::judging::sheltered;
-use kanonix_core::text::{LineSet, Lines, unified_diff};
+use kanonix_core::text::{Edit, LineSet, Lines, unified_diff};
 use kanonix_core::{Difference, Document, Mended, judge};
 use kanonix_repo::system::bytes_of;
-use kanonix_repo::work::{InPlay, Item, NotLoaded, Selection};
+use kanonix_repo::work::{InPlay, Item, Loaded, NotLoaded, Selection};
+use std::ops::Range;
 use std::path::Path;
 
 /// What became of one file.
 pub(crate) enum Done {
-    Clean,
-    /// The old text and the new one.
-    Mended { old: String, new: String, note: Option<String>, refused: Option<String> },
+    /// With the places in play, by line and column, that do not parse.
+    Clean { unread: Vec<(usize, usize)> },
+    /// The old text and the new one, with those places of the new one.
+    Mended {
+        old: String,
+        new: String,
+        unread: Vec<(usize, usize)>,
+        note: Option<String>,
+        refused: Option<String>,
+    },
     LeftAlone(kanonix_repo::work::Why),
     Problem(String),
 }
@@ -40,14 +48,38 @@ fn mended_but(
         return Done::Problem(reason);
     }
     match mend_loaded(item, &document, &loaded.play) {
-        Ok(mended) if mended.text == loaded.text => Done::Clean,
+        Ok(mended) if mended.text == loaded.text => Done::Clean {
+            unread: unread(&loaded, &mended),
+        },
         Ok(mended) => {
+            let unread = unread(&loaded, &mended);
             let refused = mended.outcome.refused.as_ref();
             let refused = refused.map(|difference| unproved(item, &loaded.text, difference));
-            Done::Mended { old: loaded.text, new: mended.text, note: None, refused }
+            Done::Mended { old: loaded.text, new: mended.text, unread, note: None, refused }
         }
         Err(reason) => Done::Problem(reason),
     }
+}
+
+/// Where in the mended text stretches in play begin that do not parse.
+fn unread(loaded: &Loaded, mended: &Mended) -> Vec<(usize, usize)> {
+    if mended.outcome.faults.is_empty() {
+        return Vec::new();
+    }
+    let set = loaded.play.lines(&loaded.text);
+    let (old, new) = (Lines::new(&loaded.text), Lines::new(&mended.text));
+    let in_play = |fault: &&Range<usize>| {
+        let last = old.line_of(fault.end.max(fault.start + 1) - 1);
+        set.touches(old.line_of(fault.start)..last + 1)
+    };
+    let faults = mended.outcome.faults.iter().filter(in_play);
+    faults.map(|fault| new.place(&mended.text, moved(fault.start, &mended.outcome.edits))).collect()
+}
+
+/// Where a place is once edits before it are made.
+fn moved(offset: usize, edits: &[Edit]) -> usize {
+    let before = edits.iter().take_while(|edit| edit.range.end <= offset);
+    before.fold(offset, |at, edit| at + edit.text.len() - edit.range.len())
 }
 
 /// Mends the lines of a text that are in play.

@@ -6,6 +6,9 @@ use std::collections::HashSet;
 use std::ops::Range;
 use std::sync::Arc;
 
+/// What is said of a stretch that does not parse.
+pub(crate) const UNREAD: &str = "this does not parse and is left as it is";
+
 /// A slip as a reader finds it.
 #[derive(Clone, Debug)]
 pub(crate) struct Place {

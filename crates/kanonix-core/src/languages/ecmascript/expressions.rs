@@ -37,7 +37,9 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
             chain(p, node);
             subscript_expression(p, parts);
         }
-        Kind::AssignmentExpression | Kind::AugmentedAssignmentExpression => assignment(p, parts),
+        Kind::AssignmentExpression | Kind::AugmentedAssignmentExpression => {
+            assignment(p, node, parts);
+        }
         Kind::TernaryExpression => ternary_expression(p, node, parts),
         Kind::BinaryExpression => binary_expression(p, node, parts),
         Kind::UnaryExpression => unary_expression(p, parts),
@@ -361,13 +363,22 @@ fn subscript_expression(p: &mut Planner, parts: &[NodeId]) {
     }
 }
 
+/// Whether one of several names that get the same value stands beneath the one before: as somebody
+/// put it, and where nobody broke the line, from the second break on.
+fn stands_beneath(p: &Planner, node: NodeId, sign: NodeId, value: NodeId) -> bool {
+    let (sign, first) = (p.first(sign), p.first(value));
+    match p.broken_between(sign, first) {
+        true => p.line_indent(first).len() <= p.line_indent(sign).len(),
+        false => p.is(p.parent(node), Kind::AssignmentExpression),
+    }
+}
+
 /// `level = 2`, `level += 2`
-fn assignment(p: &mut Planner, parts: &[NodeId]) {
+fn assignment(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     if let [.., _, sign, value] = parts {
         p.words(&parts[..parts.len() - 2]);
         assigned(p, p.first(*sign), *value);
-        if p.is(*value, Kind::AssignmentExpression) {
-            // One name beneath the other.
+        if p.is(*value, Kind::AssignmentExpression) && stands_beneath(p, node, *sign, *value) {
             p.gap(p.first(*value)).level = 0;
         }
     }

@@ -424,3 +424,25 @@ fn a_string_with_a_fault_inside_is_one() {
     assert!(!faults("python", "a = f\"{b c}\"\n").is_empty());
     assert!(faults("python", "a = f\"{b + c}\"\n").is_empty());
 }
+
+#[test]
+fn operators_beneath_the_element_that_they_go_on_stay_there() {
+    let text = lines(&[
+        "low = [",
+        "    gauge",
+        "    for gauge in gauges",
+        "    if gauge.is_low",
+        "    # at the quay",
+        "    or gauge.is_dry",
+        "]",
+        "warn(",
+        "    # the keepers",
+        "    keepers",
+        "    or wardens,",
+        "    level=surge",
+        "    or tide,",
+        ")",
+    ]);
+    assert_eq!(lay("python", &text), text);
+    assert_eq!(lay("python", "low = (ebb\nor flood)\n"), "low = (ebb\n    or flood)\n");
+}

@@ -229,7 +229,7 @@ fn trait_header(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let Some(place) = p.position(parts, Kind::TraitBounds) else { return };
     let bounds = parts[place];
     let brace = opening_brace(p, &parts[place..]);
-    let group = p.group(Shape::LastResort, p.first(bounds), p.end(bounds));
+    let group = p.group(Shape::List, p.first(bounds), p.end(bounds));
     p.stem(group, p.first(node));
     if let Some(body) = brace {
         super::blocks::behind(p, p.first(body), p.first(node), Some(group), Setting::OpenBrace);

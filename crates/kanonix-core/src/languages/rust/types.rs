@@ -3,7 +3,7 @@
 use super::expressions::tuple;
 use super::items::{attributes, header};
 use super::kinds::Kind;
-use crate::layout::plan::{GroupId, Shape};
+use crate::layout::plan::{Counts, GroupId, Shape};
 use crate::layout::planner::Planner;
 use crate::layout::vocabulary::{Between, Handed, List};
 use crate::style::{Key, Setting};
@@ -61,6 +61,9 @@ fn trait_bounds(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     }
     if let [.., last] = rest {
         let group = p.group(Shape::Chain, p.first(*first), p.end(*last));
+        if p.handed_lines(node).is_some() {
+            p.group_mut(group).counts = Counts::Leading(0);
+        }
         sum(p, group, rest);
     }
 }
@@ -107,7 +110,8 @@ fn function_type(p: &mut Planner, parts: &[NodeId]) {
 /// `<'tide, T: Ebb, const N: usize>`, `<Level, Unit = Metre>`
 fn angles(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) {
     // What stands before them on the line opens, and arguments by hand alone.
-    let list = List::new().reluctant().by_hand_if(kind == Kind::TypeArguments);
+    let is_arguments = kind == Kind::TypeArguments;
+    let list = List::new().reluctant().by_hand_if(is_arguments).last_comma_if(!is_arguments);
     let group = p.list(parts, list);
     attributes(p, parts, None);
     for part in parts {

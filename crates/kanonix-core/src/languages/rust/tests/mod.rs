@@ -388,3 +388,49 @@ fn operators_and_lists_that_are_too_long() {
     };
     "#);
 }
+
+#[test]
+fn bounds_that_open_stand_beneath_each_other_and_the_brace_on_its_own_line() {
+    let bounds = "Send + Sync + Clone + Copy + Debug + Display + PartialEq + Eq + Hash + Ord";
+    let text = format!(
+        "trait Tide: {bounds} + PartialOrd + Serialize {{ fn ebb(); }}\n\
+         fn mend<Gauge: {bounds}, Buoy: Send>(gauge: Gauge) {{ warn(); }}\n"
+    );
+    insta::assert_snapshot!(lay("rust", &text), @"
+    trait Tide:
+        Send
+        + Sync
+        + Clone
+        + Copy
+        + Debug
+        + Display
+        + PartialEq
+        + Eq
+        + Hash
+        + Ord
+        + PartialOrd
+        + Serialize
+    {
+        fn ebb();
+    }
+    fn mend<
+        Gauge: Send + Sync + Clone + Copy + Debug + Display + PartialEq + Eq + Hash + Ord,
+        Buoy: Send,
+    >(gauge: Gauge) {
+        warn();
+    }
+    ");
+}
+
+#[test]
+fn a_table_of_bytes_keeps_its_rows_around_comments() {
+    let text = lines(&[
+        "static LEVELS: &[u8] = &[",
+        "    // ebb",
+        "    0x00, 0x01,",
+        "    // flood",
+        "    0x02, 0x03, 0x04,",
+        "];",
+    ]);
+    assert_eq!(lay("rust", &text), text);
+}
