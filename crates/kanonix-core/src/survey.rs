@@ -334,7 +334,7 @@ impl Survey {
         Some(Answer {
             name: question.name(),
             shares: choice
-                .strict()
+                .told()
                 .iter()
                 .map(|c| (question.candidates[*c].name.clone(), choice.share(*c)))
                 .collect(),

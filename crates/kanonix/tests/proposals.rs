@@ -153,8 +153,8 @@ fn a_folder_that_is_written_otherwise_is_proposed_as_a_part() {
     javascript · 12 files · 1,188 lines
       setting      proposed  the code                    instead, in lines
       indent_size  2         2 75 %, others 25 % of 300  4 +150 · 3 +225 · 8 +225 · tab +225
-      undisputed: statement_end semicolon, blank_lines.between_functions 1, 5 more settings as the
-        community has it
+      undisputed: max_line_length 79, statement_end semicolon, blank_lines.between_functions 1, 5 more
+        settings as the community has it
       old/ is written otherwise, 75 of its 297 lines would change, 0 as a [[part]] with indent_size 4
       the whole proposal would change 0 lines in 0 files; as the community has it: 75 lines
 
@@ -170,6 +170,7 @@ fn a_folder_that_is_written_otherwise_is_proposed_as_a_part() {
 
     [style.javascript]               # 12 files, 1,188 lines
     indent_size = 2                  # 2 at 75 % of 300 places
+    max_line_length = 79             # 79 at 100 % of 600 places
     statement_end = "semicolon"      # semicolon at 100 % of 300 places
     blank_lines = { between_functions = 1 } # 1 at 100 % of 288 places
 

@@ -84,10 +84,9 @@ fn the_prices_of_the_proposal_are_what_a_check_then_counts() {
       the whole proposal would change 0 lines in 0 files; as the community has it: 5 lines
 
     python · 2 files · 6 lines
-      setting              proposed  the code                    instead, in lines
-      inner_gap.parens     false     false 66 %, true 34 % of 6  true +2 · keep +0
-      operator_gap.assign  true      true 50 %, false 50 % of 4  false +1 · keep +0
-      undisputed: indent_size 2, 4 more settings as the community has it
+      setting           proposed  the code                    instead, in lines
+      inner_gap.parens  false     false 66 %, true 34 % of 6  true +2 · keep +0
+      undisputed: indent_size 2, 5 more settings as the community has it
       the whole proposal would change 1 line in 1 file; as the community has it: 4 lines
 
     nothing is written; put it in place with: kanonix settle --write

@@ -78,8 +78,10 @@ fn seen(text: &str, is_in_play: impl Fn(usize) -> bool) -> HashMap<&str, usize> 
             continue;
         }
         let indentation = &line[..line.len() - solid.len()];
+        // Spaces behind a tab line something up, and what is deeper there goes on with them.
+        let is_plain = |step: &&str| step.contains('\t') || !indentation.contains('\t');
         let step = before.and_then(|before| indentation.strip_prefix(before));
-        if let Some(step) = step.filter(|step| is_step(step)) {
+        if let Some(step) = step.filter(|step| is_step(step)).filter(is_plain) {
             *seen.entry(step).or_default() += 1;
         }
         before = may_open(solid.trim_end()).then_some(indentation);

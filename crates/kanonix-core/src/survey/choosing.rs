@@ -63,6 +63,7 @@ impl<'s> Choice<'s> {
             candidates.zip(&against).filter(|((c, _), _)| !c.keeps).map(|(_, n)| *n).collect();
         let probed = question.probe.as_ref().and_then(|_| prices.last());
         let places = match (probed, &strict[..]) {
+            _ if question.entry.setting == Setting::MaxLineLength => survey.lengths.breakable,
             (Some(probed), _) => probed.own.saturating_sub(others),
             (None, [a, b]) => a + b,
             _ => strict.iter().copied().max().unwrap_or(0),
@@ -70,8 +71,12 @@ impl<'s> Choice<'s> {
         Choice { survey, question, prices, usual, against, places }
     }
 
-    /// Which share of the places agrees with a candidate.
+    /// Which share of the places agrees with a candidate; of the lines that could be broken, which
+    /// share is no longer.
     pub(super) fn share(&self, candidate: usize) -> f64 {
+        if self.question.entry.setting == Setting::MaxLineLength {
+            return self.survey.lengths.fitting[candidate] as f64 / self.places.max(1) as f64;
+        }
         match self.places {
             0 => 1.0,
             places => places.saturating_sub(self.against[candidate]) as f64 / places as f64,
@@ -90,6 +95,15 @@ impl<'s> Choice<'s> {
         order
     }
 
+    /// The candidates that keep nothing, in the order in which they are told: the longest lines that
+    /// are asked for say least.
+    pub(super) fn told(&self) -> Vec<usize> {
+        match (self.question.entry.setting, self.line_length()) {
+            (Setting::MaxLineLength, Some(fitting)) => vec![fitting],
+            _ => self.strict(),
+        }
+    }
+
     /// How many slips one value makes more than another, in a thousand.
     fn more(&self, one: usize, other: usize) -> f64 {
         let (one, other) = (self.prices[one].all, self.prices[other].all);
@@ -106,7 +120,9 @@ impl<'s> Choice<'s> {
     /// Whether the code says anything about it.
     fn is_silent(&self) -> bool {
         let candidates = &self.prices[..self.question.candidates.len()];
-        candidates.iter().all(|price| price.all == candidates[0].all) && self.places == 0
+        let is_asked_of_all = self.question.entry.setting == Setting::MaxLineLength;
+        candidates.iter().all(|price| price.all == candidates[0].all)
+            && (self.places == 0 || is_asked_of_all)
     }
 
     /// Whether most places speak for a value, and there are enough of them.

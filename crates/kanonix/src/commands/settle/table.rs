@@ -12,6 +12,9 @@ use std::path::PathBuf;
 /// Nobody disputes what so much of the code does.
 const CLEAR: f64 = 0.95;
 
+/// In fewer places than these, what the community expects is not disputed.
+const FEWEST_TOLD: usize = 5;
+
 /// The columns that what other values would change has at least, beside what the code does.
 const LEAST_ROOM: usize = 24;
 
@@ -44,7 +47,9 @@ pub(super) fn table(findings: &[Finding], paint: Paint, width: usize) -> String 
             count(finding.files, "file"),
             count(finding.lines, "line"),
         ));
-        let says = |answer: &&Answer| !answer.usual || (answer.price > 0 && answer.places > 0);
+        let says = |answer: &&Answer| {
+            !answer.usual || (answer.price > 0 && answer.places >= FEWEST_TOLD)
+        };
         let answers = finding.answers.iter().filter(says);
         let (clear, disputed): (Vec<&Answer>, Vec<&Answer>) = answers.partition(is_clear);
         rows(&disputed, paint, width, &mut out);
@@ -155,17 +160,22 @@ fn rows(answers: &[&Answer], paint: Paint, width: usize, out: &mut String) {
     }
 }
 
-/// What the code does: the value that most of it has, and the rest.
+/// What the code does: how much of it has the proposed value, or where that keeps what is there the
+/// most frequent one, and the rest.
 fn evidence(answer: &Answer) -> String {
-    let Some((name, share)) = answer.shares.first().filter(|_| answer.places > 0) else {
-        return String::new();
-    };
+    let proposed = answer.shares.iter().find(|(name, _)| *name == answer.proposed);
+    let told = proposed.or(answer.shares.first()).filter(|_| answer.places > 0);
+    let Some((name, share)) = told else { return String::new() };
+    if answer.name == "max_line_length" {
+        return format!("{} of {} fit", percent(*share), count(answer.places, "line"));
+    }
     if answer.shares.len() == 1 && *share == 0.0 {
         return format!("{} not {name}", number(answer.places));
     }
     let most = (share * 100.0).floor().clamp(0.0, 100.0) as usize;
     let others = match &answer.shares[..] {
-        [_, (other, _)] => other.as_str(),
+        [one, other] if one.0 == *name => other.0.as_str(),
+        [other, _] => other.0.as_str(),
         _ => "others",
     };
     let rest = match 100 - most {
