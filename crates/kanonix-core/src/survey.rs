@@ -9,8 +9,8 @@ mod made;
 mod parts;
 mod questions;
 
-pub use made::{is_made, is_minified, is_vendor_folder};
-pub use parts::{Left, Part, Unlike, unlike};
+pub use made::{is_made, is_minified, is_vendor_folder, notice};
+pub use parts::{Left, Part, Parts, Unlike, settle_parts};
 
 use crate::Outcome;
 use crate::languages::Language;

@@ -138,25 +138,39 @@ fn functions(name: &str, indent: usize) -> String {
     (0..25).map(one).collect::<Vec<_>>().join("\n")
 }
 
+/// Code in no style, under a notice of its own.
+fn somebody_elses() -> String {
+    let one = |n: usize| {
+        let indent = " ".repeat(n % 7);
+        format!("function sun{n}(a) {{\n{indent}return a  + {n};\n }}\n")
+    };
+    let body = (0..60).map(one).collect::<Vec<_>>().join("\n");
+    format!("/* Copyright 2009 The Sundial Society */\n{body}")
+}
+
 #[test]
 fn a_folder_that_is_written_otherwise_is_proposed_as_a_part() {
     let files: Vec<(String, String)> = (0..9)
         .map(|n| (format!("src/gauge{n}.js"), functions("level", 2)))
         .chain((0..3).map(|n| (format!("old/buoy{n}.js"), functions("drift", 4))))
         .chain([("src/third_party/chart.js".into(), functions("draw", 8))])
+        .chain([("src/sun.js".into(), somebody_elses())])
         .collect();
     let files: Vec<(&str, &str)> =
         files.iter().map(|(path, text)| (path.as_str(), text.as_str())).collect();
     let repo = settled(&files);
     let said = repo.kanonix(&["settle"]);
     insta::assert_snapshot!(said.err, @"
-    javascript · 12 files · 1,188 lines
-      setting      proposed  the code                    instead, in lines
-      indent_size  2         2 75 %, others 25 % of 300  4 +150 · 3 +225 · 8 +225 · tab +225
-      undisputed: max_line_length 79, statement_end semicolon, blank_lines.between_functions 1, 5 more
-        settings as the community has it
+    javascript · 13 files · 1,428 lines
+      setting           proposed  the code                      instead, in lines
+      indent_size       2         2 55 %, others 45 % of 420    4 +151 · 3 +225 · 8 +234 · tab +234
+      operator_gap.sum  keep      true 85 %, false 15 % of 420  true +9 · false +234
+      undisputed: statement_end semicolon, blank_lines.between_functions 1, 4 more settings as the
+        community has it
       old/ is written otherwise, 75 of its 297 lines would change, 0 as a [[part]] with indent_size 4
-      the whole proposal would change 0 lines in 0 files; as the community has it: 75 lines
+      src/sun.js is written otherwise, 111 of its 240 lines would change, so it is proposed as skip: its
+        copyright notice is another one
+      the whole proposal would change 0 lines in 0 files; as the community has it: 195 lines
 
     1 file of other people's, by the name of their folder, had no say, and is proposed as skip:
       src/third_party/
@@ -166,13 +180,14 @@ fn a_folder_that_is_written_otherwise_is_proposed_as_a_part() {
     insta::assert_snapshot!(said.out.split_once("[files]").unwrap().1, @r#"
     skip = [
         "src/third_party/**",        # 1 file, other people's by the folder's name
+        "/src/sun.js",               # 111 of its 240 lines would change, and its copyright notice is another one
     ]
 
-    [style.javascript]               # 12 files, 1,188 lines
-    indent_size = 2                  # 2 at 75 % of 300 places
-    max_line_length = 79             # 79 at 100 % of 600 places
-    statement_end = "semicolon"      # semicolon at 100 % of 300 places
-    blank_lines = { between_functions = 1 } # 1 at 100 % of 288 places
+    [style.javascript]               # 13 files, 1,428 lines
+    indent_size = 2                  # 2 at 56 % of 420 places
+    statement_end = "semicolon"      # semicolon at 100 % of 360 places
+    operator_gap = { sum = "keep" }  # keep changes least
+    blank_lines = { between_functions = 1 } # 1 at 100 % of 347 places
 
     [[part]]                         # 75 of its 297 lines would change, with this 0
     paths = ["old/**"]

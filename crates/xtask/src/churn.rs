@@ -4,7 +4,17 @@ use anyhow::{Result, bail};
 use kanonix_core::judge;
 use kanonix_core::languages::{self, Language};
 use kanonix_core::style::Style;
-use kanonix_core::survey::{Left, Part, Survey, Unlike, changed_lines, is_made, unlike};
+use kanonix_core::survey::{
+    Left,
+    Part,
+    Parts,
+    Survey,
+    Unlike,
+    changed_lines,
+    is_made,
+    notice,
+    settle_parts,
+};
 use kanonix_core::text::{LineSet, Lines, apply, unified_diff};
 use rayon::prelude::*;
 use std::collections::BTreeMap;
@@ -89,7 +99,10 @@ fn package(
             Survey::settle(&texts, language, |texts, base| survey(texts, language, base)).style()
         }
     };
-    let parts = if usual { Vec::new() } else { parts(&files, language, &style) };
+    let (parts, foreign) = match usual {
+        true => (Vec::new(), Vec::new()),
+        false => Tree { files: &files, language }.parts(&style),
+    };
     let mut styles = vec![&style; files.len()];
     for part in &parts {
         part.unlike.files.iter().for_each(|file| styles[*file] = &part.style);
@@ -101,22 +114,30 @@ fn package(
             print!("{}", unified_diff(text, &apply(text, &outcome.edits)));
         }
     }
+    let skipped: Vec<usize> = foreign.iter().flat_map(|part| part.files.iter().copied()).collect();
     let measured: Vec<_> = texts
         .par_iter()
         .zip(&styles)
+        .enumerate()
+        .filter(|(file, _)| !skipped.contains(file))
+        .map(|(_, one)| one)
         .map(|(text, style)| measure(text, language, style))
         .collect();
     let own = parts.iter().map(|part| {
         let Unlike { path, changed, .. } = &part.unlike;
         format!(" [{path}: {changed} -> {} {}]", part.changed, said(&style, &part.style))
     });
+    let others = foreign.iter().map(|part| format!(" [{}: {} skipped]", part.path, part.changed));
     let mut package = Package {
         name: folder.file_name().unwrap_or_default().to_string_lossy().into_owned(),
         language,
         files: texts.len(),
-        lines: texts.iter().map(|text| text.lines().count()).sum(),
+        lines: (0..texts.len())
+            .filter(|file| !skipped.contains(file))
+            .map(|file| texts[file].lines().count())
+            .sum(),
         changed: 0,
-        said: [said(&language.style(), &style)].into_iter().chain(own).collect(),
+        said: [said(&language.style(), &style)].into_iter().chain(own).chain(others).collect(),
         kinds: BTreeMap::new(),
     };
     for (changed, kinds) in measured {
@@ -140,27 +161,45 @@ fn survey(texts: &[&str], language: &'static Language, base: Style) -> Survey {
     read.reduce(empty, Survey::join)
 }
 
-/// What is proposed for folders and files that are unlike the others.
-fn parts(files: &[(String, String)], language: &'static Language, style: &Style) -> Vec<Part> {
-    let changed = |text: &str, style: &Style| {
-        changed_lines(text, &judge(text, language, style, &LineSet::whole())).len()
-    };
-    let counts: Vec<usize> = files.par_iter().map(|(_, text)| changed(text, style)).collect();
-    let left: Vec<Left> = files
-        .iter()
-        .zip(counts)
-        .map(|((path, text), changed)| Left { path, lines: text.lines().count(), changed })
-        .collect();
-    let settled = unlike(&left).into_iter().filter_map(|unlike| {
-        let texts: Vec<&str> = unlike.files.iter().map(|file| files[*file].1.as_str()).collect();
-        unlike.settle(
-            &texts,
-            style,
-            |texts, base| survey(texts, language, base),
-            |style| texts.par_iter().map(|text| changed(text, style)).sum(),
-        )
-    });
-    settled.collect()
+/// The files of a package: their paths and texts.
+struct Tree<'t> {
+    files: &'t [(String, String)],
+    language: &'static Language,
+}
+
+impl Tree<'_> {
+    /// What is proposed for folders and files that are unlike the others.
+    fn parts(&self, style: &Style) -> (Vec<Part>, Vec<Unlike>) {
+        let one = |(path, text)| {
+            let changed = self.changed_in(text, style);
+            Left { path, lines: str::lines(text).count(), changed }
+        };
+        let files = self.files.par_iter().map(|(path, text)| (path.as_str(), text.as_str()));
+        settle_parts(&files.map(one).collect::<Vec<_>>(), style, self)
+    }
+
+    fn changed_in(&self, text: &str, style: &Style) -> usize {
+        changed_lines(text, &judge(text, self.language, style, &LineSet::whole())).len()
+    }
+}
+
+impl Parts for Tree<'_> {
+    fn texts(&self, part: &Unlike) -> Vec<String> {
+        part.files.iter().map(|file| self.files[*file].1.clone()).collect()
+    }
+
+    fn read(&self, texts: &[&str], base: Style) -> Survey {
+        survey(texts, self.language, base)
+    }
+
+    fn changed(&self, part: &Unlike, style: &Style) -> usize {
+        let texts = part.files.par_iter().map(|file| &self.files[*file].1);
+        texts.map(|text| self.changed_in(text, style)).sum()
+    }
+
+    fn notices(&self) -> Vec<Option<String>> {
+        self.files.iter().map(|(_, text)| notice(text)).collect()
+    }
 }
 
 /// The settings in which a style differs from another.

@@ -108,8 +108,8 @@ fn is_step(step: &str) -> bool {
 }
 
 /// Of each unit whether its step is the file's own. What is new and stands together is indented by
-/// one of the two: the canon's where its author used that throughout, else the file's own. Blocks say
-/// which; where there are none, open lists.
+/// one of the two: the canon's where its author used that throughout, else the file's own. Blocks
+/// say which; where there are none, open lists.
 fn by_unit(sheet: &Sheet, live: &Live, canon: &str) -> Vec<bool> {
     let units = &sheet.units.all;
     let in_play = |unit: usize| live.unit[unit] || live.moved[unit];

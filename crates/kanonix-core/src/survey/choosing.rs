@@ -95,8 +95,8 @@ impl<'s> Choice<'s> {
         order
     }
 
-    /// The candidates that keep nothing, in the order in which they are told: the longest lines that
-    /// are asked for say least.
+    /// The candidates that keep nothing, in the order in which they are told: the longest lines
+    /// that are asked for say least.
     pub(super) fn told(&self) -> Vec<usize> {
         match (self.question.entry.setting, self.line_length()) {
             (Setting::MaxLineLength, Some(fitting)) => vec![fitting],

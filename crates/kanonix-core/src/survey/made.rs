@@ -33,6 +33,19 @@ pub fn is_vendor_folder(name: &str) -> bool {
     VENDORS.contains(&name.to_lowercase().as_str())
 }
 
+/// So many of the first lines may hold a copyright notice.
+const NOTICE: usize = 30;
+
+/// Whose copyright a text's first lines claim, in letters alone: the year says nothing.
+pub fn notice(text: &str) -> Option<String> {
+    let mut lines = text.lines().take(NOTICE).map(str::to_lowercase);
+    let line = lines.find(|line| line.contains("copyright"))?;
+    let whose = line.split_once("copyright")?.1;
+    let letters: String = whose.chars().filter(|c| c.is_alphabetic()).collect();
+    let whose = letters.strip_prefix('c').unwrap_or(&letters);
+    (!whose.is_empty()).then(|| whose.to_string())
+}
+
 /// Whether no person wrote a text: most of it is code on very long lines, or its first lines say
 /// that a program made it.
 ///
@@ -83,6 +96,16 @@ mod tests {
     fn a_long_string_is_somebodys() {
         let key = format!("const KEY = '{}';\n{}", "0f".repeat(2_000), "use(KEY);\n".repeat(9));
         assert!(!is_made(&key) && !is_made("// Generated fields come last.\nlet a;\n"));
+    }
+
+    #[test]
+    fn a_notice_says_whose_and_not_when() {
+        let of = |year| super::super::notice(&format!(
+            "/*\n * Copyright (c) {year} Tide Office\n */\n"
+        ));
+        assert_eq!(of(1999), Some("tideoffice".to_string()));
+        assert_eq!(of(1999), of(2024));
+        assert_eq!(super::super::notice("let copyright = 1;\n"), None);
     }
 
     #[test]

@@ -23,6 +23,10 @@ const HELPED: f64 = 0.3;
 /// A setting of a part is worth its line in the canon if it spares this share of the part's lines.
 const WORTH: f64 = 0.01;
 
+/// Of a part's lines at most this share changes under an agreement of its own, unless nobody else
+/// has a claim to it.
+const ENOUGH: f64 = 0.2;
+
 /// So many parts are proposed; a tree with more of them has other worries.
 const MOST_PARTS: usize = 8;
 
@@ -67,14 +71,14 @@ pub struct Part {
 
 /// The parts of a tree in which clearly more lines would change than elsewhere: folders, or files
 /// where a folder has others, the worst first.
-pub fn unlike(files: &[Left]) -> Vec<Unlike> {
+fn unlike(files: &[Left]) -> Vec<Unlike> {
     let mut folders: BTreeMap<&str, Vec<usize>> = BTreeMap::new();
     for (index, file) in files.iter().enumerate() {
         for (slash, _) in file.path.match_indices('/') {
             folders.entry(&file.path[..slash]).or_default().push(index);
         }
     }
-    let all = Sum::of(files, 0..files.len());
+    let Some(rest) = Sum::of_the_rest(files) else { return Vec::new() };
     let mut found: Vec<Unlike> = Vec::new();
     let mut taken: BTreeSet<usize> = BTreeSet::new();
     // A folder comes before what is in it.
@@ -88,20 +92,77 @@ pub fn unlike(files: &[Left]) -> Vec<Unlike> {
             && inside.len() < files.len()
             && !taken.contains(&inside[0])
             && inside.iter().filter(is_unlike).count() as f64 >= most
-            && all.has_unlike(&Sum::of(files, inside.iter().copied()))
+            && rest.is_unlike(Sum::of(files, inside.iter().copied()))
         {
             taken.extend(&inside);
             found.push(Unlike::new(folder, true, inside, files));
         }
     }
     for (index, file) in files.iter().enumerate() {
-        if !taken.contains(&index) && all.has_unlike(&Sum::of(files, [index])) {
+        if !taken.contains(&index) && rest.is_unlike(Sum::of(files, [index])) {
             found.push(Unlike::new(file.path, false, vec![index], files));
         }
     }
     found.sort_by_key(|part| std::cmp::Reverse(part.changed));
     found.truncate(MOST_PARTS);
     found
+}
+
+/// How the parts of a tree that are unlike the rest are settled.
+pub trait Parts {
+    /// Texts of a part to be surveyed.
+    fn texts(&self, part: &Unlike) -> Vec<String>;
+    /// What a survey finds in texts from a style.
+    fn read(&self, texts: &[&str], base: Style) -> Survey;
+    /// How many lines of a part's files would change under a style.
+    fn changed(&self, part: &Unlike, style: &Style) -> usize;
+    /// Whose each file of the tree is by its copyright notice.
+    fn notices(&self) -> Vec<Option<String>>;
+}
+
+/// An agreement of its own for each part of a tree that the style of the whole disturbs more than
+/// the rest, and that one would help; and those that none helps enough and somebody else wrote, by
+/// what their notices say. A folder that none helps may have files that one does.
+pub fn settle_parts(files: &[Left], whole: &Style, by: &impl Parts) -> (Vec<Part>, Vec<Unlike>) {
+    let found = unlike(files);
+    if found.is_empty() {
+        return (Vec::new(), Vec::new());
+    }
+    let notices = by.notices();
+    let rest = Sum::of_the_rest(files).unwrap_or_default();
+    let is_unlike = |file: &usize| rest.is_unlike(Sum::of(files, [*file]));
+    let ours: BTreeSet<&String> = (0..files.len())
+        .filter(|file| !is_unlike(file) && found.iter().all(|part| part.files != [*file]))
+        .filter_map(|file| notices[file].as_ref())
+        .collect();
+    let is_foreign = |part: &Unlike| {
+        let whose = |file: &usize| notices[*file].as_ref();
+        part.files.iter().all(|file| whose(file).is_some_and(|whose| !ours.contains(whose)))
+    };
+    let (mut parts, mut foreign) = (Vec::new(), Vec::new());
+    let mut open = std::collections::VecDeque::from(found);
+    while let Some(part) = open.pop_front() {
+        let texts = by.texts(&part);
+        let texts: Vec<&str> = texts.iter().map(String::as_str).collect();
+        let changed = |style: &Style| by.changed(&part, style);
+        let settled = part.clone().settle(
+            &texts,
+            whole,
+            |texts, base| by.read(texts, base),
+            changed,
+        );
+        match settled {
+            Some(settled) if settled.is_enough() || !is_foreign(&part) => parts.push(settled),
+            _ if is_foreign(&part) => foreign.push(part),
+            None if part.is_folder => {
+                let inside = part.files.iter().filter(|file| is_unlike(file));
+                let one = |file: &usize| Unlike::new(files[*file].path, false, vec![*file], files);
+                open.extend(inside.map(one));
+            }
+            _ => {}
+        }
+    }
+    (parts, foreign)
 }
 
 /// Lines of some files.
@@ -123,12 +184,28 @@ impl Sum {
         self.changed as f64 / self.lines.max(1) as f64
     }
 
-    /// Whether some of these lines are clearly unlike the others.
-    fn has_unlike(self, part: &Sum) -> bool {
-        let rest = Sum { lines: self.lines - part.lines, changed: self.changed - part.changed };
+    /// Those of the files that are as the whole is agreed to be; none, if they are less than half.
+    fn of_the_rest(files: &[Left]) -> Option<Sum> {
+        let is_like = |file: &usize| {
+            (files[*file].changed as f64) < files[*file].lines as f64 * UNLIKE
+        };
+        let all = Sum::of(files, 0..files.len());
+        let rest = Sum::of(files, (0..files.len()).filter(is_like));
+        (rest.lines * 2 >= all.lines).then_some(rest)
+    }
+
+    /// Whether a part is clearly unlike these.
+    fn is_unlike(self, part: Sum) -> bool {
         part.changed >= FEWEST_LINES
             && part.share() >= UNLIKE
-            && part.share() >= rest.share() * TIMES
+            && part.share() >= self.share() * TIMES
+    }
+}
+
+impl Part {
+    /// Whether an agreement of its own leaves little to be changed.
+    fn is_enough(&self) -> bool {
+        self.changed as f64 <= self.unlike.lines as f64 * ENOUGH
     }
 }
 
@@ -147,7 +224,7 @@ impl Unlike {
     /// An agreement of the part's own, beside `whole` for the rest of the tree, if that helps.
     /// `read` surveys texts from a style, and `changed` counts the lines that would change in all
     /// of the part's files.
-    pub fn settle(
+    fn settle(
         self,
         texts: &[&str],
         whole: &Style,

@@ -1,8 +1,8 @@
 //! What has no say in a proposal, as nobody of the team wrote it, and the patterns that leave it
 //! alone.
 
-use crate::report::count;
-use kanonix_core::survey::{is_made, is_vendor_folder};
+use crate::report::{count, number};
+use kanonix_core::survey::{Unlike, is_made, is_vendor_folder};
 use kanonix_repo::work::{Item, NotLoaded, Selection, Why};
 use rayon::prelude::*;
 use std::collections::BTreeMap;
@@ -24,6 +24,24 @@ pub(super) struct Aside {
 pub(super) struct Skip {
     pub pattern: String,
     pub why: String,
+}
+
+impl Skip {
+    /// Of what is written otherwise by somebody else.
+    pub(super) fn foreign(part: &Unlike) -> Skip {
+        let why = format!(
+            "{} of its {} would change, and its copyright notice is another one",
+            number(part.changed),
+            count(part.lines, "line"),
+        );
+        Skip { pattern: of_part(part), why }
+    }
+}
+
+/// The pattern of a part of the tree.
+pub(super) fn of_part(part: &Unlike) -> String {
+    let path = escaped(Path::new(&part.path));
+    if part.is_folder { format!("{path}/**") } else { format!("/{path}") }
 }
 
 /// Takes the files that nobody of the team wrote out of what is surveyed.
@@ -96,7 +114,7 @@ pub(super) fn patterns(aside: &[Aside], others: &[Item]) -> Vec<Skip> {
 }
 
 /// A path as a pattern for itself.
-pub(super) fn escaped(path: &Path) -> String {
+fn escaped(path: &Path) -> String {
     let special = |c: char| matches!(c, '*' | '?' | '[' | ']' | '{' | '}');
     let one = |c: char| if special(c) { format!("[{c}]") } else { c.to_string() };
     path.to_string_lossy().replace('\\', "/").chars().map(one).collect()

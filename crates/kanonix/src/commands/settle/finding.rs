@@ -7,7 +7,16 @@ use crate::say::errln;
 use kanonix_core::judge;
 use kanonix_core::languages::{self, Language};
 use kanonix_core::style::Style;
-use kanonix_core::survey::{Answer, Left, Part, Survey, unlike};
+use kanonix_core::survey::{
+    Answer,
+    Left,
+    Part,
+    Parts,
+    Survey,
+    Unlike,
+    notice,
+    settle_parts,
+};
 use kanonix_core::text::{LineSet, Lines, visible};
 use kanonix_repo::work::{Item, LeftAlone, NotLoaded, Selection};
 use rayon::prelude::*;
@@ -35,6 +44,8 @@ pub(super) struct Finding {
     pub answers: Vec<Answer>,
     /// Parts of the tree that have an agreement of their own.
     pub parts: Vec<Part>,
+    /// Those that somebody else wrote, by their notices.
+    pub foreign: Vec<Unlike>,
     /// What a check of all lines counts under the proposal, in all files.
     pub proposed: Total,
     /// The same as the language's community has it.
@@ -89,7 +100,7 @@ pub(super) fn find(selection: &Selection, left: &mut LeftAlone) -> Vec<Finding> 
         if gave_up {
             survey.price_again(&all, read);
         }
-        let parts = parts(selection, &items, &survey.style(), &mut proposed);
+        let (parts, foreign) = parts(selection, &items, &survey.style(), &mut proposed);
         progress.advance(items.len());
         let total = Measured::total(&proposed);
         let lines = proposed.iter().map(|file| file.lines).sum();
@@ -109,6 +120,7 @@ pub(super) fn find(selection: &Selection, left: &mut LeftAlone) -> Vec<Finding> 
             lines,
             answers: survey.answers(),
             parts,
+            foreign,
             proposed: total,
             usual,
         });
@@ -117,14 +129,15 @@ pub(super) fn find(selection: &Selection, left: &mut LeftAlone) -> Vec<Finding> 
     findings
 }
 
-/// An agreement of its own for each part of the tree that the proposal disturbs more than the rest,
-/// and that it would help. What its files then come to takes the place of what they came to.
+/// The parts of the tree that the proposal disturbs more than the rest. What their files come to
+/// under agreements of their own takes the place of what they came to; what is to be left alone
+/// comes to nothing.
 fn parts(
     selection: &Selection,
     items: &[&Item],
     whole: &Style,
     proposed: &mut [Measured],
-) -> Vec<Part> {
+) -> (Vec<Part>, Vec<Unlike>) {
     let paths: Vec<String> =
         items.iter().map(|item| item.inside.to_string_lossy().replace('\\', "/")).collect();
     let left: Vec<Left> = paths
@@ -132,21 +145,49 @@ fn parts(
         .zip(&*proposed)
         .map(|(path, file)| Left { path, lines: file.lines, changed: file.slips })
         .collect();
-    let mut parts = Vec::new();
-    for part in unlike(&left) {
-        let own: Vec<&Item> = part.files.iter().map(|file| items[*file]).collect();
-        let bytes: u64 = own.iter().map(|item| size(item)).sum();
-        let texts = texts(selection, &own, bytes.div_ceil(MOST_BYTES).max(1) as usize);
-        let texts: Vec<&str> = texts.iter().map(String::as_str).collect();
-        let read = |texts: &[&str], base| read(texts, own[0].language, base, || {});
-        let changed = |style: &Style| Measured::total(&measure(selection, &own, style)).lines;
-        if let Some(part) = part.settle(&texts, whole, read, changed) {
-            let now = measure(selection, &own, &part.style);
-            part.unlike.files.iter().zip(now).for_each(|(file, now)| proposed[*file] = now);
-            parts.push(part);
-        }
+    let tree = OneLanguage { selection, items };
+    let (parts, foreign) = settle_parts(&left, whole, &tree);
+    for part in &parts {
+        let now = measure(selection, &tree.items_of(&part.unlike), &part.style);
+        part.unlike.files.iter().zip(now).for_each(|(file, now)| proposed[*file] = now);
     }
-    parts
+    for file in foreign.iter().flat_map(|part| &part.files) {
+        proposed[*file] = Measured { lines: proposed[*file].lines, ..Measured::default() };
+    }
+    (parts, foreign)
+}
+
+/// The files of one language.
+struct OneLanguage<'s> {
+    selection: &'s Selection,
+    items: &'s [&'s Item],
+}
+
+impl OneLanguage<'_> {
+    fn items_of(&self, part: &Unlike) -> Vec<&Item> {
+        part.files.iter().map(|file| self.items[*file]).collect()
+    }
+}
+
+impl Parts for OneLanguage<'_> {
+    fn texts(&self, part: &Unlike) -> Vec<String> {
+        let items = self.items_of(part);
+        let bytes: u64 = items.iter().map(|item| size(item)).sum();
+        texts(self.selection, &items, bytes.div_ceil(MOST_BYTES).max(1) as usize)
+    }
+
+    fn read(&self, texts: &[&str], base: Style) -> Survey {
+        read(texts, self.items[0].language, base, || {})
+    }
+
+    fn changed(&self, part: &Unlike, style: &Style) -> usize {
+        Measured::total(&measure(self.selection, &self.items_of(part), style)).lines
+    }
+
+    fn notices(&self) -> Vec<Option<String>> {
+        let one = |item: &&Item| notice(&self.selection.load(item).ok()?.text);
+        self.items.par_iter().map(one).collect()
+    }
 }
 
 fn size(item: &Item) -> u64 {

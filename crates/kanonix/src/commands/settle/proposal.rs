@@ -2,7 +2,7 @@
 //! disturbs the least.
 
 use super::super::replace_kept;
-use super::aside::{patterns, set_aside};
+use super::aside::{Skip, patterns, set_aside};
 use super::finding::find;
 use super::{Tree, table, written};
 use crate::Status;
@@ -25,7 +25,8 @@ pub(super) fn run(tree: &Tree, options: &Settle) -> anyhow::Result<Status> {
     left.forget(Why::UnknownLanguage);
     let aside = set_aside(&mut selection);
     let findings = find(&selection, &mut left);
-    let skip = patterns(&aside, &selection.items);
+    let mut skip = patterns(&aside, &selection.items);
+    skip.extend(findings.iter().flat_map(|finding| &finding.foreign).map(Skip::foreign));
     // A person reads the table; the canon goes where the output does.
     let for_person = std::io::stdout().is_terminal() && !options.voice.quiet;
     let width = match for_person || options.write {

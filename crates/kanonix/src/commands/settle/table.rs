@@ -4,7 +4,7 @@ use super::aside::Aside;
 use super::finding::Finding;
 use crate::paint::Paint;
 use crate::report::{count, number};
-use kanonix_core::survey::{Answer, Part};
+use kanonix_core::survey::{Answer, Part, Unlike};
 use kanonix_core::text::visible;
 use std::collections::{BTreeMap, BTreeSet};
 use std::path::PathBuf;
@@ -59,6 +59,14 @@ pub(super) fn table(findings: &[Finding], paint: Paint, width: usize) -> String 
         for part in &finding.parts {
             out.push_str(&folded("  ", &of_part(part), width));
         }
+        for part in &finding.foreign {
+            let said = format!("{}, so it is proposed as skip", otherwise(part));
+            out.push_str(&folded(
+                "  ",
+                &format!("{said}: its copyright notice is another one"),
+                width,
+            ));
+        }
         out.push_str(&format!(
             "  the whole proposal would change {}; as the community has it: {}\n",
             finding.proposed.said(),
@@ -93,13 +101,21 @@ fn undisputed(clear: &[&Answer], usual: usize) -> String {
 fn of_part(part: &Part) -> String {
     let own = part.answers.iter().map(|answer| format!("{} {}", answer.name, answer.proposed));
     format!(
-        "{}{} is written otherwise, {} of its {} would change, {} as a [[part]] with {}",
-        visible(&part.unlike.path),
-        if part.unlike.is_folder { "/" } else { "" },
-        number(part.unlike.changed),
-        count(part.unlike.lines, "line"),
+        "{}, {} as a [[part]] with {}",
+        otherwise(&part.unlike),
         number(part.changed),
         own.collect::<Vec<_>>().join(", "),
+    )
+}
+
+/// How a part of the tree is unlike the rest.
+fn otherwise(part: &Unlike) -> String {
+    format!(
+        "{}{} is written otherwise, {} of its {} would change",
+        visible(&part.path),
+        if part.is_folder { "/" } else { "" },
+        number(part.changed),
+        count(part.lines, "line"),
     )
 }
 

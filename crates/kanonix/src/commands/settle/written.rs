@@ -1,7 +1,7 @@
 //! The canon that a proposal is written as: anew, or into the one that is there.
 
 use super::Tree;
-use super::aside::{Skip, escaped};
+use super::aside::{Skip, of_part};
 use super::finding::Finding;
 use super::table::percent;
 use crate::report::{count, number};
@@ -9,7 +9,6 @@ use kanonix_core::survey::{Answer, Part};
 use kanonix_repo::canon::Canon;
 use kanonix_repo::canon::editing::{Wish, in_quotes, set};
 use kanonix_repo::work::WorkError;
-use std::path::Path;
 
 /// The canon that is there, with the values that disturb less than its own.
 pub(super) fn in_place(
@@ -102,15 +101,13 @@ pub(super) fn canon_text(findings: &[Finding], skip: &[Skip]) -> String {
 fn parts(finding: &Finding) -> String {
     let mut out = String::new();
     for Part { unlike, changed, answers, .. } in &finding.parts {
-        let path = escaped(Path::new(&unlike.path));
-        let pattern = if unlike.is_folder { format!("{path}/**") } else { format!("/{path}") };
         out.push_str(&format!(
             "\n{:32} # {} of its {} would change, with this {}\npaths = [{}]\n\n[part.style.{}]\n{}",
             "[[part]]",
             number(unlike.changed),
             count(unlike.lines, "line"),
             number(*changed),
-            in_quotes(&pattern),
+            in_quotes(&of_part(unlike)),
             finding.language.name,
             settings(answers.iter()),
         ));
