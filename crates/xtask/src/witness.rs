@@ -11,6 +11,7 @@ pub fn same(language: &Language, before: &str, after: &str) -> Option<Result<()>
     let read: fn(&str) -> Result<String> = match language.name {
         "rust" => rust,
         "toml" => toml,
+        "css" => css,
         _ => return None,
     };
     let before = read(before).ok()?;
@@ -35,6 +36,59 @@ fn shown(line: &str, same: usize) -> String {
 /// A file's values, by another reader than ours.
 fn toml(text: &str) -> Result<String> {
     Ok(format!("{:#?}", text.parse::<toml::Table>()?))
+}
+
+/// A style sheet's tokens, one a line. Blanks count where they may be a combinator's or an
+/// operator's; a semicolon before a closing brace says nothing.
+fn css(text: &str) -> Result<String> {
+    let mut tokens = Vec::new();
+    let mut input = cssparser::ParserInput::new(text);
+    css_tokens(&mut cssparser::Parser::new(&mut input), &mut tokens, false);
+    Ok(tokens.join("\n"))
+}
+
+fn css_tokens(parser: &mut cssparser::Parser, tokens: &mut Vec<String>, calculates: bool) {
+    const BLANK: &str = "blank";
+    let is_mark = |token: &str| {
+        ["Comma", "Semicolon", "Colon", "{", "}", "Delim('>')", "Delim('~')", "Delim('!')"]
+            .contains(&token)
+            || (token == "Delim('+')" && !calculates)
+    };
+    while let Ok(token) = parser.next_including_whitespace().cloned() {
+        let written = match &token {
+            cssparser::Token::WhiteSpace(_) => BLANK.to_string(),
+            cssparser::Token::CurlyBracketBlock => "{".to_string(),
+            token => format!("{token:?}"),
+        };
+        let last = tokens.last().map(String::as_str);
+        if written == BLANK
+            && last.is_none_or(|last| last == BLANK || is_mark(last) || last.starts_with("open"))
+        {
+            continue;
+        }
+        if is_mark(&written) {
+            tokens.pop_if(|last| last == BLANK);
+        }
+        let opens = matches!(
+            token,
+            cssparser::Token::Function(_)
+                | cssparser::Token::ParenthesisBlock
+                | cssparser::Token::SquareBracketBlock
+                | cssparser::Token::CurlyBracketBlock
+        );
+        tokens.push(if opens && written != "{" { format!("open {written}") } else { written });
+        if opens {
+            let closes = if tokens.last().is_some_and(|last| last == "{") { "}" } else { "close" };
+            let inside = parser.parse_nested_block(|inner| {
+                css_tokens(inner, tokens, closes != "}");
+                Ok::<(), cssparser::ParseError<()>>(())
+            });
+            debug_assert!(inside.is_ok());
+            tokens.pop_if(|last| last == BLANK);
+            tokens.pop_if(|last| last == "Semicolon" && closes == "}");
+            tokens.push(closes.to_string());
+        }
+    }
 }
 
 /// A text's syntax tree, written down without what stands between the elements of a list, which

@@ -51,10 +51,12 @@ static TIDES: Language = Language {
     ]),
     rule,
     families: &[
+        Family::LineComments,
         Family::Collections,
         Family::LastComma,
         Family::Signs,
         Family::Expressions,
+        Family::Headers,
         Family::Definitions,
         Family::Quotes,
     ],

@@ -63,6 +63,7 @@ languages! {
     "json" json { LANGUAGE = "json" }
     "rust" rust { LANGUAGE = "rust" }
     "toml" toml { LANGUAGE = "toml" }
+    "css" css { LANGUAGE = "css" }
 }
 
 /// The language of this name.

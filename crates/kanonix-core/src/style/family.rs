@@ -6,6 +6,8 @@
 pub enum Family {
     /// Lines, comments and lists: every language has them.
     Text,
+    /// Comments that end with their line.
+    LineComments,
     /// Collections in square brackets and in braces.
     Collections,
     /// Lists that may end with a comma.
@@ -18,7 +20,11 @@ pub enum Family {
     Definitions,
     /// Types, or what a file of values has in their place: tables.
     Types,
-    /// Braces around blocks, and `else` behind them.
+    /// Headers with blocks behind them.
+    Headers,
+    /// Braces around blocks.
+    Blocks,
+    /// Braces around what functions do, and `else` behind them.
     Braces,
     /// Headers in parentheses (`if (a)`), behind which a statement may stand without braces.
     ParenHeaders,

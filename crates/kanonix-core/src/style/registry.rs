@@ -176,7 +176,7 @@ pub static REGISTRY: &[Entry] = &[
         about: "Where the brace stands that opens a block: at the end of its header's line, or on \
                 a line of its own. One word for all kinds of block, or a table.",
         slots: &[
-            key(Key::Type, Family::Braces, "classes", BRACE, "same_line"),
+            key(Key::Type, Family::Blocks, "classes", BRACE, "same_line"),
             key(
                 Key::Function,
                 Family::Braces,
@@ -186,7 +186,7 @@ pub static REGISTRY: &[Entry] = &[
             ),
             key(
                 Key::Control,
-                Family::Braces,
+                Family::Blocks,
                 "`if`, `for`, `try` and the like",
                 BRACE,
                 "same_line",
@@ -211,7 +211,7 @@ pub static REGISTRY: &[Entry] = &[
         about: "A block that stands on its header's line and fits there: opened all the same, or \
                 kept as it stands. One word for all kinds of block, or a table.",
         slots: &[
-            key(Key::Type, Family::Definitions, "classes", FLAT, "open"),
+            key(Key::Type, Family::Headers, "classes", FLAT, "open"),
             key(
                 Key::Function,
                 Family::Definitions,
@@ -219,7 +219,7 @@ pub static REGISTRY: &[Entry] = &[
                 FLAT,
                 "open",
             ),
-            key(Key::Control, Family::Definitions, "`if`, `for`, `try` and the like", FLAT, "open"),
+            key(Key::Control, Family::Headers, "`if`, `for`, `try` and the like", FLAT, "open"),
             key(Key::Case, Family::Definitions, "what a `case` does", FLAT, "open"),
             key(Key::Lambda, Family::Braces, "functions without a name", FLAT, "open"),
             key(
@@ -267,7 +267,7 @@ pub static REGISTRY: &[Entry] = &[
             key(Key::Braces, Family::Collections, "`{ a }`", ValueKind::FlagOrKeep, "false"),
             key(
                 Key::Block,
-                Family::Braces,
+                Family::Blocks,
                 "`{ a }` around statements",
                 ValueKind::FlagOrKeep,
                 "true",
@@ -576,7 +576,7 @@ pub static REGISTRY: &[Entry] = &[
             ),
             key(
                 Key::AfterMark,
-                Family::Text,
+                Family::LineComments,
                 "one space after the mark, or none",
                 ValueKind::FlagOrKeep,
                 "keep",
@@ -593,7 +593,7 @@ pub static REGISTRY: &[Entry] = &[
         slots: &[
             key(Key::Comment, Family::Text, "comments at the ends of lines", COLUMNS, "none"),
             key(Key::Value, Family::Text, "signs and the values behind them", COLUMNS, "none"),
-            key(Key::Table, Family::Text, "elements of lists", COLUMNS, "keep"),
+            key(Key::Table, Family::Collections, "elements of lists", COLUMNS, "keep"),
         ],
         one_for_all: true,
     },

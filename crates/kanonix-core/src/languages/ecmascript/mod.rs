@@ -24,10 +24,12 @@ const DEFAULTS: &[(Setting, Key, &str)] =
 /// What they have, markup first and types last: not all of them have both.
 const FAMILIES: &[Family] = &[
     Family::Markup,
+    Family::LineComments,
     Family::Collections,
     Family::LastComma,
     Family::Signs,
     Family::Expressions,
+    Family::Headers,
     Family::Definitions,
     Family::Types,
     Family::Pairs,
@@ -36,6 +38,7 @@ const FAMILIES: &[Family] = &[
     Family::Defaults,
     Family::Parentheses,
     Family::Ternaries,
+    Family::Blocks,
     Family::Braces,
     Family::ParenHeaders,
     Family::NamelessFunctions,

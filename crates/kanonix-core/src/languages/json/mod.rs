@@ -23,6 +23,7 @@ pub(super) static LANGUAGE: Language = Language {
     ),
     rule: layout::rule,
     families: &[
+        Family::LineComments,
         Family::Collections,
         Family::Pairs,
     ],

@@ -25,10 +25,12 @@ pub(super) static LANGUAGE: Language = Language {
         .without(foreign),
     rule,
     families: &[
+        Family::LineComments,
         Family::Collections,
         Family::LastComma,
         Family::Signs,
         Family::Expressions,
+        Family::Headers,
         Family::Definitions,
         Family::Types,
         Family::Pairs,

@@ -26,6 +26,7 @@ pub(super) static LANGUAGE: Language = Language {
     .counting_line_ends(),
     rule: layout::rule,
     families: &[
+        Family::LineComments,
         Family::Collections,
         Family::LastComma,
         Family::Signs,

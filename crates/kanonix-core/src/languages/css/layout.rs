@@ -1,0 +1,282 @@
+//! How style sheets are laid out: rules, selectors, declarations, values, at-rules.
+
+use crate::languages::kinds::kinds;
+use crate::layout::plan::{GroupId, Rows, Shape, TreeEdit, When};
+use crate::layout::planner::Planner;
+use crate::layout::vocabulary::Sort;
+use crate::style::{Key, Setting};
+use crate::syntax::{NodeId, TokenId};
+
+kinds! {
+    statements { Stylesheet, Block, KeyframeBlockList }
+    atoms { StringValue, ColorValue, IntegerValue, FloatValue, JsComment }
+    comments { Comment }
+    words { UnaryQuery, BinaryQuery, DescendantSelector }
+    tight {
+        ClassSelector, IdSelector, PseudoClassSelector, PseudoElementSelector, NamespaceSelector,
+        ClassName, CallExpression, ParenthesizedQuery,
+        ParenthesizedValue, SelectorQuery, AttributeSelector,
+    }
+    ruled {
+        RuleSet, Selectors, Declaration, MediaStatement, SupportsStatement, ScopeStatement,
+        KeyframesStatement, KeyframeBlock, AtRule, CharsetStatement, ImportStatement,
+        NamespaceStatement,
+        ChildSelector, SiblingSelector, AdjacentSiblingSelector, Arguments,
+        FeatureQuery, BinaryExpression, GridValue,
+    }
+    marks {
+        Colon = ":", OpenParen = "(", CloseParen = ")", Plus = "+", Minus = "-",
+    }
+    separators { Comma = ",", Semicolon = ";" }
+}
+
+/// A comment of another language's, which a style sheet reads as part of what follows.
+pub(super) fn foreign(kind: u16, _: &str) -> bool {
+    Kind::of(kind) == Kind::JsComment
+}
+
+/// The rule for a node: a function a construct, named after it.
+pub(super) fn rule(p: &mut Planner, node: NodeId, parts: &[NodeId]) -> bool {
+    match Kind::at(p, node) {
+        Kind::Stylesheet => stylesheet(p, node, parts),
+        Kind::Block | Kind::KeyframeBlockList => block(p, node, parts),
+        Kind::RuleSet | Kind::KeyframeBlock => header(p, node, parts, Key::Type),
+        Kind::MediaStatement
+        | Kind::SupportsStatement
+        | Kind::ScopeStatement
+        | Kind::KeyframesStatement
+        | Kind::AtRule => header(p, node, parts, Key::Control),
+        // It is read byte by byte, before anything else is.
+        Kind::CharsetStatement => p.keep(node),
+        Kind::ImportStatement | Kind::NamespaceStatement => header(p, node, parts, Key::Control),
+        Kind::Selectors => selectors(p, node, parts),
+        Kind::ChildSelector | Kind::SiblingSelector | Kind::AdjacentSiblingSelector => {
+            parts.iter().skip(1).for_each(|part| p.word(p.first(*part), 1));
+        }
+        Kind::GridValue => grid_value(p, parts),
+        Kind::Declaration => declaration(p, node, parts),
+        Kind::Arguments => arguments(p, node, parts),
+        Kind::FeatureQuery => feature_query(p, parts),
+        Kind::BinaryExpression => binary_expression(p, parts),
+        Kind::StringValue if p.is(p.parent(node), Kind::CharsetStatement) => {}
+        Kind::StringValue => p.quotes(p.first(node), 0, Setting::Quotes),
+        _ => return false,
+    }
+    true
+}
+
+fn stylesheet(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    p.statements(parts, GroupId::ROOT, 0, sort);
+    let end = p.end(node);
+    p.line(end, GroupId::ROOT, 0, Setting::InsertFinalNewline);
+}
+
+/// What has a block stands apart.
+fn sort(p: &Planner, node: NodeId) -> Sort {
+    let last = p.parts(node).last().copied();
+    match Kind::at(p, node) {
+        Kind::KeyframeBlock => Sort::Other,
+        Kind::ImportStatement => Sort::Import,
+        _ if last.is_some_and(|last| is_block(p, last)) => Sort::Type,
+        _ => Sort::Other,
+    }
+}
+
+fn is_block(p: &Planner, node: NodeId) -> bool {
+    matches!(Kind::at(p, node), Kind::Block | Kind::KeyframeBlockList)
+}
+
+/// `{ color: navy; }`
+fn block(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    match p.handed_block(node) {
+        Some(group) => {
+            p.flat_block(parts, group);
+        }
+        None => {
+            let stem = p.first(p.parent(node));
+            p.block(parts, stem, |p, inner, group| p.statements(inner, group, 1, sort));
+        }
+    }
+}
+
+/// What stands before a block or an end: `@media (width: 60em) {`, `@import url(tide.css);`
+fn header(p: &mut Planner, node: NodeId, parts: &[NodeId], key: Key) {
+    for (index, part) in parts.iter().enumerate().skip(1) {
+        let token = p.first(*part);
+        let before = parts[index - 1];
+        if is_block(p, *part) {
+            p.open_block(*part, p.first(node), key);
+        } else if p.is_separator(*part) || is_inside(p, before, *part) {
+            p.word(token, 0);
+        } else {
+            p.word(token, 1);
+        }
+    }
+}
+
+/// Whether two neighbours are a parenthesis and what stands inside it.
+fn is_inside(p: &Planner, before: NodeId, part: NodeId) -> bool {
+    p.is(before, Kind::OpenParen) || p.is(part, Kind::CloseParen)
+}
+
+/// `.gauge, .buoy`: one a line, or as `list_wrap` has it.
+fn selectors(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    let group = p.group(Shape::List, p.first(node), p.end(node));
+    p.group_mut(group).rows = Rows::Loose;
+    for (index, part) in parts.iter().enumerate().skip(1) {
+        let token = p.first(*part);
+        if p.is_separator(*part) {
+            p.word(token, 0);
+        } else if p.is_separator(parts[index - 1]) {
+            p.may_break(token, group, 0, 1, Setting::WordGap);
+        }
+    }
+    if p.choices.one_each {
+        p.force(group);
+    }
+}
+
+/// `font: 12px/1.5 "Tide Sans", serif;`: broken at its commas, or in the rows that it stands in.
+fn declaration(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    p.pair(parts, Key::Value);
+    let is_custom = parts
+        .first()
+        .is_some_and(|name| p.token_text(p.first(*name)).starts_with("--"));
+    let values = parts.get(2..).unwrap_or_default();
+    let end = values.iter().position(|part| p.is(*part, Kind::Semicolon)).unwrap_or(values.len());
+    let (values, last) = values.split_at(end);
+    if is_custom {
+        // Its value is a text for whoever asks for it.
+        values.iter().skip(1).for_each(|value| p.keep_gap(p.first(*value)));
+    } else {
+        value(p, node, values);
+    }
+    match last.first() {
+        Some(end) => {
+            p.flat(p.first(*end), 0, Setting::StatementEnd);
+            if p.choices.end_bare && is_last(p, node) {
+                p.rewrite(p.first(*end), TreeEdit::Remove(When::Always), Setting::StatementEnd);
+            }
+        }
+        None if p.choices.end_with_semicolon => {
+            if let Some(token) = p.tree.last_solid(node) {
+                p.rewrite(token, TreeEdit::Insert(";", When::Always), Setting::StatementEnd);
+            }
+        }
+        None => {}
+    }
+}
+
+/// Whether nothing but the closing brace follows a declaration.
+fn is_last(p: &Planner, node: NodeId) -> bool {
+    match p.parts(p.parent(node))[..] {
+        [.., last, end] => last == node && p.token_text(p.first(end)) == "}",
+        _ => false,
+    }
+}
+
+/// Values with their commas.
+fn value(p: &mut Planner, node: NodeId, values: &[NodeId]) {
+    let Some((first, rest)) = values.split_first() else { return };
+    let end = p.end(values[values.len() - 1]);
+    let is_row = |pair: &[NodeId]| {
+        !pair.iter().any(|part| p.is_separator(*part)) && p.broken_before(p.first(pair[1]))
+    };
+    if values.windows(2).any(is_row) {
+        // A grid, or something else that somebody laid out in rows.
+        let group = p.group(Shape::Block, p.first(node), end);
+        for part in values {
+            row(p, group, p.first(*part));
+        }
+        return;
+    }
+    let commas = rest.iter().filter(|part| p.is_separator(**part)).count();
+    let group = p.group(Shape::List, p.first(node), end);
+    p.group_mut(group).rows = Rows::Loose;
+    let begins = p.broken_before(p.first(*first));
+    let any = rest.iter().any(|part| p.broken_before(p.first(*part)));
+    if commas > 0 && (begins || !any) {
+        let blanks = p.gap(p.first(*first)).blanks;
+        p.may_break(p.first(*first), group, 1, blanks, Setting::PairGap);
+    }
+    let mut behind_comma = false;
+    for part in rest {
+        let token = p.first(*part);
+        if p.is_separator(*part) {
+            p.word(token, 0);
+            behind_comma = true;
+        } else if behind_comma {
+            p.may_break(token, group, 1, 1, Setting::WordGap);
+            behind_comma = false;
+        } else {
+            beside(p, token);
+        }
+    }
+}
+
+/// The gap between two values: what touches is one (`12px/1.5`), whatever a grammar makes of it.
+fn beside(p: &mut Planner, token: TokenId) {
+    let touches = p.gap_text(token).is_empty() && !p.token_text(token).starts_with('!');
+    p.word(token, u8::from(!touches));
+}
+
+/// What stands on its own line a step further in, or on the line before, as it does.
+fn row(p: &mut Planner, group: GroupId, token: TokenId) {
+    if p.broken_before(token) {
+        p.newline(token, group, 1, Setting::WordGap);
+    } else if p.token_text(token) == "," {
+        p.word(token, 0);
+    } else {
+        beside(p, token);
+    }
+}
+
+/// `(0, 12px)`; what stands in `url(…)` is one text.
+fn arguments(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    let name = p.first(node).checked_sub(1).map(|token| p.token_text(token));
+    if name.is_some_and(|name| name.eq_ignore_ascii_case("url")) {
+        return parts.iter().skip(1).for_each(|part| p.keep_gap(p.first(*part)));
+    }
+    for (index, part) in parts.iter().enumerate().skip(1) {
+        let token = p.first(*part);
+        if p.is_separator(*part) || is_inside(p, parts[index - 1], *part) {
+            p.word(token, 0);
+        } else if p.is_separator(parts[index - 1]) {
+            p.word(token, 1);
+        } else {
+            beside(p, token);
+        }
+    }
+}
+
+/// `[full-start main]`
+fn grid_value(p: &mut Planner, parts: &[NodeId]) {
+    for (index, part) in parts.iter().enumerate().skip(1) {
+        let is_inside = index == 1 || index + 1 == parts.len() || p.is_separator(*part);
+        p.word(p.first(*part), if is_inside { 0 } else { 1 });
+    }
+}
+
+/// `(min-width: 40em)`
+fn feature_query(p: &mut Planner, parts: &[NodeId]) {
+    for (index, part) in parts.iter().enumerate().skip(1) {
+        let token = p.first(*part);
+        if p.is(*part, Kind::Colon) {
+            p.before_pair_sign(token, Key::Value);
+        } else if p.is(parts[index - 1], Kind::Colon) {
+            p.after_pair_sign(token, Key::Value);
+        } else {
+            p.word(token, if is_inside(p, parts[index - 1], *part) { 0 } else { 1 });
+        }
+    }
+}
+
+/// `100% - 2em`: a sign that adds has a blank on each side; another one stands as it does.
+fn binary_expression(p: &mut Planner, parts: &[NodeId]) {
+    let [_, sign, value] = parts else { return };
+    let adds = p.is(*sign, Kind::Plus) || p.is(*sign, Kind::Minus);
+    for part in [sign, value] {
+        let token = p.first(*part);
+        if adds && !p.gap_text(token).is_empty() { p.word(token, 1) } else { p.keep_gap(token) }
+    }
+}

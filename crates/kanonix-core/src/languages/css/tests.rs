@@ -1,0 +1,178 @@
+//! How style sheets are laid out, construct by construct.
+
+use crate::languages::testing::{faults, lay, lay_with, touched};
+
+#[test]
+fn rules_selectors_and_declarations() {
+    insta::assert_snapshot!(lay("css", "\
+a,b>c{color:red;margin:0 1px}
+.quay #mole~p+q,[ level = 'high' ]::before{ background : url( tide.png ) ;content:\"ebb\"!important }
+.lock:not( .old , a:hover ):nth-child(2n+1)   .buoy {}
+.chart{&:hover{color:red}> a{color:blue}}
+"), @r#"
+    a,
+    b > c {
+      color: red;
+      margin: 0 1px;
+    }
+
+    .quay #mole ~ p + q,
+    [level='high']::before {
+      background: url( tide.png );
+      content: "ebb" !important;
+    }
+
+    .lock:not(.old, a:hover):nth-child(2n+1) .buoy {}
+
+    .chart {
+      &:hover {
+        color: red;
+      }
+
+      > a {
+        color: blue;
+      }
+    }
+    "#);
+}
+
+#[test]
+fn values_keep_what_touches_and_open_at_their_commas() {
+    insta::assert_snapshot!(lay("css", "\
+a{font:12px/1.5 'Tide Sans',serif;width:calc( 100% - 2em );inset:-1px +2px;color:rgb(0 0 0/50%)}
+b{transition:color .2s ease-in-out,background-color .2s ease-in-out,border-color .2s ease-in-out}
+c{grid-template-areas:
+'head head'
+'tide wind';
+grid-template-columns: [full] minmax( 1rem,1fr )
+[main];
+font-family: 'Tide Sans', serif,
+monospace}
+d{--quay:  a  b;--mole:c}
+"), @"
+    a {
+      font: 12px/1.5 'Tide Sans', serif;
+      width: calc(100% - 2em);
+      inset: -1px +2px;
+      color: rgb(0 0 0/50%);
+    }
+
+    b {
+      transition: color .2s ease-in-out, background-color .2s ease-in-out, border-color .2s ease-in-out;
+    }
+
+    c {
+      grid-template-areas:
+        'head head'
+        'tide wind';
+      grid-template-columns: [full] minmax(1rem, 1fr)
+        [main];
+      font-family: 'Tide Sans', serif, monospace;
+    }
+
+    d {
+      --quay: a  b;
+      --mole: c;
+    }
+    ");
+}
+
+#[test]
+fn at_rules() {
+    insta::assert_snapshot!(lay("css", "\
+@charset \"utf-8\";
+@import url(tides.css)  screen;
+@namespace svg url(http://example.org/svg);
+@media (min-width:40em)and (orientation : landscape),print{a{b:c}}
+@supports (display:grid) and (not (display:inline-grid)){a{b:c}}
+@keyframes ebb{from{opacity:0}50%,to{opacity:1}}
+@font-face{font-family:Tide;src:url(a.woff2)format('woff2')}
+@layer base,theme;
+@container (min-width:40em){a{b:c}}
+@property --level{syntax:'<number>';inherits:false}
+"), @r#"
+    @charset "utf-8";
+    @import url(tides.css) screen;
+    @namespace svg url(http://example.org/svg);
+
+    @media (min-width: 40em) and (orientation: landscape), print {
+      a {
+        b: c;
+      }
+    }
+
+    @supports (display: grid) and (not (display: inline-grid)) {
+      a {
+        b: c;
+      }
+    }
+
+    @keyframes ebb {
+      from {
+        opacity: 0;
+      }
+      50%, to {
+        opacity: 1;
+      }
+    }
+
+    @font-face {
+      font-family: Tide;
+      src: url(a.woff2)format('woff2');
+    }
+
+    @layer base, theme;
+
+    @container (min-width: 40em) {
+      a {
+        b: c;
+      }
+    }
+
+    @property --level {
+      syntax: '<number>';
+      inherits: false;
+    }
+    "#);
+}
+
+#[test]
+fn what_stands_on_one_line_may_stay_there() {
+    let settings = [("flat_block", "", "keep"), ("list_wrap", "", "keep_open")];
+    insta::assert_snapshot!(lay_with("css", &settings, "\
+a, b { color:red; margin:0 }
+c,
+d{ color : blue; }
+"), @"
+    a, b { color: red; margin: 0; }
+
+    c,
+    d { color: blue; }
+    ");
+    let settings = [("statement_end", "", "bare"), ("open_brace", "type", "next_line")];
+    insta::assert_snapshot!(lay_with("css", &settings, "a { color: red; margin: 0; }\n"), @"
+    a
+    {
+      color: red;
+      margin: 0
+    }
+    ");
+}
+
+#[test]
+fn only_what_is_touched_changes() {
+    let old = "a{b:c}\nd {\n    e:f;\n    g:h;\n}\n";
+    let new = "a{b:c}\nd {\n    e:f;\n    g:i;\n}\n";
+    assert_eq!(touched("css", old, new), "a{b:c}\nd {\n    e:f;\n    g: i;\n}\n");
+}
+
+/// What only some browsers read stays as it stands.
+#[test]
+fn hacks_are_left_as_they_are() {
+    for text in ["a {\n  *zoom :1;\n}\n", "a {\n  filter:progid:Tide.Chart(a=1, b=2);\n}\n"] {
+        assert_eq!(touched("css", "", text), text);
+        assert!(!faults("css", text).is_empty(), "{text}");
+    }
+    // A comment of other languages.
+    assert_eq!(touched("css", "", "// a\nb{}\n"), "// a\nb{}\n");
+}
