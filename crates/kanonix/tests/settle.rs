@@ -85,7 +85,7 @@ fn the_prices_of_the_proposal_are_what_a_check_then_counts() {
 
     python · 2 files · 6 lines
       setting           proposed  the code                    instead, in lines
-      inner_gap.parens  false     false 66 %, true 34 % of 6  true +2 · keep +0
+      inner_gap.parens  false     false 67 %, true 33 % of 6  true +2 · keep +0
       undisputed: indent_size 2, 5 more settings as the community has it
       the whole proposal would change 1 line in 1 file; as the community has it: 4 lines
 

@@ -42,7 +42,7 @@ fn toml(text: &str) -> Result<String> {
 /// operator's; a semicolon before a closing brace says nothing.
 fn css(text: &str) -> Result<String> {
     let mut tokens = Vec::new();
-    let mut input = cssparser::ParserInput::new(text);
+    let mut input = cssparser::ParserInput::new(text.trim_start_matches("\u{feff}"));
     css_tokens(&mut cssparser::Parser::new(&mut input), &mut tokens, false);
     Ok(tokens.join("\n"))
 }

@@ -196,8 +196,13 @@ impl<'s> Choice<'s> {
         let Some(usual) = self.usual.filter(|usual| !self.question.candidates[*usual].keeps) else {
             return best;
         };
-        let least = if self.agrees(best, AGREEING) { NOISE } else { CLEARLY };
-        if self.more(usual, best) > least { best } else { usual }
+        let is_cheaper = match self.agrees(best, AGREEING) {
+            true => self.more(usual, best) > NOISE,
+            // Where no place speaks for it, a slip or two of other settings do not, either.
+            false if self.places == 0 => self.is_clearly_more(usual, best),
+            false => self.more(usual, best) > CLEARLY,
+        };
+        if is_cheaper { best } else { usual }
     }
 
     /// The smallest length that nearly all of the lines keep which could be broken.

@@ -188,7 +188,8 @@ fn evidence(answer: &Answer) -> String {
     if answer.shares.len() == 1 && *share == 0.0 {
         return format!("{} not {name}", number(answer.places));
     }
-    let most = (share * 100.0).floor().clamp(0.0, 100.0) as usize;
+    let (least, all) = (f64::from(*share > 0.0), 100.0 - f64::from(*share < 1.0));
+    let most = (share * 100.0).round().clamp(least, all) as usize;
     let others = match &answer.shares[..] {
         [one, other] if one.0 == *name => other.0.as_str(),
         [other, _] => other.0.as_str(),
