@@ -1,6 +1,6 @@
 //! Touched lines beside code that somebody lined up by hand.
 
-use crate::support::Repo;
+use crate::support::{Repo, edited};
 
 /// The canon of a team that lines things up.
 const LINED_UP: &str = "edition = 1\n[style]\nindent_size = 4\nwrap_align = \"keep\"\n\
@@ -8,10 +8,7 @@ const LINED_UP: &str = "edition = 1\n[style]\nindent_size = 4\nwrap_align = \"ke
 
 /// What becomes of a file once some of it is another text, the rest of it untouched.
 fn mended(canon: &str, name: &str, old: &str, from: &str, to: &str) -> String {
-    let repo = Repo::with(&[("kanonix.toml", canon), (name, old)]);
-    repo.edit(name, from, to);
-    repo.mend(&[]);
-    repo.read(name)
+    edited(&[("kanonix.toml", canon), (name, old)], name, from, to)
 }
 
 /// A file in which only what was edited becomes something else: `wanted`.

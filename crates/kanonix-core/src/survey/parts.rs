@@ -41,6 +41,13 @@ pub struct Left<'t> {
     pub changed: usize,
 }
 
+impl Left<'_> {
+    /// Whether it is as the whole tree is agreed to be.
+    fn is_like(&self) -> bool {
+        (self.changed as f64) < self.lines as f64 * UNLIKE
+    }
+}
+
 /// A folder or a file that is written otherwise.
 #[derive(Clone, Debug, PartialEq)]
 pub struct Unlike {
@@ -84,10 +91,7 @@ fn unlike(files: &[Left]) -> Vec<Unlike> {
     // A folder comes before what is in it.
     for (folder, inside) in folders {
         let most = inside.len() as f64 * MOST_FILES;
-        let is_unlike = |file: &&usize| {
-            let file = &files[**file];
-            file.changed as f64 >= file.lines as f64 * UNLIKE
-        };
+        let is_unlike = |file: &&usize| !files[**file].is_like();
         if inside.len() > 1
             && inside.len() < files.len()
             && !taken.contains(&inside[0])
@@ -186,9 +190,7 @@ impl Sum {
 
     /// Those of the files that are as the whole is agreed to be; none, if they are less than half.
     fn of_the_rest(files: &[Left]) -> Option<Sum> {
-        let is_like = |file: &usize| {
-            (files[*file].changed as f64) < files[*file].lines as f64 * UNLIKE
-        };
+        let is_like = |file: &usize| files[*file].is_like();
         let all = Sum::of(files, 0..files.len());
         let rest = Sum::of(files, (0..files.len()).filter(is_like));
         (rest.lines * 2 >= all.lines).then_some(rest)

@@ -5,7 +5,7 @@ use super::progress::Progress;
 use super::places::{Finder, Place, UNREAD, WITH_SOURCE, add_fixes, in_order, wanted};
 use super::mending::{mend_loaded, patch};
 use kanonix_core::style::{Key, Setting};
-use kanonix_core::text::Lines;
+use kanonix_core::text::{LineSet, Lines};
 use kanonix_core::{Document, Keep, keeps};
 use kanonix_repo::work::{Item, LeftAlone, NotLoaded, Selection, Was, Why};
 use rayon::prelude::*;
@@ -251,14 +251,10 @@ fn judge_item(
     }
     let with_source = wishes.sources || outcome.slips.len() <= WITH_SOURCE;
     let mut finder = Finder::new(text, with_source);
-    let in_play = |lines: &Lines, fault: &std::ops::Range<usize>| {
-        let last = lines.line_of(fault.end.max(fault.start + 1) - 1);
-        set.touches(lines.line_of(fault.start)..last + 1)
-    };
     let faults = outcome
         .faults
         .iter()
-        .filter(|fault| in_play(&finder.lines, fault))
+        .filter(|fault| in_play(&set, &finder.lines, fault))
         .cloned()
         .collect::<Vec<_>>();
     let max = item.style.number(Setting::MaxLineLength, Key::Whole).unwrap_or(0) as usize;
@@ -336,4 +332,10 @@ fn judge_item(
         older: outcome.older,
         stops,
     })
+}
+
+/// Whether a stretch has a line in play.
+pub(super) fn in_play(set: &LineSet, lines: &Lines, stretch: &Range<usize>) -> bool {
+    let last = lines.line_of(stretch.end.max(stretch.start + 1) - 1);
+    set.touches(lines.line_of(stretch.start)..last + 1)
 }

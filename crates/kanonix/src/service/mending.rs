@@ -1,11 +1,10 @@
 //! Mending the files of a selection, each with its proof.
 
-use super::judging::sheltered;
+use super::judging::{in_play, sheltered};
 use kanonix_core::text::{Edit, LineSet, Lines, unified_diff};
 use kanonix_core::{Difference, Document, Mended, judge};
 use kanonix_repo::system::bytes_of;
 use kanonix_repo::work::{InPlay, Item, Loaded, NotLoaded, Selection};
-use std::ops::Range;
 use std::path::Path;
 
 /// What became of one file.
@@ -68,11 +67,7 @@ fn unread(loaded: &Loaded, mended: &Mended) -> Vec<(usize, usize)> {
     }
     let set = loaded.play.lines(&loaded.text);
     let (old, new) = (Lines::new(&loaded.text), Lines::new(&mended.text));
-    let in_play = |fault: &&Range<usize>| {
-        let last = old.line_of(fault.end.max(fault.start + 1) - 1);
-        set.touches(old.line_of(fault.start)..last + 1)
-    };
-    let faults = mended.outcome.faults.iter().filter(in_play);
+    let faults = mended.outcome.faults.iter().filter(|fault| in_play(&set, &old, fault));
     faults.map(|fault| new.place(&mended.text, moved(fault.start, &mended.outcome.edits))).collect()
 }
 

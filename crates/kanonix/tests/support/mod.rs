@@ -37,6 +37,14 @@ indent_size = 4
 skip = [\"third_party/**\"]
 ";
 
+/// What becomes of a file among these once some of it is another text, the rest of it untouched.
+pub fn edited(files: &[(&str, &str)], name: &str, from: &str, to: &str) -> String {
+    let repo = Repo::with(files);
+    repo.edit(name, from, to);
+    repo.mend(&[]);
+    repo.read(name)
+}
+
 impl Repo {
     /// A repository with the canon of the cases and nothing committed.
     pub fn new() -> Repo {

@@ -14,14 +14,13 @@ kinds! {
     words { UnaryQuery, BinaryQuery, DescendantSelector }
     tight {
         ClassSelector, IdSelector, PseudoClassSelector, PseudoElementSelector, NamespaceSelector,
-        ClassName, CallExpression, ParenthesizedQuery,
-        ParenthesizedValue, SelectorQuery, AttributeSelector,
+        ClassName, CallExpression, ParenthesizedQuery, ParenthesizedValue, SelectorQuery,
+        AttributeSelector,
     }
     ruled {
         RuleSet, Selectors, Declaration, MediaStatement, SupportsStatement, ScopeStatement,
         KeyframesStatement, KeyframeBlock, AtRule, CharsetStatement, ImportStatement,
-        NamespaceStatement,
-        ChildSelector, SiblingSelector, AdjacentSiblingSelector, Arguments,
+        NamespaceStatement, ChildSelector, SiblingSelector, AdjacentSiblingSelector, Arguments,
         FeatureQuery, BinaryExpression, GridValue,
     }
     marks {
@@ -35,8 +34,15 @@ pub(super) fn foreign(kind: u16, _: &str) -> bool {
     Kind::of(kind) == Kind::JsComment
 }
 
+/// Inside a custom property, whose value is a text for whoever asks for it.
+const IN_CUSTOM: u8 = 1;
+
 /// The rule for a node: a function a construct, named after it.
 pub(super) fn rule(p: &mut Planner, node: NodeId, parts: &[NodeId]) -> bool {
+    if p.context(node) == IN_CUSTOM && !p.is(node, Kind::Declaration) {
+        parts.iter().skip(1).for_each(|part| p.keep_gap(p.first(*part)));
+        return true;
+    }
     match Kind::at(p, node) {
         Kind::Stylesheet => stylesheet(p, node, parts),
         Kind::Block | Kind::KeyframeBlockList => block(p, node, parts),
@@ -45,10 +51,11 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, parts: &[NodeId]) -> bool {
         | Kind::SupportsStatement
         | Kind::ScopeStatement
         | Kind::KeyframesStatement
-        | Kind::AtRule => header(p, node, parts, Key::Control),
+        | Kind::AtRule
+        | Kind::ImportStatement
+        | Kind::NamespaceStatement => header(p, node, parts, Key::Control),
         // It is read byte by byte, before anything else is.
         Kind::CharsetStatement => p.keep(node),
-        Kind::ImportStatement | Kind::NamespaceStatement => header(p, node, parts, Key::Control),
         Kind::Selectors => selectors(p, node, parts),
         Kind::ChildSelector | Kind::SiblingSelector | Kind::AdjacentSiblingSelector => {
             parts.iter().skip(1).for_each(|part| p.word(p.first(*part), 1));
@@ -146,7 +153,7 @@ fn declaration(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let end = values.iter().position(|part| p.is(*part, Kind::Semicolon)).unwrap_or(values.len());
     let (values, last) = values.split_at(end);
     if is_custom {
-        // Its value is a text for whoever asks for it.
+        p.set_context(node, IN_CUSTOM);
         values.iter().skip(1).for_each(|value| p.keep_gap(p.first(*value)));
     } else {
         value(p, node, values);
@@ -158,12 +165,7 @@ fn declaration(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
                 p.rewrite(p.first(*end), TreeEdit::Remove(When::Always), Setting::StatementEnd);
             }
         }
-        None if p.choices.end_with_semicolon => {
-            if let Some(token) = p.tree.last_solid(node) {
-                p.rewrite(token, TreeEdit::Insert(";", When::Always), Setting::StatementEnd);
-            }
-        }
-        None => {}
+        None => p.end_with_semicolon(node),
     }
 }
 

@@ -48,7 +48,7 @@ grid-template-columns: [full] minmax( 1rem,1fr )
 [main];
 font-family: 'Tide Sans', serif,
 monospace}
-d{--quay:  a  b;--mole:c}
+d{--quay:  a  b;--mole:calc( 1px+2px )}
 "), @"
     a {
       font: 12px/1.5 'Tide Sans', serif;
@@ -72,7 +72,7 @@ d{--quay:  a  b;--mole:c}
 
     d {
       --quay: a  b;
-      --mole: c;
+      --mole: calc( 1px+2px );
     }
     ");
 }

@@ -184,10 +184,8 @@ pub(super) fn statement_end(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     if in_for(p, node) {
         return;
     }
-    if !present && p.choices.end_with_semicolon {
-        if let Some(token) = p.tree.last_solid(node) {
-            p.rewrite(token, TreeEdit::Insert(";", When::Always), Setting::StatementEnd);
-        }
+    if !present {
+        p.end_with_semicolon(node);
     } else if present && p.choices.end_bare {
         let end = p.first(last);
         if may_go_bare(p, node, end) {

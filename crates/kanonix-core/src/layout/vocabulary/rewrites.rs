@@ -1,6 +1,6 @@
 //! The changes to tokens that rules declare.
 
-use crate::layout::plan::{Rewrite, TreeEdit, Wrap};
+use crate::layout::plan::{Rewrite, TreeEdit, When, Wrap};
 use crate::layout::planner::Planner;
 use crate::style::{Key, Setting, Value};
 use crate::syntax::{NodeId, Role, TokenId};
@@ -23,6 +23,15 @@ impl Planner<'_> {
         }
         self.plan.rewritten[token as usize] = true;
         self.plan.rewrites.push(Rewrite { token, change, setting });
+    }
+
+    /// A semicolon behind a statement that has none, where `statement_end` wants one.
+    pub fn end_with_semicolon(&mut self, node: NodeId) {
+        if self.choices.end_with_semicolon
+            && let Some(token) = self.tree.last_solid(node)
+        {
+            self.rewrite(token, TreeEdit::Insert(";", When::Always), Setting::StatementEnd);
+        }
     }
 
     /// Declares braces around the statement behind `header`, if `bare_body` asks for them; they
