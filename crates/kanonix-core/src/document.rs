@@ -1,12 +1,12 @@
 //! A text with what the parser found in it: what judging and mending begin with.
 
+pub(crate) mod embedded;
 mod wrapping;
 
 use crate::languages::Language;
 use crate::layout::Sheet;
 use crate::layout::compare::{Comparison, Declared};
-use crate::proof;
-use crate::style::Style;
+use crate::style::{Setting, Style};
 use crate::syntax::{Grammar, Parsed, Tree, Window};
 use crate::text::{Bases, Edit, LineSet, Lines, apply, place_before};
 use crate::{Difference, Mended, Outcome, Slip, Unjudged};
@@ -28,8 +28,8 @@ struct Kept {
 const MOST_KEPT: usize = 12;
 
 impl Kept {
-    /// Keeps more of a text, as something at an offset would be otherwise: the statement there, what
-    /// that is in, and in the end everything.
+    /// Keeps more of a text, as something at an offset would be otherwise: the statement there,
+    /// what that is in, and in the end everything.
     fn widen(&mut self, grammar: &Grammar, tree: &Tree, offset: usize) {
         let mut next = tree.statement(grammar, offset, false);
         let is_kept = |range: &Range<usize>, ranges: &[Range<usize>]| {
@@ -59,6 +59,8 @@ pub struct Document<'a> {
     parsed: Option<Parsed>,
     /// Whether a mended text is parsed from where it differs, and not from its beginning.
     in_steps: bool,
+    /// What its outermost lines are indented by.
+    depth: String,
 }
 
 impl<'a> Document<'a> {
@@ -66,7 +68,7 @@ impl<'a> Document<'a> {
     pub fn new(text: impl Into<Cow<'a, str>>, language: &'a Language) -> Document<'a> {
         let text = text.into();
         let parsed = Parsed::new(&language.grammar, &text);
-        Document { text, language, parsed, in_steps: false }
+        Document { text, language, parsed, in_steps: false, depth: String::new() }
     }
 
     /// As [`Document::new`], of a text that will change little by little.
@@ -122,22 +124,29 @@ impl<'a> Document<'a> {
             }
             _ => Parsed::new(grammar, &after),
         };
-        Document { text: Cow::Owned(after), parsed, ..*self }
+        Document { text: Cow::Owned(after), parsed, depth: self.depth.clone(), ..*self }
     }
 
     /// The zero-based lines of the units that a line touches, if they may be mended.
     pub fn units_at(&self, style: &Style, line: usize) -> Option<Range<usize>> {
+        if let Some((inner, own)) = self.embedded_at(style, line) {
+            let units = inner.units_at(own.style(), line - own.lines.start)?;
+            return Some(units.start + own.lines.start..units.end + own.lines.start);
+        }
         let parsed = self.parsed.as_ref()?;
         let set = LineSet::of([line..line + 1]);
         let window = self.window(&set);
         let tree = Tree::copy(&self.language.grammar, parsed, &self.text, window.as_ref());
-        let sheet = Sheet::new(&tree, &self.text, style, self.language.rule);
+        let sheet = self.sheet(&tree, style);
         let units = sheet.live_lines(&set);
         Some(units.first()?.start..units.iter().map(|unit| unit.end).max()?)
     }
 
     /// Whether [`Document::keep`] may find something to do: a look that costs little.
     pub fn may_keep(&self, style: &Style, line: usize) -> bool {
+        if let Some((inner, own)) = self.embedded_at(style, line) {
+            return inner.may_keep(own.style(), line - own.lines.start);
+        }
         self.language.line_comment.is_some()
             && !self.has_faults()
             && self.units_at(style, line).is_some()
@@ -146,6 +155,11 @@ impl<'a> Document<'a> {
     /// The edit that asks, in a comment, for the construct on a line to be kept as it stands; none
     /// where no comment can.
     pub fn keep(&self, style: &Style, line: usize) -> Option<Edit> {
+        if let Some((inner, own)) = self.embedded_at(style, line) {
+            let Edit { range, text } = inner.keep(own.style(), line - own.lines.start)?;
+            let start = own.start();
+            return Some(Edit { range: range.start + start..range.end + start, text });
+        }
         let mark = self.language.line_comment?;
         let first = self.units_at(style, line)?.start;
         let lines = Lines::new(&self.text);
@@ -191,7 +205,29 @@ impl<'a> Document<'a> {
         let after = self.after(&edits);
         let parsed = after.parsed.as_ref()?;
         let new = Tree::copy(&self.language.grammar, parsed, &after.text, None);
-        proof::prove(&tree, &self.text, &new, &after.text, &declared).is_ok().then_some(edits)
+        let embedded = &outcome.embedded;
+        let proof = self.prove(&tree, (&new, &after.text), &edits, &declared, embedded);
+        proof.is_ok().then_some(edits)
+    }
+
+    /// The text as it is to be laid out.
+    fn sheet<'s>(&'s self, tree: &'s Tree, style: &'s Style) -> Sheet<'s> {
+        Sheet::new(tree, &self.text, style, self.language.rule).at_depth(&self.depth)
+    }
+
+    /// What decides the gaps of a zero-based line: the byte that each of them ends at, and the
+    /// setting.
+    pub fn decided(&self, style: &Style, line: usize) -> Vec<(usize, Setting)> {
+        if let Some((inner, own)) = self.embedded_at(style, line) {
+            let decided = inner.decided(own.style(), line - own.lines.start).into_iter();
+            return decided.map(|(byte, setting)| (byte + own.start(), setting)).collect();
+        }
+        let Some(parsed) = &self.parsed else { return Vec::new() };
+        let tree = Tree::copy(&self.language.grammar, parsed, &self.text, None);
+        if tree.nodes.first().is_none_or(|root| root.fault) {
+            return Vec::new();
+        }
+        self.sheet(&tree, style).decided(line)
     }
 
     fn has_faults(&self) -> bool {
@@ -226,9 +262,9 @@ impl<'a> Document<'a> {
 
     /// The outcome, and the tree that it speaks of.
     ///
-    /// Where a stretch does not parse, what is laid out around it may change how the parser recovers.
-    /// So such a text is mended and looked at again here, and what would change that is kept as it
-    /// stands: more and more of it, until nothing does.
+    /// Where a stretch does not parse, what is laid out around it may change how the parser
+    /// recovers. So such a text is mended and looked at again here, and what would change that is
+    /// kept as it stands: more and more of it, until nothing does.
     fn judged(
         &self,
         style: &Style,
@@ -267,8 +303,8 @@ impl<'a> Document<'a> {
         (outcome, Some(tree))
     }
 
-    /// Whether a text with faults is the same program once these edits are made, and nothing is left
-    /// to do then; if not, where in this text something is otherwise.
+    /// Whether a text with faults is the same program once these edits are made, and nothing is
+    /// left to do then; if not, where in this text something is otherwise.
     fn stands(
         &self,
         style: &Style,
@@ -302,7 +338,8 @@ impl<'a> Document<'a> {
                 None,
             );
         };
-        if set.is_empty() && !count_older && !parsed.has_faults() {
+        let may_embed = self.language.embeds.is_some();
+        if set.is_empty() && !count_older && !parsed.has_faults() && !may_embed {
             return (Outcome::default(), None);
         }
         let mut tree = Tree::copy(&self.language.grammar, parsed, &self.text, window);
@@ -314,14 +351,18 @@ impl<'a> Document<'a> {
         if tree.nodes.first().is_none_or(|root| root.fault) {
             return (Outcome { faults, ..Outcome::default() }, None);
         }
-        let sheet = Sheet::new(&tree, &self.text, style, self.language.rule);
+        let sheet = self.sheet(&tree, style);
         let compared = set.base().is_some_and(|base| !base.is_empty());
         let reshapes = compared && !set.keeps_shape() && sheet.reshapes(set);
         if reshapes && window.is_some() {
             return self.judged_but(style, set, count_older, None, kept);
         }
         let moved = if reshapes { self.moved_lines(&sheet, style, set) } else { None };
-        let set = moved.as_ref().unwrap_or(set);
+        let all = moved.as_ref().unwrap_or(set);
+        let within = self.within(style, &tree);
+        let own_lines: Vec<Range<usize>> = within.iter().map(|own| own.lines.clone()).collect();
+        let outside = (!own_lines.is_empty() && !all.is_whole()).then(|| all.outside(&own_lines));
+        let set = outside.as_ref().unwrap_or(all);
         let comparison = sheet.judge(set);
         let older = if count_older && !set.is_whole() {
             sheet.judge(&LineSet::whole()).slips.len().saturating_sub(comparison.slips.len())
@@ -331,7 +372,8 @@ impl<'a> Document<'a> {
         let looked = Looked { tree: &tree, window, kept };
         let comparison = self.with_wraps(style, set, &looked, comparison, MOST_ROUNDS);
         let Comparison { edits, slips, declared, .. } = comparison;
-        let long_lines = sheet.long_lines(set, &edits);
+        let mut long_lines = sheet.long_lines(set, &edits);
+        long_lines.retain(|line| !own_lines.iter().any(|own| own.contains(line)));
         let outcome = Outcome {
             edits,
             slips,
@@ -341,6 +383,11 @@ impl<'a> Document<'a> {
             refused: None,
             unjudged: None,
             declared,
+            embedded: Vec::new(),
+        };
+        let outcome = match within.is_empty() {
+            true => outcome,
+            false => self.with_embedded(style, all, count_older, &tree, within, outcome),
         };
         (outcome, Some(tree))
     }
@@ -352,7 +399,7 @@ impl<'a> Document<'a> {
         if !tree.faults.is_empty() {
             return None;
         }
-        let before = Sheet::new(&tree, base, style, self.language.rule);
+        let before = Sheet::new(&tree, base, style, self.language.rule).at_depth(&self.depth);
         Some(sheet.with_moved(set, &before))
     }
 
@@ -382,8 +429,8 @@ impl<'a> Document<'a> {
         let mut last = None;
         for _ in 0..MOST_ROUNDS {
             let Some(after) = now.take() else { break };
-            // Where all lines are in play, a flat block that had to be opened may leave what is around
-            // it room.
+            // Where all lines are in play, a flat block that had to be opened may leave what is
+            // around it room.
             if outcome.refused.is_none() && set.is_whole() {
                 let next;
                 (next, now) = after.written(style, set);
@@ -450,7 +497,7 @@ impl<'a> Document<'a> {
         tree: &Tree,
         window: Option<&Window>,
     ) -> Result<(Document<'a>, Tree), Difference> {
-        let (edits, declared) = (&outcome.edits, &outcome.declared);
+        let Outcome { edits, declared, embedded, .. } = outcome;
         let after = self.after(edits);
         let Some(parsed) = &after.parsed else {
             return Err(Difference::Shape { offset: 0 });
@@ -458,7 +505,7 @@ impl<'a> Document<'a> {
         // A tree that was copied whole after all is compared whole.
         let window = window.filter(|_| tree.is_folded()).map(|window| window.after(edits));
         let new = Tree::copy(&self.language.grammar, parsed, &after.text, window.as_ref());
-        proof::prove(tree, &self.text, &new, &after.text, declared)?;
+        self.prove(tree, (&new, &after.text), edits, declared, embedded)?;
         Ok((after, new))
     }
 

@@ -30,6 +30,7 @@ pub mod syntax;
 pub mod text;
 
 pub use document::Document;
+use document::embedded::Inner;
 use languages::Language;
 use layout::Sheet;
 pub use layout::kept::Keep;
@@ -74,6 +75,8 @@ pub struct Outcome {
     /// Why nothing is said at all.
     pub unjudged: Option<Unjudged>,
     declared: Vec<Declared>,
+    /// What was found in other languages.
+    embedded: Vec<Inner>,
 }
 
 impl Outcome {
@@ -146,7 +149,18 @@ pub fn keeps(text: &str, language: &Language) -> Vec<Keep> {
     if !Sheet::may_keep(text) {
         return Vec::new();
     }
-    Tree::parse(&language.grammar, text).map_or(Vec::new(), |tree| Sheet::keeps(&tree, text))
+    let Some(tree) = Tree::parse(&language.grammar, text) else { return Vec::new() };
+    let mut keeps = Sheet::keeps(&tree, text);
+    for passage in language.embeds.iter().flat_map(|embeds| (embeds.find)(&tree, text)) {
+        let Some(inner) = languages::by_name(passage.language) else { continue };
+        let start = passage.bytes.start;
+        keeps.extend(self::keeps(&text[passage.bytes], inner).into_iter().map(|keep| Keep {
+            comment: keep.comment.start + start..keep.comment.end + start,
+            ..keep
+        }));
+    }
+    keeps.sort_by_key(|keep| keep.comment.start);
+    keeps
 }
 
 /// What decides the gaps of a zero-based line: the byte that each of them ends at, and the setting.
@@ -156,11 +170,7 @@ pub fn decided(
     style: &Style,
     line: usize,
 ) -> Vec<(usize, style::Setting)> {
-    let Some(tree) = Tree::parse(&language.grammar, text) else { return Vec::new() };
-    if tree.nodes.first().is_none_or(|root| root.fault) {
-        return Vec::new();
-    }
-    Sheet::new(&tree, text, style, language.rule).decided(line)
+    Document::new(text, language).decided(style, line)
 }
 
 /// Reads the plan of a text: how many units there are, how many of them hold a construct that no

@@ -369,7 +369,8 @@ pub fn goes_there_and_back(case: &Case, number: usize) -> Option<Failure> {
     if !case.parses() {
         return None;
     }
-    let mut base = case.style.clone();
+    // What is in other languages remembers by their settings.
+    let mut base = case.style.clone().alone();
     // A list opened by hand remembers; so do blank lines and commas, which an open list has and a
     // flat one has not.
     base.set("list_wrap", "", "fit").ok()?;

@@ -330,7 +330,9 @@ impl Canon {
             // Checked when the canon was read.
             let _ = style.set(&said.name, &said.key, &said.value);
         }
-        style
+        language
+            .embedded()
+            .fold(style, |style, inner| style.embedding(inner.name, self.style(inner)))
     }
 
     /// Whether it has parts of the tree with an agreement of their own.

@@ -50,12 +50,15 @@ fn files_that_no_person_wrote_have_no_say_and_are_proposed_as_skip() {
       undisputed: indent_size tab, 7 more settings as the community has it
       the whole proposal would change 0 lines in 0 files; as the community has it: 4 lines
 
+    html · 2 files · 2 lines
+      the whole proposal would change 0 lines in 0 files; as the community has it: 0 lines
+
     4 files that no person wrote had no say, and are proposed as skip:
       dashboard/chart.min.js
       made/one.js
       made/three.js
       made/two.js
-    in no language that is known, so not covered: 2 .html, 1 .txt, 1 Makefile
+    in no language that is known, so not covered: 1 .txt, 1 Makefile
 
     nothing is written; put it in place with: kanonix settle --write
     ");

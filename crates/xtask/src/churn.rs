@@ -94,9 +94,11 @@ fn package(
     }
     let texts: Vec<&str> = files.iter().map(|(_, text)| text.as_str()).collect();
     let style = match usual {
-        true => language.style(),
+        true => language.style().alone(),
         false => {
-            Survey::settle(&texts, language, |texts, base| survey(texts, language, base)).style()
+            // What stands in it in other languages is settled where those are.
+            let survey = |texts: &[&str], base: Style| survey(texts, language, base.alone());
+            Survey::settle(&texts, language, survey).style().alone()
         }
     };
     let (parts, foreign) = match usual {

@@ -7,6 +7,7 @@ mod fuzz;
 mod git;
 mod moved;
 mod mutate;
+mod pixels;
 mod spoil;
 mod touch;
 mod witness;
@@ -119,6 +120,20 @@ enum Task {
         #[arg(long, default_value_t = 5)]
         show: usize,
     },
+    /// Draws pages in a browser before and after a mend: is a pixel drawn otherwise?
+    Pixels {
+        /// The folder of pages
+        dir: PathBuf,
+        /// A canon to mend by, in place of what the community expects
+        #[arg(long)]
+        canon: Option<PathBuf>,
+        /// How many pages are drawn
+        #[arg(long, default_value_t = 40)]
+        count: usize,
+        /// The browser's program
+        #[arg(long, default_value = "chromium")]
+        browser: String,
+    },
     /// Makes small mistakes in the core, one at a time: does a test notice?
     Mutate {
         /// For how long
@@ -157,6 +172,9 @@ fn main() -> anyhow::Result<ExitCode> {
         Task::Moved { revision, dir, canon, show } => {
             moved::run(&revision, dir.as_deref(), canon.as_deref(), show)?;
             true
+        }
+        Task::Pixels { dir, canon, count, browser } => {
+            pixels::run(&dir, canon.as_deref(), count, &browser)?
         }
         Task::Mutate { seconds, seed, target } => {
             mutate::run(seconds, seed, &std::path::absolute(target)?)?

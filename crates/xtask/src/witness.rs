@@ -1,5 +1,7 @@
 //! A judge of its own: another parser than ours says whether a text is still the same program.
 
+mod pages;
+
 use anyhow::{Result, anyhow};
 use kanonix_core::languages::Language;
 use proc_macro2::{Delimiter, Literal, Spacing, TokenStream, TokenTree};
@@ -12,6 +14,7 @@ pub fn same(language: &Language, before: &str, after: &str) -> Option<Result<()>
         "rust" => rust,
         "toml" => toml,
         "css" => css,
+        "html" => pages::read,
         _ => return None,
     };
     let before = read(before).ok()?;

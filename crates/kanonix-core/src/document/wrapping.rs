@@ -4,7 +4,6 @@
 //! the edits of both steps are put together, so that one proof holds for all of them.
 
 use super::Document;
-use crate::layout::Sheet;
 use crate::layout::compare::{Comparison, Declared, Slip, Wraps};
 use crate::layout::plan::{TreeEdit, Wrap};
 use crate::style::Style;
@@ -66,7 +65,7 @@ impl Document<'_> {
         if !is_same {
             return None;
         }
-        let inner = Sheet::new(&new, &after.text, style, self.language.rule).judge(set);
+        let inner = after.sheet(&new, style).judge(set);
         let looked = Looked { tree: &new, window: window.as_ref(), kept: &kept };
         Some(after.with_wraps(style, set, &looked, inner, rounds - 1))
     }

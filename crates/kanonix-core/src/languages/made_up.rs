@@ -50,7 +50,9 @@ static TIDES: Language = Language {
         ("while", "end"),
     ]),
     rule,
+    embeds: None,
     families: &[
+        Family::Values,
         Family::LineComments,
         Family::Collections,
         Family::LastComma,

@@ -11,7 +11,8 @@ mod testing;
 
 use crate::layout::planner::Rule;
 use crate::style::{Family, Key, REGISTRY, Setting, Slot, Style};
-use crate::syntax::Grammar;
+use crate::syntax::{Grammar, TokenId, Tree};
+use std::ops::Range;
 
 /// All that the engine needs to know about a language.
 pub struct Language {
@@ -33,12 +34,34 @@ pub struct Language {
     pub grammar: Grammar,
     /// The rule for a node.
     pub(crate) rule: Rule,
+    /// What may stand in it in other languages.
+    pub embeds: Option<Embeds>,
     /// The settings that mean anything in it.
     pub families: &'static [Family],
     /// What its community does otherwise than the registry's defaults.
     pub defaults: &'static [(Setting, Key, &'static str)],
     /// Small files in it: a name and a text each.
     pub samples: &'static [(&'static str, &'static str)],
+}
+
+/// What may stand in a text in other languages.
+pub struct Embeds {
+    /// The names of these.
+    pub languages: &'static [&'static str],
+    /// Finds it.
+    pub(crate) find: fn(&Tree, &str) -> Vec<Passage>,
+}
+
+/// Whole lines of a text that are in another language.
+pub(crate) struct Passage {
+    /// The token that they are in.
+    pub token: TokenId,
+    /// From the first byte of their first line to where the token ends.
+    pub bytes: Range<usize>,
+    /// The language's name.
+    pub language: &'static str,
+    /// The token whose line they are as far in as, or a step further.
+    pub stem: TokenId,
 }
 
 /// Declares the folders, each with its feature and the languages in it.
@@ -64,6 +87,7 @@ languages! {
     "rust" rust { LANGUAGE = "rust" }
     "toml" toml { LANGUAGE = "toml" }
     "css" css { LANGUAGE = "css" }
+    "html" html { LANGUAGE = "html" }
 }
 
 /// The language of this name.
@@ -125,7 +149,12 @@ impl Language {
             let set = style.set(setting.name(), key.name(), value);
             set.expect("a language's defaults are the registry's values");
         }
-        style
+        self.embedded().fold(style, |style, inner| style.embedding(inner.name, inner.style()))
+    }
+
+    /// The languages that may stand in it.
+    pub fn embedded(&self) -> impl Iterator<Item = &'static Language> {
+        self.embeds.iter().flat_map(|embeds| embeds.languages).filter_map(|name| by_name(name))
     }
 
     /// Whether a key of a setting, or a setting that is one value, means anything in it.

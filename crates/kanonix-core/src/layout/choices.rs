@@ -106,6 +106,27 @@ impl Closes {
     }
 }
 
+/// Whether each kind of what elements hold is further in; `None` for as it is.
+#[derive(Clone, Copy, Debug)]
+pub struct PageIndents([Option<bool>; CONTENTS.len()]);
+
+/// The kinds of what elements hold, as `page_indent` has them.
+const CONTENTS: [Key; 4] = [Key::Root, Key::Element, Key::Text, Key::Embedded];
+
+impl PageIndents {
+    fn of_style(style: &Style) -> PageIndents {
+        PageIndents(CONTENTS.map(|key| match style.get(Setting::PageIndent, key) {
+            Value::Flag(flag) => Some(flag),
+            _ => None,
+        }))
+    }
+
+    /// Those of one kind.
+    pub fn of(&self, key: Key) -> Option<bool> {
+        self.0[CONTENTS.iter().position(|own| *own == key).expect("a key of `page_indent`")]
+    }
+}
+
 /// Each field is the setting of the same name, as a rule wants it.
 #[derive(Clone, Copy, Debug)]
 pub struct Choices {
@@ -116,12 +137,15 @@ pub struct Choices {
     pub braces_gap: Option<u8>,
     pub block_gap: Option<u8>,
     pub markup_gap: Option<u8>,
+    pub tag_end_gap: Option<u8>,
     pub control_parens: Option<u8>,
     pub call_parens: Option<u8>,
     pub declaration_parens: Option<u8>,
     pub lambda_parens: Option<u8>,
     pub case_indent: bool,
     pub namespace_indent: Option<bool>,
+    pub page_indents: PageIndents,
+    pub everywhere: bool,
     pub end_with_semicolon: bool,
     pub end_bare: bool,
     pub quotes: Option<char>,
@@ -175,6 +199,7 @@ impl Choices {
             braces_gap: gap(Setting::InnerGap, Key::Braces),
             block_gap: gap(Setting::InnerGap, Key::Block),
             markup_gap: gap(Setting::InnerGap, Key::Markup),
+            tag_end_gap: gap(Setting::InnerGap, Key::TagEnd),
             control_parens: gap(Setting::ParenGap, Key::Control),
             call_parens: gap(Setting::ParenGap, Key::Call),
             declaration_parens: gap(Setting::ParenGap, Key::Declaration),
@@ -194,6 +219,8 @@ impl Choices {
                 Value::Flag(flag) => Some(flag),
                 _ => None,
             },
+            page_indents: PageIndents::of_style(style),
+            everywhere: style.is(Setting::ShownSpace, Key::Whole, "everywhere"),
             case_indent: style.flag(Setting::CaseIndent, Key::Whole),
             brace_bare: style.is(Setting::BareBody, Key::Whole, "brace"),
             ternary_leads: leads(Setting::TernaryPlace),

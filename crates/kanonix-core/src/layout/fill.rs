@@ -123,8 +123,10 @@ pub(super) fn fill(sheet: &Sheet, live: &Live, set: &LineSet, style: &Style) -> 
         line_start: 0,
         column: 0,
         line_indent: 0,
+        root: 0,
         flat_until: 0,
     };
+    filler.root = filler.indents.of(sheet.depth);
     filler.run();
     let mut states = sheet.plan.groups.all(State::Still);
     for group in sheet.plan.groups.ids() {
@@ -175,6 +177,8 @@ pub(super) struct Filler<'a> {
     /// Columns before the next token.
     pub(super) column: usize,
     pub(super) line_indent: IndentId,
+    /// What the outermost lines are indented by.
+    root: IndentId,
     /// Tokens before this one are in a group that fits.
     pub(super) flat_until: usize,
 }
@@ -243,7 +247,7 @@ impl Filler<'_> {
     /// The indentation that a group's levels count from.
     pub(super) fn stem_indent(&mut self, group: Option<GroupId>) -> IndentId {
         match group {
-            None | Some(GroupId::ROOT) => 0,
+            None | Some(GroupId::ROOT) => self.root,
             Some(group) => {
                 let token = self.sheet.plan.groups[group].stem as usize;
                 self.indent_of[token].unwrap_or_else(|| self.present_line_indent(token))
@@ -391,7 +395,7 @@ impl Filler<'_> {
                 let first = sheet.units.all[anchor as usize].first;
                 self.present_line_indent(first as usize)
             }
-            None if index == 0 && gap.group.is_none() => 0,
+            None if index == 0 && gap.group.is_none() => self.root,
             None if let Some(indent) = self.under_comment(index) => indent,
             None if self.is_lined_up(index) => self.present_line_indent(index),
             None => self.placed(index, unit_index),

@@ -66,6 +66,8 @@ pub struct Sheet<'a> {
     heads: Vec<(TokenId, GroupId)>,
     /// Where comments stand that are lined up.
     comments: columns::CommentColumns,
+    /// What the outermost lines are indented by.
+    depth: &'a str,
 }
 
 impl<'a> Sheet<'a> {
@@ -98,7 +100,13 @@ impl<'a> Sheet<'a> {
         let under = |group| Some((plan.groups[group].under?, group));
         let mut heads: Vec<_> = plan.groups.ids().filter_map(under).collect();
         heads.sort_unstable();
-        Sheet { tree, text, style, lines, plan, units, measures, order, heads, comments }
+        let depth = "";
+        Sheet { tree, text, style, lines, plan, units, measures, order, heads, comments, depth }
+    }
+
+    /// The same of a text whose outermost lines are indented by this.
+    pub fn at_depth(self, depth: &'a str) -> Sheet<'a> {
+        Sheet { depth, ..self }
     }
 
     /// What a comment says that asks for the next construct to be kept.

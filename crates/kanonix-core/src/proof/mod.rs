@@ -58,6 +58,17 @@ fn shortened(token: &str) -> String {
 const LONGEST_QUOTE: usize = 60;
 
 impl Difference {
+    /// The same in a text in which the compared one begins at a byte.
+    pub(crate) fn moved(mut self, by: usize) -> Difference {
+        match &mut self {
+            Difference::Token { offset, .. }
+            | Difference::Forbidden { offset, .. }
+            | Difference::Fault { offset }
+            | Difference::Shape { offset } => *offset += by,
+        }
+        self
+    }
+
     /// Where in the old text the difference begins, in bytes.
     pub fn offset(&self) -> usize {
         match self {

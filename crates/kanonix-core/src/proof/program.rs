@@ -13,6 +13,8 @@ struct Leaf<'a> {
     text: Cow<'a, str>,
     /// The blanks beside a text between markup, as far as they are shown.
     shown: (&'a str, &'a str),
+    /// Whether there is white space before it, where that shows.
+    apart: Option<bool>,
     /// Its first byte.
     offset: usize,
 }
@@ -94,6 +96,7 @@ impl Leaf<'_> {
         self.role == new.role
             && same_leaf(self.role, &self.text, &new.text, line_ends_count)
             && (self.role != Role::Text || self.shown == new.shown)
+            && self.apart == new.apart
     }
 }
 
@@ -136,13 +139,15 @@ fn leaves<'a>(
         let own = own.map(|own| Leaf {
             role: token.role,
             text: own,
-            shown: shown(text, token),
+            shown: if tree.shows.is_empty() { shown(text, token) } else { ("", "") },
+            apart: tree.shows(index as TokenId).then(|| is_apart(tree, text, index)),
             offset,
         });
         let made = |text| Leaf {
             role: Role::Plain,
             text: Cow::Borrowed(text),
             shown: ("", ""),
+            apart: None,
             offset,
         };
         leaves.extend(own.into_iter().chain(behind.into_iter().map(made)));
@@ -213,6 +218,13 @@ fn shown<'a>(text: &'a str, token: &Token) -> (&'a str, &'a str) {
     let trailing = &after[..after.len() - solid.len()];
     let trailing = if solid.starts_with(['\r', '\n']) { "" } else { trailing };
     (leading, trailing)
+}
+
+/// Whether white space stands between a token and the one before it that is not a comment.
+fn is_apart(tree: &Tree, text: &str, token: usize) -> bool {
+    let is_comment = |token: usize| tree.tokens[token].role == Role::Comment;
+    let comments = (0..token).rev().take_while(|before| is_comment(*before)).count();
+    (token - comments..=token).any(|at| !tree.gap(at, text.len()).is_empty())
 }
 
 /// Line ends inside a token count where the language does not say otherwise; blanks inside a

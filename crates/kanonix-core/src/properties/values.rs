@@ -32,7 +32,11 @@ pub(super) fn pairs_of_values(language: &Language) -> Vec<Pair> {
     for (entry, slot) in slots().filter(|(_, slot)| language.has_slot(slot)) {
         if matches!(
             entry.setting,
-            Setting::BlankLines | Setting::TrimTrailingWhitespace | Setting::TabWidth
+            Setting::BlankLines
+                | Setting::TrimTrailingWhitespace
+                | Setting::TabWidth
+                // Where it does not show for one value, the other one keeps what came to be.
+                | Setting::ShownSpace
         ) {
             continue;
         }

@@ -60,6 +60,12 @@ pub enum Family {
     Not,
     /// Tags with attributes.
     Markup,
+    /// Expressions in markup.
+    MarkupExpressions,
+    /// Names with values behind a sign.
+    Values,
+    /// Pages, with elements that may hold text, and other languages.
+    Pages,
     /// Strings in either kind of quotes.
     Quotes,
     /// Statements that may end with a semicolon.

@@ -45,6 +45,10 @@ pub enum Key {
     Condition,
     Comment,
     Table,
+    Root,
+    Embedded,
+    TagEnd,
+    Text,
 }
 
 impl Key {
@@ -91,6 +95,10 @@ impl Key {
             Key::Condition => "condition",
             Key::Comment => "comment",
             Key::Table => "table",
+            Key::Root => "root",
+            Key::Embedded => "embedded",
+            Key::TagEnd => "tag_end",
+            Key::Text => "text",
         }
     }
 }

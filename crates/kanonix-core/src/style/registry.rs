@@ -22,6 +22,7 @@ pub enum Setting {
     BareBody,
     CaseIndent,
     NamespaceIndent,
+    PageIndent,
     InnerGap,
     ParenGap,
     OperatorGap,
@@ -29,6 +30,7 @@ pub enum Setting {
     NotGap,
     OperatorPlace,
     TernaryPlace,
+    ShownSpace,
     WordGap,
     Quotes,
     MarkupQuotes,
@@ -258,6 +260,32 @@ pub static REGISTRY: &[Entry] = &[
         one_for_all: false,
     },
     Entry {
+        setting: Setting::PageIndent,
+        name: "page_indent",
+        about:
+            "Whether what stands in an element of a page is one step further in than its tags. With \
+                `keep` it is where most of its lines are, or those of the page. One word for all kinds, or a table.",
+        slots: &[
+            key(Key::Root, Family::Pages, "`head` and `body`", ValueKind::FlagOrKeep, "keep"),
+            key(
+                Key::Element,
+                Family::Pages,
+                "elements with lines of their own",
+                ValueKind::FlagOrKeep,
+                "true",
+            ),
+            key(Key::Text, Family::Pages, "the lines of a text", ValueKind::FlagOrKeep, "keep"),
+            key(
+                Key::Embedded,
+                Family::Pages,
+                "scripts and style sheets in a page",
+                ValueKind::FlagOrKeep,
+                "keep",
+            ),
+        ],
+        one_for_all: true,
+    },
+    Entry {
         setting: Setting::InnerGap,
         name: "inner_gap",
         about: "One space inside brackets that stand on one line, none, or as it stands.",
@@ -272,7 +300,20 @@ pub static REGISTRY: &[Entry] = &[
                 ValueKind::FlagOrKeep,
                 "true",
             ),
-            key(Key::Markup, Family::Markup, "`{ a }` in markup", ValueKind::FlagOrKeep, "false"),
+            key(
+                Key::Markup,
+                Family::MarkupExpressions,
+                "`{ a }` in markup",
+                ValueKind::FlagOrKeep,
+                "false",
+            ),
+            key(
+                Key::TagEnd,
+                Family::Markup,
+                "before the `/>` of a tag",
+                ValueKind::FlagOrKeep,
+                "true",
+            ),
             key(
                 Key::Angles,
                 Family::Angles,
@@ -385,6 +426,17 @@ pub static REGISTRY: &[Entry] = &[
         slots: &[
             one(Family::Ternaries, ValueKind::Word(&["leads", "trails", "keep"]), "leads"),
         ],
+        one_for_all: false,
+    },
+    Entry {
+        setting: Setting::ShownSpace,
+        name: "shown_space",
+        about:
+            "Where white space in a page shows, so that none is added and none is taken away: in a \
+                line of text (`inline`), where elements stand in it or not as the HTML standard has \
+                them, or beside every element (`everywhere`), for pages whose style sheets have them \
+                otherwise.",
+        slots: &[one(Family::Pages, ValueKind::Word(&["inline", "everywhere"]), "inline")],
         one_for_all: false,
     },
     Entry {
@@ -592,7 +644,7 @@ pub static REGISTRY: &[Entry] = &[
                 for all kinds, or a table.",
         slots: &[
             key(Key::Comment, Family::Text, "comments at the ends of lines", COLUMNS, "none"),
-            key(Key::Value, Family::Text, "signs and the values behind them", COLUMNS, "none"),
+            key(Key::Value, Family::Values, "signs and the values behind them", COLUMNS, "none"),
             key(Key::Table, Family::Collections, "elements of lists", COLUMNS, "keep"),
         ],
         one_for_all: true,

@@ -172,6 +172,8 @@ impl Slot {
 #[derive(Clone, Debug, PartialEq, Eq, Hash)]
 pub struct Style {
     values: Vec<Value>,
+    /// Those of what stands in the text in other languages, by their names.
+    embedded: Vec<(&'static str, Style)>,
 }
 
 impl Default for Style {
@@ -182,7 +184,7 @@ impl Default for Style {
                 slot.read(entry, slot.default).expect("a default is one of the slot's values")
             })
             .collect();
-        Style { values }
+        Style { values, embedded: Vec::new() }
     }
 }
 
@@ -256,6 +258,30 @@ impl Style {
             Some(index) => start + index..start + index + 1,
             None => start..start + entry.slots.len(),
         }
+    }
+
+    /// The style of what stands in the text in another language. Where there is none, that stays as
+    /// it stands.
+    pub fn embedded(&self, language: &str) -> Option<&Style> {
+        let mut known = self.embedded.iter();
+        known.find_map(|(name, style)| (*name == language).then_some(style))
+    }
+
+    /// The same, with this style for another language. What is agreed about a file's ends is not
+    /// about what stands inside one.
+    pub fn embedding(mut self, language: &'static str, mut style: Style) -> Style {
+        for (setting, value) in [("insert_final_newline", "true"), ("charset", "keep")] {
+            style.set(setting, "", value).expect("values of the registry");
+        }
+        self.embedded.retain(|(name, _)| *name != language);
+        self.embedded.push((language, style));
+        self
+    }
+
+    /// The same for the text alone: what stands in it in other languages stays as it stands.
+    pub fn alone(mut self) -> Style {
+        self.embedded.clear();
+        self
     }
 
     /// One slot's value.

@@ -3,6 +3,7 @@
 use super::comments::Comments;
 use super::kinds::{KindEntry, Kinds, Said};
 use super::logical::{Lexis, LogicalLines};
+use super::tree::Tree;
 use std::collections::HashMap;
 use std::ops::ControlFlow;
 use std::sync::OnceLock;
@@ -54,8 +55,8 @@ pub struct Reading {
 pub struct Indented {
     /// Whether a kind holds the lines of a block.
     pub is_block: fn(u16) -> bool,
-    /// Whether a kind may begin a logical line without being the first thing in a block: a clause, a
-    /// definition behind its decorators.
+    /// Whether a kind may begin a logical line without being the first thing in a block: a clause,
+    /// a definition behind its decorators.
     pub goes_on: fn(u16) -> bool,
     /// What such a line begins with.
     pub words: &'static [&'static str],
@@ -72,8 +73,8 @@ pub enum Ending {
     Brackets,
 }
 
-/// Kinds of elements, or of what begins them, behind which a language allows no separator in a kind of
-/// list, or in any.
+/// Kinds of elements, or of what begins them, behind which a language allows no separator in a kind
+/// of list, or in any.
 pub type Last = &'static [(Option<u16>, u16)];
 
 /// A grammar with its table from the parser's kinds to the language's own.
@@ -93,6 +94,12 @@ pub struct Grammar {
     line_ends_count: bool,
     /// Where no line may end in a kind.
     one_line: Option<fn(u16) -> Option<Ending>>,
+    /// Whether all of a construct is one token, by its kind and its text.
+    exact: Option<fn(u16, &str) -> bool>,
+    /// Before which tokens white space shows.
+    shows: Option<fn(&Tree, &str) -> Vec<bool>>,
+    /// What the parser is shown in place of a text, of the same length.
+    masked: Option<fn(&str) -> Option<String>>,
     loaded: OnceLock<Loaded>,
 }
 
@@ -111,6 +118,7 @@ impl Grammar {
     ) -> Grammar {
         let loaded = OnceLock::new();
         let (reading, indented, foreign, one_line) = (None, None, None, None);
+        let (exact, shows, masked) = (None, None, None);
         let (line_ends_count, pairs) = (false, BRACKETS);
         let last: Last = &[];
         Grammar {
@@ -124,6 +132,9 @@ impl Grammar {
             pairs,
             line_ends_count,
             one_line,
+            exact,
+            shows,
+            masked,
             loaded,
         }
     }
@@ -159,8 +170,8 @@ impl Grammar {
         self.pairs
     }
 
-    /// The same for a language that does not say that a line's end inside a token is the same however
-    /// it is written: it stays as it stands.
+    /// The same for a language that does not say that a line's end inside a token is the same
+    /// however it is written: it stays as it stands.
     pub const fn counting_line_ends(mut self) -> Grammar {
         self.line_ends_count = true;
         self
@@ -172,8 +183,8 @@ impl Grammar {
         self
     }
 
-    /// The same, with kinds that end where a line ends in a certain place, although the grammar reads
-    /// on: they do not parse then.
+    /// The same, with kinds that end where a line ends in a certain place, although the grammar
+    /// reads on: they do not parse then.
     pub const fn ending_lines(mut self, one_line: fn(u16) -> Option<Ending>) -> Grammar {
         self.one_line = Some(one_line);
         self
@@ -184,8 +195,49 @@ impl Grammar {
         self.one_line
     }
 
-    /// The same, with atoms that the grammar reads and the language does not have, by kind and text:
-    /// they are stretches that do not parse.
+    /// The same, with constructs that are one token, by kind and text: what is inside stays as it
+    /// stands, whatever the grammar makes of it.
+    pub const fn with_exact(mut self, exact: fn(u16, &str) -> bool) -> Grammar {
+        self.exact = Some(exact);
+        self
+    }
+
+    /// Whether all of a construct is one token.
+    pub(super) fn is_exact(&self, kind: u16, text: &str) -> bool {
+        self.exact.is_some_and(|exact| exact(kind, text))
+    }
+
+    /// The same for a language in which white space may show: whether there is some before a token
+    /// is part of what the text says then, and how much of it is not.
+    pub const fn showing(mut self, shows: fn(&Tree, &str) -> Vec<bool>) -> Grammar {
+        self.shows = Some(shows);
+        self
+    }
+
+    /// Before which tokens white space shows, where it may at all.
+    pub(super) fn shows(&self, tree: &Tree, text: &str) -> Option<Vec<bool>> {
+        self.shows.map(|shows| shows(tree, text))
+    }
+
+    /// The same for a grammar that stumbles over what its language allows: the parser is shown a
+    /// text of the same length, where there is something to hide from it.
+    pub const fn masking(mut self, masked: fn(&str) -> Option<String>) -> Grammar {
+        self.masked = Some(masked);
+        self
+    }
+
+    /// Whether the parser may be shown another text.
+    pub(super) fn masks(&self) -> bool {
+        self.masked.is_some()
+    }
+
+    /// What the parser is shown in place of a text.
+    pub(super) fn masked(&self, text: &str) -> Option<String> {
+        self.masked.and_then(|masked| masked(text))
+    }
+
+    /// The same, with atoms that the grammar reads and the language does not have, by kind and
+    /// text: they are stretches that do not parse.
     pub const fn without(mut self, foreign: fn(u16, &str) -> bool) -> Grammar {
         self.foreign = Some(foreign);
         self
@@ -298,7 +350,9 @@ impl Grammar {
 
     /// The parser's own tree and nothing else: what benches compare with.
     pub fn bare_parse(&self, text: &str) -> usize {
-        self.parse(text, None).map_or(0, |tree| tree.root_node().end_byte())
+        let masked = self.masked(text);
+        let tree = self.parse(masked.as_deref().unwrap_or(text), None);
+        tree.map_or(0, |tree| tree.root_node().end_byte())
     }
 
     /// The parser's own tree; `old` is one of the same text but for the places that it was told of.
@@ -327,7 +381,7 @@ impl Grammar {
 /// What opens and closes in most languages.
 const BRACKETS: &[(&str, &str)] = &[("(", ")"), ("[", "]"), ("{", "}")];
 
-/// A parser may take so many times a hundred steps, and so many more as the text is long. No text of
-/// people, nor one that was spoilt by chance, takes a hundred for forty bytes.
+/// A parser may take so many times a hundred steps, and so many more as the text is long. No text
+/// of people, nor one that was spoilt by chance, takes a hundred for forty bytes.
 const LEAST_STEPS: usize = 5_000;
 const BYTES_A_STEP: usize = 4;

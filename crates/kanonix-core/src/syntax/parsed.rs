@@ -18,7 +18,9 @@ impl Parsed {
     /// Parses a text. Gives `None` if the parser gives up.
     pub fn new(grammar: &Grammar, text: &str) -> Option<Parsed> {
         let Some(lines) = grammar.logical_lines(text) else {
-            return Some(Parsed { tree: grammar.parse(text, None)?, lines: None });
+            let masked = grammar.masked(text);
+            let tree = grammar.parse(masked.as_deref().unwrap_or(text), None)?;
+            return Some(Parsed { tree, lines: None });
         };
         let tree = grammar.parse(&lines.for_parser(text), None)?;
         Some(Parsed { tree, lines: Some(Arc::new(lines)) })
@@ -40,8 +42,9 @@ impl Parsed {
     /// Parses the text that is there after all edits that it was told of: what none of them touches
     /// is taken over.
     pub fn again(&self, grammar: &Grammar, after: &str) -> Option<Parsed> {
-        // How a stretch that does not parse is read depends on what was read before it.
-        if self.has_faults() || self.misleads() {
+        // How a stretch that does not parse is read depends on what was read before it, and what is
+        // hidden from the parser, on all of the text.
+        if self.has_faults() || self.misleads() || grammar.masks() {
             return Parsed::new(grammar, after);
         }
         let lines = grammar.logical_lines(after).map(Arc::new);

@@ -86,6 +86,9 @@ pub struct Tree {
     pub comments: &'static Comments,
     /// What its language says of each kind of node.
     pub kinds: &'static Kinds,
+    /// Before which tokens white space shows, the blanks around comments counted together; empty
+    /// where none does.
+    pub shows: Vec<bool>,
     /// The nodes that do not parse, or in which something is missing.
     pub(super) faulty: Vec<NodeId>,
 }
@@ -112,6 +115,7 @@ impl Tree {
                 line_ends_count: grammar.counts_line_ends(),
                 comments: grammar.comments(),
                 kinds: grammar.kinds(),
+                shows: Vec::new(),
                 faulty: Vec::new(),
             },
             window,
@@ -131,6 +135,9 @@ impl Tree {
             tree.hold_against(lines, indented, text);
         }
         tree.pay(grammar, parsed.lines.as_deref(), text);
+        if let Some(shows) = grammar.shows(&tree, text) {
+            tree.shows = shows;
+        }
         tree
     }
 
@@ -176,6 +183,11 @@ impl Tree {
     pub fn last_solid(&self, node: NodeId) -> Option<TokenId> {
         let Node { first, end, .. } = self.nodes[node as usize];
         (first..end).rev().find(|token| self.tokens[*token as usize].role != Role::Comment)
+    }
+
+    /// Whether white space shows before a token.
+    pub fn shows(&self, token: TokenId) -> bool {
+        self.shows.get(token as usize).copied().unwrap_or(false)
     }
 
     /// Whether a line break stands before a token; `tokens.len()` asks for the end of the file.
@@ -265,6 +277,8 @@ impl Copying<'_> {
             let range = node.start_byte() + self.offset..node.end_byte() + self.offset;
             if folded {
                 self.fold(id, range, kind);
+            } else if grammar.is_exact(kind, &self.text[range.clone()]) {
+                self.leaf(id, range, kind, Role::Atom, node.has_error(), false);
             } else if role == Role::Unread {
                 self.unread(grammar, id, range, kind, node.has_error());
             } else if (role == Role::Plain || role.is_body())

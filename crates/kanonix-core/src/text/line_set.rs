@@ -199,6 +199,34 @@ impl LineSet {
         !self.moved.is_empty()
     }
 
+    /// What is in play of these lines of the text, counted from the first of them; `base` is what
+    /// they were compared with.
+    pub fn part(&self, lines: Range<usize>, base: Option<&str>) -> LineSet {
+        let (start, end) = (lines.start as u32, lines.end as u32);
+        let within = |line: &u32| (start..end).contains(line);
+        let touched = self.touched.iter().map(|range| {
+            range.start.max(start) - start..range.end.min(end).max(start) - start
+        });
+        LineSet {
+            touched: touched.filter(|range| !range.is_empty()).collect(),
+            seams: self.seams.iter().filter(|seam| within(seam)).map(|seam| seam - start).collect(),
+            moved: self.moved.iter().filter(|line| within(line)).map(|line| line - start).collect(),
+            base: base.map(str::to_string),
+            gone: Vec::new(),
+            turned_from: None,
+            ..self.clone()
+        }
+    }
+
+    /// This set without the touched lines of these ascending ranges, unless every line is in play.
+    pub fn outside(&self, ranges: &[Range<usize>]) -> LineSet {
+        let is_outside = |line: usize| {
+            let next = ranges.partition_point(|range| range.end <= line);
+            ranges.get(next).is_none_or(|range| line < range.start)
+        };
+        LineSet { touched: self.chosen(is_outside), ..self.clone() }
+    }
+
     /// Whether every line is in play.
     pub fn is_whole(&self) -> bool {
         self.whole

@@ -338,14 +338,20 @@ impl Governing {
         all
     }
 
-    /// The style of a file in this language.
+    /// The style of a file in this language, and of what stands in it in others.
     pub fn style(&self, file: &Path, language: &Language) -> Style {
         let mut style = language.style();
         for (_, said) in self.assignments(file, language) {
             // Checked when it was read.
             let _ = style.set(&said.name, &said.key, &said.value);
         }
-        style
+        self.embedding(file, language, style)
+    }
+
+    /// A style with that of each language that may stand in a file.
+    fn embedding(&self, file: &Path, language: &Language, style: Style) -> Style {
+        let inner = language.embedded();
+        inner.fold(style, |style, inner| style.embedding(inner.name, self.style(file, inner)))
     }
 
     /// As [`Governing::style`], with the places that say so.
@@ -369,7 +375,7 @@ impl Governing {
                 place: place.filter(|_| known)?,
             })
         });
-        Agreed { said: said.collect(), style }
+        Agreed { said: said.collect(), style: self.embedding(file, language, style.clone()) }
     }
 
     /// The language of a file and why: the nearest canon's word, else its name's, else its first

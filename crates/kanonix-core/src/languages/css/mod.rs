@@ -22,7 +22,9 @@ pub(super) static LANGUAGE: Language = Language {
     grammar: Grammar::new(|| tree_sitter_css::LANGUAGE.into(), &layout::KINDS, &COMMENTS)
         .without(layout::foreign),
     rule: layout::rule,
+    embeds: None,
     families: &[
+        Family::Values,
         Family::Headers,
         Family::Types,
         Family::Blocks,

@@ -121,7 +121,7 @@ fn tag(p: &mut Planner, node: NodeId, parts: &[NodeId], kind: Kind) {
     }) else {
         p.tight(parts);
         if kind == Kind::JsxSelfClosingElement && let [.., end] = parts {
-            p.word(p.first(*end), 1);
+            p.inside_bracket(p.first(*end), p.choices.tag_end_gap);
         }
         return;
     };
@@ -147,7 +147,10 @@ fn tag(p: &mut Planner, node: NodeId, parts: &[NodeId], kind: Kind) {
         p.may_break(p.first(*attribute), group, 1, 1, Setting::WordGap);
         p.at_most(p.first(*attribute), 0);
     }
-    let blanks = u8::from(kind == Kind::JsxSelfClosingElement);
+    let blanks = match kind {
+        Kind::JsxSelfClosingElement => p.chosen(end, p.choices.tag_end_gap),
+        _ => 0,
+    };
     if p.style.is(Setting::TagEnd, Key::Whole, "own_line") || p.after_comment(end) {
         p.may_break(end, group, 0, blanks, Setting::TagEnd);
         p.gap(end).breaks = Setting::TagEnd;

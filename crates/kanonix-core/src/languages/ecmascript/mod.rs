@@ -24,7 +24,9 @@ const DEFAULTS: &[(Setting, Key, &str)] =
 /// What they have, markup first and types last: not all of them have both.
 const FAMILIES: &[Family] = &[
     Family::Markup,
+    Family::MarkupExpressions,
     Family::LineComments,
+    Family::Values,
     Family::Collections,
     Family::LastComma,
     Family::Signs,
@@ -65,6 +67,7 @@ pub(super) static JAVASCRIPT: Language = Language {
     line_comment: Some("//"),
     grammar: grammar(|| tree_sitter_javascript::LANGUAGE.into()),
     rule,
+    embeds: None,
     families: FAMILIES.split_at(FAMILIES.len() - 2).0,
     defaults: DEFAULTS,
     samples: &[
@@ -86,7 +89,8 @@ pub(super) static TYPESCRIPT: Language = Language {
     line_comment: Some("//"),
     grammar: grammar(|| tree_sitter_typescript::LANGUAGE_TYPESCRIPT.into()),
     rule,
-    families: FAMILIES.split_at(1).1,
+    embeds: None,
+    families: FAMILIES.split_at(2).1,
     defaults: DEFAULTS,
     samples: &[
         ("forecast.ts", include_str!("samples/forecast.ts")),
@@ -107,6 +111,7 @@ pub(super) static TSX: Language = Language {
     line_comment: Some("//"),
     grammar: grammar(|| tree_sitter_typescript::LANGUAGE_TSX.into()),
     rule,
+    embeds: None,
     families: FAMILIES,
     defaults: DEFAULTS,
     samples: &[

@@ -22,7 +22,9 @@ pub(super) static LANGUAGE: Language = Language {
         &Comments::SLASHES,
     ),
     rule: layout::rule,
+    embeds: None,
     families: &[
+        Family::Values,
         Family::LineComments,
         Family::Collections,
         Family::Pairs,

@@ -24,7 +24,9 @@ pub(super) static LANGUAGE: Language = Language {
         .indented(Indented { is_block, goes_on, words: GOES_ON, lexis: LEXIS })
         .without(foreign),
     rule,
+    embeds: None,
     families: &[
+        Family::Values,
         Family::LineComments,
         Family::Collections,
         Family::LastComma,

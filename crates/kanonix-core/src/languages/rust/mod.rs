@@ -27,7 +27,9 @@ pub(super) static LANGUAGE: Language = Language {
         .with_reading(Reading { end: ";", accepts })
         .ending_lists(LAST),
     rule,
+    embeds: None,
     families: &[
+        Family::Values,
         Family::LineComments,
         Family::Collections,
         Family::LastComma,

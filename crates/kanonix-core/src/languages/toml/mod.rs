@@ -25,7 +25,9 @@ pub(super) static LANGUAGE: Language = Language {
     // "Parsers should feel free to normalize newlines": not all of them do.
     .counting_line_ends(),
     rule: layout::rule,
+    embeds: None,
     families: &[
+        Family::Values,
         Family::LineComments,
         Family::Collections,
         Family::LastComma,

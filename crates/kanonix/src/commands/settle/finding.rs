@@ -59,6 +59,8 @@ pub(super) fn find(selection: &Selection, left: &mut LeftAlone) -> Vec<Finding> 
     let share = bytes.div_ceil(MOST_BYTES).max(1) as usize;
     let progress = Progress::new(selection.items.len(), STYLES + 1);
     let mut findings = Vec::new();
+    // What is proposed for the languages so far, which may stand in those to come.
+    let mut known: Vec<(&str, Style)> = Vec::new();
     for language in languages::ALL {
         let items: Vec<&Item> =
             selection.items.iter().filter(|item| item.language.name == language.name).collect();
@@ -80,7 +82,14 @@ pub(super) fn find(selection: &Selection, left: &mut LeftAlone) -> Vec<Finding> 
             })
         };
         let mut survey = Survey::settle(&all, language, read);
-        let measured = |style: &Style| measure(selection, &items, style);
+        let with_inner = |style: Style| {
+            language.embedded().fold(style, |style, inner| {
+                let found = known.iter().find(|(name, _)| *name == inner.name);
+                let own = found.map_or_else(|| inner.style(), |(_, style)| style.clone());
+                style.embedding(inner.name, own)
+            })
+        };
+        let measured = |style: &Style| measure(selection, &items, &with_inner(style.clone()));
         let usual = Measured::total(&measured(&language.style()));
         let mut proposed = measured(&survey.style());
         // Where it costs more than the community's word, it is given up setting by setting.
@@ -100,7 +109,9 @@ pub(super) fn find(selection: &Selection, left: &mut LeftAlone) -> Vec<Finding> 
         if gave_up {
             survey.price_again(&all, read);
         }
-        let (parts, foreign) = parts(selection, &items, &survey.style(), &mut proposed);
+        let whole = with_inner(survey.style());
+        let (parts, foreign) = parts(selection, &items, &whole, &mut proposed);
+        known.push((language.name, survey.style()));
         progress.advance(items.len());
         let total = Measured::total(&proposed);
         let lines = proposed.iter().map(|file| file.lines).sum();

@@ -1,0 +1,349 @@
+//! How pages are laid out: tags, attributes, and what stands in elements.
+
+use super::elements::{self, Display};
+use super::habits::Habits;
+use crate::languages::kinds::kinds;
+use crate::layout::plan::{Around, GroupId, Shape};
+use crate::layout::planner::Planner;
+use crate::style::{Key, Setting};
+use crate::syntax::{NodeId, TokenId};
+
+kinds! {
+    statements { Document, Element }
+    atoms { QuotedAttributeValue, RawText, Doctype }
+    comments { Comment }
+    texts { Text }
+    tight { EndTag, ErroneousEndTag }
+    plain { Entity, AttributeValue, AttributeName }
+    ruled {
+        ScriptElement, StyleElement, StartTag, SelfClosingTag, Attribute,
+    }
+    marks { SelfEnd = "/>" }
+}
+
+/// The rule for a node: a function a construct, named after it.
+pub(super) fn rule(p: &mut Planner, node: NodeId, parts: &[NodeId]) -> bool {
+    match Kind::at(p, node) {
+        Kind::Document => document(p, node, parts),
+        Kind::Element => element(p, node, parts),
+        Kind::ScriptElement | Kind::StyleElement => raw_element(p, node, parts),
+        Kind::StartTag | Kind::SelfClosingTag => tag(p, node, parts),
+        Kind::Attribute => attribute(p, parts),
+        Kind::QuotedAttributeValue => p.quotes(p.first(node), 0, Setting::MarkupQuotes),
+        Kind::RawText | Kind::Doctype => {}
+        _ => return false,
+    }
+    true
+}
+
+/// A place in an element, or in a page, where a line may end.
+#[derive(Default)]
+struct Place {
+    token: TokenId,
+    /// Whether it stands beside a part that has lines of its own.
+    beside_block: bool,
+    /// Whether both of its neighbours are such parts, each on one line.
+    in_row: bool,
+    /// Whether it stays as it stands where no line begins there.
+    stays: bool,
+    /// Whether white space there is part of what stands before it: nothing has ended that.
+    goes_on: bool,
+}
+
+fn display(p: &Planner, node: NodeId) -> Display {
+    elements::display(p.tree, p.text, node)
+}
+
+fn is_block(p: &Planner, node: NodeId) -> bool {
+    !p.choices.everywhere && display(p, node) == Display::Block
+}
+
+/// Whether white space before a token shows.
+fn shows(p: &Planner, token: TokenId) -> bool {
+    p.choices.everywhere || p.tree.shows(token)
+}
+
+/// The places before each of these children, those between the lines of a text, and the one before
+/// what closes them.
+fn places(p: &mut Planner, children: &[NodeId], closing: Option<TokenId>) -> Vec<Place> {
+    let mut places = Vec::with_capacity(children.len() + 1);
+    let mut before: Option<NodeId> = None;
+    let mut goes_on = false;
+    for child in children {
+        let own = is_block(p, *child);
+        let beside = before.is_some_and(|before| is_block(p, before));
+        let is_flat = |node: NodeId| !p.is_spread(node);
+        let keeps_rows = p.choices.keep_open || p.choices.rows;
+        let in_row = keeps_rows && own && beside && is_flat(*child) && before.is_some_and(is_flat);
+        let ends_line = |node: NodeId| !p.choices.everywhere && display(p, node) == Display::Break;
+        let place = Place {
+            token: p.first(*child),
+            beside_block: (own || beside) && !goes_on,
+            stays: in_row || goes_on || ends_line(*child) || before.is_some_and(ends_line),
+            in_row,
+            goes_on,
+        };
+        places.push(place);
+        if p.is(*child, Kind::Text) {
+            let later = p.first(*child) + 1..p.end(*child);
+            places.extend(later.map(|token| Place {
+                token,
+                stays: goes_on,
+                goes_on,
+                ..Place::default()
+            }));
+        }
+        if goes_on {
+            p.fix(*child);
+        }
+        goes_on |= elements::leaves_open(p.tree, p.text, *child);
+        before = Some(*child);
+    }
+    if let Some(token) = closing {
+        let beside_block = !goes_on && before.is_some_and(|before| is_block(p, before));
+        places.push(Place { token, beside_block, stays: goes_on, goes_on, ..Place::default() });
+    }
+    places
+}
+
+fn document(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    let habits = Habits::of(p.text);
+    let keys = [Key::Root, Key::Element, Key::Text, Key::Embedded].into_iter();
+    let word = keys.filter(|key| habits.indents(*key)).map(|key| 1 << bit(key)).sum();
+    p.set_context(node, word);
+    for place in places(p, parts, None) {
+        if place.token == 0 || begins_line(p, &place) {
+            p.line(place.token, GroupId::ROOT, 0, Setting::WordGap);
+        } else {
+            stays(p, &place);
+        }
+    }
+    let end = p.end(node);
+    p.line(end, GroupId::ROOT, 0, Setting::InsertFinalNewline);
+    if parts.last().is_some_and(|last| elements::leaves_open(p.tree, p.text, *last)) {
+        p.keep_gap(end);
+    }
+}
+
+/// Whether a line begins at a place of something that has several: where one does, and around what
+/// has lines of its own, unless that stands in a row with others.
+fn begins_line(p: &Planner, place: &Place) -> bool {
+    (p.broken_before(place.token) && !place.goes_on)
+        || (place.beside_block && !place.in_row && !shows(p, place.token))
+}
+
+/// What stands on the line before stays there: with a blank or without where that shows.
+fn stays(p: &mut Planner, place: &Place) {
+    let token = place.token;
+    if place.stays {
+        p.keep_gap(token);
+    } else {
+        let apart = shows(p, token) && !p.gap_text(token).is_empty();
+        p.word(token, u8::from(apart));
+    }
+}
+
+/// `<p>The tide is <b>high</b>.</p>`
+fn element(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    let Some((start, children)) = parts.split_first() else { return };
+    let (closing, children) = match children.split_last() {
+        Some((last, rest)) if p.is(*last, Kind::EndTag) => (Some(p.first(*last)), rest),
+        _ => (None, children),
+    };
+    let places = places(p, children, closing);
+    if is_spread(p, &places) {
+        return spread(p, node, *start, &places, closing);
+    }
+    let stays_flat = |p: &Planner, place: &Place| shows(p, place.token);
+    let (first, end) = (p.first(node), p.end(node));
+    let holds_blocks = places.iter().any(|place| place.beside_block);
+    let may_open = closing.is_some()
+        && !children.is_empty()
+        && places.first().is_some_and(|first| !stays_flat(p, first));
+    let group = may_open.then(|| p.group(Shape::List, first, end));
+    if let Some(group) = group {
+        let own = p.group_mut(group);
+        own.around = if holds_blocks { Around::OneLine } else { Around::Lists };
+        own.stem = first;
+        // Text alone is hardly shorter for standing between its tags.
+        if !holds_blocks && (p.choices.keep_open || p.choices.rows) {
+            p.by_hand(group);
+        }
+    }
+    let edges = [places.first(), places.last()].map(|place| place.map(|place| place.token));
+    for place in &places {
+        let is_edge = edges.contains(&Some(place.token));
+        match group {
+            Some(group) if !stays_flat(p, place) && (is_edge || place.beside_block) => {
+                let is_closing = Some(place.token) == closing;
+                let blanks = u8::from(!is_edge && !p.gap_text(place.token).is_empty());
+                let level = if is_closing { 0 } else { depth(p, node, &places) };
+                p.may_break(place.token, group, level, blanks, Setting::WordGap);
+                p.gap(place.token).inside = !is_closing;
+                if is_edge {
+                    p.at_most(place.token, p.choices.edge_blank);
+                }
+            }
+            _ => stays(p, place),
+        }
+    }
+}
+
+/// `<script>warn();</script>`: what stands in it is no markup, and begins right behind its tag.
+fn raw_element(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    if let [_, inside, _] = parts {
+        p.word(p.first(*inside), 0);
+    }
+    let Some(closing) = parts.last().map(|last| p.first(*last)) else { return };
+    if parts.len() < 2 || !p.broken_before(closing) {
+        return p.keep_gap(closing);
+    }
+    let group = p.group(Shape::Block, p.first(node), p.end(node));
+    p.line(closing, group, 0, Setting::WordGap);
+    p.at_most(closing, p.choices.edge_blank);
+}
+
+/// Whether an element takes several lines. A text alone that somebody put on lines of its own may come
+/// back to that of its tags, where the canon asks nobody.
+fn is_spread(p: &Planner, places: &[Place]) -> bool {
+    let broken = |place: &Place| p.broken_before(place.token);
+    if p.choices.keep_open || p.choices.rows {
+        return places.iter().any(broken);
+    }
+    let [first, inner @ .., last] = places else { return places.iter().any(broken) };
+    let stays = |place: &Place| broken(place) && shows(p, place.token);
+    places.iter().any(|place| place.beside_block)
+        || inner.iter().any(broken)
+        || stays(first)
+        || stays(last)
+}
+
+/// What somebody laid out over several lines: each of them stays one.
+fn spread(
+    p: &mut Planner,
+    node: NodeId,
+    start: NodeId,
+    places: &[Place],
+    closing: Option<TokenId>,
+) {
+    let group = p.group(Shape::Block, p.first(node), p.end(node));
+    let edge = p.choices.edge_blank;
+    let level = if in_sentence(p, start, places, closing) { 0 } else { depth(p, node, places) };
+    for (index, place) in places.iter().enumerate() {
+        let is_closing = Some(place.token) == closing;
+        if !begins_line(p, place) {
+            stays(p, place);
+            continue;
+        }
+        match level {
+            _ if is_closing => p.line(place.token, group, 0, Setting::WordGap),
+            0 => p.line_beside(place.token, group, Setting::WordGap),
+            _ => p.line(place.token, group, level, Setting::WordGap),
+        }
+        if index == 0 || is_closing {
+            p.at_most(place.token, edge);
+        }
+    }
+}
+
+/// Whether an element goes on with a sentence over a line's end: neither of its tags stands apart.
+fn in_sentence(
+    p: &Planner,
+    start: NodeId,
+    places: &[Place],
+    closing: Option<TokenId>,
+) -> bool {
+    let opens = places.first().is_some_and(|first| p.broken_before(first.token));
+    let closes = closing.is_none_or(|closing| p.broken_before(closing));
+    !opens && !closes && shows(p, places.first().map_or(p.first(start), |first| first.token))
+}
+
+/// The place of a kind of content in the word that a page leaves for its elements: whether most of it
+/// is further in.
+fn bit(key: Key) -> u8 {
+    match key {
+        Key::Root => 0,
+        Key::Element => 1,
+        Key::Text => 2,
+        _ => 3,
+    }
+}
+
+/// How many steps further in what an element holds is.
+fn depth(p: &Planner, node: NodeId, places: &[Place]) -> u8 {
+    let own = p.tree.tokens[p.first(node) as usize].start as usize;
+    let is_root = elements::name(&p.text[own..]).eq_ignore_ascii_case("html");
+    let is_text = |child: NodeId| matches!(Kind::at(p, child), Kind::Text | Kind::Entity);
+    let holds_text = p.tree.children(node).any(is_text);
+    let key = match holds_text && !places.iter().any(|place| place.beside_block) {
+        _ if is_root => Key::Root,
+        true => Key::Text,
+        false => Key::Element,
+    };
+    let keep = || {
+        let own = p.line_indent(p.first(node)).len();
+        let [inner @ .., _] = places else { return true };
+        let lines = inner.iter().filter(|place| p.broken_before(place.token));
+        let (further, beside): (Vec<usize>, Vec<usize>) =
+            lines.map(|place| p.line_indent(place.token).len()).partition(|line| *line > own);
+        match further.len().abs_diff(beside.len()) {
+            0 | 1 => p.context(node) >> bit(key) & 1 == 1,
+            _ => further.len() > beside.len(),
+        }
+    };
+    u8::from(p.choices.page_indents.of(key).unwrap_or_else(keep))
+}
+
+/// `<a href="/tides" class="quiet">`: its attributes one a line once they do not fit.
+fn tag(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    let [_, name, attributes @ .., end] = parts else { return p.tight(parts) };
+    p.word(p.first(*name), 0);
+    let end_token = p.first(*end);
+    let blanks = match p.is(*end, Kind::SelfEnd) {
+        // A slash beside a value without quotes would be a part of it.
+        true if ends_bare(p, attributes) => 1,
+        true => p.chosen(end_token, p.choices.tag_end_gap),
+        false => 0,
+    };
+    if attributes.is_empty() {
+        return p.flat(end_token, blanks, Setting::InnerGap);
+    }
+    let group = p.group(Shape::List, p.first(node), p.end(node));
+    let own = p.group_mut(group);
+    own.around = Around::Lists;
+    if stands_in_line(p, node) {
+        p.by_hand(group);
+    }
+    for attribute in attributes {
+        p.may_break(p.first(*attribute), group, 1, 1, Setting::WordGap);
+        p.at_most(p.first(*attribute), 0);
+    }
+    if p.style.is(Setting::TagEnd, Key::Whole, "own_line") {
+        p.may_break(end_token, group, 0, blanks, Setting::TagEnd);
+        p.gap(end_token).breaks = Setting::TagEnd;
+        p.at_most(end_token, 0);
+    } else {
+        p.flat(end_token, blanks, Setting::InnerGap);
+        p.gap(end_token).breaks = Setting::TagEnd;
+    }
+}
+
+/// Whether the last attribute has a value without quotes.
+fn ends_bare(p: &Planner, attributes: &[NodeId]) -> bool {
+    let last = attributes.last().and_then(|last| p.parts(*last).last().copied());
+    last.is_some_and(|value| p.is(value, Kind::AttributeValue))
+}
+
+/// Whether a tag stands in the middle of a sentence, or ends with one.
+fn stands_in_line(p: &Planner, node: NodeId) -> bool {
+    let (first, end) = (p.first(node), p.end(node));
+    let goes_on = |token: TokenId| {
+        (token as usize) < p.tree.tokens.len() && p.tree.shows(token) && !p.broken_before(token)
+    };
+    goes_on(first) || goes_on(end)
+}
+
+/// `class="quiet"`
+fn attribute(p: &mut Planner, parts: &[NodeId]) {
+    p.tight(parts);
+}

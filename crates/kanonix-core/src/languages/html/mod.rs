@@ -1,0 +1,46 @@
+//! Pages: elements and what is written between them, where white space may show.
+
+mod elements;
+mod embedded;
+mod habits;
+mod layout;
+mod space;
+#[cfg(test)]
+mod tests;
+
+use super::Language;
+use crate::style::{Family, Key, Setting};
+use crate::syntax::{Comments, Grammar};
+
+/// `<!-- why -->`; nothing else is one.
+const COMMENTS: Comments = Comments { line: &[], blocks: &[("<!--", "-->")], gutter: None };
+
+pub(super) static LANGUAGE: Language = Language {
+    name: "html",
+    follows: None,
+    suffixes: &["html", "htm", "xhtml"],
+    file_names: &[],
+    interpreters: &[],
+    identifiers: &["html"],
+    line_comment: None,
+    grammar: Grammar::new(|| tree_sitter_html::LANGUAGE.into(), &layout::KINDS, &COMMENTS)
+        .opening(&[("<", ">"), ("</", "/>")])
+        .with_exact(elements::is_exact)
+        .showing(space::shows)
+        .masking(space::masked),
+    rule: layout::rule,
+    embeds: Some(embedded::EMBEDS),
+    families: &[Family::Markup, Family::Pages],
+    // What the community's guides agree on: two spaces, double quotes, and no say about the lines
+    // of a text.
+    defaults: &[
+        (Setting::IndentSize, Key::Whole, "2"),
+        (Setting::TagEnd, Key::Whole, "with_last"),
+        (Setting::InnerGap, Key::TagEnd, "keep"),
+        (Setting::BlankLines, Key::Most, "1"),
+    ],
+    samples: &[
+        ("tides.html", include_str!("samples/tides.html")),
+        ("hasty.html", include_str!("samples/hasty.html")),
+    ],
+};

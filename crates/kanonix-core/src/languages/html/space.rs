@@ -1,0 +1,149 @@
+//! Where white space shows: between words of a text, and between a word and what stands in its line.
+//! How much of it there is never does.
+
+use super::elements::{self, Display};
+use super::layout::Kind;
+use crate::syntax::{NodeId, Role, Tree};
+
+/// Before which tokens white space shows.
+pub(super) fn shows(tree: &Tree, text: &str) -> Vec<bool> {
+    let count = tree.tokens.len();
+    // Of each token: whether it begins a part of a page, and whether the white space before it, or
+    // behind it, is gone.
+    let mut begins = vec![false; count];
+    let mut gone_before = vec![false; count];
+    let mut gone_behind = vec![false; count];
+    let mut ends_nothing: Vec<NodeId> = Vec::new();
+    for id in 0..tree.nodes.len() as NodeId {
+        let node = &tree.nodes[id as usize];
+        if node.end == node.first {
+            continue;
+        }
+        let (first, last) = (node.first as usize, node.end as usize - 1);
+        let is_flow = |node: NodeId| node == 0 || elements::is_element(tree, node);
+        let kind = Kind::of(node.kind);
+        if id > 0 && is_flow(node.parent) && kind != Kind::StartTag && !node.fault {
+            begins[first] = true;
+            if kind == Kind::Text {
+                begins[first..=last].fill(true);
+            }
+        }
+        if id > 0 && !elements::is_element(tree, id) && kind != Kind::Doctype {
+            continue;
+        }
+        let display = elements::display(tree, text, id);
+        let is_holder = id == 0 || elements::is_holder(tree, text, id);
+        if id == 0 || matches!(display, Display::Block | Display::Break) {
+            gone_before[first] = true;
+            gone_behind[last] |= !elements::holds_the_page(tree, text, id);
+            if elements::goes_on_behind(tree, text, id) {
+                ends_nothing.push(id);
+            }
+        }
+        let edges_gone = (matches!(display, Display::Block | Display::Word) || is_holder)
+            && !elements::is_drawn_text(tree, text, id);
+        for child in tree.children(id) {
+            let part = &tree.nodes[child as usize];
+            let tag = Kind::of(part.kind);
+            if part.end == part.first || id == 0 {
+                continue;
+            }
+            if edges_gone && tag == Kind::StartTag {
+                gone_behind[part.end as usize - 1] = true;
+            }
+            if edges_gone && tag == Kind::EndTag {
+                gone_before[part.first as usize] = true;
+            }
+        }
+    }
+    let closing = ends_nothing.iter().filter_map(|id| tree.children(*id).last());
+    let closing: Vec<usize> = closing.map(|tag| tree.nodes[tag as usize].first as usize).collect();
+    let mut before: Option<usize> = None;
+    let mut shows = vec![false; count];
+    for token in 0..count {
+        if tree.tokens[token].role == Role::Comment {
+            continue;
+        }
+        let gone = gone_before[token] || before.is_none_or(|before| gone_behind[before]);
+        shows[token] = begins[token] && (!gone || closing.contains(&token));
+        before = Some(token);
+    }
+    shows
+}
+
+/// A page in which the signs that stand for themselves in a text are something that the grammar
+/// reads as one: `2 > 1`, `ebb & flood`.
+pub(super) fn masked(text: &str) -> Option<String> {
+    let bytes = text.as_bytes();
+    let mut masked: Option<Vec<u8>> = None;
+    let mut at = 0;
+    while let Some(next) = memchr::memchr3(b'<', b'>', b'&', &bytes[at..]) {
+        let place = at + next;
+        let rest = &text[place..];
+        match bytes[place] {
+            b'<' => match markup(rest) {
+                Some(length) => at = place + length,
+                None => {
+                    masked.get_or_insert_with(|| bytes.to_vec())[place] = b'x';
+                    at = place + 1;
+                }
+            },
+            b'&' if is_reference(rest) => at = place + 1,
+            _ => {
+                masked.get_or_insert_with(|| bytes.to_vec())[place] = b'x';
+                at = place + 1;
+            }
+        }
+    }
+    masked.and_then(|bytes| String::from_utf8(bytes).ok())
+}
+
+/// How long the tag, comment or element is that a text begins with, of an element whose content is
+/// no markup all of it.
+pub(super) fn markup(text: &str) -> Option<usize> {
+    if let Some(comment) = text.strip_prefix("<!--") {
+        return Some(comment.find("-->").map_or(text.len(), |end| "<!--".len() + end + "-->".len()));
+    }
+    let second = text.as_bytes().get(1)?;
+    if !second.is_ascii_alphabetic() && !matches!(second, b'/' | b'!' | b'?') {
+        return None;
+    }
+    let mut quote: Option<u8> = None;
+    let end = text.bytes().position(|byte| {
+        match quote {
+            Some(open) if open == byte => quote = None,
+            None if matches!(byte, b'"' | b'\'') => quote = Some(byte),
+            _ => return quote.is_none() && byte == b'>',
+        }
+        false
+    });
+    let end = end.map_or(text.len(), |end| end + 1);
+    let name = elements::name(text);
+    let is_raw = |raw: &&&str| raw.eq_ignore_ascii_case(name);
+    let Some(raw) = ["script", "style"].iter().find(is_raw).filter(|_| *second != b'/') else {
+        return Some(end);
+    };
+    let closes = |at: &usize| {
+        let name = text.as_bytes().get(at + 2..at + 2 + raw.len());
+        text[*at..].starts_with("</")
+            && name.is_some_and(|name| name.eq_ignore_ascii_case(raw.as_bytes()))
+    };
+    let closing = memchr::memchr_iter(b'<', &text.as_bytes()[end..])
+        .map(|at| end + at)
+        .find(closes);
+    Some(closing.unwrap_or(text.len()))
+}
+
+/// Whether a text begins with a reference to a character.
+fn is_reference(text: &str) -> bool {
+    let rest = &text[1..];
+    let (digits, is_digit): (&str, fn(u8) -> bool) =
+        match rest.strip_prefix("#x").or_else(|| rest.strip_prefix("#X")) {
+            Some(hex) => (hex, |byte| byte.is_ascii_hexdigit()),
+            None => match rest.strip_prefix('#') {
+                Some(decimal) => (decimal, |byte| byte.is_ascii_digit()),
+                None => return rest.starts_with(|c: char| c.is_ascii_alphabetic()),
+            },
+        };
+    digits.bytes().next().is_some_and(is_digit)
+}

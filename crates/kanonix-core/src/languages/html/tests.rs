@@ -1,0 +1,249 @@
+//! How pages are laid out, and what stands in them in other languages.
+
+use crate::languages::testing::{faults, lay, lay_with, lines, touched};
+
+#[test]
+fn elements_stand_on_lines_of_their_own_and_texts_on_theirs() {
+    insta::assert_snapshot!(lay("html", "\
+<!DOCTYPE html>
+<html><head><title>Tides</title><meta charset=utf-8></head>
+<body>
+<div class='quay'   id=\"one\" ><p>Ebb at
+ low <i>water</i></p><p>Flood</p></div>
+<ul><li>one</li><li>two <ul><li>three
+</li></ul></li>
+</ul>
+<hr><img src=a.svg   alt=''/>
+</body></html>
+"), @r#"
+    <!DOCTYPE html>
+    <html>
+      <head><title>Tides</title><meta charset=utf-8></head>
+      <body>
+        <div class="quay" id="one">
+          <p>Ebb at
+            low <i>water</i></p>
+          <p>Flood</p>
+        </div>
+        <ul>
+          <li>one</li>
+          <li>
+            two
+            <ul>
+              <li>three
+              </li>
+            </ul>
+          </li>
+        </ul>
+        <hr>
+        <img src=a.svg alt=""/>
+      </body>
+    </html>
+    "#);
+}
+
+#[test]
+fn white_space_that_shows_is_neither_added_nor_taken_away() {
+    insta::assert_snapshot!(lay("html", "\
+<p>Ebb<b>low</b> <i>water</i>,
+<a href=\"/quay\">quay</a><a href=\"/lock\">lock</a>  &amp;<!-- no --> mole </p>
+<p> <span> a </span><span></span> </p>
+<button> Warn </button><button>Open</button>
+"), @r#"
+    <p>Ebb<b>low</b> <i>water</i>,
+      <a href="/quay">quay</a><a href="/lock">lock</a> &amp;<!-- no --> mole</p>
+    <p><span> a </span><span></span></p>
+    <button>Warn</button><button>Open</button>
+    "#);
+}
+
+#[test]
+fn what_is_drawn_as_it_stands_stays_to_the_byte() {
+    insta::assert_snapshot!(lay("html", "\
+<div><pre>
+ ebb   <b>14:20</b>
+flood</pre><textarea>
+  a
+</textarea></div>
+"), @"
+    <div>
+      <pre>
+     ebb   <b>14:20</b>
+    flood</pre>
+      <textarea>
+      a
+    </textarea>
+    </div>
+    ");
+    let unclosed = "<div><pre>ebb\n </div>\n";
+    assert_eq!(lay("html", unclosed), "<div>\n  <pre>ebb\n </div>\n");
+}
+
+#[test]
+fn attributes_stand_one_a_line_once_they_do_not_fit() {
+    let text = "<div>\n<input name=\"level\" type=\"number\" min=0 disabled>\n<br><br/>\n</div>\n";
+    insta::assert_snapshot!(lay_with("html", &[("max_line_length", "", "40")], text), @r#"
+    <div>
+      <input
+        name="level"
+        type="number"
+        min=0
+        disabled>
+      <br><br/>
+    </div>
+    "#);
+    let own_line = [
+        ("max_line_length", "", "40"),
+        ("tag_end", "", "own_line"),
+        ("inner_gap", "tag_end", "true"),
+    ];
+    insta::assert_snapshot!(lay_with("html", &own_line, text), @r#"
+    <div>
+      <input
+        name="level"
+        type="number"
+        min=0
+        disabled
+      >
+      <br><br />
+    </div>
+    "#);
+    let in_text =
+        "<p>Look at the <a class=\"quiet\" href=\"/gauges/quay\">gauges</a> at noon.</p>\n";
+    assert_eq!(lay_with("html", &[("max_line_length", "", "40")], in_text), in_text);
+}
+
+#[test]
+fn a_text_may_hold_signs_that_stand_for_themselves() {
+    let text = "<p>2 > 1 & ebb < flood &copy; &#8364;</p>\n";
+    assert_eq!(lay("html", text), text);
+    assert!(faults("html", text).is_empty());
+}
+
+#[test]
+fn what_a_page_holds_is_as_far_in_as_most_of_it() {
+    let flat = "<html>\n<body>\n<p>\nEbb\nand flow\n</p>\n</body>\n</html>\n";
+    insta::assert_snapshot!(lay("html", flat), @"
+    <html>
+    <body>
+      <p>
+      Ebb
+      and flow
+      </p>
+    </body>
+    </html>
+    ");
+    insta::assert_snapshot!(lay_with("html", &[("page_indent", "", "true")], flat), @"
+    <html>
+      <body>
+        <p>
+          Ebb
+          and flow
+        </p>
+      </body>
+    </html>
+    ");
+}
+
+#[test]
+fn drawings_hold_nothing_but_their_parts() {
+    insta::assert_snapshot!(lay("html", "\
+<p>A <svg viewBox='0 0 1 1'><g><path d=\"M0 0\"/><path d=\"M1 1\" /></g>
+<text>Quay  <tspan>one</tspan></text></svg> mark</p>
+"), @r#"
+    <p>A <svg viewBox="0 0 1 1">
+      <g><path d="M0 0"/><path d="M1 1" /></g>
+      <text>Quay <tspan>one</tspan></text>
+    </svg> mark</p>
+    "#);
+}
+
+#[test]
+fn pages_whose_style_sheets_show_all_white_space_keep_all_of_it() {
+    let text = "<div><p>Ebb</p><p>Flood</p> <p>\nSlack</p></div>\n";
+    insta::assert_snapshot!(lay_with("html", &[("shown_space", "", "everywhere")], text), @"
+    <div><p>Ebb</p><p>Flood</p> <p>
+      Slack</p></div>
+    ");
+}
+
+#[test]
+fn scripts_and_style_sheets_are_laid_out_by_their_own_languages() {
+    insta::assert_snapshot!(lay_with("html", &[("page_indent", "embedded", "true")], "\
+<head>
+<style>
+
+p{color:red}
+@media print{p{margin:0}}
+
+</style>
+<script type=module>
+function warn(a,b){return `
+  ${a}`+b}
+</script>
+<script type=\"application/json\">
+{\"a\":[1,2]}
+</script>
+<script type=\"text/tide\">
+ a  b
+</script>
+<script>warn( )</script>
+</head>
+"), @r#"
+    <head>
+      <style>
+        p {
+          color: red;
+        }
+
+        @media print {
+          p {
+            margin: 0;
+          }
+        }
+      </style>
+      <script type=module>
+        function warn(a, b) {
+          return `
+      ${a}` + b
+        }
+      </script>
+      <script type="application/json">
+        { "a": [1, 2] }
+      </script>
+      <script type="text/tide">
+     a  b
+      </script>
+      <script>warn( )</script>
+    </head>
+    "#);
+}
+
+#[test]
+fn a_touched_line_of_a_script_is_mended_and_no_other() {
+    let page = |body: &[&str]| {
+        lines(&["<div>", "   <script>", "     let  a=1;"]) + &lines(body) + "   </script>\n</div>\n"
+    };
+    let base = page(&["     f( a );"]);
+    let text = page(&["     f( a );", "   let  b=2;"]);
+    assert_eq!(touched("html", &base, &text), page(&["     f( a );", "     let b = 2;"]));
+    // A tag's own line stays where it is, as what it holds does.
+    let tag = text.replace("   <script>", " <script  defer>");
+    let mended = text.replace("   <script>", " <script defer>");
+    assert_eq!(touched("html", &text, &tag), mended);
+}
+
+#[test]
+fn a_line_in_another_language_keeps_what_does_not_parse() {
+    let text = "<script>\nlet  a = ;\nlet  b=1;\n</script>\n";
+    assert_eq!(faults("html", text).len(), 1);
+}
+
+#[test]
+fn comments_ask_for_things_to_be_kept() {
+    let text =
+        "<!-- kanonix: keep -->\n<div   id=a></div>\n<script>\n// kanonix: keep\nf( );\n</script>\n";
+    assert_eq!(lay("html", text), text);
+    let html = crate::languages::by_name("html").unwrap();
+    assert_eq!(crate::keeps(text, html).len(), 2);
+}
