@@ -254,7 +254,8 @@ impl<'a> Document<'a> {
     fn window(&self, set: &LineSet) -> Option<Window> {
         let parsed = self.parsed.as_ref()?;
         let all = set.is_whole() || set.turned_from().is_some();
-        if all || parsed.has_faults() || Sheet::may_keep(&self.text) {
+        let is_whole = all || self.language.grammar.is_seen_whole(&self.text);
+        if is_whole || parsed.has_faults() || Sheet::may_keep(&self.text) {
             return None;
         }
         Window::of(set, &Lines::new(&self.text), &self.text)

@@ -190,7 +190,9 @@ impl Survey {
         let some: Vec<&str> = texts.iter().copied().step_by(step).collect();
         // How far in lines are is seen once it is clear how far in the whole file is.
         let mut style = usual.clone();
-        style.set("namespace_indent", "", "keep").expect("a value of the registry");
+        for setting in ["namespace_indent", "page_indent"] {
+            style.set(setting, "", "keep").expect("a value of the registry");
+        }
         for _ in 0..LOOKS.0 {
             let found = read(&some, style.clone()).style();
             if std::mem::replace(&mut style, found.clone()) == found {

@@ -290,11 +290,12 @@ fn the_tour_goes_through_the_whole_job() {
     let repo = Repo::plain();
     let said = repo.kanonix(&["tour", "--keep", "kept"]);
     assert_eq!(said.status, 0, "{said:?}");
-    assert_eq!(said.out.matches("(exit status 1)").count(), 3, "{}", said.out);
+    assert_eq!(said.out.matches("(exit status 1)").count(), 4, "{}", said.out);
     let log = repo.git(&["-C", "kept", "log", "--format=%s"]);
     insta::assert_snapshot!(log, @"
     Follow the canon
     Let the keepers sleep
+    Show the next tide
     Warn earlier in a storm
     Round the offsets
     Agree on a canon

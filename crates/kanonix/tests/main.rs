@@ -15,6 +15,7 @@ mod histories;
 mod hostile;
 mod lists;
 mod lsp;
+mod markup;
 mod merge;
 mod no_working_tree;
 mod nonsense;

@@ -80,6 +80,8 @@ fn files_that_no_person_wrote_have_no_say_and_are_proposed_as_skip() {
 
     [style.javascript]               # 2 files, 14 lines
     indent_style = "tab"             # tab at 100 % of 4 places
+
+    [style.html]                     # 2 files, 2 lines
     "#);
     assert_eq!(repo.kanonix(&["settle", "--write", "--quiet"]).status, 0);
     assert_eq!(repo.kanonix(&["check", "--whole"]).status, 0);

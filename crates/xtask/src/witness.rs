@@ -17,6 +17,14 @@ pub fn same(language: &Language, before: &str, after: &str) -> Option<Result<()>
         "html" => pages::read,
         _ => return None,
     };
+    if language.name == "html" && before.contains("{") {
+        let bare = pages::without_actions;
+        if let (Ok(before), Ok(after)) = (read(&bare(before)), read(&bare(after)))
+            && before == after
+        {
+            return Some(Ok(()));
+        }
+    }
     let before = read(before).ok()?;
     Some(read(after).and_then(|after| match before == after {
         true => Ok(()),

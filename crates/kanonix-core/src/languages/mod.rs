@@ -20,7 +20,7 @@ pub struct Language {
     pub name: &'static str,
     /// The language whose part of the canon holds for it too, weaker than its own.
     pub follows: Option<&'static str>,
-    /// Endings of its files' names, without the point.
+    /// Endings of its files' names, without the first point.
     pub suffixes: &'static [&'static str],
     /// Whole names of its files.
     pub file_names: &'static [&'static str],
@@ -103,10 +103,10 @@ pub fn by_name(name: &str) -> Option<&'static Language> {
 /// assert!(languages::of_file("siren.tide").is_none());
 /// ```
 pub fn of_file(name: &str) -> Option<&'static Language> {
-    let suffix = name.rsplit_once('.').map(|(_, suffix)| suffix);
+    let suffixes = || name.match_indices('.').map(|(at, _)| &name[at + 1..]);
     ALL.iter().copied().find(|language| {
         language.file_names.contains(&name)
-            || suffix.is_some_and(|suffix| language.suffixes.contains(&suffix))
+            || suffixes().any(|suffix| language.suffixes.contains(&suffix))
     })
 }
 

@@ -111,7 +111,7 @@ impl Closes {
 pub struct PageIndents([Option<bool>; CONTENTS.len()]);
 
 /// The kinds of what elements hold, as `page_indent` has them.
-const CONTENTS: [Key; 4] = [Key::Root, Key::Element, Key::Text, Key::Embedded];
+const CONTENTS: [Key; 5] = [Key::Root, Key::Element, Key::Text, Key::Embedded, Key::Control];
 
 impl PageIndents {
     fn of_style(style: &Style) -> PageIndents {

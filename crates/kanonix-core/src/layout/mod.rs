@@ -186,9 +186,10 @@ impl<'a> Sheet<'a> {
         lines.map(|(unit, _)| unit.first_line as usize..unit.last_line as usize + 1).collect()
     }
 
-    /// The tokens of every unit.
+    /// The tokens of every unit that does not stay as it stands whatever is in play.
     pub fn unit_tokens(&self) -> Vec<Range<usize>> {
-        self.units.all.iter().map(|unit| unit.first as usize..unit.end as usize).collect()
+        let free = self.units.all.iter().filter(|unit| !unit.fixed);
+        free.map(|unit| unit.first as usize..unit.end as usize).collect()
     }
 
     /// Of each list and each row of alternatives, the zero-based lines between those that it begins

@@ -276,6 +276,13 @@ pub static REGISTRY: &[Entry] = &[
             ),
             key(Key::Text, Family::Pages, "the lines of a text", ValueKind::FlagOrKeep, "keep"),
             key(
+                Key::Control,
+                Family::Pages,
+                "what stands between two control words of a template",
+                ValueKind::FlagOrKeep,
+                "keep",
+            ),
+            key(
                 Key::Embedded,
                 Family::Pages,
                 "scripts and style sheets in a page",
@@ -466,8 +473,8 @@ pub static REGISTRY: &[Entry] = &[
         setting: Setting::TagEnd,
         name: "tag_end",
         about: "Where the `>` stands of a tag whose attributes are spread over lines: on its own \
-                line, or behind the last attribute.",
-        slots: &[one(Family::Markup, ValueKind::Word(&["own_line", "with_last"]), "own_line")],
+                line, behind the last attribute, or as it does.",
+        slots: &[one(Family::Markup, CLOSE, "own_line")],
         one_for_all: false,
     },
     Entry {

@@ -105,7 +105,7 @@ impl Question {
     }
 
     /// Whether an answer to it waits for one to another question, which says what it is about: how
-    /// many steps lines are in comes before how wide a step is and where else they may stand,
+    /// many steps lines are in comes before how wide a step is (in a page it is the other way round) and where else they may stand,
     /// columns before the blanks that make them, and what stays on its line before what is in it.
     pub(super) fn waits_for(&self, other: &Question) -> bool {
         match other.entry.setting {
@@ -115,6 +115,11 @@ impl Question {
             }
             Setting::FlatBlock => self.slot.key == Key::Block,
             Setting::NamespaceIndent => self.entry.setting == Setting::IndentSize,
+            // What is no step further in shows nothing of how wide one is.
+            Setting::IndentSize => self.entry.setting == Setting::PageIndent,
+            Setting::PageIndent if other.slot.key == Key::Element => {
+                self.entry.setting == Setting::PageIndent && self.slot.key != Key::Element
+            }
             _ => false,
         }
     }

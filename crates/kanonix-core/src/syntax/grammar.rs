@@ -96,6 +96,10 @@ pub struct Grammar {
     one_line: Option<fn(u16) -> Option<Ending>>,
     /// Whether all of a construct is one token, by its kind and its text.
     exact: Option<fn(u16, &str) -> bool>,
+    /// Whether what a construct holds behind its first part stands beside it in truth.
+    alone: Option<fn(u16, &str) -> bool>,
+    /// Whether a text is only understood as a whole.
+    whole: Option<fn(&str) -> bool>,
     /// Before which tokens white space shows.
     shows: Option<fn(&Tree, &str) -> Vec<bool>>,
     /// What the parser is shown in place of a text, of the same length.
@@ -118,7 +122,7 @@ impl Grammar {
     ) -> Grammar {
         let loaded = OnceLock::new();
         let (reading, indented, foreign, one_line) = (None, None, None, None);
-        let (exact, shows, masked) = (None, None, None);
+        let (exact, alone, whole, shows, masked) = (None, None, None, None, None);
         let (line_ends_count, pairs) = (false, BRACKETS);
         let last: Last = &[];
         Grammar {
@@ -133,6 +137,8 @@ impl Grammar {
             line_ends_count,
             one_line,
             exact,
+            alone,
+            whole,
             shows,
             masked,
             loaded,
@@ -205,6 +211,30 @@ impl Grammar {
     /// Whether all of a construct is one token.
     pub(super) fn is_exact(&self, kind: u16, text: &str) -> bool {
         self.exact.is_some_and(|exact| exact(kind, text))
+    }
+
+    /// The same, with constructs that end with their first part, although the grammar reads on: what it
+    /// reads inside them stands behind them.
+    pub const fn with_alone(mut self, alone: fn(u16, &str) -> bool) -> Grammar {
+        self.alone = Some(alone);
+        self
+    }
+
+    /// Whether a construct ends with its first part, where any does.
+    pub(super) fn alone(&self) -> Option<fn(u16, &str) -> bool> {
+        self.alone
+    }
+
+    /// The same for a language in which a text may say far from a line how that is laid out: nothing of
+    /// it is folded then.
+    pub const fn seen_whole(mut self, whole: fn(&str) -> bool) -> Grammar {
+        self.whole = Some(whole);
+        self
+    }
+
+    /// Whether nothing of a text may be folded.
+    pub fn is_seen_whole(&self, text: &str) -> bool {
+        self.whole.is_some_and(|whole| whole(text))
     }
 
     /// The same for a language in which white space may show: whether there is some before a token

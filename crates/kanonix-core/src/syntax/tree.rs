@@ -128,6 +128,9 @@ impl Tree {
         };
         copy.walk(grammar, parsed.tree.walk(), Vec::new());
         let mut tree = copy.tree;
+        if let Some(alone) = grammar.alone() {
+            tree.lift(alone, text);
+        }
         if let Some(ending) = grammar.one_line() {
             tree.end_lines(ending, text);
         }
@@ -139,6 +142,29 @@ impl Tree {
             tree.shows = shows;
         }
         tree
+    }
+
+    /// Moves what stands behind the first part of a construct out of it, where that ends with this part.
+    fn lift(&mut self, alone: fn(u16, &str) -> bool, text: &str) {
+        for id in 1..self.nodes.len() {
+            let own = self.nodes[id];
+            let Some(token) = self.tokens.get(own.first as usize) else { continue };
+            let first = self.children(id as NodeId).next();
+            let Some(first) = first.filter(|_| alone(own.kind, &text[token.start as usize..]))
+            else {
+                continue;
+            };
+            let Some(behind) = self.nodes[first as usize].next.take() else { continue };
+            self.nodes[id].end = self.nodes[first as usize].end;
+            self.nodes[id].next = Some(behind);
+            let mut last = behind.get() as usize;
+            self.nodes[last].parent = own.parent;
+            while let Some(next) = self.nodes[last].next {
+                last = next.get() as usize;
+                self.nodes[last].parent = own.parent;
+            }
+            self.nodes[last].next = own.next;
+        }
     }
 
     /// Whether the line ends behind a token, as that is a comment with no other end.

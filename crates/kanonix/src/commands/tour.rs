@@ -92,13 +92,25 @@ impl Guide {
         self.run(&["kanonix", "mend", "--staged"])?;
         self.run(&["git", "commit", "-m", "Warn earlier in a storm"])?;
 
-        self.title("6. A branch from a clone without the gate is stopped on the build server");
+        self.title("6. A page with a script and a style sheet in it");
+        self.say(
+            "Each is judged by its own language's part of the canon, and the page says where. White \
+             space that shows is never added and never taken away.",
+        );
+        self.edit("site/tides.html", demo::NEXT_TIDE)?;
+        self.edit("site/tides.html", demo::MARK_STORMS)?;
+        self.run(&["kanonix", "check"])?;
+        self.run(&["kanonix", "mend", "site/tides.html"])?;
+        self.run(&["git", "diff", "--unified=0"])?;
+        self.quietly(&["git", "commit", "--quiet", "-am", "Show the next tide"])?;
+
+        self.title("7. A branch from a clone without the gate is stopped on the build server");
         self.run(&["git", "switch", "--quiet", "-c", "quiet-hours"])?;
         self.edit("alarms/notify.js", demo::QUIET_HOURS)?;
         self.run(&["git", "commit", "--quiet", "--no-verify", "-am", "Let the keepers sleep"])?;
         self.run(&["kanonix", "gate", "merge", "--into", "main"])?;
 
-        self.title("7. The same after mending");
+        self.title("8. The same after mending");
         self.run(&["kanonix", "mend", "--since", "main"])?;
         self.run(&["git", "commit", "--quiet", "-am", "Follow the canon"])?;
         self.run(&["kanonix", "gate", "merge", "--into", "main"])?;

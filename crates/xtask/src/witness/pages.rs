@@ -27,10 +27,40 @@ const HIDDEN: &[&str] = &[
 
 /// The page, one piece a line.
 pub(super) fn read(text: &str) -> Result<String> {
-    let page = html5ever::parse_document(RcDom::default(), Default::default()).one(text);
+    let mut options = html5ever::ParseOpts::default();
+    // What is there for browsers without scripts is read as markup, too.
+    options.tree_builder.scripting_enabled = false;
+    let page = html5ever::parse_document(RcDom::default(), options).one(text);
     let mut drawn = Drawn { pieces: Vec::new(), blank: None, at_start: true };
     drawn.children(&page.document);
     Ok(drawn.pieces.join("\n"))
+}
+
+/// A page in which actions of a template are comments, where they stand in no tag: they may stand where
+/// no text may.
+pub(super) fn without_actions(text: &str) -> String {
+    let (mut out, mut at, mut quote, mut in_tag) = (String::new(), 0, None, false);
+    while let Some(c) = text[at..].chars().next() {
+        let rest = &text[at..];
+        let closes = [("{{", "}}"), ("{%", "%}"), ("{#", "#}")];
+        let closes = closes.iter().find(|(opens, _)| rest.starts_with(opens));
+        if let Some(end) = closes.and_then(|(_, closes)| rest.find(closes)) {
+            let action = &rest[..end + 2];
+            out += &if in_tag { action.to_string() } else { format!("<!--{action}-->") };
+            at += action.len();
+            continue;
+        }
+        match (quote, c) {
+            (Some(open), _) if open == c => quote = None,
+            (None, '"' | '\'') if in_tag => quote = Some(c),
+            (None, '>') => in_tag = false,
+            (None, '<') => in_tag = rest[1..].starts_with(|c: char| c.is_alphabetic() || c == '/'),
+            _ => {}
+        }
+        out.push(c);
+        at += c.len_utf8();
+    }
+    out
 }
 
 struct Drawn {

@@ -151,7 +151,7 @@ fn tag(p: &mut Planner, node: NodeId, parts: &[NodeId], kind: Kind) {
         Kind::JsxSelfClosingElement => p.chosen(end, p.choices.tag_end_gap),
         _ => 0,
     };
-    if p.style.is(Setting::TagEnd, Key::Whole, "own_line") || p.after_comment(end) {
+    if p.tag_ends_apart(end) || p.after_comment(end) {
         p.may_break(end, group, 0, blanks, Setting::TagEnd);
         p.gap(end).breaks = Setting::TagEnd;
         p.at_most(end, 0);

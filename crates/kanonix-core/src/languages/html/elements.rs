@@ -49,6 +49,17 @@ const DRAWN_TEXT: &[&str] = &["text", "textpath", "tspan", "foreignobject", "a",
 /// Elements in which white space stays as it is.
 const EXACT: &[&str] = &["pre", "textarea", "listing", "xmp", "plaintext"];
 
+/// Elements that hold nothing.
+const VOID: &[&str] = &[
+    "area", "base", "basefont", "bgsound", "br", "col", "command", "embed", "frame", "hr", "image",
+    "img", "input", "keygen", "link", "meta", "param", "source", "track", "wbr",
+];
+
+/// Whether a construct is an element that holds nothing.
+pub(super) fn is_alone(kind: u16, text: &str) -> bool {
+    Kind::of(kind) == Kind::Element && has_name(text, VOID)
+}
+
 /// Whether all of a construct stays as it stands.
 pub(super) fn is_exact(kind: u16, text: &str) -> bool {
     Kind::of(kind) == Kind::Element && has_name(text, EXACT)
@@ -97,11 +108,6 @@ pub(super) fn name(tag: &str) -> &str {
 /// Whether a tag is one of an element that begins and ends lines of its own.
 pub(super) fn is_block(tag: &str) -> bool {
     tag.starts_with('<') && has_name(tag, BLOCKS)
-}
-
-/// Whether a tag is one of an element that holds another language.
-pub(super) fn is_raw(tag: &str) -> bool {
-    has_name(tag, &["script", "style"])
 }
 
 fn has_name(tag: &str, names: &[&str]) -> bool {

@@ -1,6 +1,7 @@
 //! Scripts and style sheets in pages.
 
 use super::layout::Kind;
+use super::templates;
 use crate::languages::{Embeds, Passage};
 use crate::syntax::{NodeId, Tree};
 
@@ -27,6 +28,10 @@ fn passage(tree: &Tree, text: &str, element: NodeId, kind: Kind) -> Option<Passa
     let (from, end) = (token.start as usize, token.end as usize);
     let (beside, _) = text[from..end].split_once('\n')?;
     if !beside.trim().is_empty() {
+        return None;
+    }
+    // Who fills a template in may write anything there.
+    if templates::may_hold(&text[from..end]) {
         return None;
     }
     let tag = tree.tokens[start.first as usize].start as usize..from;

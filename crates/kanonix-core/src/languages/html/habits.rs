@@ -2,6 +2,7 @@
 
 use super::elements;
 use super::space::markup;
+use super::templates::{self, Control};
 use crate::style::Key;
 
 /// How often each kind of content is further in, less how often it is not.
@@ -10,7 +11,7 @@ pub(super) struct Habits {
     root: i32,
     element: i32,
     text: i32,
-    embedded: i32,
+    control: i32,
 }
 
 impl Habits {
@@ -27,6 +28,9 @@ impl Habits {
             at = start + length;
             habits.note(text, start);
         }
+        if templates::may_hold(text) {
+            habits.note_controls(text);
+        }
         habits
     }
 
@@ -36,16 +40,37 @@ impl Habits {
             Key::Root => self.root,
             Key::Element => self.element,
             Key::Text => self.text,
-            _ => self.embedded,
+            _ => self.control,
         };
         more >= 0
+    }
+
+    /// Looks at the lines behind those that are a control word.
+    fn note_controls(&mut self, text: &str) {
+        let indent = |line: &str| line.len() - line.trim_start().len();
+        let ends = |name: &str| {
+            let mut lines = text.lines().map(str::trim);
+            lines.any(|line| templates::control(line) == Some(Control::Closes(name)))
+        };
+        let mut lines = text.lines().filter(|line| !line.trim().is_empty()).peekable();
+        while let Some(line) = lines.next() {
+            if let (Some(Control::Opens(name)), Some(next)) =
+                (templates::control(line.trim()), lines.peek())
+                && ends(name)
+            {
+                self.control += match indent(next).cmp(&indent(line)) {
+                    std::cmp::Ordering::Greater => 1,
+                    std::cmp::Ordering::Equal => -1,
+                    std::cmp::Ordering::Less => 0,
+                };
+            }
+        }
     }
 
     /// Looks at the line behind the tag that stands at a byte.
     fn note(&mut self, text: &str, start: usize) {
         let tag = &text[start..];
-        let is_raw = elements::is_raw(tag);
-        if tag.starts_with("</") || !(is_raw || elements::is_block(tag)) {
+        if tag.starts_with("</") || !elements::is_block(tag) {
             return;
         }
         let Some(end) = tag_end(tag) else { return };
@@ -70,9 +95,7 @@ impl Habits {
             std::cmp::Ordering::Equal => -1,
             std::cmp::Ordering::Less => return,
         };
-        if is_raw {
-            self.embedded += count;
-        } else if elements::name(tag).eq_ignore_ascii_case("html") {
+        if elements::name(tag).eq_ignore_ascii_case("html") {
             self.root += count;
         } else if elements::is_block(solid) {
             self.element += count;

@@ -2,11 +2,12 @@
 
 use super::elements::{self, Display};
 use super::habits::Habits;
+use super::templates::{self, Control};
 use crate::languages::kinds::kinds;
 use crate::layout::plan::{Around, GroupId, Shape};
 use crate::layout::planner::Planner;
 use crate::style::{Key, Setting};
-use crate::syntax::{NodeId, TokenId};
+use crate::syntax::{NodeId, Role, TokenId};
 
 kinds! {
     statements { Document, Element }
@@ -28,7 +29,7 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, parts: &[NodeId]) -> bool {
         Kind::Element => element(p, node, parts),
         Kind::ScriptElement | Kind::StyleElement => raw_element(p, node, parts),
         Kind::StartTag | Kind::SelfClosingTag => tag(p, node, parts),
-        Kind::Attribute => attribute(p, parts),
+        Kind::Attribute => attribute(p, node, parts),
         Kind::QuotedAttributeValue => p.quotes(p.first(node), 0, Setting::MarkupQuotes),
         Kind::RawText | Kind::Doctype => {}
         _ => return false,
@@ -48,6 +49,8 @@ struct Place {
     stays: bool,
     /// Whether white space there is part of what stands before it: nothing has ended that.
     goes_on: bool,
+    /// The end tag of what follows, if that begins a line, too.
+    end_line: Option<TokenId>,
 }
 
 fn display(p: &Planner, node: NodeId) -> Display {
@@ -82,15 +85,14 @@ fn places(p: &mut Planner, children: &[NodeId], closing: Option<TokenId>) -> Vec
             stays: in_row || goes_on || ends_line(*child) || before.is_some_and(ends_line),
             in_row,
             goes_on,
+            end_line: end_line(p, *child),
         };
         places.push(place);
         if p.is(*child, Kind::Text) {
-            let later = p.first(*child) + 1..p.end(*child);
-            places.extend(later.map(|token| Place {
-                token,
-                stays: goes_on,
-                goes_on,
-                ..Place::default()
+            let inside = lines_of_actions(p, *child);
+            places.extend((p.first(*child) + 1..p.end(*child)).map(|token| {
+                let goes_on = goes_on || inside.contains(&token);
+                Place { token, stays: goes_on, goes_on, ..Place::default() }
             }));
         }
         if goes_on {
@@ -106,14 +108,59 @@ fn places(p: &mut Planner, children: &[NodeId], closing: Option<TokenId>) -> Vec
     places
 }
 
+/// The end tag of an element, if that begins a line.
+fn end_line(p: &Planner, node: NodeId) -> Option<TokenId> {
+    let last = p.tree.children(node).last().filter(|last| p.is(*last, Kind::EndTag))?;
+    Some(p.first(last)).filter(|tag| p.broken_before(*tag))
+}
+
+/// Whether most lines of what begins at some places are further in than the line of a token; else what
+/// most of the page has.
+fn is_further(
+    p: &Planner,
+    node: NodeId,
+    key: Key,
+    line: TokenId,
+    places: impl Iterator<Item = TokenId>,
+) -> bool {
+    let own = p.line_indent(line).len();
+    let lines = places.filter(|token| p.broken_before(*token));
+    let (further, beside): (Vec<usize>, Vec<usize>) =
+        lines.map(|token| p.line_indent(token).len()).partition(|line| *line > own);
+    match further.len().abs_diff(beside.len()) {
+        0 | 1 => p.context(node) >> bit(key) & 1 == 1,
+        _ => further.len() > beside.len(),
+    }
+}
+
+/// The lines of a text that go on with an action.
+fn lines_of_actions(p: &Planner, node: NodeId) -> Vec<TokenId> {
+    let tokens = p.first(node)..p.end(node);
+    let byte = |token: TokenId| p.tree.tokens[token as usize].start as usize;
+    let (start, end) = (byte(tokens.start), p.tree.tokens[tokens.end as usize - 1].end as usize);
+    let text = &p.text[start..end];
+    if tokens.len() < 2 || !templates::may_hold(text) {
+        return Vec::new();
+    }
+    let actions = templates::actions(text);
+    let goes_on = |token: &TokenId| {
+        let at = byte(*token) - start;
+        actions.iter().any(|action| action.start < at && at < action.end)
+    };
+    tokens.filter(goes_on).collect()
+}
+
 fn document(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let habits = Habits::of(p.text);
-    let keys = [Key::Root, Key::Element, Key::Text, Key::Embedded].into_iter();
+    let keys = [Key::Root, Key::Element, Key::Text, Key::Control].into_iter();
     let word = keys.filter(|key| habits.indents(*key)).map(|key| 1 << bit(key)).sum();
     p.set_context(node, word);
-    for place in places(p, parts, None) {
+    let places = places(p, parts, None);
+    let levels = control_levels(p, node, &places).unwrap_or_default();
+    for (index, place) in places.into_iter().enumerate() {
         if place.token == 0 || begins_line(p, &place) {
-            p.line(place.token, GroupId::ROOT, 0, Setting::WordGap);
+            let level = levels.get(index).copied().unwrap_or(0);
+            p.line(place.token, GroupId::ROOT, level, Setting::WordGap);
         } else {
             stays(p, &place);
         }
@@ -229,21 +276,77 @@ fn spread(
     let group = p.group(Shape::Block, p.first(node), p.end(node));
     let edge = p.choices.edge_blank;
     let level = if in_sentence(p, start, places, closing) { 0 } else { depth(p, node, places) };
+    let Some(levels) = control_levels(p, node, places) else { return p.fix(node) };
     for (index, place) in places.iter().enumerate() {
         let is_closing = Some(place.token) == closing;
         if !begins_line(p, place) {
             stays(p, place);
             continue;
         }
-        match level {
+        match level + levels.get(index).copied().unwrap_or(0) {
             _ if is_closing => p.line(place.token, group, 0, Setting::WordGap),
             0 => p.line_beside(place.token, group, Setting::WordGap),
-            _ => p.line(place.token, group, level, Setting::WordGap),
+            level => p.line(place.token, group, level, Setting::WordGap),
         }
         if index == 0 || is_closing {
             p.at_most(place.token, edge);
         }
     }
+}
+
+/// How many steps further in each place is for the control words that it stands between: where both ends
+/// of each stand on lines of their own here. `None` where one ends or goes on that began elsewhere: tags
+/// that only balance across its branches.
+fn control_levels(p: &Planner, node: NodeId, places: &[Place]) -> Option<Vec<u8>> {
+    let starts = |place: &Place| place.token == 0 || begins_line(p, place);
+    let alone = |index: usize| {
+        starts(&places[index])
+            && places.get(index + 1).is_none_or(starts)
+            && p.tree.tokens[places[index].token as usize].role == Role::Text
+    };
+    let control = |index: usize| {
+        let text = p.token_text(places[index].token);
+        templates::control(text).filter(|_| alone(index))
+    };
+    let mut levels = vec![0; places.len()];
+    // What has begun, by name, with the place of its control word and of those that go on with it.
+    let mut open: Vec<(&str, usize, Vec<usize>)> = Vec::new();
+    for index in 0..places.len() {
+        match control(index) {
+            Some(Control::Opens(name)) => open.push((name, index, Vec::new())),
+            Some(Control::GoesOn) => {
+                // Of words that have no end here, it may belong to any.
+                open.last_mut()?.2.push(index);
+            }
+            Some(Control::Closes(name)) => {
+                // What has no end here is a word like any other.
+                let last = open.iter().rposition(|(own, ..)| *own == name)?;
+                let (_, first, own) = open.drain(last..).next()?;
+                let held: Vec<usize> = (first + 1..index).filter(|at| !own.contains(at)).collect();
+                if is_held_further(p, node, places, first, &held) {
+                    held.into_iter().for_each(|at| levels[at] += 1);
+                }
+            }
+            None => {}
+        }
+    }
+    Some(levels)
+}
+
+/// Whether what a control word holds is further in than it: as agreed, or else where most of its lines
+/// are.
+fn is_held_further(
+    p: &Planner,
+    node: NodeId,
+    places: &[Place],
+    word: usize,
+    held: &[usize],
+) -> bool {
+    let lines = held.iter()
+        .flat_map(|at| [Some(places[*at].token), places[*at].end_line])
+        .flatten();
+    let keep = || is_further(p, node, Key::Control, places[word].token, lines);
+    p.choices.page_indents.of(Key::Control).unwrap_or_else(keep)
 }
 
 /// Whether an element goes on with a sentence over a line's end: neither of its tags stands apart.
@@ -265,7 +368,8 @@ fn bit(key: Key) -> u8 {
         Key::Root => 0,
         Key::Element => 1,
         Key::Text => 2,
-        _ => 3,
+        Key::Control => 3,
+        _ => 4,
     }
 }
 
@@ -280,23 +384,32 @@ fn depth(p: &Planner, node: NodeId, places: &[Place]) -> u8 {
         true => Key::Text,
         false => Key::Element,
     };
-    let keep = || {
-        let own = p.line_indent(p.first(node)).len();
-        let [inner @ .., _] = places else { return true };
-        let lines = inner.iter().filter(|place| p.broken_before(place.token));
-        let (further, beside): (Vec<usize>, Vec<usize>) =
-            lines.map(|place| p.line_indent(place.token).len()).partition(|line| *line > own);
-        match further.len().abs_diff(beside.len()) {
-            0 | 1 => p.context(node) >> bit(key) & 1 == 1,
-            _ => further.len() > beside.len(),
-        }
-    };
+    let inner = places.split_last().map_or(&[][..], |(_, inner)| inner);
+    let lines = inner.iter().flat_map(|place| [Some(place.token), place.end_line]).flatten();
+    let keep = || is_further(p, node, key, p.first(node), lines);
     u8::from(p.choices.page_indents.of(key).unwrap_or_else(keep))
+}
+
+/// In the word that a page leaves for its elements: what it is left for is a tag in which an action of a
+/// template stands between the attributes.
+const HOLDS_ACTION: u8 = 1 << 7;
+
+/// Whether an action of a template stands between the attributes of a tag.
+fn holds_action(p: &Planner, attributes: &[NodeId]) -> bool {
+    let is_word = |token: &TokenId| !p.token_text(*token).starts_with(['"', '\'']);
+    attributes.iter().any(|attribute| {
+        let tokens = p.first(*attribute)..p.end(*attribute);
+        tokens.filter(is_word).any(|token| templates::may_hold(p.token_text(token)))
+    })
 }
 
 /// `<a href="/tides" class="quiet">`: its attributes one a line once they do not fit.
 fn tag(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let [_, name, attributes @ .., end] = parts else { return p.tight(parts) };
+    if holds_action(p, attributes) {
+        p.set_context(node, p.context(node) | HOLDS_ACTION);
+        return parts.iter().skip(1).for_each(|part| p.keep_gap(p.first(*part)));
+    }
     p.word(p.first(*name), 0);
     let end_token = p.first(*end);
     let blanks = match p.is(*end, Kind::SelfEnd) {
@@ -318,7 +431,7 @@ fn tag(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         p.may_break(p.first(*attribute), group, 1, 1, Setting::WordGap);
         p.at_most(p.first(*attribute), 0);
     }
-    if p.style.is(Setting::TagEnd, Key::Whole, "own_line") {
+    if p.tag_ends_apart(end_token) {
         p.may_break(end_token, group, 0, blanks, Setting::TagEnd);
         p.gap(end_token).breaks = Setting::TagEnd;
         p.at_most(end_token, 0);
@@ -344,6 +457,8 @@ fn stands_in_line(p: &Planner, node: NodeId) -> bool {
 }
 
 /// `class="quiet"`
-fn attribute(p: &mut Planner, parts: &[NodeId]) {
-    p.tight(parts);
+fn attribute(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    if p.context(node) & HOLDS_ACTION == 0 {
+        p.tight(parts);
+    }
 }

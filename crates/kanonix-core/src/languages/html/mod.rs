@@ -5,6 +5,7 @@ mod embedded;
 mod habits;
 mod layout;
 mod space;
+mod templates;
 #[cfg(test)]
 mod tests;
 
@@ -18,7 +19,19 @@ const COMMENTS: Comments = Comments { line: &[], blocks: &[("<!--", "-->")], gut
 pub(super) static LANGUAGE: Language = Language {
     name: "html",
     follows: None,
-    suffixes: &["html", "htm", "xhtml"],
+    suffixes: &[
+        "html",
+        "htm",
+        "xhtml",
+        "gohtml",
+        "twig",
+        "liquid",
+        "html.tmpl",
+        "html.gotmpl",
+        "html.j2",
+        "html.jinja",
+        "html.jinja2",
+    ],
     file_names: &[],
     interpreters: &[],
     identifiers: &["html"],
@@ -26,6 +39,8 @@ pub(super) static LANGUAGE: Language = Language {
     grammar: Grammar::new(|| tree_sitter_html::LANGUAGE.into(), &layout::KINDS, &COMMENTS)
         .opening(&[("<", ">"), ("</", "/>")])
         .with_exact(elements::is_exact)
+        .with_alone(elements::is_alone)
+        .seen_whole(templates::may_hold)
         .showing(space::shows)
         .masking(space::masked),
     rule: layout::rule,
@@ -42,5 +57,6 @@ pub(super) static LANGUAGE: Language = Language {
     samples: &[
         ("tides.html", include_str!("samples/tides.html")),
         ("hasty.html", include_str!("samples/hasty.html")),
+        ("alarms.html.tmpl", include_str!("samples/alarms.html.tmpl")),
     ],
 };

@@ -3,6 +3,7 @@
 
 use super::elements::{self, Display};
 use super::layout::Kind;
+use super::templates;
 use crate::syntax::{NodeId, Role, Tree};
 
 /// Before which tokens white space shows.
@@ -71,11 +72,19 @@ pub(super) fn shows(tree: &Tree, text: &str) -> Vec<bool> {
     shows
 }
 
-/// A page in which the signs that stand for themselves in a text are something that the grammar
+/// A page in which actions of a template are words, and the signs that stand for themselves in a text are something that the grammar
 /// reads as one: `2 > 1`, `ebb & flood`.
 pub(super) fn masked(text: &str) -> Option<String> {
     let bytes = text.as_bytes();
     let mut masked: Option<Vec<u8>> = None;
+    let actions = if templates::may_hold(text) { templates::actions(text) } else { Vec::new() };
+    for action in &actions {
+        masked.get_or_insert_with(|| bytes.to_vec())[action.clone()].fill(b'x');
+    }
+    // What is hidden once is not looked at again.
+    let hidden = masked.clone().and_then(|bytes| String::from_utf8(bytes).ok());
+    let text = hidden.as_deref().unwrap_or(text);
+    let bytes = text.as_bytes();
     let mut at = 0;
     while let Some(next) = memchr::memchr3(b'<', b'>', b'&', &bytes[at..]) {
         let place = at + next;

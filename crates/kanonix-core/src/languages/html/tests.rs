@@ -18,26 +18,26 @@ fn elements_stand_on_lines_of_their_own_and_texts_on_theirs() {
 "), @r#"
     <!DOCTYPE html>
     <html>
-      <head><title>Tides</title><meta charset=utf-8></head>
-      <body>
-        <div class="quay" id="one">
-          <p>Ebb at
-            low <i>water</i></p>
-          <p>Flood</p>
-        </div>
-        <ul>
-          <li>one</li>
-          <li>
-            two
-            <ul>
-              <li>three
-              </li>
-            </ul>
-          </li>
-        </ul>
-        <hr>
-        <img src=a.svg alt=""/>
-      </body>
+    <head><title>Tides</title><meta charset=utf-8></head>
+    <body>
+      <div class="quay" id="one">
+        <p>Ebb at
+          low <i>water</i></p>
+        <p>Flood</p>
+      </div>
+      <ul>
+        <li>one</li>
+        <li>
+          two
+          <ul>
+            <li>three
+            </li>
+          </ul>
+        </li>
+      </ul>
+      <hr>
+      <img src=a.svg alt=""/>
+    </body>
     </html>
     "#);
 }
@@ -77,6 +77,25 @@ flood</pre><textarea>
     ");
     let unclosed = "<div><pre>ebb\n </div>\n";
     assert_eq!(lay("html", unclosed), "<div>\n  <pre>ebb\n </div>\n");
+}
+
+#[test]
+fn an_element_that_holds_nothing_ends_with_its_tag() {
+    insta::assert_snapshot!(lay("html", "\
+<div>
+<img src=a.svg>
+Quay
+
+and lock<br>ebb <b>low</b> <input> level
+</div>
+"), @"
+    <div>
+    <img src=a.svg>
+    Quay
+
+    and lock<br>ebb <b>low</b> <input> level
+    </div>
+    ");
 }
 
 #[test]
@@ -246,4 +265,67 @@ fn comments_ask_for_things_to_be_kept() {
     assert_eq!(lay("html", text), text);
     let html = crate::languages::by_name("html").unwrap();
     assert_eq!(crate::keeps(text, html).len(), 2);
+}
+
+#[test]
+fn control_words_indent_what_they_hold_where_both_ends_stand_at_one_level() {
+    insta::assert_snapshot!(lay_with("html", &[("page_indent", "control", "true")], "\
+{% extends \"base.html\" %}
+{% block tides %}
+<ul>
+{%- for tide in tides %}
+<li>{{ tide.at }}</li>
+{% if tide.high %}
+<li>{% trans \"High\" %}</li>
+{% elif tide.low -%}
+<li>low</li>
+{% endif %}
+{% endfor %}
+</ul>
+{% endblock %}
+{{#each gauges}}
+<p>{{name}}</p>
+{{/each}}
+{% if open %}
+<div>
+{% else %}
+</div>
+{% endif %}
+"), @r#"
+    {% extends "base.html" %}
+    {% block tides %}
+      <ul>
+        {%- for tide in tides %}
+          <li>{{ tide.at }}</li>
+          {% if tide.high %}
+            <li>{% trans "High" %}</li>
+          {% elif tide.low -%}
+            <li>low</li>
+          {% endif %}
+        {% endfor %}
+      </ul>
+    {% endblock %}
+    {{#each gauges}}
+      <p>{{name}}</p>
+    {{/each}}
+    {% if open %}
+    <div>
+    {% else %}
+    </div>
+    {% endif %}
+    "#);
+}
+
+#[test]
+fn actions_break_nothing_around_them_and_stay_as_they_stand() {
+    let text = "\
+<p {{ if gt .Level 3 }}class=\"high\"  {{ end }}id='quay'>{{ .Name  }} < {{ \"a > b\" }}</p>
+<a href=\"{{ url  \"quay\" }}\"   title='{% trans \"It's\" %}'>{{ a(1,
+      2) }}</a>
+<script>
+let  a={{ .Level }};
+</script>
+";
+    let wanted = text.replace("   title", " title").replace("'quay'", "\"quay\"");
+    assert_eq!(lay("html", text), wanted);
 }

@@ -15,7 +15,7 @@ pub use operators::{Binary, Operators};
 
 use crate::layout::plan::{Align, Column, Counts, GroupId, Shape};
 use crate::layout::planner::Planner;
-use crate::style::{Key, Setting};
+use crate::style::{Key, Setting, Value};
 use crate::syntax::{NodeId, Role, TokenId};
 
 /// What stands between two parts of a header.
@@ -167,6 +167,15 @@ impl Planner<'_> {
     pub fn after_comment(&self, token: TokenId) -> bool {
         let before = token.checked_sub(1).map(|before| &self.tree.tokens[before as usize]);
         before.is_some_and(|before| before.role == Role::Comment)
+    }
+
+    /// Whether the `>` of an open tag, or its like, stands on a line of its own.
+    pub fn tag_ends_apart(&self, end: TokenId) -> bool {
+        match self.style.get(Setting::TagEnd, Key::Whole) {
+            Value::Word("own_line") => true,
+            Value::Word("keep") => self.broken_before(end),
+            _ => false,
+        }
     }
 
     /// A blank where two marks would otherwise become another one.

@@ -32,6 +32,9 @@ demo_files! {
     "reports/template.json",
     "reports/tides.py",
     "reports/weekly.py",
+    "site/alarms.html.tmpl",
+    "site/tides.css",
+    "site/tides.html",
 }
 
 /// A stretch of a file, and what somebody makes of it.
@@ -49,6 +52,17 @@ pub(super) const WARN_EARLIER: Edit = (
     "    if (reading.metres >= limits.flood) {\n",
     "    const early=reading.wind&&reading.wind.metresPerSecond>14 ? 0.3: 0;\n    \
      if (reading.metres>=limits.flood-early)\n    {\n",
+);
+
+pub(super) const NEXT_TIDE: Edit = (
+    "            <tr><td>Mole</td><td>3.1</td></tr>\n",
+    "            <tr><td>Mole</td><td>3.1</td></tr>\n      \
+     <tr ><td>Lock</td><td class='next'  >3.4</td></tr>\n",
+);
+
+pub(super) const MARK_STORMS: Edit = (
+    "        mark(3.2);\n",
+    "        mark( location.hash===\"#storm\" ? 2.9:3.2 )\n",
 );
 
 pub(super) const QUIET_HOURS: Edit = (

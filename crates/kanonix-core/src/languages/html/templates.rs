@@ -1,0 +1,80 @@
+//! What stands in pages that are templates: actions between `{{` and `}}`, control words between `{%`
+//! and `%}`, comments between `{#` and `#}`. To the page they are words.
+
+use std::ops::Range;
+
+/// What opens an action, and what closes it.
+const ACTIONS: [(&str, &str); 3] = [("{{", "}}"), ("{%", "%}"), ("{#", "#}")];
+
+/// Whether a text may hold an action.
+pub(super) fn may_hold(text: &str) -> bool {
+    let finds = |mark: &str| memchr::memmem::find(text.as_bytes(), mark.as_bytes()).is_some();
+    finds("{{") || finds("{%")
+}
+
+/// How long the action is that a text begins with.
+pub(super) fn action(text: &str) -> Option<usize> {
+    let (_, closes) = ACTIONS.iter().find(|(opens, _)| text.starts_with(opens))?;
+    Some(text[2..].find(closes)? + 2 + closes.len())
+}
+
+/// The actions of a text.
+pub(super) fn actions(text: &str) -> Vec<Range<usize>> {
+    let mut found = Vec::new();
+    let mut at = 0;
+    while let Some(next) = memchr::memchr(b'{', &text.as_bytes()[at..]) {
+        let start = at + next;
+        match action(&text[start..]) {
+            Some(length) => {
+                found.push(start..start + length);
+                at = start + length;
+            }
+            None => at = start + 1,
+        }
+    }
+    found
+}
+
+/// What a control word does to what stands around it.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub(super) enum Control<'t> {
+    /// Something may begin, by this name.
+    Opens(&'t str),
+    /// It goes on in another way.
+    GoesOn,
+    /// What was begun by this name ends.
+    Closes(&'t str),
+}
+
+/// Words between `{{` and `}}` that begin what `{{ end }}` ends.
+const OPENING: [&str; 5] = ["if", "range", "with", "block", "define"];
+
+/// Words that go on with what another one began.
+const GOING_ON: [&str; 7] = ["else", "elseif", "elif", "elsif", "when", "plural", "empty"];
+
+/// What a line does that is one action and nothing else. `{{ if a }}` ends with `{{ end }}`, `{{#if a}}`
+/// with `{{/if}}`, and `{% if a %}` with `{% endif %}`; there any word may begin something.
+pub(super) fn control(line: &str) -> Option<Control<'_>> {
+    if action(line) != Some(line.len()) || line.starts_with("{#") {
+        return None;
+    }
+    let is_double = line.starts_with("{{");
+    let inside = line[2..line.len() - 2].trim_matches(['-', '~', '+', '=']).trim();
+    if let Some(name) = inside.strip_prefix('#').filter(|_| is_double) {
+        return Some(Control::Opens(first_word(name)));
+    }
+    if let Some(name) = inside.strip_prefix('/').filter(|_| is_double) {
+        return Some(Control::Closes(first_word(name)));
+    }
+    match first_word(inside) {
+        word if GOING_ON.contains(&word) => Some(Control::GoesOn),
+        "end" if is_double => Some(Control::Closes("")),
+        word if is_double => OPENING.contains(&word).then_some(Control::Opens("")),
+        word => Some(word.strip_prefix("end").map_or(Control::Opens(word), Control::Closes)),
+    }
+}
+
+/// The word that a text begins with.
+fn first_word(text: &str) -> &str {
+    &text[..text.find(|c: char| !c.is_alphanumeric() && c != '_').unwrap_or(text.len())]
+}

@@ -1,0 +1,227 @@
+//! Touched lines in pages, style sheets, scripts in pages, and templates.
+
+use crate::support::{Repo, edited};
+
+const CANON: &str = "edition = 1\n[style.javascript]\nquotes = \"double\"\n";
+
+/// A file in which only what was edited becomes something else: `wanted`.
+fn alone(name: &str, old: &str, from: &str, to: &str, wanted: &str) {
+    let mended = edited(&[("kanonix.toml", CANON), (name, old)], name, from, to);
+    assert_eq!(mended, old.replacen(from, wanted, 1), "{to}");
+}
+
+/// As somebody keeps it by hand, not as the canon has it.
+const PAGE: &str = "\
+<!doctype html>
+<html>
+<body>
+   <div class='quay'>
+      <p>High water at <b>14:20</b>,
+      <i>springs</i>.</p>
+      <ul><li>ebb</li><li>flood</li></ul>
+      <table>
+      <tr><td>Quay</td> <td>3.2</td></tr>
+      </table>
+   </div>
+   <pre>
+ ebb   14:20
+</pre>
+</body>
+</html>
+";
+
+#[test]
+fn a_line_of_a_page_and_no_other() {
+    alone(
+        "a.html",
+        PAGE,
+        "   <div class='quay'>",
+        "   <div  class='mole'>",
+        "   <div class=\"mole\">",
+    );
+    alone("a.html", PAGE, "<p>High water at", "<p >High tide at", "<p>High tide at");
+    alone(
+        "a.html",
+        PAGE,
+        "      <i>springs</i>.</p>",
+        "   <i >neaps</i>.</p>",
+        "        <i>neaps</i>.</p>",
+    );
+    alone("a.html", PAGE, "<b>14:20</b>,", "<b >15:20</b>,", "<b>15:20</b>,");
+    alone("a.html", PAGE, " ebb   14:20", " ebb   15:20", " ebb   15:20");
+    let row = "<tr><td>Quay</td> <td>3.3</td></tr>";
+    let old = row.replace("3.3", "3.2");
+    let touched = format!("      {}", row.replace("<td>3", "<td >3"));
+    alone("a.html", PAGE, &format!("      {old}"), &touched, &format!("        {row}"));
+}
+
+#[test]
+fn new_lines_of_a_page_stand_beside_the_old_ones() {
+    alone(
+        "a.html",
+        PAGE,
+        "   </div>\n",
+        "  <p>Slack</p>\n   </div>\n",
+        "      <p>Slack</p>\n   </div>\n",
+    );
+    alone("a.html", PAGE, "   <pre>\n", " <hr>\n   <pre>\n", "   <hr>\n   <pre>\n");
+    let row = "      <tr><td>Lock</td></tr>\n      </table>\n";
+    alone("a.html", PAGE, "      </table>\n", "<tr><td>Lock</td></tr>\n      </table>\n", row);
+    alone(
+        "a.html",
+        PAGE,
+        "   <div class",
+        "<!-- why -->\n   <div class",
+        "   <!-- why -->\n   <div class",
+    );
+}
+
+#[test]
+fn white_space_that_shows_stays_on_a_touched_line() {
+    let old = "<p>\n  Ebb <b>low</b><i>er</i>\n  tide\n</p>\n";
+    alone("a.html", old, "<b>low</b><i>er</i>", "<b >high</b><i >er</i>", "<b>high</b><i>er</i>");
+    alone("a.html", old, "Ebb <b>low</b>", "Ebb   <b>low</b> ,", "Ebb <b>low</b> ,");
+    alone("a.html", old, "  tide", " tide &amp;<br>", "  tide &amp;<br>");
+}
+
+const SHEET: &str = "\
+a{color:red}
+.quay
+{
+   margin : 0;
+   color:navy
+}
+@media print{
+.mole{display:none}
+}
+";
+
+#[test]
+fn a_line_of_a_style_sheet_and_no_other() {
+    alone("a.css", SHEET, "   margin : 0;", "   margin : 1px;", "   margin: 1px;");
+    alone("a.css", SHEET, "   color:navy", " color:teal", "   color: teal;");
+    alone(
+        "a.css",
+        SHEET,
+        "   color:navy\n",
+        "   color:navy;\n  top : 0\n",
+        "   color: navy;\n   top: 0;\n",
+    );
+    alone("a.css", SHEET, "@media print{", "@media  screen{", "@media screen {");
+    alone("a.css", SHEET, "}\n@media", "}\n/* why */\n@media", "}\n\n/* why */\n@media");
+}
+
+const SCRIPTED: &str = "\
+<div>
+    <style>
+      p{ color:red }
+      a{ color:navy }
+    </style>
+    <script>
+     let  a='ebb';
+     function warn(){
+       sound( a );
+     }
+    </script>
+    <script type='application/json'>
+      {\"level\" : 1,
+       \"unit\" : \"m\"}
+    </script>
+</div>
+";
+
+#[test]
+fn a_line_of_a_script_in_a_page_and_no_other() {
+    alone("a.html", SCRIPTED, "     let  a='ebb';", "   let  a='low';", "     let a = \"low\";");
+    alone("a.html", SCRIPTED, "       sound( a );", "  sound( a , 1 );", "       sound(a, 1);");
+    alone(
+        "a.html",
+        SCRIPTED,
+        "     function warn(){",
+        "     function warn( b ){",
+        "     function warn(b) {",
+    );
+    let more = "     }\n     warn();\n    </script>";
+    alone("a.html", SCRIPTED, "     }\n    </script>", "     }\n  warn( );\n    </script>", more);
+    alone("a.html", SCRIPTED, "    <script>\n", "    <script  defer>\n", "    <script defer>\n");
+    // A list that is closed is one again as a whole.
+    let values = "      {\"level\" : 1,\n       \"unit\" : \"m\"}";
+    let closed = "      { \"level\": 1, \"unit\": \"cm\" }";
+    alone("a.html", SCRIPTED, values, &values.replace("\"m\"", "\"cm\""), closed);
+}
+
+#[test]
+fn a_line_of_a_style_sheet_in_a_page_and_no_other() {
+    alone(
+        "a.html",
+        SCRIPTED,
+        "    <style>\n",
+        "    <style  media=print>\n",
+        "    <style media=print>\n",
+    );
+    let opened = "      a {\n        color: teal;\n      }\n";
+    alone(
+        "a.html",
+        SCRIPTED,
+        "      a{ color:navy }\n",
+        "   a{ color:teal }\n",
+        opened,
+    );
+}
+
+const TEMPLATE: &str = "\
+{{ define \"tides\" }}
+<ul>
+    {{ range .Tides }}
+    <li class='tide' {{ if .High }}id=\"high\"{{ end }}>{{ .At }}</li>
+    {{ end }}
+</ul>
+{{ end }}
+<script>
+  let  a={{ .Level }};
+</script>
+";
+
+#[test]
+fn a_line_of_a_template_and_no_other() {
+    alone(
+        "a.html.tmpl",
+        TEMPLATE,
+        "    {{ range .Tides }}",
+        "  {{ range .All }}",
+        "    {{ range .All }}",
+    );
+    alone("a.html.tmpl", TEMPLATE, "<li class='tide'", "<li class='low'", "<li class=\"low\"");
+    alone(
+        "a.html.tmpl",
+        TEMPLATE,
+        "    {{ end }}\n",
+        "    <li >{{ .Now }}</li>\n    {{ end }}\n",
+        "    <li>{{ .Now }}</li>\n    {{ end }}\n",
+    );
+    alone(
+        "a.html.tmpl",
+        TEMPLATE,
+        "  let  a={{ .Level }};",
+        "  let  b={{ .Level }};",
+        "  let  b={{ .Level }};",
+    );
+    alone("a.gohtml", TEMPLATE, "<ul>\n", "<ul  id=all>\n", "<ul id=all>\n");
+}
+
+#[test]
+fn a_slip_in_a_script_is_told_with_the_pages_lines_and_its_own_setting() {
+    let repo = Repo::with(&[("kanonix.toml", CANON), ("a.html", SCRIPTED)]);
+    let checked = repo.kanonix(&["check", "--lines", "7", "a.html"]);
+    assert!(
+        checked.out.contains("a.html:7:12: operator_gap: one space on each side of `=`"),
+        "{}",
+        checked.out
+    );
+    assert!(checked.out.contains("a.html:7:13: quotes: use double quotes"), "{}", checked.out);
+    let told = repo.kanonix(&["explain", "a.html:7"]);
+    assert!(told.out.contains("quotes") && told.out.contains("column"), "{}", told.out);
+    repo.write("a.html", SCRIPTED.replace("let  a='ebb';", "let  a=;"));
+    let checked = repo.kanonix(&["check", "--whole", "a.html"]);
+    assert!(checked.out.contains("a.html:7"), "{}{}", checked.out, checked.err);
+}
