@@ -1,7 +1,7 @@
 //! Lines of a text that are in another language. They are judged as a text of their own, whose
-//! outermost lines stand as far in as the line that they belong to asks for; what is said of them is
-//! said of the bytes and the lines of the text around them. To that they are one token, which may be
-//! respelt: that it is the same program is proved in its own language.
+//! outermost lines stand as far in as the line that they belong to asks for; what is said of them
+//! is said of the bytes and the lines of the text around them. To that they are one token, which
+//! may be respelt: that it is the same program is proved in its own language.
 
 use super::Document;
 use crate::languages::{self, Passage};
@@ -142,7 +142,8 @@ impl Document<'_> {
         format!("{base}{step}")
     }
 
-    /// Proves that a text with these edits is the same program: what is in other languages in those.
+    /// Proves that a text with these edits is the same program: what is in other languages in
+    /// those.
     pub(super) fn prove(
         &self,
         tree: &Tree,

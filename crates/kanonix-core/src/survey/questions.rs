@@ -105,8 +105,9 @@ impl Question {
     }
 
     /// Whether an answer to it waits for one to another question, which says what it is about: how
-    /// many steps lines are in comes before how wide a step is (in a page it is the other way round) and where else they may stand,
-    /// columns before the blanks that make them, and what stays on its line before what is in it.
+    /// many steps lines are in comes before how wide a step is (in a page it is the other way
+    /// round) and where else they may stand, columns before the blanks that make them, and what
+    /// stays on its line before what is in it.
     pub(super) fn waits_for(&self, other: &Question) -> bool {
         match other.entry.setting {
             Setting::WrapIndent => self.entry.setting == Setting::WrapAlign,

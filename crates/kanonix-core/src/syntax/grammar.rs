@@ -213,8 +213,8 @@ impl Grammar {
         self.exact.is_some_and(|exact| exact(kind, text))
     }
 
-    /// The same, with constructs that end with their first part, although the grammar reads on: what it
-    /// reads inside them stands behind them.
+    /// The same, with constructs that end with their first part, although the grammar reads on:
+    /// what it reads inside them stands behind them.
     pub const fn with_alone(mut self, alone: fn(u16, &str) -> bool) -> Grammar {
         self.alone = Some(alone);
         self
@@ -225,8 +225,8 @@ impl Grammar {
         self.alone
     }
 
-    /// The same for a language in which a text may say far from a line how that is laid out: nothing of
-    /// it is folded then.
+    /// The same for a language in which a text may say far from a line how that is laid out:
+    /// nothing of it is folded then.
     pub const fn seen_whole(mut self, whole: fn(&str) -> bool) -> Grammar {
         self.whole = Some(whole);
         self

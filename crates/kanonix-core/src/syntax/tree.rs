@@ -144,7 +144,8 @@ impl Tree {
         tree
     }
 
-    /// Moves what stands behind the first part of a construct out of it, where that ends with this part.
+    /// Moves what stands behind the first part of a construct out of it, where that ends with this
+    /// part.
     fn lift(&mut self, alone: fn(u16, &str) -> bool, text: &str) {
         for id in 1..self.nodes.len() {
             let own = self.nodes[id];

@@ -1,6 +1,6 @@
-//! A page as a browser lays it out: the standard's own parser reads it, and white space is collapsed
-//! as the rules for lines of text have it. What stands here of elements is written down anew, so that
-//! it can speak against the program's list.
+//! A page as a browser lays it out: the standard's own parser reads it, and white space is
+//! collapsed as the rules for lines of text have it. What stands here of elements is written down
+//! anew, so that it can speak against the program's list.
 
 use anyhow::Result;
 use html5ever::tendril::TendrilSink;
@@ -36,8 +36,8 @@ pub(super) fn read(text: &str) -> Result<String> {
     Ok(drawn.pieces.join("\n"))
 }
 
-/// A page in which actions of a template are comments, where they stand in no tag: they may stand where
-/// no text may.
+/// A page in which actions of a template are comments, where they stand in no tag: they may stand
+/// where no text may.
 pub(super) fn without_actions(text: &str) -> String {
     let (mut out, mut at, mut quote, mut in_tag) = (String::new(), 0, None, false);
     while let Some(c) = text[at..].chars().next() {

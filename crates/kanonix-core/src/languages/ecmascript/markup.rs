@@ -52,7 +52,9 @@ fn element(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         return;
     }
     let group = p.group(Shape::List, p.first(node), p.end(node));
-    p.group_mut(group).around = Around::OneLine;
+    let own = p.group_mut(group);
+    // The lines of a text are no elements of a row.
+    (own.around, own.one_each) = (Around::OneLine, true);
     let stays = in_sentence(p, node);
     if stays {
         p.by_hand(group);

@@ -65,8 +65,8 @@ pub(super) fn is_exact(kind: u16, text: &str) -> bool {
     Kind::of(kind) == Kind::Element && has_name(text, EXACT)
 }
 
-/// Whether such an element has no end tag: it goes on, white space and all, as far as something else
-/// ends it.
+/// Whether such an element has no end tag: it goes on, white space and all, as far as something
+/// else ends it.
 pub(super) fn is_unclosed(tree: &Tree, text: &str, node: NodeId) -> bool {
     let own = &tree.nodes[node as usize];
     let Some(token) = tree.tokens.get(own.first as usize) else { return false };
@@ -79,8 +79,8 @@ pub(super) fn is_unclosed(tree: &Tree, text: &str, node: NodeId) -> bool {
     is_exact(own.kind, own_text) && all > 2 * ends
 }
 
-/// Whether white space behind an element is still part of such a one inside it: neither the end of a
-/// page nor that of an element without an end tag ends it.
+/// Whether white space behind an element is still part of such a one inside it: neither the end of
+/// a page nor that of an element without an end tag ends it.
 pub(super) fn leaves_open(tree: &Tree, text: &str, node: NodeId) -> bool {
     let is_tag = |child: NodeId| Kind::of(tree.nodes[child as usize].kind) == Kind::EndTag;
     let mut at = node;
@@ -159,8 +159,8 @@ fn is_in_drawing(tree: &Tree, text: &str, node: NodeId) -> bool {
     false
 }
 
-/// Whether an element is one that holds all of a page. Its tags may be left out, or doubled: what is
-/// written behind it belongs to it all the same.
+/// Whether an element is one that holds all of a page. Its tags may be left out, or doubled: what
+/// is written behind it belongs to it all the same.
 pub(super) fn holds_the_page(tree: &Tree, text: &str, node: NodeId) -> bool {
     is_element(tree, node) && has_name(text_of(tree, text, node), &["html", "body"])
 }

@@ -114,8 +114,8 @@ fn end_line(p: &Planner, node: NodeId) -> Option<TokenId> {
     Some(p.first(last)).filter(|tag| p.broken_before(*tag))
 }
 
-/// Whether most lines of what begins at some places are further in than the line of a token; else what
-/// most of the page has.
+/// Whether most lines of what begins at some places are further in than the line of a token; else
+/// what most of the page has.
 fn is_further(
     p: &Planner,
     node: NodeId,
@@ -212,6 +212,7 @@ fn element(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         let own = p.group_mut(group);
         own.around = if holds_blocks { Around::OneLine } else { Around::Lists };
         own.stem = first;
+        own.one_each = true;
         // Text alone is hardly shorter for standing between its tags.
         if !holds_blocks && (p.choices.keep_open || p.choices.rows) {
             p.by_hand(group);
@@ -250,8 +251,8 @@ fn raw_element(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     p.at_most(closing, p.choices.edge_blank);
 }
 
-/// Whether an element takes several lines. A text alone that somebody put on lines of its own may come
-/// back to that of its tags, where the canon asks nobody.
+/// Whether an element takes several lines. A text alone that somebody put on lines of its own may
+/// come back to that of its tags, where the canon asks nobody.
 fn is_spread(p: &Planner, places: &[Place]) -> bool {
     let broken = |place: &Place| p.broken_before(place.token);
     if p.choices.keep_open || p.choices.rows {
@@ -294,9 +295,9 @@ fn spread(
     }
 }
 
-/// How many steps further in each place is for the control words that it stands between: where both ends
-/// of each stand on lines of their own here. `None` where one ends or goes on that began elsewhere: tags
-/// that only balance across its branches.
+/// How many steps further in each place is for the control words that it stands between: where both
+/// ends of each stand on lines of their own here. `None` where one ends or goes on that began
+/// elsewhere: tags that only balance across its branches.
 fn control_levels(p: &Planner, node: NodeId, places: &[Place]) -> Option<Vec<u8>> {
     let starts = |place: &Place| place.token == 0 || begins_line(p, place);
     let alone = |index: usize| {
@@ -333,8 +334,8 @@ fn control_levels(p: &Planner, node: NodeId, places: &[Place]) -> Option<Vec<u8>
     Some(levels)
 }
 
-/// Whether what a control word holds is further in than it: as agreed, or else where most of its lines
-/// are.
+/// Whether what a control word holds is further in than it: as agreed, or else where most of its
+/// lines are.
 fn is_held_further(
     p: &Planner,
     node: NodeId,
@@ -361,8 +362,8 @@ fn in_sentence(
     !opens && !closes && shows(p, places.first().map_or(p.first(start), |first| first.token))
 }
 
-/// The place of a kind of content in the word that a page leaves for its elements: whether most of it
-/// is further in.
+/// The place of a kind of content in the word that a page leaves for its elements: whether most of
+/// it is further in.
 fn bit(key: Key) -> u8 {
     match key {
         Key::Root => 0,
@@ -390,8 +391,8 @@ fn depth(p: &Planner, node: NodeId, places: &[Place]) -> u8 {
     u8::from(p.choices.page_indents.of(key).unwrap_or_else(keep))
 }
 
-/// In the word that a page leaves for its elements: what it is left for is a tag in which an action of a
-/// template stands between the attributes.
+/// In the word that a page leaves for its elements: what it is left for is a tag in which an action
+/// of a template stands between the attributes.
 const HOLDS_ACTION: u8 = 1 << 7;
 
 /// Whether an action of a template stands between the attributes of a tag.

@@ -1,5 +1,5 @@
-//! Where white space shows: between words of a text, and between a word and what stands in its line.
-//! How much of it there is never does.
+//! Where white space shows: between words of a text, and between a word and what stands in its
+//! line. How much of it there is never does.
 
 use super::elements::{self, Display};
 use super::layout::Kind;
@@ -72,8 +72,8 @@ pub(super) fn shows(tree: &Tree, text: &str) -> Vec<bool> {
     shows
 }
 
-/// A page in which actions of a template are words, and the signs that stand for themselves in a text are something that the grammar
-/// reads as one: `2 > 1`, `ebb & flood`.
+/// A page in which actions of a template are words, and the signs that stand for themselves in a
+/// text are something that the grammar reads as one: `2 > 1`, `ebb & flood`.
 pub(super) fn masked(text: &str) -> Option<String> {
     let bytes = text.as_bytes();
     let mut masked: Option<Vec<u8>> = None;

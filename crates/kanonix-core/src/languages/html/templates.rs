@@ -1,5 +1,5 @@
-//! What stands in pages that are templates: actions between `{{` and `}}`, control words between `{%`
-//! and `%}`, comments between `{#` and `#}`. To the page they are words.
+//! What stands in pages that are templates: actions between `{{` and `}}`, control words between
+//! `{%` and `%}`, comments between `{#` and `#}`. To the page they are words.
 
 use std::ops::Range;
 
@@ -15,8 +15,13 @@ pub(super) fn may_hold(text: &str) -> bool {
 /// How long the action is that a text begins with.
 pub(super) fn action(text: &str) -> Option<usize> {
     let (_, closes) = ACTIONS.iter().find(|(opens, _)| text.starts_with(opens))?;
-    Some(text[2..].find(closes)? + 2 + closes.len())
+    let inside = &text.as_bytes()[2..];
+    let inside = &inside[..inside.len().min(LONGEST)];
+    Some(memchr::memmem::find(inside, closes.as_bytes())? + 2 + closes.len())
 }
+
+/// No action of people is longer, in bytes.
+const LONGEST: usize = 1 << 14;
 
 /// The actions of a text.
 pub(super) fn actions(text: &str) -> Vec<Range<usize>> {
@@ -52,8 +57,8 @@ const OPENING: [&str; 5] = ["if", "range", "with", "block", "define"];
 /// Words that go on with what another one began.
 const GOING_ON: [&str; 7] = ["else", "elseif", "elif", "elsif", "when", "plural", "empty"];
 
-/// What a line does that is one action and nothing else. `{{ if a }}` ends with `{{ end }}`, `{{#if a}}`
-/// with `{{/if}}`, and `{% if a %}` with `{% endif %}`; there any word may begin something.
+/// What a line does that is one action and nothing else. `{{ if a }}` ends with `{{ end }}`, `{{#if
+/// a}}` with `{{/if}}`, and `{% if a %}` with `{% endif %}`; there any word may begin something.
 pub(super) fn control(line: &str) -> Option<Control<'_>> {
     if action(line) != Some(line.len()) || line.starts_with("{#") {
         return None;

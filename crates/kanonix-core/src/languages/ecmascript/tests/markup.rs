@@ -145,3 +145,9 @@ fn quotes_and_gaps_of_markup_are_its_own() {
     let laid = lay_with("javascript", &settings, "a = <p b=\"c\" d=\"e'f\" g={h}>{i}</p>\n");
     assert_eq!(laid, "a = <p b='c' d=\"e'f\" g={ h }>{ i }</p>\n");
 }
+
+#[test]
+fn the_lines_of_a_text_stay_lines_where_lists_are_filled() {
+    let text = "let a = <p>\n  Ebb <b>low</b>.\n  Slack\n</p>;\n";
+    assert_eq!(lay_with("javascript", &[("list_wrap", "", "rows")], text), text);
+}
