@@ -234,7 +234,6 @@ impl Inner {
             let token = &tree.tokens[declared.token as usize];
             let (start, end) = (token.start as usize, token.end as usize);
             edits.iter().any(|edit| edit.range.start <= end && edit.range.end > start)
-                || edits.iter().any(|edit| edit.range == (end..end))
         };
         let declared: Vec<Declared> = self.declared.iter().filter(is_made).cloned().collect();
         proof::prove(&tree, &before, &new, &after, &declared)
