@@ -12,7 +12,11 @@ use crate::syntax::NodeId;
 /// The rule for an item; says whether `kind` is one.
 pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) -> bool {
     match kind {
-        Kind::SourceFile => statements(p, parts, GroupId::ROOT, 0),
+        Kind::SourceFile => {
+            statements(p, parts, GroupId::ROOT, 0);
+            let end = p.end(node);
+            p.line(end, GroupId::ROOT, 0, Setting::InsertFinalNewline);
+        }
         Kind::Attribute => attribute(p, parts),
         Kind::MacroDefinition => macro_definition(p, node, parts),
         Kind::MacroInvocation => macro_invocation(p, parts),
