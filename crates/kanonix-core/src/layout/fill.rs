@@ -574,7 +574,7 @@ impl Filler<'_> {
         let last_line = last_unit.map_or(0, |unit| unit.last_line as usize);
         let seen = self.set.touches(last_line..sheet.lines.count())
             || (count > 0 && self.blank_lines_are_live(count));
-        if is_fault || !seen || (count > 0 && sheet.plan.gaps[count].want == Want::Keep) {
+        if is_fault || !seen || sheet.plan.keeps_end {
             return;
         }
         if count == 0 {

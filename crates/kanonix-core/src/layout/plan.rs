@@ -438,6 +438,8 @@ pub struct Plan {
     pub fixed: Vec<std::ops::Range<usize>>,
     /// Constructs that no rule knows, by a token of theirs.
     pub kept: Vec<TokenId>,
+    /// Whether what stands behind the last token is part of what it says.
+    pub keeps_end: bool,
 }
 
 impl Plan {
@@ -454,6 +456,7 @@ impl Plan {
             rewritten: vec![false; tokens],
             fixed: Vec::new(),
             kept: Vec::new(),
+            keeps_end: false,
         }
     }
 

@@ -438,6 +438,11 @@ impl<'a> Planner<'a> {
         self.plan.fixed.push(tokens);
     }
 
+    /// The file's end stays as it stands.
+    pub fn keep_end(&mut self) {
+        self.plan.keeps_end = true;
+    }
+
     /// A gap that stays as it stands.
     pub fn keep_gap(&mut self, token: TokenId) {
         *self.gap(token) = Gap::KEPT;

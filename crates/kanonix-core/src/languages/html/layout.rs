@@ -168,7 +168,7 @@ fn document(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let end = p.end(node);
     p.line(end, GroupId::ROOT, 0, Setting::InsertFinalNewline);
     if parts.last().is_some_and(|last| elements::leaves_open(p.tree, p.text, *last)) {
-        p.keep_gap(end);
+        p.keep_end();
     }
 }
 
