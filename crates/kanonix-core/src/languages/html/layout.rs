@@ -284,7 +284,7 @@ fn spread(
             stays(p, place);
             continue;
         }
-        match level + levels.get(index).copied().unwrap_or(0) {
+        match levels.get(index).copied().unwrap_or(0).saturating_add(level) {
             _ if is_closing => p.line(place.token, group, 0, Setting::WordGap),
             0 => p.line_beside(place.token, group, Setting::WordGap),
             level => p.line(place.token, group, level, Setting::WordGap),
@@ -309,23 +309,23 @@ fn control_levels(p: &Planner, node: NodeId, places: &[Place]) -> Option<Vec<u8>
         let text = p.token_text(places[index].token);
         templates::control(text).filter(|_| alone(index))
     };
-    let mut levels = vec![0; places.len()];
+    let mut levels = vec![0u8; places.len()];
     // What has begun, by name, with the place of its control word and of those that go on with it.
     let mut open: Vec<(&str, usize, Vec<usize>)> = Vec::new();
     for index in 0..places.len() {
         match control(index) {
             Some(Control::Opens(name)) => open.push((name, index, Vec::new())),
             Some(Control::GoesOn) => {
-                // Of words that have no end here, it may belong to any.
                 open.last_mut()?.2.push(index);
             }
             Some(Control::Closes(name)) => {
-                // What has no end here is a word like any other.
                 let last = open.iter().rposition(|(own, ..)| *own == name)?;
-                let (_, first, own) = open.drain(last..).next()?;
+                let first = open[last].1;
+                // What has no end here is a word like any other: what goes on does so with this one.
+                let own: Vec<usize> = open.drain(last..).flat_map(|(.., own)| own).collect();
                 let held: Vec<usize> = (first + 1..index).filter(|at| !own.contains(at)).collect();
                 if is_held_further(p, node, places, first, &held) {
-                    held.into_iter().for_each(|at| levels[at] += 1);
+                    held.into_iter().for_each(|at| levels[at] = levels[at].saturating_add(1));
                 }
             }
             None => {}

@@ -37,7 +37,7 @@ pub(super) static LANGUAGE: Language = Language {
     identifiers: &["html"],
     line_comment: None,
     grammar: Grammar::new(|| tree_sitter_html::LANGUAGE.into(), &layout::KINDS, &COMMENTS)
-        .opening(&[("<", ">"), ("</", "/>")])
+        .opening(&[("<", ">")])
         .with_exact(elements::is_exact)
         .with_alone(elements::is_alone)
         .seen_whole(templates::may_hold)

@@ -317,6 +317,18 @@ fn control_words_indent_what_they_hold_where_both_ends_stand_at_one_level() {
 }
 
 #[test]
+fn a_word_that_has_no_end_takes_nothing_from_the_one_around_it() {
+    let text =
+        "{% if a %}\n  {% include \"ebb.html\" %}\n{% else %}\n  <p>Flood</p>\n{% endif %}\n";
+    assert_eq!(lay_with("html", &[("page_indent", "control", "true")], text), text);
+    let (open, close) = ("{{ if .A }}\n".repeat(400), "{{ end }}\n".repeat(400));
+    let style = crate::languages::testing::style("html", &[("page_indent", "control", "true")]);
+    let html = crate::languages::by_name("html").unwrap();
+    let deep = format!("{open}<p>ebb</p>\n{close}");
+    assert!(crate::mend(&deep, html, &style, &crate::text::LineSet::whole()).is_ok());
+}
+
+#[test]
 fn actions_break_nothing_around_them_and_stay_as_they_stand() {
     let text = "\
 <p {{ if gt .Level 3 }}class=\"high\"  {{ end }}id='quay'>{{ .Name  }} < {{ \"a > b\" }}</p>
