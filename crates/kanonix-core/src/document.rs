@@ -375,11 +375,13 @@ impl<'a> Document<'a> {
         let Comparison { edits, slips, declared, .. } = comparison;
         let mut long_lines = sheet.long_lines(set, &edits);
         long_lines.retain(|line| !own_lines.iter().any(|own| own.contains(line)));
+        let remarks = sheet.remarks(set);
         let outcome = Outcome {
             edits,
             slips,
             faults,
             long_lines,
+            remarks,
             older,
             refused: None,
             unjudged: None,

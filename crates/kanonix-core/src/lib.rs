@@ -35,6 +35,7 @@ use languages::Language;
 use layout::Sheet;
 pub use layout::kept::Keep;
 pub use layout::compare::Slip;
+pub use layout::plan::Remark;
 use layout::compare::Declared;
 pub use proof::Difference;
 use std::ops::Range;
@@ -68,6 +69,8 @@ pub struct Outcome {
     pub faults: Vec<Range<usize>>,
     /// Zero-based lines in play that are longer than agreed, and that mending leaves as they are.
     pub long_lines: Vec<usize>,
+    /// What else is said of lines in play.
+    pub remarks: Vec<Remark>,
     /// Slips on lines that are not live, if they were asked for.
     pub older: usize,
     /// What could not be proved when the text was mended: the statement there stays as it is.
@@ -87,7 +90,8 @@ impl Outcome {
 
     /// The same without anything that has to change.
     fn without_edits(self) -> Outcome {
-        Outcome { faults: self.faults, long_lines: self.long_lines, ..Outcome::default() }
+        let Outcome { faults, long_lines, remarks, .. } = self;
+        Outcome { faults, long_lines, remarks, ..Outcome::default() }
     }
 }
 

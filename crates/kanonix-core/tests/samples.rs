@@ -20,7 +20,10 @@ fn samples_are_laid_out() {
 
 fn values(slot: &Slot) -> Vec<String> {
     match slot.kind {
-        ValueKind::Word(words) => words.iter().map(|word| word.to_string()).collect(),
+        ValueKind::List([]) => vec!["[]".into(), r#"["wide", "night"]"#.into()],
+        ValueKind::Word(words) | ValueKind::List(words) => {
+            words.iter().map(|word| word.to_string()).collect()
+        }
         ValueKind::Flag => vec!["true".into(), "false".into()],
         ValueKind::FlagOrKeep => vec!["true".into(), "false".into(), "keep".into()],
         ValueKind::Number(least, most, words) => {
@@ -131,6 +134,10 @@ fn every_setting_changes_some_sample_of_every_language_that_has_it() {
                     let mut style = language.style();
                     if slot.key == Key::Block {
                         style.set("flat_block", "", "keep").unwrap();
+                    }
+                    if matches!(slot.key, Key::Inside | Key::Conditions) {
+                        let groups = r#"["p-* flex", "with_condition"]"#;
+                        style.set("word_order", "groups", groups).unwrap();
                     }
                     style.set(entry.name, slot.key.name(), value).unwrap();
                     let lay = |text: &str| {

@@ -225,3 +225,77 @@ fn a_slip_in_a_script_is_told_with_the_pages_lines_and_its_own_setting() {
     let checked = repo.kanonix(&["check", "--whole", "a.html"]);
     assert!(checked.out.contains("a.html:7"), "{}{}", checked.out, checked.err);
 }
+
+const ORDERED: &str = "\
+edition = 1
+[style.word_order]
+groups = [\"others\", \"flex grid\", \"p-* m-*\", \"with_condition\"]
+conditions = [\"wide\", \"night\"]
+";
+
+#[test]
+fn words_are_put_in_order_on_touched_lines_alone() {
+    let page =
+        "<p class=\"m-1 flex\">Ebb</p>\n<p class=\"m-2 flex card night:p-4 wide:p-1\">Flood</p>\n";
+    let files = [("kanonix.toml", ORDERED), ("a.html", page)];
+    let mended = edited(&files, "a.html", "m-2 flex", "m-2 p-2 flex");
+    let wanted = page.replace(
+        "m-2 flex card night:p-4 wide:p-1",
+        "card flex p-2 m-2 wide:p-1 night:p-4",
+    );
+    assert_eq!(mended, wanted);
+    let code = "let a = <p className=\"m-1 flex\" />;\nlet b = <p className=\"m-2 flex\" />;\n";
+    let files = [("kanonix.toml", ORDERED), ("a.jsx", code)];
+    let mended = edited(&files, "a.jsx", "m-2 flex", "m-2 flex grid");
+    assert_eq!(mended, code.replace("m-2 flex", "flex grid m-2"));
+}
+
+#[test]
+fn what_is_wrong_with_a_list_of_words_is_said_in_its_place() {
+    let said = |word_order: &str| {
+        let canon = format!("edition = 1\n[style]\nword_order = {word_order}\n");
+        let repo = Repo::with(&[("kanonix.toml", &canon), ("a.html", "<p>Ebb</p>\n")]);
+        let checked = repo.kanonix(&["check"]);
+        assert_eq!(checked.status, 2, "{}", checked.out);
+        checked.err
+    };
+    insta::assert_snapshot!(
+        ["{ groups = [\"a\", 1] }", "{ groups = [['a \"b\"']] }", "{ groups = \"box\" }", "[\"a\"]"]
+            .map(said)
+            .join("")
+    );
+}
+
+#[test]
+fn a_word_that_stands_twice_is_said_and_stops_nobody() {
+    let page = "<p class=\"flex m-1\">Ebb</p>\n";
+    let repo = Repo::with(&[("kanonix.toml", ORDERED), ("a.html", page)]);
+    repo.edit("a.html", "flex m-1", "flex m-1 m-1");
+    let checked = repo.kanonix(&["check"]);
+    assert_eq!((checked.status, checked.out.as_str()), (
+        0,
+        "a.html:1:20: doubled_word: `m-1` stands here twice\n",
+    ));
+    let json = repo.kanonix(&["check", "--report", "json"]).out;
+    assert!(json.contains("\"remarks\": 1") && json.contains("doubled_word"), "{json}");
+    assert_eq!(repo.kanonix(&["mend"]).status, 0);
+    assert_eq!(repo.read("a.html"), page.replace("m-1", "m-1 m-1"));
+}
+
+#[test]
+fn settle_prices_an_order_and_leaves_the_one_that_a_team_lists() {
+    let page = "<p class=\"m-1 flex\">Ebb</p>\n".repeat(8);
+    let repo = Repo::with(&[("kanonix.toml", ORDERED), ("a.html", &page)]);
+    let list = "style.html.word_order.groups=[\"p-* m-*\", \"flex\"]";
+    let priced = repo.kanonix(&["settle", "--price", list]);
+    assert!(
+        priced.out.contains("8 lines in 1 file") && priced.out.contains("0 lines"),
+        "{}",
+        priced.out
+    );
+    let proposed = repo.kanonix(&["settle"]).out;
+    assert!(proposed.contains("groups = [\"others\"") && !proposed.contains("keep"), "{proposed}");
+    let set = repo.kanonix(&["settle", "--set", list, "--write"]);
+    assert_eq!(set.status, 0, "{}", set.err);
+    assert_eq!(repo.kanonix(&["check", "--whole"]).out, "");
+}

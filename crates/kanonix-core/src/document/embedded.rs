@@ -6,7 +6,7 @@
 use super::Document;
 use crate::languages::{self, Passage};
 use crate::layout::compare::{Declared, Slip};
-use crate::layout::plan::TreeEdit;
+use crate::layout::plan::{Remark, TreeEdit};
 use crate::proof::{self, Difference};
 use crate::style::{Key, Setting, Style, Value};
 use crate::syntax::{TokenId, Tree};
@@ -109,6 +109,7 @@ impl Document<'_> {
         outcome.slips.sort_by_key(|slip| slip.offset);
         outcome.faults.sort_by_key(|fault| fault.start);
         outcome.long_lines.sort_unstable();
+        outcome.remarks.sort_by_key(|remark| remark.bytes.start);
         outcome
     }
 
@@ -216,6 +217,10 @@ fn add(outcome: &mut Outcome, own: Within, found: Outcome) {
     outcome.slips.extend(slips.map(|slip| Slip { offset: slip.offset + start, ..slip }));
     outcome.faults.extend(found.faults.into_iter().map(moved));
     outcome.long_lines.extend(found.long_lines.into_iter().map(|line| line + lines.start));
+    let remarks = found.remarks.into_iter();
+    outcome.remarks.extend(
+        remarks.map(|remark| Remark { bytes: moved(remark.bytes), ..remark }),
+    );
     outcome.older += found.older;
     let Passage { token, bytes, language, .. } = passage;
     outcome.embedded.push(Inner { token, bytes, language, declared: found.declared });

@@ -209,7 +209,7 @@ impl Comparing<'_> {
     fn token(&mut self, index: usize) {
         let token = &self.sheet.tree.tokens[index];
         let (start, end) = (token.start as usize, token.end as usize);
-        let respelt = |rewrite: &Rewrite| matches!(rewrite.change, TreeEdit::Respell(_));
+        let respelt = |rewrite: &Rewrite| rewrite.change.respells();
         let rewrites = self.sheet.plan.rewrites_of(index);
         if token.multi_line
             && !self.sheet.tree.line_ends_count
@@ -219,26 +219,24 @@ impl Comparing<'_> {
         {
             self.convert_inside(start, end, wanted);
         }
-        for rewrite in rewrites {
+        // Each spelling goes on from the one before.
+        let last = rewrites.iter().rposition(respelt);
+        for (number, rewrite) in rewrites.iter().enumerate() {
             if !self.filling.applies(index, &rewrite.change) {
                 continue;
             }
             let text = &self.sheet.text[start..end];
             let (range, new, message) = match &rewrite.change {
-                TreeEdit::Respell(new) => {
-                    let message = match rewrite.setting {
-                        Setting::Quotes | Setting::MarkupQuotes if new.ends_with('"') => {
-                            "use double quotes"
-                        }
-                        Setting::Quotes | Setting::MarkupQuotes => "use single quotes",
-                        _ if new.len() > text.len() => "one space after the comment's mark",
-                        _ => "no space after the comment's mark",
-                    };
+                TreeEdit::Respell(_) | TreeEdit::Reorder(_) if Some(number) != last => {
+                    self.slip(start, end - start, rewrite.setting, rewrite.message.clone());
+                    continue;
+                }
+                TreeEdit::Respell(new) | TreeEdit::Reorder(new) => {
                     let new = match self.converts {
                         Some(wanted) => new.replace("\r\n", "\n").replace('\n', wanted.as_str()),
                         None => new.clone(),
                     };
-                    (start..end, new, message.to_string())
+                    (start..end, new, rewrite.message.clone())
                 }
                 TreeEdit::Remove(_) => {
                     let message = match text {

@@ -96,7 +96,7 @@ impl Measures {
                         width = columns(text, tab) as u32;
                     }
                     // Only the quotes differ, each as wide as the other.
-                    TreeEdit::Respell(_) => {}
+                    TreeEdit::Respell(_) | TreeEdit::Reorder(_) => {}
                     TreeEdit::Insert(..) | TreeEdit::Remove(When::Open(_)) | TreeEdit::Wrap(_) => {}
                 }
             }

@@ -46,7 +46,7 @@ use crate::text::{Edit, LineSet, Lines};
 use compare::Comparison;
 use live::Live;
 use measure::Measures;
-use plan::{ByGroup, GroupId, Plan};
+use plan::{ByGroup, GroupId, Plan, Remark};
 use planner::{Planner, Rule};
 use std::ops::Range;
 use units::Units;
@@ -130,6 +130,15 @@ impl<'a> Sheet<'a> {
         }
         let filling = fill::fill(self, &live, set, self.style);
         compare::compare(self, &filling, &live, set, self.style)
+    }
+
+    /// What is said of the lines of a set and no mending changes.
+    pub fn remarks(&self, set: &LineSet) -> Vec<Remark> {
+        let line = |byte: usize| self.lines.line_of(byte);
+        let is_in_play = |remark: &&Remark| {
+            set.touches(line(remark.bytes.start)..line(remark.bytes.end) + 1)
+        };
+        self.plan.remarks.iter().filter(is_in_play).cloned().collect()
     }
 
     /// The zero-based lines of a set that are longer than agreed and that no edit changes.

@@ -363,6 +363,8 @@ pub enum When {
 pub enum TreeEdit {
     /// Another spelling of the same value.
     Respell(String),
+    /// The same words in another order; or that after another spelling.
+    Reorder(String),
     /// The token goes.
     Remove(When),
     /// This text follows the token.
@@ -375,6 +377,11 @@ impl TreeEdit {
     /// Whether it puts something behind its token.
     pub fn is_behind(&self) -> bool {
         matches!(self, TreeEdit::Insert(..) | TreeEdit::Wrap(_))
+    }
+
+    /// Whether its token is spelt otherwise.
+    pub fn respells(&self) -> bool {
+        matches!(self, TreeEdit::Respell(_) | TreeEdit::Reorder(_))
     }
 
     /// Whether it takes its token away.
@@ -392,6 +399,17 @@ pub struct Rewrite {
     pub change: TreeEdit,
     /// Why.
     pub setting: Setting,
+    /// What is wanted, in a reader's words, where the change itself does not say it.
+    pub message: String,
+}
+
+/// Something that is said, and that no mending changes.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct Remark {
+    /// The bytes of the text that are meant.
+    pub bytes: std::ops::Range<usize>,
+    /// What is said.
+    pub message: String,
 }
 
 /// Brackets that a rewrite puts around a statement, which becomes a block.
@@ -428,6 +446,8 @@ pub struct Plan {
     pub groups: ByGroup<Group>,
     /// Ascending by token once the plan is finished.
     pub rewrites: Vec<Rewrite>,
+    /// In the order of the text.
+    pub remarks: Vec<Remark>,
     /// Statements to be wrapped; the text is laid out once they are.
     pub wraps: Vec<Wrap>,
     /// Blocks without a closing bracket, outer ones first.
@@ -451,6 +471,7 @@ impl Plan {
             gaps: vec![Gap::KEPT; tokens + 1],
             groups,
             rewrites: Vec::new(),
+            remarks: Vec::new(),
             wraps: Vec::new(),
             bare_blocks: Vec::new(),
             rewritten: vec![false; tokens],

@@ -47,8 +47,10 @@
 use super::choices::Choices;
 use super::handed::Handed;
 use super::plan::{BareBlock, Column, Gap, Group, GroupId, Opens, Plan, Shape, Want};
-use crate::style::{Key, Setting, Style};
+use crate::style::{Key, Setting, Style, WordOrder};
 use crate::syntax::{NodeId, Role, Said, TokenId, Tree};
+use std::cell::OnceCell;
+use std::rc::Rc;
 
 /// A language's rule for a node: it is given the node's children that are not comments, joins or
 /// empty, and says whether it knows the construct. One that it does not know is kept as it stands.
@@ -70,6 +72,8 @@ pub struct Planner<'a> {
     context: Vec<u8>,
     /// What a node is handed by the rule of one around it.
     pub(super) handed: Vec<Option<Handed>>,
+    /// The order of words, once one asks for it.
+    word_order: OnceCell<Option<Rc<WordOrder>>>,
 }
 
 /// How deep constructs are laid out; what is nested deeper is kept as it stands. Nobody reads so
@@ -87,7 +91,13 @@ impl<'a> Planner<'a> {
             plan: Plan::new(tree.tokens.len()),
             context: vec![0; tree.nodes.len()],
             handed: vec![None; tree.nodes.len()],
+            word_order: OnceCell::new(),
         }
+    }
+
+    /// The agreed order of words, if there is one.
+    pub(super) fn word_order(&self) -> Option<Rc<WordOrder>> {
+        self.word_order.get_or_init(|| WordOrder::of(self.style).map(Rc::new)).clone()
     }
 
     /// Visits every node with the language's rule.

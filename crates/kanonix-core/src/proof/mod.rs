@@ -157,6 +157,7 @@ mod tests {
     use crate::languages;
     use crate::layout::plan::{When, Wrap};
     use crate::style::Setting;
+    use crate::syntax::Token;
 
     /// What the mended text is to the old one, where a comma is declared behind a token.
     fn with_comma(before: &str, behind: &str) -> Result<(), Difference> {
@@ -203,5 +204,26 @@ mod tests {
         let forbidden = Difference::Forbidden { offset: 14, added: "," };
         assert_eq!(with_comma("function f(a, ...b) {}", "...b"), Err(forbidden));
         assert!(with_comma("let [...all] = a;", "all").is_err());
+    }
+
+    #[test]
+    fn an_order_of_words_holds_the_same_words() {
+        let grammar = &languages::by_name("javascript").unwrap().grammar;
+        let before = "a = <p b=\"c d\" />;";
+        let order = |after: &str| {
+            let after = format!("a = <p b={after} />;");
+            let (tree, new) =
+                (Tree::parse(grammar, before).unwrap(), Tree::parse(grammar, &after).unwrap());
+            let is_value = |token: &Token| before[token.start as usize..].starts_with("\"c d");
+            let token = tree.tokens.iter().position(is_value).unwrap() as TokenId;
+            let spelt = after["a = <p b=".len()..after.len() - " />;".len()].to_string();
+            let declared = [Declared { token, change: TreeEdit::Reorder(spelt) }];
+            prove(&tree, before, &new, &after, &declared)
+        };
+        assert_eq!(order("\"d c\""), Ok(()));
+        assert_eq!(order("'d c'"), Ok(()));
+        for other in ["\"d d\"", "\"dc\"", "\"d c c\"", "\"d\""] {
+            assert!(order(other).is_err(), "{other}");
+        }
     }
 }

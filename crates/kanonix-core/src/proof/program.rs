@@ -122,11 +122,16 @@ fn leaves<'a>(
     let mut leaves = Vec::with_capacity(tree.tokens.len() + declared.len());
     for (index, token) in tree.tokens.iter().enumerate() {
         let (range, offset) = (token.start as usize..token.end as usize, token.start as usize);
-        let mut own = Some(Cow::Borrowed(&text[range]));
+        let mut own = Some(Cow::Borrowed(&text[range.clone()]));
         let (mut behind, mut opening) = (Vec::new(), None);
         while let Some(change) = changes.next_if(|change| change.token as usize == index) {
             match &change.change {
                 TreeEdit::Respell(new) => own = Some(Cow::Borrowed(new.as_str())),
+                TreeEdit::Reorder(new) if has_same_words(&text[range.clone()], new) => {
+                    own = Some(Cow::Borrowed(new.as_str()));
+                }
+                // What is no order of the same words is not what was declared.
+                TreeEdit::Reorder(_) => {}
                 TreeEdit::Remove(_) => own = None,
                 TreeEdit::Insert(text, _) => behind.push(*text),
                 TreeEdit::Wrap(wrap) => opening = Some(wrap.brackets.0),
@@ -153,6 +158,17 @@ fn leaves<'a>(
         leaves.extend(own.into_iter().chain(behind.into_iter().map(made)));
     }
     leaves
+}
+
+/// Whether two values between quotes hold the same words, each as often.
+fn has_same_words(before: &str, after: &str) -> bool {
+    let words = |value: &str| -> Option<Vec<String>> {
+        let inside = value.get(1..value.len().checked_sub(1)?)?;
+        let mut words: Vec<String> = inside.split_whitespace().map(str::to_string).collect();
+        words.sort_unstable();
+        Some(words)
+    };
+    words(before).is_some() && words(before) == words(after)
 }
 
 /// The nodes that carry meaning, and the blocks that statements are wrapped in. Comments may stand

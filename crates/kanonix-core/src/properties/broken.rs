@@ -1,6 +1,7 @@
 //! Texts in which something does not parse.
 
 use super::{Case, Chance, Failure};
+use crate::style::{Style, WordOrder};
 use crate::syntax::Tree;
 use crate::text::{LineSet, Lines};
 use crate::{Outcome, judge, mend};
@@ -33,8 +34,7 @@ pub fn holds_on_broken(broken: &str, case: &Case) -> Option<Failure> {
     if let Some(difference) = mended.outcome.refused {
         return Some(Failure::unproved("broken", broken, &difference));
     }
-    let solid = |text: &str| -> String { text.chars().filter(|c| c.is_alphanumeric()).collect() };
-    if solid(&mended.text) != solid(broken) {
+    if solid(&mended.text, case.style) != solid(broken, case.style) {
         return Failure::of("something was lost", broken, &mended.text);
     }
     let again = judge(&mended.text, case.language, case.style, &whole);
@@ -55,6 +55,15 @@ pub fn holds_on_broken(broken: &str, case: &Case) -> Option<Failure> {
         Ok(twice) => Failure::of("broken, mended twice", &mended.text, &twice.text),
         Err(difference) => Some(Failure::unproved("broken, twice", &mended.text, &difference)),
     }
+}
+
+/// The letters of a text; in no order where words have one that is agreed.
+fn solid(text: &str, style: &Style) -> Vec<char> {
+    let mut solid: Vec<char> = text.chars().filter(|c| c.is_alphanumeric()).collect();
+    if WordOrder::of(style).is_some() {
+        solid.sort_unstable();
+    }
+    solid
 }
 
 /// The text with a stretch missing, or a line or a token missing, doubled or swapped with the next.

@@ -8,7 +8,10 @@ pub(super) type Pair = (&'static str, &'static str, String, String);
 
 fn values_of(slot: &Slot) -> Vec<String> {
     match slot.kind {
-        ValueKind::Word(words) => words.iter().map(|word| word.to_string()).collect(),
+        ValueKind::List([]) => vec!["[]".into(), r#"["wide", "night"]"#.into()],
+        ValueKind::Word(words) | ValueKind::List(words) => {
+            words.iter().map(|word| word.to_string()).collect()
+        }
         ValueKind::Flag | ValueKind::FlagOrKeep => vec!["true".into(), "false".into()],
         ValueKind::Number(20, ..) => vec!["40".into(), "79".into(), "120".into()],
         ValueKind::Number(..) => vec!["1".into(), "2".into(), "3".into(), "4".into()],

@@ -49,6 +49,9 @@ pub enum Key {
     Embedded,
     TagEnd,
     Text,
+    Groups,
+    Inside,
+    Conditions,
 }
 
 impl Key {
@@ -99,6 +102,9 @@ impl Key {
             Key::Embedded => "embedded",
             Key::TagEnd => "tag_end",
             Key::Text => "text",
+            Key::Groups => "groups",
+            Key::Inside => "inside",
+            Key::Conditions => "conditions",
         }
     }
 }

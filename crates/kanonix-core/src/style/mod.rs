@@ -9,6 +9,7 @@ mod keys;
 mod registry;
 mod samples;
 mod value;
+mod word_order;
 mod words;
 
 pub use basis::{BASES, Basis};
@@ -17,3 +18,4 @@ pub use keys::Key;
 pub use registry::{Entry, ValueKind, REGISTRY, Setting, Slot, entry, slots};
 pub use samples::{SAMPLES, Sample, sample};
 pub use value::{Style, StyleError, Value, keeps, nearest};
+pub use word_order::WordOrder;

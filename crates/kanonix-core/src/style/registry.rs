@@ -35,6 +35,7 @@ pub enum Setting {
     Quotes,
     MarkupQuotes,
     TagEnd,
+    WordOrder,
     StatementEnd,
     LastComma,
     ListWrap,
@@ -57,6 +58,8 @@ pub enum ValueKind {
     FlagOrKeep,
     /// A whole number from the first to the second, both included, or one of the words.
     Number(u32, u32, &'static [&'static str]),
+    /// A list of strings, or one of the words.
+    List(&'static [&'static str]),
 }
 
 /// One value that a style holds: a whole setting, or one key of a setting that is a table.
@@ -475,6 +478,39 @@ pub static REGISTRY: &[Entry] = &[
         about: "Where the `>` stands of a tag whose attributes are spread over lines: on its own \
                 line, behind the last attribute, or as it does.",
         slots: &[one(Family::Markup, CLOSE, "own_line")],
+        one_for_all: false,
+    },
+    Entry {
+        setting: Setting::WordOrder,
+        name: "word_order",
+        about: "The order of the words in a `class` attribute, by groups of patterns (`\"flex grid \
+                p-*\"`), of which the one that says most about a word has it. What an expression \
+                or a template's action makes of a class keeps its place.",
+        slots: &[
+            key(
+                Key::Groups,
+                Family::Markup,
+                "the groups; `\"others\"` among them is where words stand that no pattern knows \
+                 (without it they keep their places), `\"with_condition\"` is where `wide:flex` and \
+                 the like do. `box_model` and `by_name` are lists to begin with",
+                ValueKind::List(&["keep", "box_model", "by_name"]),
+                "keep",
+            ),
+            key(
+                Key::Inside,
+                Family::Markup,
+                "words of one group: as it lists its patterns, or by name",
+                ValueKind::Word(&["listed", "by_name"]),
+                "listed",
+            ),
+            key(
+                Key::Conditions,
+                Family::Markup,
+                "the conditions in their order; others come behind them, by name",
+                ValueKind::List(&[]),
+                "[]",
+            ),
+        ],
         one_for_all: false,
     },
     Entry {

@@ -118,6 +118,20 @@ pub static SAMPLES: &[Sample] = &[
     of("quotes", "javascript", "warn('low', \"high\");\n"),
     of("markup_quotes", "javascript", "let a = <Gauge unit='m' name=\"quay\" />;\n"),
     narrow("tag_end", "javascript", "let a = <Gauge unit=\"m\" level={low} />;\n"),
+    of("word_order.groups", "html", "<p class=\"text-sm p-4 wide:p-8 high flex m-2\">Ebb</p>\n"),
+    Sample {
+        with: &[("word_order", "groups", r#"["p-* m-* flex"]"#)],
+        ..of("word_order.inside", "html", "<p class=\"m-2 flex p-4\">Ebb</p>\n")
+    },
+    Sample {
+        values: &["[]", r#"["wide", "night"]"#],
+        with: &[("word_order", "groups", r#"["flex p-*", "with_condition"]"#)],
+        ..of(
+            "word_order.conditions",
+            "html",
+            "<p class=\"night:flex wide:p-4 wide:flex flex\">Ebb</p>\n",
+        )
+    },
     of("statement_end", "javascript", "warn(low);\nwarn(high)\n"),
     of("last_comma", "javascript", "warn(\n  low,\n  high\n);\nlook(\n  low,\n);\n"),
     narrow(
@@ -188,6 +202,7 @@ impl Sample {
             ValueKind::Word(words) => words.to_vec(),
             ValueKind::Flag => vec!["true", "false"],
             ValueKind::FlagOrKeep => vec!["true", "false", "keep"],
+            ValueKind::List(words) => words.to_vec(),
             ValueKind::Number(..) => vec![slot.default],
         }
     }

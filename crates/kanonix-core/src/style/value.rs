@@ -2,11 +2,11 @@
 
 use super::keys::Key;
 use super::registry::{Entry, ValueKind, REGISTRY, Setting, Slot, entry, slots};
-use std::sync::LazyLock;
+use std::sync::{Arc, LazyLock};
 use thiserror::Error;
 
 /// One value of one slot.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, Hash)]
+#[derive(Clone, Debug, PartialEq, Eq, Hash)]
 pub enum Value {
     /// One of the slot's words.
     Word(&'static str),
@@ -14,6 +14,8 @@ pub enum Value {
     Number(u32),
     /// A flag.
     Flag(bool),
+    /// Strings of a team's own.
+    List(Arc<[String]>),
 }
 
 impl std::fmt::Display for Value {
@@ -22,6 +24,10 @@ impl std::fmt::Display for Value {
             Value::Word(word) => f.write_str(word),
             Value::Number(number) => number.fmt(f),
             Value::Flag(flag) => flag.fmt(f),
+            Value::List(strings) => {
+                let quoted: Vec<String> = strings.iter().map(|s| format!("\"{s}\"")).collect();
+                write!(f, "[{}]", quoted.join(", "))
+            }
         }
     }
 }
@@ -122,13 +128,16 @@ impl Slot {
                 let number = text.parse().ok().filter(|n| (least..=most).contains(n));
                 number.map(Value::Number).or_else(|| known(words).map(Value::Word))
             }
+            ValueKind::List(words) => list(text).or_else(|| known(words).map(Value::Word)),
         };
         value.ok_or_else(|| StyleError::WrongValue {
             slot: self.path(entry),
             value: format!("`{text}`"),
             takes: self.takes(),
             nearest: match self.kind {
-                ValueKind::Word(words) | ValueKind::Number(_, _, words) => {
+                ValueKind::Word(words)
+                | ValueKind::Number(_, _, words)
+                | ValueKind::List(words) => {
                     nearest(text, words.iter().copied())
                 }
                 _ => None,
@@ -157,8 +166,25 @@ impl Slot {
             ValueKind::Number(least, most, words) => {
                 format!("a number from {least} to {most}, or {}", listed(words))
             }
+            ValueKind::List([]) => "a list of strings without quotes in them".into(),
+            ValueKind::List(words) => {
+                format!("a list of strings without quotes in them, or {}", listed(words))
+            }
         }
     }
+}
+
+/// The strings of a list as a canon writes it on one line: `["ebb", "flood"]`.
+fn list(text: &str) -> Option<Value> {
+    let inside = text.strip_prefix('[')?.strip_suffix(']')?;
+    let strings = match inside {
+        "" => Vec::new(),
+        _ => inside.strip_prefix('"')?.strip_suffix('"')?.split("\", \"").collect(),
+    };
+    let is_plain = |string: &&str| !string.contains(['"', '\\', '\n', '\r']);
+    let strings: Vec<String> =
+        strings.iter().filter(|s| is_plain(s)).map(|s| s.to_string()).collect();
+    (inside.matches('"').count() == 2 * strings.len()).then(|| Value::List(strings.into()))
 }
 
 /// A value for every slot of the registry.
@@ -284,13 +310,18 @@ impl Style {
         self
     }
 
+    /// Whether a slot, by its setting's name and its key, is given a list of a team's own.
+    pub fn lists(&self, name: &str, key: &str) -> bool {
+        self.values[Style::decided(name, key)].iter().any(|value| matches!(value, Value::List(_)))
+    }
+
     /// One slot's value.
     ///
     /// # Panics
     /// If the setting has no such key: which one has which is the program's own, never a person's.
     pub fn get(&self, setting: Setting, key: Key) -> Value {
         let index = entry(setting).slots.iter().position(|slot| slot.key == key);
-        self.values[offset(setting) + index.expect("a key of the registry")]
+        self.values[offset(setting) + index.expect("a key of the registry")].clone()
     }
 
     /// Whether a setting keeps what is there.
@@ -355,6 +386,9 @@ mod tests {
                 message("blank_lines", "", "1"),
                 message("max_line_length", "", "7"),
                 message("quotes", "inner", "double"),
+                message("word_order", "groups", "by_nam"),
+                message("word_order", "groups", "[a b]"),
+                message("word_order", "conditions", "keep"),
             ]
             .join("\n"),
             @"
@@ -364,8 +398,20 @@ mod tests {
         `blank_lines` wants a table with most, after_imports, between_functions, between_types, between_members, at_edges
         `max_line_length` cannot be `7`: it takes a number from 20 to 1000, or `off`
         `quotes` wants one value, not a table
+        `word_order.groups` cannot be `by_nam`: it takes a list of strings without quotes in them, or `keep`, `box_model`, `by_name`; did you mean `by_name`?
+        `word_order.groups` cannot be `[a b]`: it takes a list of strings without quotes in them, or `keep`, `box_model`, `by_name`
+        `word_order.conditions` cannot be `keep`: it takes a list of strings without quotes in them
         "
         );
+    }
+
+    #[test]
+    fn a_list_is_written_as_it_is_read() {
+        let mut style = Style::default();
+        for text in ["[]", r#"["ebb"]"#, r#"["ebb flood", "others"]"#] {
+            style.set("word_order", "groups", text).unwrap();
+            assert_eq!(style.get(Setting::WordOrder, Key::Groups).to_string(), text);
+        }
     }
 
     #[test]

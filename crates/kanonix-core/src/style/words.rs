@@ -36,6 +36,8 @@ const WORDS: &[(&str, &str)] = &[
     ("space_in_brackets", "inner_gap"),
     ("quote", "quotes"),
     ("attribute_quotes", "markup_quotes"),
+    ("class_order", "word_order"),
+    ("classes", "word_order"),
     ("semicolon", "statement_end"),
     ("semicolons", "statement_end"),
     ("single_line_blocks", "flat_block"),

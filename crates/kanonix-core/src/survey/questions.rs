@@ -75,7 +75,7 @@ impl Question {
             (_, ValueKind::Number(least, ..)) => {
                 (least..least.max(1) + 2).map(|number| number.to_string()).collect()
             }
-            (_, ValueKind::Word(all)) => words(all),
+            (_, ValueKind::Word(all) | ValueKind::List(all)) => words(all),
             (_, ValueKind::Flag) => words(&["true", "false"]),
             (_, ValueKind::FlagOrKeep) => words(&["true", "false", "keep"]),
         };
@@ -134,7 +134,8 @@ impl Question {
 /// What is asked about a language.
 pub(super) fn questions(language: &Language) -> Vec<Question> {
     let asked = slots().filter(|(entry, slot)| {
-        language.has_slot(slot) && !NOT_ASKED.contains(&entry.setting)
+        let has_answers = slot.kind != ValueKind::List(&[]);
+        language.has_slot(slot) && has_answers && !NOT_ASKED.contains(&entry.setting)
     });
     asked
         .map(|(entry, slot)| Question::new(entry, slot))

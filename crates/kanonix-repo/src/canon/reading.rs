@@ -544,7 +544,18 @@ impl Reading<'_> {
         let mut read = Vec::new();
         let mut set = |key: &str, item: &Item, key_span: Option<Range<usize>>| -> Read {
             let Some(value) = plain(item) else {
-                return self.error(item.span(), format!("`{name}` cannot be {}", written(item)));
+                let mut slots = slots();
+                let known = slots.find(
+                    |(entry, slot)| entry.name == name && slot.key.name() == key,
+                );
+                let message = match known {
+                    Some((entry, slot)) => {
+                        let (path, takes) = (slot.path(entry), slot.takes());
+                        format!("`{path}` cannot be {}: it takes {takes}", written(item))
+                    }
+                    None => format!("`{name}` cannot be {}", written(item)),
+                };
+                return self.error(item.span(), message);
             };
             match probe.set(name, key, &value) {
                 Ok(()) => {
@@ -585,6 +596,11 @@ fn plain(item: &Item) -> Option<String> {
         Value::String(text) => Some(text.value().clone()),
         Value::Integer(number) => Some(number.value().to_string()),
         Value::Boolean(flag) => Some(flag.value().to_string()),
+        Value::Array(strings) => {
+            let quoted = |string: &Value| Some(format!("\"{}\"", string.as_str()?));
+            let strings: Option<Vec<String>> = strings.iter().map(quoted).collect();
+            Some(format!("[{}]", strings?.join(", ")))
+        }
         _ => None,
     }
 }

@@ -116,6 +116,10 @@ fn setting(entry: &Entry, mut keys: Map<String, Value>) -> Value {
 }
 
 fn values(slot: &Slot) -> Value {
+    let strings = || {
+        let string = json!({ "type": "string", "pattern": r#"^[^"\\\n\r]*$"# });
+        json!({ "type": "array", "items": string })
+    };
     let number = |least: u32, most: u32| {
         json!({ "type": "integer", "minimum": least, "maximum": most })
     };
@@ -127,6 +131,8 @@ fn values(slot: &Slot) -> Value {
         ValueKind::Number(least, most, words) => {
             json!({ "anyOf": [number(least, most), { "enum": words }] })
         }
+        ValueKind::List([]) => strings(),
+        ValueKind::List(words) => json!({ "anyOf": [strings(), { "enum": words }] }),
     }
 }
 

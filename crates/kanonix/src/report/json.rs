@@ -83,6 +83,7 @@ struct Counts {
     older_slips: usize,
     faults: usize,
     long_lines: usize,
+    remarks: usize,
     new_keeps: usize,
 }
 
@@ -100,6 +101,7 @@ struct File<'a> {
     slips: Vec<Slip<'a>>,
     faults: Vec<Slip<'a>>,
     long_lines: Vec<Slip<'a>>,
+    remarks: Vec<Slip<'a>>,
     new_keeps: Vec<Slip<'a>>,
     older_slips: usize,
 }
@@ -167,6 +169,7 @@ pub(super) fn text(judgement: &Judgement, frame: &Frame) -> anyhow::Result<Strin
             older_slips: judgement.older(),
             faults: judgement.files.iter().map(|file| file.faults.len()).sum(),
             long_lines: judgement.files.iter().map(|file| file.long_lines.len()).sum(),
+            remarks: judgement.files.iter().map(|file| file.remarks.len()).sum(),
             new_keeps: judgement.new_keeps().count(),
         },
         files: judgement
@@ -178,6 +181,7 @@ pub(super) fn text(judgement: &Judgement, frame: &Frame) -> anyhow::Result<Strin
                 slips: slips(&file.slips),
                 faults: slips(&file.faults),
                 long_lines: slips(&file.long_lines),
+                remarks: slips(&file.remarks),
                 new_keeps: slips(&file.new_keeps),
                 older_slips: file.older,
             })

@@ -215,8 +215,9 @@ impl Rules {
 }
 
 fn rule(id: &'static str, level: &'static str) -> Rule {
-    let (about, ask) = match REGISTRY.iter().find(|entry| entry.name == id) {
-        Some(entry) => (entry.about, id),
+    let setting = if id == "doubled_word" { "word_order" } else { id };
+    let (about, ask) = match REGISTRY.iter().find(|entry| entry.name == setting) {
+        Some(entry) => (entry.about, setting),
         None => {
             let word = match id {
                 "long_line" => "reach.long_lines",
@@ -238,7 +239,7 @@ fn rule(id: &'static str, level: &'static str) -> Rule {
                 "{about}\n\nWhat it is set to here, and what each value does: `{explain}`"
             ),
         },
-        help_uri: home.map(|home| format!("{home}/docs/settings.md#{id}")),
+        help_uri: home.map(|home| format!("{home}/docs/settings.md#{ask}")),
         default_configuration: Configuration { level },
     }
 }
@@ -268,7 +269,7 @@ fn findings(judgement: &Judgement, rules: &mut Rules) -> Vec<Finding> {
             let level = match place.setting {
                 "long_line" | "new_keep" if file.stops => "error",
                 "long_line" => "warning",
-                "new_keep" => "note",
+                "new_keep" | "doubled_word" => "note",
                 _ => "error",
             };
             let fix = place.fix.as_ref().map(|fix| Fix {

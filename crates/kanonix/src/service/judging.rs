@@ -6,7 +6,7 @@ use super::places::{Finder, Place, UNREAD, WITH_SOURCE, add_fixes, in_order, wan
 use super::mending::{mend_loaded, patch};
 use kanonix_core::style::{Key, Setting};
 use kanonix_core::text::{LineSet, Lines};
-use kanonix_core::{Document, Keep, keeps};
+use kanonix_core::{Document, Keep, Remark, keeps};
 use kanonix_repo::work::{Item, LeftAlone, NotLoaded, Selection, Was, Why};
 use rayon::prelude::*;
 use std::ops::Range;
@@ -24,6 +24,8 @@ pub(crate) struct Judged {
     pub faults: Vec<Place>,
     /// Lines that are too long and that mending leaves as they are.
     pub long_lines: Vec<Place>,
+    /// What else is said of its lines and never stops.
+    pub remarks: Vec<Place>,
     /// New comments that ask for lines to be kept as they stand.
     pub new_keeps: Vec<Place>,
     pub older: usize,
@@ -62,7 +64,7 @@ impl Judged {
     /// All that is said about the file, in the order of its lines.
     pub fn places(&self) -> Vec<&Place> {
         let all = self.slips.iter().chain(&self.faults).chain(&self.long_lines);
-        let all = all.chain(&self.new_keeps);
+        let all = all.chain(&self.remarks).chain(&self.new_keeps);
         let mut places: Vec<&Place> = all.collect();
         places.sort_by_key(|place| (place.line, place.column));
         places
@@ -239,6 +241,7 @@ fn judge_item(
     if outcome.slips.is_empty()
         && outcome.faults.is_empty()
         && outcome.long_lines.is_empty()
+        && outcome.remarks.is_empty()
         && keeps.is_empty()
     {
         return Ok(Judged {
@@ -270,6 +273,15 @@ fn judge_item(
             let (from, to) = in_order(text, &finder.lines, &[start + over..end])[0];
             let place = finder.place(start + over, 0, "long_line", message);
             Place { start: from, end: to, ..place }
+        })
+        .collect();
+    let remarks: Vec<Place> = outcome
+        .remarks
+        .iter()
+        .map(|Remark { bytes, message }| {
+            let (start, end) = in_order(text, &finder.lines, std::slice::from_ref(bytes))[0];
+            let place = finder.place(bytes.start, bytes.len(), "doubled_word", message.clone());
+            Place { start, end, ..place }
         })
         .collect();
     let new_keeps: Vec<Place> = keeps
@@ -327,6 +339,7 @@ fn judge_item(
             })
             .collect(),
         long_lines,
+        remarks,
         new_keeps,
         patch,
         older: outcome.older,

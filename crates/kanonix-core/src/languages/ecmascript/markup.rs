@@ -8,6 +8,7 @@ use crate::layout::plan::{Around, Shape};
 use crate::layout::planner::Planner;
 use crate::style::{Key, Setting};
 use crate::syntax::{NodeId, Role, TokenId};
+use std::ops::Range;
 
 /// The rule for markup; says whether `kind` is some.
 pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) -> bool {
@@ -201,11 +202,64 @@ fn stand_in(p: &Planner, attribute: NodeId) -> Option<TokenId> {
 /// `unit="m"`, `level={level}`
 fn attribute(p: &mut Planner, parts: &[NodeId]) {
     p.tight(parts);
-    if let [_, _, value] = parts
-        && p.is(*value, Kind::String)
-    {
+    let [name, _, value] = parts else { return };
+    if p.is(*value, Kind::String) {
         p.quotes(p.first(*value), 0, Setting::MarkupQuotes);
     }
+    if matches!(p.token_text(p.first(*name)), "class" | "className") {
+        words(p, *value);
+    }
+}
+
+/// `"wide quiet"`, or the plain words of ``{`wide ${quiet}`}``: in the agreed order.
+fn words(p: &mut Planner, value: NodeId) {
+    let inner = match p.parts(value)[..] {
+        [_, inner, _] if p.is(value, Kind::JsxExpression) => inner,
+        _ => value,
+    };
+    match Kind::at(p, inner) {
+        Kind::String if inner == value => p.order_words(p.first(value), &[]),
+        Kind::TemplateString => {
+            let token = p.first(inner);
+            let text = p.token_text(token);
+            // An escape may be a blank.
+            if !text.contains('\\') {
+                let held = substitutions(text);
+                p.order_words(token, &held);
+            }
+        }
+        _ => {}
+    }
+}
+
+/// What stands in a template for a value: `${quiet}`. All of the rest where that is not plain to
+/// see: in another template, or beside what may be a comment.
+fn substitutions(text: &str) -> Vec<Range<usize>> {
+    let (mut held, mut at) = (Vec::new(), 0);
+    while let Some(next) = text[at..].find("${") {
+        let start = at + next;
+        at = substitution_end(&text[start..]).map_or(text.len(), |end| start + end);
+        held.push(start..at);
+    }
+    held
+}
+
+/// Where a value ends that a text begins with.
+fn substitution_end(text: &str) -> Option<usize> {
+    let (mut depth, mut quote) = (0usize, None);
+    for (at, byte) in text.bytes().enumerate().skip(1) {
+        match byte {
+            b'\\' | b'`' => return None,
+            _ if quote.is_some() => quote = quote.filter(|own| *own != byte),
+            b'\'' | b'"' => quote = Some(byte),
+            b'/' => return None,
+            b'{' => depth += 1,
+            b'}' if depth == 1 => return Some(at + 1),
+            b'}' => depth -= 1,
+            _ => {}
+        }
+    }
+    None
 }
 
 /// `{ level }`; broken inside its braces where nothing inside it can be broken instead.

@@ -30,7 +30,7 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, parts: &[NodeId]) -> bool {
         Kind::ScriptElement | Kind::StyleElement => raw_element(p, node, parts),
         Kind::StartTag | Kind::SelfClosingTag => tag(p, node, parts),
         Kind::Attribute => attribute(p, node, parts),
-        Kind::QuotedAttributeValue => p.quotes(p.first(node), 0, Setting::MarkupQuotes),
+        Kind::QuotedAttributeValue => quoted(p, node),
         Kind::RawText | Kind::Doctype => {}
         _ => return false,
     }
@@ -455,6 +455,23 @@ fn stands_in_line(p: &Planner, node: NodeId) -> bool {
         (token as usize) < p.tree.tokens.len() && p.tree.shows(token) && !p.broken_before(token)
     };
     goes_on(first) || goes_on(end)
+}
+
+/// `"quiet"`: the words of a `class` are in the agreed order.
+fn quoted(p: &mut Planner, node: NodeId) {
+    let token = p.first(node);
+    p.quotes(token, 0, Setting::MarkupQuotes);
+    let name = p.parts(p.parent(node)).first().map(|name| p.token_text(p.first(*name)));
+    if name.is_some_and(|name| name.eq_ignore_ascii_case("class")) {
+        let text = p.token_text(token);
+        let actions = templates::actions(text);
+        let is_outside = |at: usize| !actions.iter().any(|action| action.contains(&at));
+        // Those are signs of templates that nobody reads here.
+        let mut signs = text.match_indices(['<', '{', '}', '$']);
+        if !signs.any(|(at, _)| is_outside(at)) {
+            p.order_words(token, &actions);
+        }
+    }
 }
 
 /// `class="quiet"`

@@ -1,6 +1,8 @@
 //! How pages are laid out, and what stands in them in other languages.
 
 use crate::languages::testing::{faults, lay, lay_with, lines, touched};
+use crate::text::{LineSet, apply};
+use crate::{judge, languages};
 
 #[test]
 fn elements_stand_on_lines_of_their_own_and_texts_on_theirs() {
@@ -340,4 +342,48 @@ let  a={{ .Level }};
 ";
     let wanted = text.replace("   title", " title").replace("'quay'", "\"quay\"");
     assert_eq!(lay("html", text), wanted);
+}
+
+const ORDER: [(&str, &str, &str); 2] = [
+    ("word_order", "groups", r#"["others", "flex grid", "p-* m-*", "with_condition"]"#),
+    ("word_order", "conditions", r#"["wide", "night"]"#),
+];
+
+#[test]
+fn the_words_of_a_class_are_in_the_agreed_order() {
+    let text = "<p CLASS='m-2 p-4  night:grid\n  wide:flex card flex' id=\"p-4 flex\">Ebb</p>\n";
+    let laid = lay_with("html", &ORDER, text);
+    let wanted =
+        "<p CLASS=\"card flex  p-4\n  m-2 wide:flex night:grid\" id=\"p-4 flex\">Ebb</p>\n";
+    assert_eq!(laid, wanted);
+}
+
+#[test]
+fn what_a_template_makes_of_a_class_keeps_its_place() {
+    let text =
+        "<p class=\"p-4 flex {{ if .Ebb }}p-4 flex p-{{ .A }} p-4 flex{{ end }} p-4 flex\">a</p>\n";
+    let laid = lay_with("html", &ORDER, text);
+    let wanted =
+        "<p class=\"flex p-4 {{ if .Ebb }}p-4 flex p-{{ .A }} p-4 flex{{ end }} flex p-4\">a</p>\n";
+    assert_eq!(laid, wanted);
+    for odd in ["<?= $a ?> p-4 flex", "${a ? 'p-4 flex' : b}", "p-4 {a b} flex", "p-4 {{ flex"] {
+        let text = format!("<p class=\"{odd}\">a</p>\n");
+        assert_eq!(lay_with("html", &ORDER, &text), text);
+    }
+}
+
+#[test]
+fn a_word_that_stands_twice_is_said_and_stays() {
+    let html = languages::by_name("html").unwrap();
+    let mut style = html.style();
+    ORDER.iter().for_each(|(name, key, value)| style.set(name, key, value).unwrap());
+    let text = "<p class=\"flex p-4 flex\">Ebb</p>\n<p class=\"a a\">b</p>\n";
+    let outcome = judge(text, html, &style, &LineSet::of([0..1]));
+    assert_eq!(apply(text, &outcome.edits), text.replace("flex p-4 flex", "flex flex p-4"));
+    let said: Vec<(&str, &str)> = outcome
+        .remarks
+        .iter()
+        .map(|remark| (&text[remark.bytes.clone()], remark.message.as_str()))
+        .collect();
+    assert_eq!(said, [("flex", "`flex` stands here twice")]);
 }

@@ -1,9 +1,10 @@
 //! The changes to tokens that rules declare.
 
-use crate::layout::plan::{Rewrite, TreeEdit, When, Wrap};
+use crate::layout::plan::{Remark, Rewrite, TreeEdit, When, Wrap};
 use crate::layout::planner::Planner;
 use crate::style::{Key, Setting, Value};
 use crate::syntax::{NodeId, Role, TokenId};
+use std::ops::Range;
 
 impl Planner<'_> {
     /// Declares a change to a token. One that follows a comment is never taken away: the comment
@@ -22,7 +23,29 @@ impl Planner<'_> {
             return;
         }
         self.plan.rewritten[token as usize] = true;
-        self.plan.rewrites.push(Rewrite { token, change, setting });
+        self.plan.rewrites.push(Rewrite { token, change, setting, message: String::new() });
+    }
+
+    /// Declares another spelling of a token, and says what is wanted.
+    pub fn respell(&mut self, token: TokenId, spelt: String, setting: Setting, message: &str) {
+        self.spell(token, TreeEdit::Respell(spelt), setting, message.into());
+    }
+
+    fn spell(&mut self, token: TokenId, change: TreeEdit, setting: Setting, message: String) {
+        self.plan.rewritten[token as usize] = true;
+        self.plan.rewrites.push(Rewrite { token, change, setting, message });
+    }
+
+    /// How a token is spelt after what is declared so far.
+    fn spelling(&self, token: TokenId) -> &str {
+        let mut declared = self.plan.rewrites.iter().rev();
+        let spelt = declared.find_map(|rewrite| match &rewrite.change {
+            TreeEdit::Respell(spelt) | TreeEdit::Reorder(spelt) if rewrite.token == token => {
+                Some(spelt.as_str())
+            }
+            _ => None,
+        });
+        spelt.filter(|_| self.plan.rewritten[token as usize]).unwrap_or(self.token_text(token))
     }
 
     /// A semicolon behind a statement that has none, where `statement_end` wants one.
@@ -62,7 +85,11 @@ impl Planner<'_> {
         let body = rest.strip_prefix(' ').unwrap_or(rest);
         let spelt = format!("{mark}{}{body}", if wanted { " " } else { "" });
         if body.starts_with(char::is_alphanumeric) && (rest.len() == body.len()) == wanted {
-            self.rewrite(token, TreeEdit::Respell(spelt), Setting::CommentGap);
+            let message = match wanted {
+                true => "one space after the comment's mark",
+                false => "no space after the comment's mark",
+            };
+            self.respell(token, spelt, Setting::CommentGap, message);
         }
     }
 
@@ -83,7 +110,102 @@ impl Planner<'_> {
         let inside = &quoted[1..quoted.len() - 1];
         if !inside.contains(['"', '\'']) {
             let spelt = format!("{}{wanted}{inside}{wanted}", &text[..prefix]);
-            self.rewrite(token, TreeEdit::Respell(spelt), setting);
+            let message = match wanted {
+                '"' => "use double quotes",
+                _ => "use single quotes",
+            };
+            self.respell(token, spelt, setting, message);
         }
+    }
+
+    /// Declares the agreed order of the words that stand between a token's first and last byte.
+    /// `held` says which stretches of its text are somebody else's to say, ascending: the words
+    /// that touch them keep their places, and so do those on each side.
+    pub fn order_words(&mut self, token: TokenId, held: &[Range<usize>]) {
+        let Some(order) = self.word_order() else { return };
+        let text = self.token_text(token);
+        if text.len() < 2 {
+            return;
+        }
+        let mut spelt = String::with_capacity(text.len());
+        let mut doubled: Vec<Range<usize>> = Vec::new();
+        let mut done = 0;
+        for words in stretches(text, 1..text.len() - 1, held) {
+            let own: Vec<&str> = words.iter().map(|word| &text[word.clone()]).collect();
+            let again = |at: &usize| own[..*at].contains(&own[*at]);
+            doubled.extend((0..own.len()).filter(again).map(|at| words[at].clone()));
+            for (place, word) in words.iter().zip(order.sorted(&own)) {
+                spelt.push_str(&text[done..place.start]);
+                spelt.push_str(word);
+                done = place.end;
+            }
+        }
+        spelt.push_str(&text[done..]);
+        let start = self.tree.tokens[token as usize].start as usize;
+        let remarks = doubled.into_iter().map(|word| Remark {
+            message: format!("`{}` stands here twice", &text[word.clone()]),
+            bytes: word.start + start..word.end + start,
+        });
+        let remarks: Vec<Remark> = remarks.collect();
+        if spelt != text {
+            let words = spelt[1..spelt.len() - 1].split_whitespace().collect::<Vec<_>>().join(" ");
+            let message = format!("put the words in the agreed order: `{}`", shortened(&words));
+            // The same between the quotes that are wanted.
+            let quotes = self.spelling(token);
+            let (first, last) = (&quotes[..1], &quotes[quotes.len() - 1..]);
+            let spelt = format!("{first}{}{last}", &spelt[1..spelt.len() - 1]);
+            self.spell(token, TreeEdit::Reorder(spelt), Setting::WordOrder, message);
+        }
+        self.plan.remarks.extend(remarks);
+    }
+}
+
+/// The words of a part of a text, in runs between what is held.
+fn stretches(text: &str, part: Range<usize>, held: &[Range<usize>]) -> Vec<Vec<Range<usize>>> {
+    let mut is_held = vec![false; text.len()];
+    held.iter().for_each(|range| is_held[range.clone()].fill(true));
+    let is_blank = |at: &usize| !is_held[*at] && text.as_bytes()[*at].is_ascii_whitespace();
+    let mut stretches = Vec::new();
+    let mut own = Vec::new();
+    let mut at = part.start;
+    while let Some(start) = (at..part.end).find(|at| !is_blank(at)) {
+        at = (start..part.end).find(is_blank).unwrap_or(part.end);
+        if is_held[start..at].contains(&true) {
+            stretches.push(std::mem::take(&mut own));
+        } else {
+            own.push(start..at);
+        }
+    }
+    stretches.push(own);
+    stretches
+}
+
+/// The words that a message has room for.
+fn shortened(words: &str) -> String {
+    match words.char_indices().nth(LONGEST_SHOWN) {
+        Some((at, _)) => format!("{} …", words[..at].trim_end()),
+        None => words.to_string(),
+    }
+}
+
+/// So many characters of an order are shown.
+const LONGEST_SHOWN: usize = 60;
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn words_stand_in_runs_between_what_is_held() {
+        let text = "\"a b {x y} c{z}d e\tf {q}\"";
+        let held = [5..10, 12..15, 21..24].map(|range| {
+            assert!(text[range.clone()].starts_with('{') && text[range.clone()].ends_with('}'));
+            range
+        });
+        let found: Vec<Vec<&str>> = stretches(text, 1..text.len() - 1, &held)
+            .into_iter()
+            .map(|words| words.into_iter().map(|word| &text[word]).collect())
+            .collect();
+        assert_eq!(found, [vec!["a", "b"], vec![], vec!["e", "f"], vec![]]);
     }
 }

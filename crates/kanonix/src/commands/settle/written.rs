@@ -36,6 +36,10 @@ pub(super) fn in_place(
             let style = style.style(finding.language);
             for (name, key, value) in &answer.values {
                 let mut wanted = style.clone();
+                // What a team lists itself, no survey has thought of.
+                if style.lists(name, key) {
+                    continue;
+                }
                 if wanted.set(name, key, value).is_ok() && wanted != style {
                     let names = ["style", finding.language.name, name, key];
                     let path = names.iter().filter(|name| !name.is_empty());

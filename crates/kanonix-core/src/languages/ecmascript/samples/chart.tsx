@@ -4,10 +4,11 @@ import type { Level } from './level'
 type Props<T> = { levels:T[],onPick?:(level:T)=>void }
 
 export const Chart=<T extends Level,>({levels,onPick}:Props<T>):JSX.Element|null => {
+  const tone=levels[0].tone
   const [picked,pick]=React.useState<T|null>(null)
   if(!levels) return null
   return (
-    <svg viewBox='0 0 100 40' className="chart" role="img" aria-label={`The last ${levels.length} levels`}>
+    <svg viewBox='0 0 100 40' className={`p-4 night:flex ${tone} wide:p-8 flex`} role="img" aria-label={`The last ${levels.length} levels`}>
       {levels.map((level,index) => <circle key={index} cx={index*4} cy={40-level.height} r={level===picked?3:2} onClick={() => {
         pick(level)
         onPick?.(level)

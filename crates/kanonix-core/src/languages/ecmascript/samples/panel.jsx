@@ -3,7 +3,7 @@ import {Gauge} from './gauge'
 
 export function Panel({gauges,title='Tides',...rest}){
   const [open,setOpen]=useState( false )
-  if(!gauges.length) return <p className='empty'>No gauges</p>
+  if(!gauges.length) return <p className='p-4 night:flex empty wide:p-8 flex'>No gauges</p>
   switch(title){
   case 'Tides': break;
   default: console.log(title)

@@ -151,3 +151,33 @@ fn the_lines_of_a_text_stay_lines_where_lists_are_filled() {
     let text = "let a = <p>\n  Ebb <b>low</b>.\n  Slack\n</p>;\n";
     assert_eq!(lay_with("javascript", &[("list_wrap", "", "rows")], text), text);
 }
+
+#[test]
+fn the_words_of_a_class_are_in_the_agreed_order() {
+    let order = [("word_order", "groups", r#"["flex grid", "p-*"]"#)];
+    let lay = |value: &str| {
+        let laid = lay_with("javascript", &order, &format!("a = <p className={value} />;\n"));
+        laid["a = <p className=".len()..laid.len() - " />;\n".len()].to_string()
+    };
+    let laid = [
+        "'p-4 flex'",
+        "{`p-4 flex`}",
+        "{`p-4 flex ${b ? '}' : \"x {\"} p-4 flex p-${c} flex`}",
+    ];
+    assert_eq!(
+        laid.map(lay),
+        [
+            "\"flex p-4\"",
+            "{`flex p-4`}",
+            "{`flex p-4 ${b ? '}' : \"x {\"} flex p-4 p-${c} flex`}",
+        ]
+    );
+    let stays = [
+        "{\"p-4 flex\"}",
+        "{b ? `p-4 flex` : c}",
+        "{`p-4\\tflex`}",
+        "{`${b /* } p-4 flex */} p-4 flex`}",
+        "{`${b ? `p-4 flex` : c} p-4 flex`}",
+    ];
+    assert_eq!(stays.map(lay), stays);
+}
