@@ -91,6 +91,13 @@ pub fn set(text: &str, wish: &Wish, comment: Option<&str>) -> Result<String, Edi
             if let Some(comment) = comment.filter(|_| !is_key(way)) {
                 new.decor_mut().set_suffix(format!(" # {comment}"));
             }
+            // The blank before the closing brace goes with the last value.
+            let before = table.iter_mut().last().and_then(|(_, item)| item.as_value_mut());
+            if let Some(before) = before.filter(|_| is_key(way)) {
+                let blank = before.decor_mut().suffix().cloned();
+                new.decor_mut().set_suffix(blank.unwrap_or_default());
+                before.decor_mut().set_suffix("");
+            }
             table.insert(last, Item::Value(new));
         }
     }
@@ -147,12 +154,14 @@ quotes = \"double\"
 
     #[test]
     fn values_change_in_their_place() {
+        let groups = Wish::read("word_order.groups=[\"flex grid\"]").unwrap();
         insta::assert_snapshot!(
             after("style.max_line_length=120")
                 + &after("python.quotes=single")
                 + &after("open_brace.lambda=next_line")
                 + &after("style.json.indent_size=4")
-                + &after("python.blank_lines.most=1"),
+                + &after("python.blank_lines.most=1")
+                + &set("style.word_order = { inside = \"listed\" }\n", &groups, None).unwrap(),
             @r#"
         # Agreed in March.
         edition = 1
@@ -203,6 +212,7 @@ quotes = \"double\"
         [style.python] # the gauges
         quotes = "double"
         blank_lines = { most = 1 }
+        style.word_order = { inside = "listed", groups = ["flex grid"] }
         "#
         );
     }

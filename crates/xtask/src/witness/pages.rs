@@ -94,7 +94,13 @@ impl Drawn {
                 let name = name.local.to_string();
                 let mut tag = format!("<{name}");
                 for attribute in attrs.borrow().iter() {
-                    tag += &format!(" {}={:?}", attribute.name.local, &*attribute.value);
+                    // By the standard, the words of a class are a set.
+                    let mut words: Vec<&str> = attribute.value.split_ascii_whitespace().collect();
+                    words.sort_unstable();
+                    tag += &match &*attribute.name.local {
+                        "class" => format!(" class={words:?}"),
+                        name => format!(" {name}={:?}", &*attribute.value),
+                    };
                 }
                 self.element(node, &name, tag);
             }
