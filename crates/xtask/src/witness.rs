@@ -69,6 +69,15 @@ fn css_tokens(parser: &mut cssparser::Parser, tokens: &mut Vec<String>, calculat
         let written = match &token {
             cssparser::Token::WhiteSpace(_) => BLANK.to_string(),
             cssparser::Token::CurlyBracketBlock => "{".to_string(),
+            // The letters of a colour and of a unit mean the same in either case.
+            cssparser::Token::Hash(color) | cssparser::Token::IDHash(color)
+                if color.bytes().all(|byte| byte.is_ascii_hexdigit()) =>
+            {
+                format!("#{}", color.to_ascii_lowercase())
+            }
+            cssparser::Token::Dimension { value, unit, .. } => {
+                format!("{value} {}", unit.to_ascii_lowercase())
+            }
             token => format!("{token:?}"),
         };
         let last = tokens.last().map(String::as_str);

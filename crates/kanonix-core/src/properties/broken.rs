@@ -1,7 +1,7 @@
 //! Texts in which something does not parse.
 
 use super::{Case, Chance, Failure};
-use crate::style::{Style, WordOrder};
+use crate::style::{Key, Setting, Style, WordOrder};
 use crate::syntax::Tree;
 use crate::text::{LineSet, Lines};
 use crate::{Outcome, judge, mend};
@@ -57,9 +57,15 @@ pub fn holds_on_broken(broken: &str, case: &Case) -> Option<Failure> {
     }
 }
 
-/// The letters of a text; in no order where words have one that is agreed.
+/// The letters of a text; in no order where words have one that is agreed, and without what other
+/// agreements are about.
 fn solid(text: &str, style: &Style) -> Vec<char> {
-    let mut solid: Vec<char> = text.chars().filter(|c| c.is_alphanumeric()).collect();
+    let zeros = !style.keeps(Setting::LeadingZero, Key::Whole);
+    let is_solid = |c: &char| c.is_alphanumeric() && !(zeros && *c == '0');
+    let mut solid: Vec<char> = text.chars().filter(is_solid).collect();
+    if [Key::Color, Key::Unit].iter().any(|key| !style.keeps(Setting::LetterCase, *key)) {
+        solid.iter_mut().for_each(char::make_ascii_lowercase);
+    }
     if WordOrder::of(style).is_some() {
         solid.sort_unstable();
     }

@@ -66,6 +66,8 @@ pub enum Family {
     Values,
     /// Pages, with elements that may hold text, and other languages.
     Pages,
+    /// Style sheets, with colours and lengths.
+    Sheets,
     /// Strings in either kind of quotes.
     Quotes,
     /// Statements that may end with a semicolon.

@@ -52,6 +52,8 @@ pub enum Key {
     Groups,
     Inside,
     Conditions,
+    Color,
+    Unit,
 }
 
 impl Key {
@@ -105,6 +107,8 @@ impl Key {
             Key::Groups => "groups",
             Key::Inside => "inside",
             Key::Conditions => "conditions",
+            Key::Color => "color",
+            Key::Unit => "unit",
         }
     }
 }

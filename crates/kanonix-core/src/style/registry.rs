@@ -36,6 +36,8 @@ pub enum Setting {
     MarkupQuotes,
     TagEnd,
     WordOrder,
+    LetterCase,
+    LeadingZero,
     StatementEnd,
     LastComma,
     ListWrap,
@@ -514,6 +516,35 @@ pub static REGISTRY: &[Entry] = &[
         one_for_all: false,
     },
     Entry {
+        setting: Setting::LetterCase,
+        name: "letter_case",
+        about: "Upper and lower case where a language has them mean the same.",
+        slots: &[
+            key(
+                Key::Color,
+                Family::Sheets,
+                "the letters of a colour: `#a0c8f0`",
+                ValueKind::Word(&["lower", "upper", "keep"]),
+                "keep",
+            ),
+            key(
+                Key::Unit,
+                Family::Sheets,
+                "the unit of a number: `2px`; `Q`, `Hz` and `kHz` as the standard writes them",
+                ValueKind::Word(&["lower", "keep"]),
+                "keep",
+            ),
+        ],
+        one_for_all: false,
+    },
+    Entry {
+        setting: Setting::LeadingZero,
+        name: "leading_zero",
+        about: "Whether a zero stands before the point of a number that is less than one.",
+        slots: &[one(Family::Sheets, ValueKind::FlagOrKeep, "keep")],
+        one_for_all: false,
+    },
+    Entry {
         setting: Setting::StatementEnd,
         name: "statement_end",
         about: "Whether a statement ends with a semicolon. It stays where the next line would \
@@ -642,7 +673,7 @@ pub static REGISTRY: &[Entry] = &[
             key(
                 Key::BetweenTypes,
                 Family::Types,
-                "at least, around a class or a table",
+                "at least, around a class, a table, or a style sheet's rule",
                 BLANKS,
                 "0",
             ),

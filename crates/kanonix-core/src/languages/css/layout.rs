@@ -1,5 +1,6 @@
 //! How style sheets are laid out: rules, selectors, declarations, values, at-rules.
 
+use super::spelling;
 use crate::languages::kinds::kinds;
 use crate::layout::plan::{GroupId, Rows, Shape, TreeEdit, When};
 use crate::layout::planner::Planner;
@@ -67,6 +68,8 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, parts: &[NodeId]) -> bool {
         Kind::BinaryExpression => binary_expression(p, parts),
         Kind::StringValue if p.is(p.parent(node), Kind::CharsetStatement) => {}
         Kind::StringValue => p.quotes(p.first(node), 0, Setting::Quotes),
+        Kind::ColorValue => spelling::color(p, p.first(node)),
+        Kind::IntegerValue | Kind::FloatValue => spelling::number(p, p.first(node)),
         _ => return false,
     }
     true

@@ -1,6 +1,7 @@
 //! Style sheets: rules and at-rules, each with a block of declarations and of further rules.
 
 mod layout;
+mod spelling;
 #[cfg(test)]
 mod tests;
 
@@ -30,6 +31,7 @@ pub(super) static LANGUAGE: Language = Language {
         Family::Blocks,
         Family::Pairs,
         Family::Quotes,
+        Family::Sheets,
         Family::StatementEnd,
     ],
     // What the community's widely followed guides agree on: two spaces, one selector and one

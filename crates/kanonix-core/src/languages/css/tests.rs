@@ -176,3 +176,42 @@ fn hacks_are_left_as_they_are() {
     // A comment of other languages.
     assert_eq!(touched("css", "", "// a\nb{}\n"), "// a\nb{}\n");
 }
+
+#[test]
+fn colours_units_and_zeros_are_spelt_as_agreed() {
+    let text = "\
+#FFF,
+a {
+  color: #A0c8F0;
+  margin: .5EM -0.5Px +.25q 1e3PX 10.0% 00.5px 0;
+  width: calc(1KHZ * 0.5);
+  --tide: .5EM #FFF;
+  content: \"#FFF .5EM\";
+}
+";
+    let lay = |color, unit, zero| {
+        let settings = [
+            ("letter_case", "color", color),
+            ("letter_case", "unit", unit),
+            ("leading_zero", "", zero),
+        ];
+        let laid = lay_with("css", &settings, text);
+        let lines: Vec<&str> = laid.lines().skip(2).take(3).map(str::trim).collect();
+        assert!(laid.starts_with("#FFF") && laid.contains("--tide: .5EM #FFF;"), "{laid}");
+        lines.join("\n") + "\n"
+    };
+    insta::assert_snapshot!(
+        lay("lower", "lower", "true") + &lay("upper", "keep", "false") + &lay("keep", "keep", "keep"),
+        @"
+        color: #a0c8f0;
+        margin: 0.5em -0.5px +0.25Q 1e3px 10.0% 00.5px 0;
+        width: calc(1kHz * 0.5);
+        color: #A0C8F0;
+        margin: .5EM -.5Px +.25q 1e3PX 10.0% 00.5px 0;
+        width: calc(1KHZ * .5);
+        color: #A0c8F0;
+        margin: .5EM -0.5Px +.25q 1e3PX 10.0% 00.5px 0;
+        width: calc(1KHZ * 0.5);
+        "
+    );
+}
