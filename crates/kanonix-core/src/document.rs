@@ -361,7 +361,8 @@ impl<'a> Document<'a> {
         let moved = if reshapes { self.moved_lines(&sheet, style, set) } else { None };
         let all = moved.as_ref().unwrap_or(set);
         let within = self.within(style, &tree);
-        let own_lines: Vec<Range<usize>> = within.iter().map(|own| own.lines.clone()).collect();
+        let own_lines = within.iter().filter(|own| !own.is_inline(&self.text));
+        let own_lines: Vec<Range<usize>> = own_lines.map(|own| own.lines.clone()).collect();
         let outside = (!own_lines.is_empty() && !all.is_whole()).then(|| all.outside(&own_lines));
         let set = outside.as_ref().unwrap_or(all);
         let comparison = sheet.judge(set);

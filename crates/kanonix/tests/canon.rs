@@ -101,6 +101,35 @@ fn a_part_may_be_out_of_reach() {
 }
 
 #[test]
+fn a_template_is_a_page_by_what_stands_in_it() {
+    let repo = Repo::new();
+    repo.write(
+        "a.tmpl",
+        "{{ define \"a\" }}\n<!-- low -->\n<ul ><li>{{ .Ebb }}</li></ul>\n{{ end }}\n",
+    );
+    repo.write("b.j2", "{# tides #}\n<ul >{% if ebb %}<li>a</li>{% endif %}</ul>\n");
+    repo.write("c.yaml.j2", "ebb: {{ ebb }}\n");
+    repo.write("d.html", "<p>{{ .Ebb }}</p>\n");
+    repo.write("e.html", "<p>Ebb</p>\n");
+    let language = |name: &str| {
+        let told = repo.kanonix(&["explain", name]).out;
+        told.lines().find(|line| line.contains("language")).unwrap_or_default().to_string()
+    };
+    insta::assert_snapshot!(
+        ["a.tmpl", "b.j2", "c.yaml.j2", "d.html", "e.html"].map(language).join("\n"),
+        @"
+        language    html, by what it begins with; a template, as it has `{{ … }}`
+        language    html, by what it begins with; a template, as it has `{% … %}`
+        language    unknown, no language is known for it
+        language    html, by its name; a template, as it has `{{ … }}`
+        language    html, by its name
+        "
+    );
+    let checked = repo.kanonix(&["check", "--whole"]);
+    assert!(checked.out.contains("a.tmpl:3") && checked.out.contains("b.j2:2"), "{}", checked.out);
+}
+
+#[test]
 fn a_language_is_found_by_name_by_pattern_and_by_first_line() {
     let repo = Repo::with(&[]);
     repo.write(

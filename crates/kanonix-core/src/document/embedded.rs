@@ -36,6 +36,11 @@ pub(super) struct Within<'s> {
 }
 
 impl Within<'_> {
+    /// Whether it is a part of one line, which the text around it has its share in.
+    pub(super) fn is_inline(&self, text: &str) -> bool {
+        !text[..self.passage.bytes.start].ends_with('\n')
+    }
+
     /// The lines as a text, indented by `depth`.
     fn document(&self, text: &str, depth: String) -> Option<Document<'static>> {
         let language = languages::by_name(self.passage.language)?;
@@ -93,6 +98,8 @@ impl Document<'_> {
         let count = within.len();
         for (place, own) in within.into_iter().enumerate() {
             let depth = self.depth_of(style, tree, &own.passage, &around);
+            let is_inline = own.is_inline(&self.text);
+            let depth = if is_inline { String::new() } else { depth };
             let Some(document) = own.document(&self.text, depth) else { continue };
             let own_set = if set.is_whole() {
                 LineSet::whole()
@@ -101,7 +108,14 @@ impl Document<'_> {
                 let base = base.get(place).filter(|_| base.len() == count);
                 set.part(own.lines.clone(), base.map(String::as_str))
             };
-            let found = document.judged(own.style, &own_set, count_older, None).0;
+            let mut found = document.judged(own.style, &own_set, count_older, None).0;
+            if is_inline {
+                // What would need lines of its own stays where it is.
+                if found.edits.iter().any(|edit| edit.text.contains('\n')) {
+                    continue;
+                }
+                found.long_lines.clear();
+            }
             add(&mut outcome, own, found);
         }
         // What is put behind the last token there comes before the gap that follows.
@@ -181,7 +195,7 @@ impl Document<'_> {
         self.language.embeds.as_ref()?;
         let tree = Tree::copy(&self.language.grammar, self.parsed.as_ref()?, &self.text, None);
         let mut all = self.within(style, &tree).into_iter();
-        let own = all.find(|own| own.lines.contains(&line))?;
+        let own = all.find(|own| own.lines.contains(&line) && !own.is_inline(&self.text))?;
         let depth = self.depth_of(style, &tree, &own.passage, &[]);
         Some((own.document(&self.text, depth)?, own))
     }

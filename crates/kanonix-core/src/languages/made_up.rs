@@ -50,6 +50,7 @@ static TIDES: Language = Language {
         ("while", "end"),
     ]),
     rule,
+    contents: None,
     embeds: None,
     families: &[
         Family::Values,

@@ -34,6 +34,8 @@ pub struct Language {
     pub grammar: Grammar,
     /// The rule for a node.
     pub(crate) rule: Rule,
+    /// What the text of a file says of it.
+    pub contents: Option<Contents>,
     /// What may stand in it in other languages.
     pub embeds: Option<Embeds>,
     /// The settings that mean anything in it.
@@ -44,6 +46,16 @@ pub struct Language {
     pub samples: &'static [(&'static str, &'static str)],
 }
 
+/// What texts say of themselves.
+pub struct Contents {
+    /// Endings of names that leave the language open.
+    pub suffixes: &'static [&'static str],
+    /// Whether a text that begins so is in it.
+    pub(crate) begins: fn(&str) -> bool,
+    /// What else a text is, as a person calls it.
+    pub(crate) manner: fn(&str) -> Option<&'static str>,
+}
+
 /// What may stand in a text in other languages.
 pub struct Embeds {
     /// The names of these.
@@ -52,11 +64,12 @@ pub struct Embeds {
     pub(crate) find: fn(&Tree, &str) -> Vec<Passage>,
 }
 
-/// Whole lines of a text that are in another language.
+/// Whole lines of a text that are in another language, or a part of one line.
 pub(crate) struct Passage {
     /// The token that they are in.
     pub token: TokenId,
-    /// From the first byte of their first line to where the token ends.
+    /// From the first byte of their first line to where the token ends; where that is on one line,
+    /// the token without the blanks around it.
     pub bytes: Range<usize>,
     /// The language's name.
     pub language: &'static str,
@@ -110,12 +123,30 @@ pub fn of_file(name: &str) -> Option<&'static Language> {
     })
 }
 
+/// Whether a file's name leaves its language to what stands in it.
+pub fn is_open(name: &str) -> bool {
+    ALL.iter().any(|language| language.may_be_named(name))
+}
+
+/// The language of a file whose name leaves it open, by how its text begins.
+///
+/// ```
+/// use kanonix_core::languages::of_beginning;
+/// let name = |text| of_beginning("alarms.tmpl", text).map(|language| language.name);
+/// assert_eq!(name("{{ define \"alarms\" }}\n<ul>"), Some("html"));
+/// assert_eq!(name("alarms: {{ .All }}"), None);
+/// ```
+pub fn of_beginning(name: &str, text: &str) -> Option<&'static Language> {
+    let mut open = ALL.iter().copied().filter(|language| language.may_be_named(name));
+    open.find(|language| language.contents.as_ref().is_some_and(|own| (own.begins)(text)))
+}
+
 /// The language that the Language Server Protocol calls so.
 pub fn of_identifier(identifier: &str) -> Option<&'static Language> {
     ALL.iter().copied().find(|language| language.identifiers.contains(&identifier))
 }
 
-/// The program that a file's first line (`#!/usr/bin/env python3`) says it is run by, without its
+/// The program that the first line of a text (`#!/usr/bin/env python3`) says it is run by, without its
 /// folder and its version.
 ///
 /// ```
@@ -123,8 +154,8 @@ pub fn of_identifier(identifier: &str) -> Option<&'static Language> {
 /// assert_eq!(interpreter("#!/usr/bin/env -S python3.12 -u"), Some("python"));
 /// assert_eq!(interpreter("# a note"), None);
 /// ```
-pub fn interpreter(first_line: &str) -> Option<&str> {
-    let words = first_line.strip_prefix("#!")?.split_whitespace();
+pub fn interpreter(text: &str) -> Option<&str> {
+    let words = text.lines().next()?.strip_prefix("#!")?.split_whitespace();
     let name = |word: &str| word.rsplit('/').next().map(str::len).map(|len| word.len() - len);
     let is_word = |word: &&str| !word.starts_with('-') && !word.contains('=');
     for word in words.filter(is_word) {
@@ -150,6 +181,17 @@ impl Language {
             set.expect("a language's defaults are the registry's values");
         }
         self.embedded().fold(style, |style, inner| style.embedding(inner.name, inner.style()))
+    }
+
+    fn may_be_named(&self, name: &str) -> bool {
+        let suffix = name.rsplit_once('.').map(|(_, suffix)| suffix);
+        let suffixes = self.contents.iter().flat_map(|own| own.suffixes);
+        suffix.is_some_and(|suffix| suffixes.into_iter().any(|own| *own == suffix))
+    }
+
+    /// What a text in it is besides, as a person calls it: a template of some kind.
+    pub fn manner(&self, text: &str) -> Option<&'static str> {
+        self.contents.as_ref().and_then(|own| (own.manner)(text))
     }
 
     /// The languages that may stand in it.

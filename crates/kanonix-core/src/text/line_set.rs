@@ -39,6 +39,14 @@ impl LineSet {
         let mut touched: Vec<_> =
             ranges.into_iter().map(|range| range.start as u32..range.end as u32).collect();
         touched.sort_by_key(|range| range.start);
+        // Whoever looks for a line goes by the order of the ranges' ends, too.
+        touched.dedup_by(|next, last| {
+            let overlaps = next.start <= last.end;
+            if overlaps {
+                last.end = last.end.max(next.end);
+            }
+            overlaps
+        });
         LineSet { touched, ..LineSet::default() }
     }
 
@@ -376,6 +384,13 @@ impl<'a> TokenSource for LinesOf<'a> {
 #[cfg(test)]
 mod tests {
     use super::*;
+
+    #[test]
+    fn named_lines_may_overlap() {
+        let set = LineSet::of([13..14, 13..16, 20..22, 21..21]);
+        let touched: Vec<usize> = (0..30).filter(|line| set.touches(*line..*line + 1)).collect();
+        assert_eq!(touched, [13, 14, 15, 20, 21]);
+    }
 
     #[test]
     fn a_replaced_line_has_no_seam() {

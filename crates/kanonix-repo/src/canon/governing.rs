@@ -50,6 +50,8 @@ pub enum Because {
     Name,
     /// By its first line.
     FirstLine,
+    /// Its name leaves it open, and its text begins so.
+    Beginning,
 }
 
 /// A pattern of a canon that does nothing, or perhaps not what was meant.
@@ -378,15 +380,15 @@ impl Governing {
         Agreed { said: said.collect(), style: self.embedding(file, language, style.clone()) }
     }
 
-    /// The language of a file and why: the nearest canon's word, else its name's, else its first
-    /// line's.
+    /// The language of a file and why: the nearest canon's word, else its name's, else what its
+    /// text begins with.
     ///
     /// # Errors
     /// If one canon gives two answers.
     pub fn language(
         &self,
         path: &Path,
-        first_line: impl FnOnce() -> Option<String>,
+        beginning: impl FnOnce() -> Option<String>,
     ) -> Result<Option<(&'static Language, Because)>, CanonError> {
         for canon in self.canons.iter().rev() {
             let inside = path.strip_prefix(&canon.folder).unwrap_or(path);
@@ -422,11 +424,15 @@ impl Governing {
         if let Some(language) = languages::of_file(&name) {
             return Ok(Some((language, Because::Name)));
         }
+        if languages::is_open(&name) {
+            let found = beginning().and_then(|text| languages::of_beginning(&name, &text));
+            return Ok(found.map(|language| (language, Because::Beginning)));
+        }
         if name.contains('.') {
             return Ok(None);
         }
-        let Some(line) = first_line() else { return Ok(None) };
-        let Some(program) = languages::interpreter(&line) else { return Ok(None) };
+        let Some(text) = beginning() else { return Ok(None) };
+        let Some(program) = languages::interpreter(&text) else { return Ok(None) };
         for canon in self.canons.iter().rev() {
             for naming in &canon.languages {
                 if let Err((known, line)) = &naming.pattern

@@ -1,7 +1,7 @@
 //! How one file is treated, and where that is said.
 
 use super::paths::{led_out, present, root_of, shown_from};
-use super::select::first_line_of;
+use super::select::beginning_of;
 use super::loading::as_text;
 use super::{NotLoaded, Why, WorkError};
 use crate::canon::{self, Agreed, Because, Canons, Play, SaidAt};
@@ -78,11 +78,11 @@ pub fn explain(
     let repository = Repository::find(folder)?;
     let root = root_of(repository.as_ref());
     let governing = Canons::on_disk(&root).governing(&whole)?;
-    let first_line = || match &open {
-        Some(text) => first_line_of(text.as_bytes()),
-        None => first_line_of(files::open(&whole).ok()?),
+    let beginning = || match &open {
+        Some(text) => beginning_of(text.as_bytes()),
+        None => beginning_of(files::open(&whole).ok()?),
     };
-    let language = governing.language(&whole, first_line)?;
+    let language = governing.language(&whole, beginning)?;
     let ignored = match &repository {
         Some(repository) => repository.ignored(whole.strip_prefix(&root).unwrap_or(&whole))?,
         None => None,

@@ -4,7 +4,7 @@ mod adding;
 mod differing;
 mod text;
 
-pub(super) use adding::first_line_of;
+pub(super) use adding::beginning_of;
 pub(super) use text::for_text;
 use super::paths::{folder_of, led_out, present, root_of, shown_from};
 use super::walking::{Met, walk};

@@ -112,7 +112,17 @@ impl Explaining<'_> {
             }
             Some((_, Because::Name)) => "by its name".into(),
             Some((_, Because::FirstLine)) => "by its first line".into(),
+            Some((_, Because::Beginning)) => "by what it begins with".into(),
             None => "no language is known for it".into(),
+        };
+        let manner = explained
+            .language
+            .as_ref()
+            .zip(explained.text.as_ref())
+            .and_then(|((language, _), text)| language.manner(text));
+        let because = match manner {
+            Some(manner) => format!("{because}; {manner}"),
+            None => because,
         };
         let alone = explained.alone.as_ref().map(|alone| {
             let mut said = alone.why.as_str().to_string();

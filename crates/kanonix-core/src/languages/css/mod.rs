@@ -23,6 +23,7 @@ pub(super) static LANGUAGE: Language = Language {
     grammar: Grammar::new(|| tree_sitter_css::LANGUAGE.into(), &layout::KINDS, &COMMENTS)
         .without(layout::foreign),
     rule: layout::rule,
+    contents: None,
     embeds: None,
     families: &[
         Family::Values,

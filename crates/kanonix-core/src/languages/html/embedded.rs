@@ -16,7 +16,7 @@ fn find(tree: &Tree, text: &str) -> Vec<Passage> {
     elements.filter_map(|(id, kind)| passage(tree, text, id, kind)).collect()
 }
 
-/// What stands in an element on lines of its own.
+/// What stands in an element on lines of its own, or beside its tags on one line.
 fn passage(tree: &Tree, text: &str, element: NodeId, kind: Kind) -> Option<Passage> {
     let of_kind = |kind: Kind| {
         let mut children = tree.children(element);
@@ -26,8 +26,16 @@ fn passage(tree: &Tree, text: &str, element: NodeId, kind: Kind) -> Option<Passa
     let (start, raw) = (&tree.nodes[start as usize], &tree.nodes[raw as usize]);
     let token = tree.tokens.get(raw.first as usize).filter(|_| raw.end > raw.first)?;
     let (from, end) = (token.start as usize, token.end as usize);
-    let (beside, _) = text[from..end].split_once('\n')?;
-    if !beside.trim().is_empty() {
+    let bytes = match text[from..end].split_once('\n') {
+        Some((beside, _)) if beside.trim().is_empty() => from + beside.len() + 1..end,
+        Some(_) => return None,
+        None => {
+            let inside = text[from..end].trim();
+            let start = from + (end - from - text[from..end].trim_start().len());
+            start..start + inside.len()
+        }
+    };
+    if bytes.is_empty() {
         return None;
     }
     // Who fills a template in may write anything there.
@@ -38,7 +46,7 @@ fn passage(tree: &Tree, text: &str, element: NodeId, kind: Kind) -> Option<Passa
     let language = language(&text[tag], kind)?;
     Some(Passage {
         token: raw.first,
-        bytes: from + beside.len() + 1..end,
+        bytes,
         language,
         stem: start.first,
     })

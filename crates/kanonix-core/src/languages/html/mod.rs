@@ -9,7 +9,7 @@ mod templates;
 #[cfg(test)]
 mod tests;
 
-use super::Language;
+use super::{Contents, Language};
 use crate::style::{Family, Key, Setting};
 use crate::syntax::{Comments, Grammar};
 
@@ -44,6 +44,11 @@ pub(super) static LANGUAGE: Language = Language {
         .showing(space::shows)
         .masking(space::masked),
     rule: layout::rule,
+    contents: Some(Contents {
+        suffixes: &["tmpl", "gotmpl", "j2", "jinja", "jinja2"],
+        begins: templates::begins_page,
+        manner: templates::manner,
+    }),
     embeds: Some(embedded::EMBEDS),
     families: &[Family::Markup, Family::Pages],
     // What the community's guides agree on: two spaces, double quotes, and no say about the lines

@@ -20,6 +20,32 @@ pub(super) fn action(text: &str) -> Option<usize> {
     Some(memchr::memmem::find(inside, closes.as_bytes())? + 2 + closes.len())
 }
 
+/// Whether a text that begins so is a page: behind actions and comments a tag comes first.
+pub(super) fn begins_page(text: &str) -> bool {
+    let mut rest = text.trim_start_matches('\u{feff}').trim_start();
+    loop {
+        let comment = rest.strip_prefix("<!--").and_then(|inside| inside.split_once("-->"));
+        rest = match (action(rest), comment) {
+            (Some(length), _) => rest[length..].trim_start(),
+            (None, Some((_, behind))) => behind.trim_start(),
+            (None, None) => break,
+        };
+    }
+    let name = rest.strip_prefix('<').unwrap_or_default();
+    let is_doctype = name.get(..8).is_some_and(|word| word.eq_ignore_ascii_case("!doctype"));
+    is_doctype || name.starts_with(|c: char| c.is_ascii_alphabetic())
+}
+
+/// Which kind of template a text is.
+pub(super) fn manner(text: &str) -> Option<&'static str> {
+    let finds = |mark: &str| memchr::memmem::find(text.as_bytes(), mark.as_bytes()).is_some();
+    match (finds("{%"), finds("{{")) {
+        (true, _) => Some("a template, as it has `{% … %}`"),
+        (false, true) => Some("a template, as it has `{{ … }}`"),
+        _ => None,
+    }
+}
+
 /// No action of people is longer, in bytes.
 const LONGEST: usize = 1 << 14;
 

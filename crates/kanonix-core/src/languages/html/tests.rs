@@ -235,7 +235,7 @@ function warn(a,b){return `
       <script type="text/tide">
      a  b
       </script>
-      <script>warn( )</script>
+      <script>warn()</script>
     </head>
     "#);
 }
@@ -386,4 +386,23 @@ fn a_word_that_stands_twice_is_said_and_stays() {
         .map(|remark| (&text[remark.bytes.clone()], remark.message.as_str()))
         .collect();
     assert_eq!(said, [("flex", "`flex` stands here twice")]);
+}
+
+#[test]
+fn a_script_beside_its_tags_is_laid_out_as_far_as_it_stays_on_its_line() {
+    let lay = |inside: &str| {
+        let laid = lay("html", &format!("<p>a</p>\n<script>{inside}</script>\n<p>b</p>\n"));
+        laid["<p>a</p>\n<script>".len()..laid.len() - "</script>\n<p>b</p>\n".len()].to_string()
+    };
+    let kept = ["", " ", "a( );b( )", "if(a){b( )}", "a( {{ .B }} )", "// a( )"];
+    assert_eq!(kept.map(lay), kept);
+    assert_eq!(lay("init( a,b )"), "init(a, b)");
+    assert_eq!(lay(" init( a,b ); "), " init(a, b); ");
+}
+
+#[test]
+fn a_line_with_a_script_in_it_is_touched_as_one() {
+    let text = "<p >a</p><script>init( )</script>\n<script>init( )</script><p >b</p>\n";
+    let laid = touched("html", &text.replace("<script>init( )</script><p >b", "b"), text);
+    assert_eq!(laid, "<p >a</p><script>init( )</script>\n<script>init()</script><p>b</p>\n");
 }

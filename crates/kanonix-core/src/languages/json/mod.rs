@@ -22,6 +22,7 @@ pub(super) static LANGUAGE: Language = Language {
         &Comments::SLASHES,
     ),
     rule: layout::rule,
+    contents: None,
     embeds: None,
     families: &[
         Family::Values,

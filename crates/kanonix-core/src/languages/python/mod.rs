@@ -24,6 +24,7 @@ pub(super) static LANGUAGE: Language = Language {
         .indented(Indented { is_block, goes_on, words: GOES_ON, lexis: LEXIS })
         .without(foreign),
     rule,
+    contents: None,
     embeds: None,
     families: &[
         Family::Values,

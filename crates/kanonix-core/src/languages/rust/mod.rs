@@ -27,6 +27,7 @@ pub(super) static LANGUAGE: Language = Language {
         .with_reading(Reading { end: ";", accepts })
         .ending_lists(LAST),
     rule,
+    contents: None,
     embeds: None,
     families: &[
         Family::Values,

@@ -25,6 +25,7 @@ pub(super) static LANGUAGE: Language = Language {
     // "Parsers should feel free to normalize newlines": not all of them do.
     .counting_line_ends(),
     rule: layout::rule,
+    contents: None,
     embeds: None,
     families: &[
         Family::Values,

@@ -11,8 +11,8 @@ use std::io::Read;
 use std::path::Path;
 use std::sync::{Arc, Mutex, PoisonError};
 
-/// A first line longer than this names no program. In bytes.
-const LONGEST_FIRST_LINE: u64 = 256;
+/// So much of a text is read to see what language it is in, in bytes.
+const LONGEST_BEGINNING: u64 = 2048;
 
 impl Selecting {
     /// A file of the working tree, as far as the canon's `save` goes.
@@ -102,9 +102,9 @@ impl Selecting {
         }
         let (repository, blobs) = (&self.repository, &mut self.blobs);
         let (mut problem, mut unread) = (None, None);
-        let first_line = || match source {
+        let beginning = || match source {
             Source::File => match files::open(path) {
-                Ok(file) => first_line_of(file),
+                Ok(file) => beginning_of(file),
                 Err(Unread::Refused(error)) => {
                     unread = Some(format!("what language it is in cannot be read: {error}"));
                     None
@@ -122,7 +122,7 @@ impl Selecting {
                     reader.lock().unwrap_or_else(PoisonError::into_inner).read(blob)
                 };
                 match read() {
-                    Ok(bytes) => first_line_of(&bytes[..]),
+                    Ok(bytes) => beginning_of(&bytes[..]),
                     Err(error) => {
                         problem = Some(error);
                         None
@@ -130,20 +130,19 @@ impl Selecting {
                 }
             }
         };
-        let found = canon.language(path, first_line)?.map(|(language, _)| language);
+        let found = canon.language(path, beginning)?.map(|(language, _)| language);
         self.problems.extend(unread.map(|why| (shown_from(&self.current, path), why)));
         match problem {
-            // A text whose first line is not known is in no known language for no good reason.
+            // A text whose beginning is not known is in no known language for no good reason.
             Some(error) => Err(error.into()),
             None => Ok(found),
         }
     }
 }
 
-/// The first line of a text, if it is short enough to name a program.
-pub(in crate::work) fn first_line_of(text: impl Read) -> Option<String> {
+/// The beginning of a text.
+pub(in crate::work) fn beginning_of(text: impl Read) -> Option<String> {
     let mut bytes = Vec::new();
-    text.take(LONGEST_FIRST_LINE).read_to_end(&mut bytes).ok()?;
-    let line = bytes.split(|byte| *byte == b'\n').next()?;
-    Some(String::from_utf8_lossy(line).trim_end_matches('\r').to_string())
+    text.take(LONGEST_BEGINNING).read_to_end(&mut bytes).ok()?;
+    Some(String::from_utf8_lossy(&bytes).into_owned())
 }
