@@ -4,7 +4,7 @@
 //! may be respelt: that it is the same program is proved in its own language.
 
 use super::Document;
-use crate::languages::{self, Passage};
+use crate::languages::{self, Language, Passage};
 use crate::layout::compare::{Declared, Slip};
 use crate::layout::plan::{Remark, TreeEdit};
 use crate::proof::{self, Difference};
@@ -61,6 +61,15 @@ fn edits_within(edits: &[Edit], bytes: &Range<usize>) -> Vec<Edit> {
 }
 
 impl Document<'_> {
+    /// What stands in the text in other languages: these, and the bytes.
+    pub fn passages(&self) -> Vec<(&'static Language, Range<usize>)> {
+        let Some(embeds) = &self.language.embeds else { return Vec::new() };
+        let Some(parsed) = &self.parsed else { return Vec::new() };
+        let tree = Tree::copy(&self.language.grammar, parsed, &self.text, None);
+        let found = (embeds.find)(&tree, &self.text).into_iter();
+        found.filter_map(|own| Some((languages::by_name(own.language)?, own.bytes))).collect()
+    }
+
     /// The lines that are in another language for which something is agreed.
     pub(super) fn within<'s>(&self, style: &'s Style, tree: &Tree) -> Vec<Within<'s>> {
         let Some(embeds) = &self.language.embeds else { return Vec::new() };

@@ -36,8 +36,8 @@ pub(super) fn read(text: &str) -> Result<String> {
     Ok(drawn.pieces.join("\n"))
 }
 
-/// A page in which actions of a template are comments, where they stand in no tag: they may stand
-/// where no text may.
+/// A page in which actions of a template are comments, as they may stand where no text may; in tags
+/// they are words.
 pub(super) fn without_actions(text: &str) -> String {
     let (mut out, mut at, mut quote, mut in_tag) = (String::new(), 0, None, false);
     while let Some(c) = text[at..].chars().next() {
@@ -46,7 +46,13 @@ pub(super) fn without_actions(text: &str) -> String {
         let closes = closes.iter().find(|(opens, _)| rest.starts_with(opens));
         if let Some(end) = closes.and_then(|(_, closes)| rest.find(closes)) {
             let action = &rest[..end + 2];
-            out += &if in_tag { action.to_string() } else { format!("<!--{action}-->") };
+            // In a tag it is a word that holds no sign which would end that.
+            let word: String = action.bytes().map(|byte| format!("{byte:02x}")).collect();
+            out += &match (in_tag, quote) {
+                (true, Some(_)) => word,
+                (true, None) => format!(" x{word} "),
+                _ => format!("<!--{action}-->"),
+            };
             at += action.len();
             continue;
         }
