@@ -283,3 +283,43 @@ fn every_value_of_every_setting_lays_its_sample_out_in_its_own_way() {
         }
     }
 }
+
+#[test]
+fn a_line_that_is_joined_is_no_side_of_an_operator() {
+    let style = style("javascript", &[("list_wrap", "", "fit")]);
+    let language = languages::by_name("javascript").unwrap();
+    let said = |text: &str| -> Vec<String> {
+        let slips = judge(text, language, &style, &LineSet::whole()).slips;
+        slips.into_iter().map(|slip| slip.message).collect()
+    };
+    assert_eq!(said("a = b+c;\n"), ["one space on each side of `+`"]);
+    assert_eq!(said("a = b+\n  c;\n"), ["one space before `+`", "put `c` on the line before"]);
+}
+
+#[test]
+fn of_mixed_line_ends_those_of_lines_in_play_are_mended() {
+    let language = languages::by_name("javascript").unwrap();
+    let text = "a = 1;\nb =2;\r\nc = 3;\r\nd = 4;\ne = 5;\n";
+    let mended = mend(text, language, &language.style(), &LineSet::of([1..2])).unwrap();
+    assert_eq!(mended.text, "a = 1;\nb = 2;\nc = 3;\r\nd = 4;\ne = 5;\n");
+    let mended = mend(text, language, &language.style(), &LineSet::of([3..4])).unwrap();
+    assert_eq!(mended.text, text);
+}
+
+#[test]
+fn a_survey_counts_the_files_that_a_value_would_change() {
+    let language = languages::by_name("javascript").unwrap();
+    let mut survey = Survey::new(language, language.style());
+    ["a = \"b\";\n", "a = 'b';\n", "a = 'b';\n", "a = b;\n"].iter().for_each(|text| survey.read(text));
+    let answers = survey.answers();
+    let quotes = answers.iter().find(|answer| answer.name == "quotes").unwrap();
+    let files = |value: &str| quotes.costs.iter().find(|cost| cost.value == value).unwrap().files;
+    assert_eq!(["double", "single", "keep"].map(files), [2, 1, 0]);
+}
+
+#[test]
+fn a_quote_inside_a_text_of_three_quotes_ends_nothing() {
+    let text = "a = \"\"\" \"(\" ' \\\" \"\"\"\nif a :\n    b( )\n";
+    let laid = lay_with("python", &[], text);
+    assert_eq!(laid, text.replace("a :", "a:").replace("( )", "()"));
+}
