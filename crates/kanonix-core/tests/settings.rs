@@ -310,7 +310,9 @@ fn of_mixed_line_ends_those_of_lines_in_play_are_mended() {
 fn a_survey_counts_the_files_that_a_value_would_change() {
     let language = languages::by_name("javascript").unwrap();
     let mut survey = Survey::new(language, language.style());
-    ["a = \"b\";\n", "a = 'b';\n", "a = 'b';\n", "a = b;\n"].iter().for_each(|text| survey.read(text));
+    ["a = \"b\";\n", "a = 'b';\n", "a = 'b';\n", "a = b;\n"]
+        .iter()
+        .for_each(|text| survey.read(text));
     let answers = survey.answers();
     let quotes = answers.iter().find(|answer| answer.name == "quotes").unwrap();
     let files = |value: &str| quotes.costs.iter().find(|cost| cost.value == value).unwrap().files;

@@ -299,3 +299,49 @@ fn settle_prices_an_order_and_leaves_the_one_that_a_team_lists() {
     assert_eq!(set.status, 0, "{}", set.err);
     assert_eq!(repo.kanonix(&["check", "--whole"]).out, "");
 }
+
+const DIALECT: &str = "\
+@use 'quay';
+$gap:2px;
+$levels: (
+   'low': 1,
+   'high':2
+);
+.gauge{ color:red;
+   @include wide( $gap ){margin:0 auto}
+   @if $gap==2px{ float:none }@else{ float:left }
+   &-name{ width:calc( 100% - #{$gap} ) }   // why
+}
+";
+
+#[test]
+fn a_line_of_a_style_sheets_dialect_and_no_other() {
+    alone("a.scss", DIALECT, "$gap:2px;", "$gap:3px;", "$gap: 3px;");
+    alone("a.scss", DIALECT, "   'high':2\n", "   'high':3\n", "   'high':3\n");
+    alone(
+        "a.scss",
+        DIALECT,
+        "$levels: (",
+        "$heights :(",
+        "$heights: (",
+    );
+    alone(
+        "a.scss",
+        DIALECT,
+        "   @include wide( $gap ){margin:0 auto}",
+        "   @include wide( $gap ){margin:1px auto}",
+        "   @include wide( $gap ) {\n      margin: 1px auto;\n   }",
+    );
+    alone(
+        "a.scss",
+        DIALECT,
+        "-name{ width:calc( 100% - #{$gap} ) }   // why",
+        "-name{ width:calc( 90% - #{$gap} ) }   // why",
+        "-name {\n      width: calc(90% - #{$gap});\n   } // why",
+    );
+    let less = DIALECT
+        .replace('$', "@")
+        .replace("@include wide( @gap ){margin:0 auto}", ".wide( );");
+    alone("a.less", &less, "@gap:2px;", "@gap:3px;", "@gap: 3px;");
+    alone("a.less", &less, "   .wide( );", "  .wide( @gap );", "   .wide( @gap );");
+}

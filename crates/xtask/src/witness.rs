@@ -14,6 +14,7 @@ pub fn same(language: &Language, before: &str, after: &str) -> Option<Result<()>
         "rust" => rust,
         "toml" => toml,
         "css" => css,
+        "scss" | "less" => |text| css(&without_line_comments(text)),
         "html" => pages::read,
         _ => return None,
     };
@@ -56,6 +57,37 @@ fn css(text: &str) -> Result<String> {
     let mut input = cssparser::ParserInput::new(text.trim_start_matches("\u{feff}"));
     css_tokens(&mut cssparser::Parser::new(&mut input), &mut tokens, false);
     Ok(tokens.join("\n"))
+}
+
+/// A sheet without the comments that only its dialect has.
+fn without_line_comments(text: &str) -> String {
+    let (mut out, mut at) = (String::with_capacity(text.len()), 0);
+    while let Some(c) = text[at..].chars().next() {
+        let rest = &text[at..];
+        let end = match c {
+            '/' if rest.starts_with("//") => {
+                at += rest.find('\n').unwrap_or(rest.len());
+                continue;
+            }
+            '/' if rest.starts_with("/*") => rest.find("*/").map(|end| end + 2),
+            '"' | '\'' => {
+                let mut escaped = false;
+                let mut inside = rest.char_indices().skip(1);
+                let closes = inside.find(|(_, next)| {
+                    let is_end = (*next == c && !escaped) || *next == '\n';
+                    escaped = *next == '\\' && !escaped;
+                    is_end
+                });
+                closes.map(|(end, _)| end + 1)
+            }
+            'u' if rest.starts_with("url(") => rest.find(')').map(|end| end + 1),
+            _ => Some(c.len_utf8()),
+        };
+        let end = end.unwrap_or(rest.len());
+        out.push_str(&rest[..end]);
+        at += end;
+    }
+    out
 }
 
 fn css_tokens(parser: &mut cssparser::Parser, tokens: &mut Vec<String>, calculates: bool) {

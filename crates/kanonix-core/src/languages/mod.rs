@@ -99,7 +99,7 @@ languages! {
     "json" json { LANGUAGE = "json" }
     "rust" rust { LANGUAGE = "rust" }
     "toml" toml { LANGUAGE = "toml" }
-    "css" css { LANGUAGE = "css" }
+    "css" css { LANGUAGE = "css", SCSS = "scss", LESS = "less" }
     "html" html { LANGUAGE = "html" }
 }
 

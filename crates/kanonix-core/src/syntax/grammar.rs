@@ -266,8 +266,8 @@ impl Grammar {
         self.masked.and_then(|masked| masked(text))
     }
 
-    /// The same, with atoms that the grammar reads and the language does not have, by kind and
-    /// text: they are stretches that do not parse.
+    /// The same, with atoms and comments that the grammar reads and the language does not have, by
+    /// kind and text: they are stretches that do not parse.
     pub const fn without(mut self, foreign: fn(u16, &str) -> bool) -> Grammar {
         self.foreign = Some(foreign);
         self

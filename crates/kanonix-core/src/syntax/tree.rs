@@ -125,6 +125,7 @@ impl Tree {
             readings: 0,
             hidden: parsed.lines.as_ref().map_or(&[], |lines| &lines.hidden),
             comment: grammar.comment(),
+            masks: grammar.masks(),
         };
         copy.walk(grammar, parsed.tree.walk(), Vec::new());
         let mut tree = copy.tree;
@@ -254,6 +255,8 @@ struct Copying<'a> {
     hidden: &'a [Range<usize>],
     /// The language's number for a comment.
     comment: u16,
+    /// Whether the parser may have been shown a word where several lines stand.
+    masks: bool,
 }
 
 /// How many stretches inside one another are read again; deeper ones are one token. Each reading
@@ -321,11 +324,17 @@ impl Copying<'_> {
                 }
                 continue;
             } else {
-                let role = if role.is_body() { Role::Plain } else { role };
+                let is_foreign = matches!(role, Role::Atom | Role::Comment)
+                    && grammar.is_foreign(kind, &self.text[range.clone()]);
+                let role = match role {
+                    _ if is_foreign => Role::Atom,
+                    role if role.is_body() => Role::Plain,
+                    role => role,
+                };
                 // A string whose end is missing has its fault inside.
                 let is_error = is_error
                     || (role == Role::Atom && children > 0 && node.has_error())
-                    || (role == Role::Atom && grammar.is_foreign(kind, &self.text[range.clone()]))
+                    || is_foreign
                     || (role == Role::Comment
                         && grammar.comments().is_open(&self.text[range.clone()]));
                 // What is missing in it may have no name.
@@ -533,7 +542,11 @@ impl Copying<'_> {
         if is_error && let Some(last) = tokens.last_mut() {
             last.fault = true;
         }
-        if !matches!(role, Role::Plain | Role::Join) && solid.contains('\n') {
+        let may_be_long = match role {
+            Role::Plain => self.masks,
+            role => role != Role::Join,
+        };
+        if may_be_long && solid.contains('\n') {
             if role == Role::Comment && self.tree.comments.has_gutter(solid) {
                 let mut at = range.start;
                 for line in solid.split_inclusive('\n') {

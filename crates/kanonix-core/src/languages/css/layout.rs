@@ -10,8 +10,8 @@ use crate::syntax::{NodeId, TokenId};
 
 kinds! {
     statements { Stylesheet, Block, KeyframeBlockList }
-    atoms { StringValue, ColorValue, IntegerValue, FloatValue, JsComment }
-    comments { Comment }
+    atoms { StringValue, ColorValue, IntegerValue, FloatValue }
+    comments { Comment, JsComment }
     words { UnaryQuery, BinaryQuery, DescendantSelector }
     tight {
         ClassSelector, IdSelector, PseudoClassSelector, PseudoElementSelector, NamespaceSelector,
@@ -77,16 +77,35 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, parts: &[NodeId]) -> bool {
 
 fn stylesheet(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     p.statements(parts, GroupId::ROOT, 0, sort);
+    alternatives(p, parts);
     let end = p.end(node);
     p.line(end, GroupId::ROOT, 0, Setting::InsertFinalNewline);
 }
 
-/// What has a block stands apart.
+/// `} @else {`: beside the brace that somebody put it behind.
+fn alternatives(p: &mut Planner, statements: &[NodeId]) {
+    for statement in statements.iter().skip(1) {
+        let token = p.first(*statement);
+        if p.token_text(token) != "@else" {
+            continue;
+        }
+        match p.broken_before(token) {
+            true => p.at_most(token, 0),
+            false => p.word(token, 1),
+        }
+    }
+}
+
+/// At-rules of the dialects that are done where they stand.
+const DONE_HERE: [&str; 6] = ["@if", "@else", "@each", "@for", "@while", "@include"];
+
+/// What has a block stands apart, but for what is done here in a condition or by a name.
 fn sort(p: &Planner, node: NodeId) -> Sort {
     let last = p.parts(node).last().copied();
     match Kind::at(p, node) {
         Kind::KeyframeBlock => Sort::Other,
         Kind::ImportStatement => Sort::Import,
+        Kind::AtRule if DONE_HERE.contains(&p.token_text(p.first(node))) => Sort::Other,
         _ if last.is_some_and(|last| is_block(p, last)) => Sort::Type,
         _ => Sort::Other,
     }
@@ -104,7 +123,10 @@ fn block(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         }
         None => {
             let stem = p.first(p.parent(node));
-            p.block(parts, stem, |p, inner, group| p.statements(inner, group, 1, sort));
+            p.block(parts, stem, |p, inner, group| {
+                p.statements(inner, group, 1, sort);
+                alternatives(p, inner);
+            });
         }
     }
 }
@@ -200,7 +222,8 @@ fn value(p: &mut Planner, node: NodeId, values: &[NodeId]) {
     p.group_mut(group).rows = Rows::Loose;
     let begins = p.broken_before(p.first(*first));
     let any = rest.iter().any(|part| p.broken_before(p.first(*part)));
-    if commas > 0 && (begins || !any) {
+    let remembers = p.choices.keep_open || p.choices.rows;
+    if commas > 0 && (begins || !any || !remembers) {
         let blanks = p.gap(p.first(*first)).blanks;
         p.may_break(p.first(*first), group, 1, blanks, Setting::PairGap);
     }
@@ -221,7 +244,12 @@ fn value(p: &mut Planner, node: NodeId, values: &[NodeId]) {
 
 /// The gap between two values: what touches is one (`12px/1.5`), whatever a grammar makes of it.
 fn beside(p: &mut Planner, token: TokenId) {
-    let touches = p.gap_text(token).is_empty() && !p.token_text(token).starts_with('!');
+    let text = p.token_text(token);
+    let closed = token.checked_sub(1).is_some_and(|before| p.token_text(before).ends_with(')'));
+    // Behind a parenthesis a word is another one, whether it touches that or not.
+    let begins = |c: char| c.is_alphabetic() || matches!(c, '$' | '@' | '"' | '\'' | '!');
+    let is_apart = text.starts_with('!') || (closed && text.starts_with(begins));
+    let touches = p.gap_text(token).is_empty() && !is_apart;
     p.word(token, u8::from(!touches));
 }
 

@@ -118,7 +118,7 @@ fn at_rules() {
 
     @font-face {
       font-family: Tide;
-      src: url(a.woff2)format('woff2');
+      src: url(a.woff2) format('woff2');
     }
 
     @layer base, theme;
@@ -214,4 +214,116 @@ a {
         width: calc(1KHZ * 0.5);
         "
     );
+}
+
+#[test]
+fn a_dialects_own_constructs_are_words_between_those_of_plain_sheets() {
+    insta::assert_snapshot!(lay("scss", "\
+@use 'tides' with ($gap: 2px);
+$map:( 'low': 1,
+ 'high': 2 )!default;
+@mixin ebb( $a,$b:2px ){border:$a solid $b}
+%panel{margin:-($a + $b) auto}
+.a{ @extend %panel;@include ebb(1px);
+&-b,.c &{color:map-get( $map,'low' )}
+&:hover{width:calc( 100% - #{$gap} )}
+@if $a==1 and $b{float:none}@else if not $c{float:left}
+@else{float:right}
+font:{size:2px}   // low
+}
+@each $n,$c in $map{.x-#{$n}{color:$c}}
+"), @"
+    @use 'tides' with ($gap: 2px);
+    $map: ( 'low': 1,
+     'high': 2 )!default;
+
+    @mixin ebb( $a,$b:2px ) {
+      border: $a solid $b;
+    }
+
+    %panel {
+      margin: -($a + $b) auto;
+    }
+
+    .a {
+      @extend %panel;
+      @include ebb(1px);
+
+      &-b,
+      .c & {
+        color: map-get($map, 'low');
+      }
+
+      &:hover {
+        width: calc(100% - #{$gap});
+      }
+
+      @if $a==1 and $b {
+        float: none;
+      } @else if not $c {
+        float: left;
+      }
+      @else {
+        float: right;
+      }
+
+      font: {
+        size: 2px;
+      } // low
+    }
+
+    @each $n,$c in $map {
+      .x-#{$n} {
+        color: $c;
+      }
+    }
+    ");
+    insta::assert_snapshot!(lay("less", "\
+@gap:2px;@tone:~'navy';
+.ebb(@a;@b:2px) when (@a>1){width:@a}
+.a{ .ebb(1px;2px);.panel;
+&:extend(.b all);
+&-@{gap}{color:fade( @tone,50% )!important}
+@media (min-width:@gap){color:@@name}   // low
+}
+"), @"
+    @gap: 2px;
+    @tone: ~'navy';
+
+    .ebb(@a;@b:2px) when (@a>1) {
+      width: @a;
+    }
+
+    .a {
+      .ebb(1px;2px);
+      .panel;
+      &:extend(.b all);
+
+      &-@{gap} {
+        color: fade(@tone, 50%) !important;
+      }
+
+      @media (min-width: @gap) {
+        color: @@name;
+      } // low
+    }
+    ");
+}
+
+#[test]
+fn what_a_dialect_does_not_close_is_left_unread() {
+    for text in ["a { b: (c; d: e }\n", "a { b: url(c; d: e }\n", "$a: #{b;\n", "@if $a { b: c\n"] {
+        for dialect in ["scss", "less"] {
+            assert!(!faults(dialect, text).is_empty(), "{dialect}: {text}");
+        }
+    }
+}
+
+#[test]
+fn a_line_of_a_dialect_is_touched_alone() {
+    let old = "$a :1px;\n$b:(\n  c: d,\n  e: f\n)  ;\n.g{h:$a}\n";
+    let text = old.replace("e: f\n", "e:  g\n");
+    assert_eq!(touched("scss", old, &text), text.replace(")  ;", ");").replace("$b:(", "$b: ("));
+    let text = old.replace("h:$a", "h:$b");
+    assert_eq!(touched("scss", old, &text), text.replace(".g{h:$b}", ".g {\n  h: $b;\n}"));
 }

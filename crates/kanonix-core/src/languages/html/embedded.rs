@@ -6,7 +6,7 @@ use crate::languages::{Embeds, Passage};
 use crate::syntax::{NodeId, Tree};
 
 pub(super) const EMBEDS: Embeds =
-    Embeds { languages: &["css", "javascript", "json", "typescript"], find };
+    Embeds { languages: &["css", "scss", "less", "javascript", "json", "typescript"], find };
 
 fn find(tree: &Tree, text: &str) -> Vec<Passage> {
     let elements = (0..tree.nodes.len() as NodeId).filter_map(|id| {
@@ -59,6 +59,8 @@ fn language(tag: &str, kind: Kind) -> Option<&'static str> {
     let name = said.rsplit_once('/').map_or(said.as_str(), |(_, name)| name);
     match name {
         "" | "css" if kind == Kind::StyleElement => Some("css"),
+        "scss" if kind == Kind::StyleElement => Some("scss"),
+        "less" if kind == Kind::StyleElement => Some("less"),
         _ if kind == Kind::StyleElement => None,
         "" | "module" | "javascript" | "ecmascript" | "x-javascript" | "babel" | "jsx" | "js" => {
             Some("javascript")

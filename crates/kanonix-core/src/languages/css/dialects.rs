@@ -1,0 +1,410 @@
+//! Sheets with variables, mixins and conditions of their own. To the grammar of plain sheets, what
+//! only they have is a word: a sheet of the same length is shown to it in which every such stretch
+//! is made of letters. What stands in a stretch stays as it is.
+
+use std::ops::Range;
+
+/// A dialect.
+#[derive(Clone, Copy, PartialEq, Eq)]
+enum Dialect {
+    /// `$tide: 2px;`, `@include ebb;`
+    Scss,
+    /// `@tide: 2px;`, `.ebb();`
+    Less,
+}
+
+/// A sheet with `$` before its variables, as the grammar is shown it.
+pub(super) fn scss(text: &str) -> Option<String> {
+    Masking::of(text, Dialect::Scss)
+}
+
+/// A sheet with `@` before its variables, as the grammar is shown it.
+pub(super) fn less(text: &str) -> Option<String> {
+    Masking::of(text, Dialect::Less)
+}
+
+/// At-rules whose preludes are those of plain sheets.
+const PLAIN: [&[u8]; 12] = [
+    b"charset", b"container", b"font-face", b"keyframes", b"layer", b"media", b"namespace", b"page",
+    b"property", b"scope", b"starting-style", b"supports",
+];
+
+/// What hides a byte: a letter of a word.
+const LETTER: u8 = b'x';
+
+struct Masking {
+    bytes: Vec<u8>,
+    dialect: Dialect,
+}
+
+fn is_word(byte: u8) -> bool {
+    byte.is_ascii_alphanumeric() || matches!(byte, b'-' | b'_') || byte >= 0x80
+}
+
+impl Masking {
+    fn of(text: &str, dialect: Dialect) -> Option<String> {
+        let mut masking = Masking { bytes: text.as_bytes().to_vec(), dialect };
+        let mut at = text.len() - text.trim_start_matches('\u{feff}').len();
+        while at < masking.bytes.len() {
+            at = match masking.bytes[at] {
+                b'{' | b'}' | b';' => at + 1,
+                byte if byte.is_ascii_whitespace() => at + 1,
+                _ => match masking.comment(at) {
+                    Some(end) => end,
+                    None => masking.statement(at),
+                },
+            };
+        }
+        String::from_utf8(masking.bytes).ok()
+    }
+
+    fn byte(&self, at: usize) -> u8 {
+        self.bytes.get(at).copied().unwrap_or(0)
+    }
+
+    fn starts_with(&self, at: usize, mark: &[u8]) -> bool {
+        self.bytes[at.min(self.bytes.len())..].starts_with(mark)
+    }
+
+    /// Makes one word of a stretch; comments in it stay.
+    fn hide(&mut self, range: Range<usize>) {
+        let (mut start, mut at) = (range.start, range.start);
+        while at < range.end {
+            let end = match self.byte(at) {
+                b'/' => self.comment(at),
+                b'"' | b'\'' => self.closed(at),
+                _ => None,
+            };
+            match end {
+                Some(end) if self.byte(at) == b'/' => {
+                    let piece = self.trimmed(start..at);
+                    self.bytes[piece].fill(LETTER);
+                    (start, at) = (end, end);
+                }
+                Some(end) => at = end,
+                None => at += 1,
+            }
+        }
+        let piece = self.trimmed(start.min(range.end)..range.end);
+        self.bytes[piece].fill(LETTER);
+    }
+
+    /// A range without the blanks around it.
+    fn trimmed(&self, range: Range<usize>) -> Range<usize> {
+        let inside = &self.bytes[range.clone()];
+        let before = inside.len() - inside.trim_ascii_start().len();
+        let start = (range.start + before).min(range.end);
+        start..start + inside.trim_ascii().len()
+    }
+
+    /// Where a comment ends that begins at a byte. One that ends with its line becomes one that plain
+    /// sheets have, or where it is too short for that, is left to a grammar that knows it.
+    fn comment(&mut self, at: usize) -> Option<usize> {
+        let find = |from: usize, mark: &[u8]| {
+            let found = memchr::memmem::find(&self.bytes[from..], mark);
+            found.map_or(self.bytes.len(), |found| from + found)
+        };
+        if self.starts_with(at, b"/*") {
+            return Some((find(at + 2, b"*/") + 2).min(self.bytes.len()));
+        }
+        if !self.starts_with(at, b"//") {
+            return None;
+        }
+        let end = find(at, b"\n");
+        let length = self.bytes[at..end].trim_ascii_end().len();
+        if length >= 4 {
+            let inside = &mut self.bytes[at + 2..at + length];
+            inside.iter_mut().filter(|b| !b.is_ascii_whitespace()).for_each(|b| *b = LETTER);
+            self.bytes[at + 1] = b'*';
+            self.bytes[at + length - 2..at + length].copy_from_slice(b"*/");
+        }
+        Some(end)
+    }
+
+    /// Where something ends that hides what stands in it: a string, a comment, an interpolation, an
+    /// address. The last two are words to the grammar.
+    fn closed(&mut self, at: usize) -> Option<usize> {
+        match self.byte(at) {
+            quote @ (b'"' | b'\'') => {
+                let mut end = at + 1;
+                while end < self.bytes.len() && !matches!(self.bytes[end], b'\n') {
+                    match self.bytes[end] {
+                        b'\\' => end += 1,
+                        byte if byte == quote => return Some(end + 1),
+                        // The grammar looks ahead for these, wherever they stand.
+                        b'{' | b'}' | b';' => self.bytes[end] = LETTER,
+                        _ => {}
+                    }
+                    end += 1;
+                }
+                Some(end.min(self.bytes.len()))
+            }
+            b'/' => self.comment(at),
+            b'#' | b'@' if self.byte(at + 1) == b'{' => {
+                let end = self.pair(at + 1, b'{', b'}')?;
+                self.bytes[at..end].fill(LETTER);
+                Some(end)
+            }
+            b'(' if at >= 3 && self.bytes[at - 3..at].eq_ignore_ascii_case(b"url") => {
+                let inside = self.trimmed(at + 1..self.bytes.len()).start;
+                if matches!(self.byte(inside), b'"' | b'\'' | b'$' | b'@' | b')') {
+                    return None;
+                }
+                let end = self.pair(at, b'(', b')')?;
+                let inside = self.trimmed(at + 1..end - 1);
+                self.bytes[inside].fill(LETTER);
+                Some(end)
+            }
+            _ => None,
+        }
+    }
+
+    /// Where a pair of brackets ends, if it does.
+    fn pair(&self, at: usize, opens: u8, closes: u8) -> Option<usize> {
+        let mut depth = 0usize;
+        for (end, byte) in self.bytes.iter().enumerate().skip(at) {
+            if *byte == opens {
+                depth += 1;
+            } else if *byte == closes {
+                depth -= 1;
+                if depth == 0 {
+                    return Some(end + 1);
+                }
+            }
+        }
+        None
+    }
+
+    /// Hides what is to be hidden of a statement, up to its block or its end, and says where that
+    /// is.
+    fn statement(&mut self, start: usize) -> usize {
+        let (mut at, mut depth) = (start, 0usize);
+        let (mut colon, mut solid) = (None, start);
+        while at < self.bytes.len() {
+            if let Some(end) = self.closed(at) {
+                if self.byte(at) != b'/' {
+                    solid = end;
+                }
+                at = end;
+                continue;
+            }
+            match self.bytes[at] {
+                b'(' => depth += 1,
+                b')' => depth = depth.saturating_sub(1),
+                b'{' | b'}' => break,
+                b';' if depth == 0 => break,
+                b':' if depth == 0 => colon = colon.or(Some(at)),
+                _ => {}
+            }
+            if !self.bytes[at].is_ascii_whitespace() {
+                solid = at + 1;
+            }
+            at += 1;
+        }
+        if depth > 0 {
+            // What is not closed is for the grammar to stumble over.
+            return at;
+        }
+        // A comment behind it is none of its own.
+        let head = start..solid;
+        let end = self.byte(at);
+        match (self.byte(start), colon) {
+            (b'@', Some(colon))
+                if self.dialect == Dialect::Less && self.is_name(start + 1..colon) =>
+            {
+                self.bytes[start] = LETTER;
+                match end {
+                    b'{' => self.bytes[colon] = LETTER,
+                    _ => self.value(colon + 1..head.end),
+                }
+            }
+            (b'@', _) => self.at_rule(head),
+            _ if end == b'{' => self.selector(head),
+            (b'.' | b'#' | b'&', _) => {
+                // A mixin that is called: to the grammar an at-rule of its own.
+                self.hide(head.clone());
+                self.bytes[head.start] = b'@';
+            }
+            (_, Some(colon)) => {
+                for at in start..colon {
+                    if matches!(self.bytes[at], b'$' | b'@' | b'.') {
+                        self.bytes[at] = LETTER;
+                    }
+                }
+                self.value(colon + 1..head.end);
+            }
+            _ => {}
+        }
+        at
+    }
+
+    /// Whether nothing but a name stands in a range.
+    fn is_name(&self, range: Range<usize>) -> bool {
+        let name = self.bytes[range].trim_ascii_end();
+        !name.is_empty() && name.iter().all(|byte| is_word(*byte))
+    }
+
+    /// `@include ebb($tide)`: a word and its prelude, which is one.
+    fn at_rule(&mut self, head: Range<usize>) {
+        let is_end = |at: &usize| !is_word(self.bytes[*at]);
+        let name = head.start + 1..(head.start + 1..head.end).find(is_end).unwrap_or(head.end);
+        let prelude = self.trimmed(name.end..head.end);
+        let own = &self.bytes[name.clone()];
+        let bare = own.strip_prefix(b"-").and_then(|rest| rest.splitn(2, |b| *b == b'-').nth(1));
+        if PLAIN.contains(&bare.unwrap_or(own)) {
+            for at in prelude {
+                if matches!(self.bytes[at], b'$' | b'@') {
+                    self.bytes[at] = LETTER;
+                }
+            }
+            return;
+        }
+        let is_simple = own == b"import" && !self.bytes[prelude.clone()].contains(&b',');
+        for at in name {
+            if self.bytes[at].is_ascii_digit() {
+                self.bytes[at] = LETTER;
+            }
+        }
+        if !is_simple || self.byte(prelude.start) == b'(' {
+            self.hide(prelude);
+        }
+    }
+
+    /// What stands before a block.
+    fn selector(&mut self, head: Range<usize>) {
+        if self.byte(head.end - 1) == b':' {
+            // `font: { size: 2px; }`
+            self.bytes[head.end - 1] = LETTER;
+        }
+        let mut at = head.start;
+        while at < head.end {
+            if matches!(self.bytes[at], b'"' | b'\'' | b'/')
+                && let Some(end) = self.closed(at)
+            {
+                at = end;
+                continue;
+            }
+            let next = self.byte(at + 1);
+            let before = if at > head.start { self.bytes[at - 1] } else { 0 };
+            match self.bytes[at] {
+                b'&' if is_word(next) || next == b'&' => self.bytes[at] = LETTER,
+                b'&' if self.goes_on(head.start..at) => self.bytes[at] = LETTER,
+                b'~' if matches!(next, b'"' | b'\'') => {
+                    let end = self.closed(at + 1).unwrap_or(head.end).min(head.end);
+                    self.hide(at..end);
+                }
+                // `12.5%` of the way
+                b'.' if next.is_ascii_digit() => self.bytes[at] = b'0',
+                b'%' if is_word(next) && !before.is_ascii_digit() => self.bytes[at] = b'.',
+                b'$' | b'@' => self.bytes[at] = LETTER,
+                // `.ebb(@tide) when (@tide > 2)`
+                b'(' if self.dialect == Dialect::Less && self.defines(head.start..at) => {
+                    return self.hide(at..head.end);
+                }
+                b' ' if self.dialect == Dialect::Less && self.starts_with(at, b" when ") => {
+                    return self.hide(at..head.end);
+                }
+                _ => {}
+            }
+            at += 1;
+        }
+    }
+
+    /// Whether a selector has begun in a range and goes on behind it.
+    fn goes_on(&self, range: Range<usize>) -> bool {
+        let before = self.bytes[range].trim_ascii_end().last();
+        before.is_some_and(|byte| !b",>+~/(".contains(byte))
+    }
+
+    /// Whether what stands before a parenthesis is the name of a mixin.
+    fn defines(&self, head: Range<usize>) -> bool {
+        matches!(self.bytes[head.start], b'.' | b'#')
+            && self.bytes[head.start + 1..head.end].iter().all(|byte| is_word(*byte))
+    }
+
+    /// A declaration's value.
+    fn value(&mut self, range: Range<usize>) {
+        let range = self.trimmed(range);
+        let mut at = range.start;
+        while at < range.end {
+            if let Some(end) = self.closed(at) {
+                at = end;
+                continue;
+            }
+            let (before, next) = (if at > 0 { self.bytes[at - 1] } else { 0 }, self.byte(at + 1));
+            match self.bytes[at] {
+                b':' | b'=' | b'<' | b'>' | b'{' => return self.hide(range),
+                b'$' | b'&' | b'@' => {
+                    self.bytes[at] = LETTER;
+                    if before == b'.' {
+                        self.bytes[at - 1] = LETTER;
+                    }
+                }
+                b'~' if matches!(next, b'"' | b'\'' | b'`') => self.bytes[at] = LETTER,
+                b'`' => {
+                    let end = memchr::memchr(b'`', &self.bytes[at + 1..range.end]);
+                    let end = end.map_or(range.end, |end| at + end + 2);
+                    self.hide(at..end);
+                }
+                b'!' if self.bytes[at..range.end] != *b"!important" => self.bytes[at] = LETTER,
+                b'%' if before.is_ascii_whitespace() && next.is_ascii_whitespace() => {
+                    self.bytes[at] = b'*';
+                }
+                b'.' if before.is_ascii_alphabetic() && next.is_ascii_alphabetic() => {
+                    self.bytes[at] = LETTER;
+                }
+                b'.' if self.starts_with(at, b"...") => self.hide(at..(at + 3).min(range.end)),
+                b'(' => {
+                    let end = self.pair(at, b'(', b')').unwrap_or(range.end).min(range.end);
+                    if self.is_foreign(at..end) {
+                        self.hide(at..end);
+                    }
+                }
+                _ => {}
+            }
+            at += 1;
+        }
+    }
+
+    /// Whether a plain sheet has nothing like what stands in these parentheses: a map, a condition,
+    /// a list without a name before it.
+    fn is_foreign(&self, group: Range<usize>) -> bool {
+        let before = if group.start > 0 { self.bytes[group.start - 1] } else { 0 };
+        let is_call = is_word(before) && before != b'-';
+        if before == b'-' || (!is_call && self.trimmed(group.start + 1..group.end - 1).is_empty()) {
+            return true;
+        }
+        let (mut depth, mut quote, mut last) = (0usize, None, 0);
+        for at in group.clone() {
+            let byte = self.bytes[at];
+            match (quote, byte) {
+                (Some(open), _) if open == byte => quote = None,
+                (Some(_), _) => {}
+                (None, b'"' | b'\'') => quote = Some(byte),
+                (None, b'(') => depth += 1,
+                (None, b')') if last == b',' => return true,
+                (None, b')') => depth = depth.saturating_sub(1),
+                (None, b':' | b'=' | b'<' | b'>' | b'{' | b'/') if byte != b'/' => return true,
+                (None, b'/') if matches!(self.byte(at + 1), b'/' | b'*') => return true,
+                (None, b',') if depth == 1 && !is_call => return true,
+                (None, b'a' | b'o' | b'n') if is_condition(&self.bytes[at - 1..group.end]) => {
+                    return true;
+                }
+                _ => {}
+            }
+            if !byte.is_ascii_whitespace() {
+                last = byte;
+            }
+        }
+        false
+    }
+}
+
+/// Whether a word of conditions follows the first byte.
+fn is_condition(text: &[u8]) -> bool {
+    !is_word(text[0])
+        && [&b"and"[..], b"or", b"not"].iter().any(|word| {
+            let rest = text[1..].strip_prefix(*word);
+            rest.is_some_and(|rest| rest.first().is_some_and(|byte| !is_word(*byte)))
+        })
+}
