@@ -202,6 +202,94 @@ fn a_finished_unit_settles_and_one_that_is_still_written_does_not() {
     assert_eq!(typed(&mut client, "if (a) {\n    b = 1;\n  }", "}"), "if (a) {\n    b = 1;\n}");
 }
 
+const PAGE: &str = "\
+<body>
+    <main>
+        <p>Ebb</p>
+0
+    </main>
+    <script>
+        let a = 1;
+1
+    </script>
+    <style>
+        p {
+            color: red;
+2
+        }
+    </style>
+</body>
+";
+
+/// A page with something in one of its three places, and the others empty.
+fn page_with(place: usize, what: &str) -> String {
+    (0..3).fold(PAGE.to_string(), |page, number| {
+        page.replace(&format!("\n{number}\n"), &format!("\n{}", if number == place { what } else { "" }))
+    })
+}
+
+#[test]
+fn what_is_pasted_into_a_page_is_laid_out_where_it_lands() {
+    let repo = repo();
+    let mut client = Client::of(&repo);
+    let uri = uri(&repo, "a.html");
+    let mut pasted = |place: usize, what: &str| {
+        let text = page_with(place, what);
+        client.open(&uri, "html", &text);
+        let first = text[..text.find(what).unwrap()].matches('\n').count();
+        let asked = json!({
+            "textDocument": { "uri": uri },
+            "range": {
+                "start": { "line": first, "character": 0 },
+                "end": { "line": first + what.matches('\n').count(), "character": 0 },
+            },
+            "options": { "tabSize": 4, "insertSpaces": true },
+        });
+        let edits = client.ask("textDocument/rangeFormatting", asked).unwrap();
+        client.apply(&uri, &edits);
+        client.text(&uri).to_string()
+    };
+    assert_eq!(
+        pasted(0, "<ul ><li>low</li>\n<li>high</li></ul>\n"),
+        page_with(0, "        <ul>\n            <li>low</li>\n            <li>high</li>\n        </ul>\n")
+    );
+    assert_eq!(
+        pasted(1, "if(a){\nwarn( )\n}\n"),
+        page_with(1, "        if (a) {\n            warn()\n        }\n")
+    );
+    assert_eq!(
+        pasted(2, "margin:0;\n&:hover{color:blue}\n"),
+        page_with(2, "            margin: 0;\n\n            &:hover {\n                color: blue;\n            }\n")
+    );
+}
+
+#[test]
+fn what_is_typed_in_a_page_settles_as_it_is_finished() {
+    let repo = repo();
+    let mut client = Client::of(&repo);
+    let uri = uri(&repo, "a.html");
+    let mut typed = |place: usize, what: &str, ch: &str| {
+        let text = page_with(place, what);
+        client.open(&uri, "html", &text);
+        let at = text.find(what).unwrap() + what.trim_end_matches('\n').len();
+        let at = if ch == "\n" { at + 1 } else { at };
+        let asked = json!({
+            "textDocument": { "uri": uri }, "position": place_of(&text, at), "ch": ch,
+            "options": { "tabSize": 4, "insertSpaces": true },
+        });
+        let edits = client.ask("textDocument/onTypeFormatting", asked).unwrap();
+        client.apply(&uri, &edits);
+        client.text(&uri).to_string()
+    };
+    assert_eq!(typed(0, "  <p >Flood</p>\n", "\n"), page_with(0, "        <p>Flood</p>\n"));
+    assert_eq!(typed(1, "  b=2;\n", ";"), page_with(1, "        b = 2;\n"));
+    assert_eq!(typed(2, "  margin:0;\n", ";"), page_with(2, "            margin: 0;\n"));
+}
+
+fn place_of(text: &str, at: usize) -> serde_json::Value {
+    place(text, at, "utf-16")
+}
+
 #[test]
 fn slips_in_reach_are_hints_and_faults_are_warnings() {
     let repo = repo();
