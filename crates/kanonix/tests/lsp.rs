@@ -224,7 +224,11 @@ const PAGE: &str = "\
 /// A page with something in one of its three places, and the others empty.
 fn page_with(place: usize, what: &str) -> String {
     (0..3).fold(PAGE.to_string(), |page, number| {
-        page.replace(&format!("\n{number}\n"), &format!("\n{}", if number == place { what } else { "" }))
+        page.replace(&format!("\n{number}\n"), &format!("\n{}", if number == place {
+            what
+        } else {
+            ""
+        }))
     })
 }
 
@@ -251,7 +255,10 @@ fn what_is_pasted_into_a_page_is_laid_out_where_it_lands() {
     };
     assert_eq!(
         pasted(0, "<ul ><li>low</li>\n<li>high</li></ul>\n"),
-        page_with(0, "        <ul>\n            <li>low</li>\n            <li>high</li>\n        </ul>\n")
+        page_with(
+            0,
+            "        <ul>\n            <li>low</li>\n            <li>high</li>\n        </ul>\n"
+        )
     );
     assert_eq!(
         pasted(1, "if(a){\nwarn( )\n}\n"),
@@ -259,7 +266,10 @@ fn what_is_pasted_into_a_page_is_laid_out_where_it_lands() {
     );
     assert_eq!(
         pasted(2, "margin:0;\n&:hover{color:blue}\n"),
-        page_with(2, "            margin: 0;\n\n            &:hover {\n                color: blue;\n            }\n")
+        page_with(
+            2,
+            "            margin: 0;\n\n            &:hover {\n                color: blue;\n            }\n"
+        )
     );
 }
 

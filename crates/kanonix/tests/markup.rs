@@ -345,3 +345,19 @@ fn a_line_of_a_style_sheets_dialect_and_no_other() {
     alone("a.less", &less, "@gap:2px;", "@gap:3px;", "@gap: 3px;");
     alone("a.less", &less, "   .wide( );", "  .wide( @gap );", "   .wide( @gap );");
 }
+
+#[test]
+fn scripts_and_style_sheets_that_have_no_files_of_their_own_have_a_say() {
+    let page = "<body>\n  <script>\n    let a = 'ebb';\n    if (a) {\n        warn('low');\n    }\n  </script>\n</body>\n";
+    let repo = Repo::with(&[]);
+    std::fs::remove_file(repo.path("kanonix.toml")).unwrap();
+    (0..6).for_each(|number| repo.write(&format!("{number}.html"), page));
+    let proposed = repo.kanonix(&["settle"]);
+    assert!(
+        proposed.out.contains("[style.javascript]               # in 6 pages, 24 lines")
+            && proposed.out.contains("quotes = \"single\""),
+        "{}",
+        proposed.out
+    );
+    assert!(proposed.err.contains("javascript · in 6 pages · 24 lines"), "{}", proposed.err);
+}

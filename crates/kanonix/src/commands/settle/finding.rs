@@ -2,9 +2,10 @@
 //! cost, and which parts of the tree are written otherwise.
 
 use super::Total;
+use crate::report::count;
 use crate::service::Progress;
 use crate::say::errln;
-use kanonix_core::judge;
+use kanonix_core::{Document, judge};
 use kanonix_core::languages::{self, Language};
 use kanonix_core::style::Style;
 use kanonix_core::survey::{
@@ -35,6 +36,8 @@ const STYLES: usize = 20;
 /// What was found of one language.
 pub(super) struct Finding {
     pub language: &'static Language,
+    /// Where it has no files of its own: how many others it stands in.
+    pub within: usize,
     /// How many files there are, read or not.
     pub files: usize,
     /// How many of them were judged under every value.
@@ -46,10 +49,20 @@ pub(super) struct Finding {
     pub parts: Vec<Part>,
     /// Those that somebody else wrote, by their notices.
     pub foreign: Vec<Unlike>,
-    /// What a check of all lines counts under the proposal, in all files.
+    /// What a check of all lines counts under the proposal, in all files of its own.
     pub proposed: Total,
     /// The same as the language's community has it.
     pub usual: Total,
+}
+
+impl Finding {
+    /// How many files there are, in words.
+    pub fn counted(&self) -> String {
+        match self.files {
+            0 => format!("in {}", count(self.within, "page")),
+            files => count(files, "file"),
+        }
+    }
 }
 
 /// Surveys everything that is selected, language by language. What cannot be read is said, or goes
@@ -64,12 +77,18 @@ pub(super) fn find(selection: &Selection, left: &mut LeftAlone) -> Vec<Finding> 
     for language in languages::ALL {
         let items: Vec<&Item> =
             selection.items.iter().filter(|item| item.language.name == language.name).collect();
-        if items.is_empty() {
+        // What stands in files of other languages speaks where there are none of its own.
+        let inner = match items.is_empty() {
+            true => stretches(selection, language),
+            false => Vec::new(),
+        };
+        if items.is_empty() && inner.is_empty() {
             continue;
         }
         // Spread evenly over the sorted list, so that every corner of a large tree has its say.
         let step = share.min((items.len() / FEWEST_FILES).max(1));
-        let texts = texts(selection, &items, step);
+        let mut texts = texts(selection, &items, step);
+        texts.extend(inner.iter().flatten().cloned());
         let all: Vec<&str> = texts.iter().map(String::as_str).collect();
         let looks = AtomicUsize::new(0);
         let read = |texts: &[&str], base: Style| {
@@ -114,7 +133,8 @@ pub(super) fn find(selection: &Selection, left: &mut LeftAlone) -> Vec<Finding> 
         known.push((language.name, survey.style()));
         progress.advance(items.len());
         let total = Measured::total(&proposed);
-        let lines = proposed.iter().map(|file| file.lines).sum();
+        let inner_lines = inner.iter().flatten().map(|text| text.lines().count());
+        let lines = proposed.iter().map(|file| file.lines).chain(inner_lines).sum();
         for (file, item) in proposed.into_iter().zip(&items) {
             match file.failed {
                 Some(NotLoaded::LeftAlone(why)) => left.add(why, &item.path),
@@ -126,6 +146,7 @@ pub(super) fn find(selection: &Selection, left: &mut LeftAlone) -> Vec<Finding> 
         }
         findings.push(Finding {
             language,
+            within: inner.len(),
             files: items.len(),
             read: survey.files,
             lines,
@@ -209,6 +230,29 @@ fn size(item: &Item) -> u64 {
 fn texts(selection: &Selection, items: &[&Item], step: usize) -> Vec<String> {
     let load = |item: &&Item| selection.load(item).ok().map(|loaded| loaded.text);
     items.par_iter().step_by(step).filter_map(load).collect()
+}
+
+/// What stands in files of other languages, on lines of its own: of each file that holds some.
+fn stretches(selection: &Selection, language: &Language) -> Vec<Vec<String>> {
+    let holds = |item: &&Item| item.language.embedded().any(|inner| inner.name == language.name);
+    let of = |item: &Item| {
+        let text = selection.load(item).ok()?.text;
+        let passages = Document::new(text.as_str(), item.language).passages().into_iter();
+        let own = passages.filter(|(inner, _)| inner.name == language.name);
+        let texts: Vec<String> = own.filter_map(|(_, bytes)| outdented(&text[bytes])).collect();
+        (!texts.is_empty()).then_some(texts)
+    };
+    selection.items.par_iter().filter(holds).filter_map(of).collect()
+}
+
+/// Lines without the indentation that all of them have.
+fn outdented(lines: &str) -> Option<String> {
+    let blanks = |line: &str| line.len() - line.trim_start_matches([' ', '\t']).len();
+    let solid = || lines.lines().filter(|line| !line.trim().is_empty());
+    let least = solid().map(blanks).min()?;
+    let is_spread = lines.contains('\n');
+    let outdented = lines.lines().map(|line| line.get(least..).unwrap_or_default());
+    is_spread.then(|| outdented.collect::<Vec<_>>().join("\n").trim_end().to_string() + "\n")
 }
 
 /// What a check of all lines counts in a file under one style.

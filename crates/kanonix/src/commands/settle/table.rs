@@ -44,7 +44,7 @@ pub(super) fn table(findings: &[Finding], paint: Paint, width: usize) -> String 
         out.push_str(&format!(
             "{} · {}{sampled} · {}\n",
             paint.strong(finding.language.name),
-            count(finding.files, "file"),
+            finding.counted(),
             count(finding.lines, "line"),
         ));
         let says = |answer: &&Answer| {
@@ -67,11 +67,14 @@ pub(super) fn table(findings: &[Finding], paint: Paint, width: usize) -> String 
                 width,
             ));
         }
-        out.push_str(&format!(
-            "  the whole proposal would change {}; as the community has it: {}\n",
-            finding.proposed.said(),
-            count(finding.usual.lines, "line"),
-        ));
+        // What its lines in pages come to, is counted there.
+        if finding.files > 0 {
+            out.push_str(&format!(
+                "  the whole proposal would change {}; as the community has it: {}\n",
+                finding.proposed.said(),
+                count(finding.usual.lines, "line"),
+            ));
+        }
     }
     out
 }

@@ -87,7 +87,7 @@ pub(super) fn canon_text(findings: &[Finding], skip: &[Skip]) -> String {
         out.push_str(&format!(
             "\n{:32} # {}, {}\n",
             format!("[style.{}]", finding.language.name),
-            count(finding.files, "file"),
+            finding.counted(),
             count(finding.lines, "line"),
         ));
         // What the community expects anyway needs no word, but for what everybody looks for.
