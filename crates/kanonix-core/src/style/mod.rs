@@ -4,6 +4,7 @@
 //! reads that entry. A [`Style`] is a value for each of them.
 
 mod basis;
+mod entry;
 mod family;
 mod keys;
 mod registry;
@@ -15,7 +16,8 @@ mod words;
 pub use basis::{BASES, Basis};
 pub use family::Family;
 pub use keys::Key;
-pub use registry::{Entry, ValueKind, REGISTRY, Setting, Slot, entry, slots};
+pub use entry::{Entry, Setting, Slot, ValueKind};
+pub use registry::{REGISTRY, entry, slots};
 pub use samples::{SAMPLES, Sample, sample};
 pub use value::{Style, StyleError, Value, keeps, nearest};
 pub use word_order::WordOrder;

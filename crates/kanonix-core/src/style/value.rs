@@ -1,7 +1,8 @@
 //! A file's agreed values, read from words and checked against the registry.
 
 use super::keys::Key;
-use super::registry::{Entry, ValueKind, REGISTRY, Setting, Slot, entry, slots};
+use super::entry::{Entry, Setting, Slot, ValueKind};
+use super::registry::{REGISTRY, entry, slots};
 use std::sync::{Arc, LazyLock};
 use thiserror::Error;
 

@@ -1,7 +1,7 @@
 //! The order of words in an attribute, as a team lists it: groups of patterns.
 
+use super::entry::Setting;
 use super::keys::Key;
-use super::registry::Setting;
 use super::value::{Style, Value};
 use std::cmp::Ordering;
 use std::collections::HashMap;
