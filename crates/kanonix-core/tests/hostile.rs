@@ -65,3 +65,26 @@ fn odd_characters_stay() {
     survives("javascript", "    a()");
     survives("javascript", "  \n \t a()  ");
 }
+
+#[test]
+fn dialects_of_style_sheets_without_end() {
+    let times = 5_000;
+    let texts = [
+        format!("a {{ b: {}; }}\n", "url(a ".repeat(times)),
+        format!("a {{ b: {}; }}\n", "#{a ".repeat(times)),
+        format!("a {{ b: {}; }}\n", "@{a ".repeat(times)),
+        format!("a {{ b: {}c{}; }}\n", "(".repeat(times), ")".repeat(times)),
+        format!("a {{ b: {}c{}; }}\n", "d(".repeat(times), ")".repeat(times)),
+        format!(".{} {} {{ b: c; }}\n", "a".repeat(times), "(".repeat(times)),
+        format!("a{} {{ b: {}; }}\n", "&".repeat(times), "~\"c\" ".repeat(times)),
+        format!("{}{{ }}\n", "@if ".repeat(times)),
+        ".a {".repeat(times),
+        "/*".repeat(times),
+        "//\n".repeat(times),
+    ];
+    for name in ["scss", "less"] {
+        for text in &texts {
+            survives(name, text);
+        }
+    }
+}

@@ -35,7 +35,15 @@ const LETTER: u8 = b'x';
 struct Masking {
     bytes: Vec<u8>,
     dialect: Dialect,
+    /// How many brackets were looked for to the end of the text in vain.
+    unclosed: usize,
 }
+
+/// So many are looked for; no sheet of people has more that are not closed.
+const MOST_UNCLOSED: usize = 64;
+
+/// Parentheses inside one another that are looked into; deeper ones are one word.
+const DEEPEST: usize = 16;
 
 fn is_word(byte: u8) -> bool {
     byte.is_ascii_alphanumeric() || matches!(byte, b'-' | b'_') || byte >= 0x80
@@ -43,7 +51,7 @@ fn is_word(byte: u8) -> bool {
 
 impl Masking {
     fn of(text: &str, dialect: Dialect) -> Option<String> {
-        let mut masking = Masking { bytes: text.as_bytes().to_vec(), dialect };
+        let mut masking = Masking { bytes: text.as_bytes().to_vec(), dialect, unclosed: 0 };
         let mut at = text.len() - text.trim_start_matches('\u{feff}').len();
         while at < masking.bytes.len() {
             at = match masking.bytes[at] {
@@ -160,7 +168,10 @@ impl Masking {
     }
 
     /// Where a pair of brackets ends, if it does.
-    fn pair(&self, at: usize, opens: u8, closes: u8) -> Option<usize> {
+    fn pair(&mut self, at: usize, opens: u8, closes: u8) -> Option<usize> {
+        if self.unclosed == MOST_UNCLOSED {
+            return None;
+        }
         let mut depth = 0usize;
         for (end, byte) in self.bytes.iter().enumerate().skip(at) {
             if *byte == opens {
@@ -172,6 +183,7 @@ impl Masking {
                 }
             }
         }
+        self.unclosed += 1;
         None
     }
 
@@ -276,7 +288,7 @@ impl Masking {
             // `font: { size: 2px; }`
             self.bytes[head.end - 1] = LETTER;
         }
-        let mut at = head.start;
+        let (mut at, mut is_first) = (head.start, true);
         while at < head.end {
             if matches!(self.bytes[at], b'"' | b'\'' | b'/')
                 && let Some(end) = self.closed(at)
@@ -298,7 +310,9 @@ impl Masking {
                 b'%' if is_word(next) && !before.is_ascii_digit() => self.bytes[at] = b'.',
                 b'$' | b'@' => self.bytes[at] = LETTER,
                 // `.ebb(@tide) when (@tide > 2)`
-                b'(' if self.dialect == Dialect::Less && self.defines(head.start..at) => {
+                b'(' if std::mem::take(&mut is_first)
+                    && self.dialect == Dialect::Less
+                    && self.defines(head.start..at) => {
                     return self.hide(at..head.end);
                 }
                 b' ' if self.dialect == Dialect::Less && self.starts_with(at, b" when ") => {
@@ -381,6 +395,7 @@ impl Masking {
                 (Some(open), _) if open == byte => quote = None,
                 (Some(_), _) => {}
                 (None, b'"' | b'\'') => quote = Some(byte),
+                (None, b'(') if depth == DEEPEST => return true,
                 (None, b'(') => depth += 1,
                 (None, b')') if last == b',' => return true,
                 (None, b')') => depth = depth.saturating_sub(1),
