@@ -17,17 +17,7 @@ const COMMENTS: Comments = Comments { line: &[], blocks: &[("/*", "*/")], gutter
 /// Those of the dialects: `// why` as well.
 const LINE_COMMENTS: Comments = Comments { line: &["//"], ..COMMENTS };
 
-const FAMILIES: &[Family] = &[
-    Family::Values,
-    Family::Headers,
-    Family::Types,
-    Family::Blocks,
-    Family::Pairs,
-    Family::Quotes,
-    Family::Sheets,
-    Family::StatementEnd,
-];
-
+/// Of a dialect; the last one is of dialects alone.
 const DIALECT_FAMILIES: &[Family] = &[
     Family::Values,
     Family::Headers,
@@ -39,6 +29,8 @@ const DIALECT_FAMILIES: &[Family] = &[
     Family::StatementEnd,
     Family::LineComments,
 ];
+
+const FAMILIES: &[Family] = DIALECT_FAMILIES.split_last().expect("some families").1;
 
 /// What the community's widely followed guides agree on: two spaces, one selector and one
 /// declaration a line, each of these ended by a semicolon, and a blank line between rules.
@@ -71,44 +63,45 @@ pub(super) static LANGUAGE: Language = Language {
     ],
 };
 
-pub(super) static SCSS: Language = Language {
-    name: "scss",
-    follows: Some("css"),
-    suffixes: &["scss"],
-    file_names: &[],
-    interpreters: &[],
-    identifiers: &["scss"],
-    line_comment: Some("//"),
-    grammar: Grammar::new(|| tree_sitter_css::LANGUAGE.into(), &layout::KINDS, &LINE_COMMENTS)
-        .masking(dialects::scss),
-    rule: layout::rule,
-    contents: None,
-    embeds: None,
-    families: DIALECT_FAMILIES,
-    defaults: DEFAULTS,
-    samples: &[
+pub(super) static SCSS: Language = dialect(
+    &["scss"],
+    dialects::scss,
+    &[
         ("chart.scss", include_str!("samples/chart.scss")),
         ("hasty.scss", include_str!("samples/hasty.scss")),
     ],
-};
+);
 
-pub(super) static LESS: Language = Language {
-    name: "less",
-    follows: Some("css"),
-    suffixes: &["less"],
-    file_names: &[],
-    interpreters: &[],
-    identifiers: &["less"],
-    line_comment: Some("//"),
-    grammar: Grammar::new(|| tree_sitter_css::LANGUAGE.into(), &layout::KINDS, &LINE_COMMENTS)
-        .masking(dialects::less),
-    rule: layout::rule,
-    contents: None,
-    embeds: None,
-    families: DIALECT_FAMILIES,
-    defaults: DEFAULTS,
-    samples: &[
+pub(super) static LESS: Language = dialect(
+    &["less"],
+    dialects::less,
+    &[
         ("hasty.less", include_str!("samples/hasty.less")),
         ("buoys.less", include_str!("samples/buoys.less")),
     ],
-};
+);
+
+/// A dialect, by its name, which its files end in as well.
+const fn dialect(
+    name: &'static [&'static str; 1],
+    masked: fn(&str) -> Option<String>,
+    samples: &'static [(&'static str, &'static str)],
+) -> Language {
+    Language {
+        name: name[0],
+        follows: Some("css"),
+        suffixes: name,
+        file_names: &[],
+        interpreters: &[],
+        identifiers: name,
+        line_comment: Some("//"),
+        grammar: Grammar::new(|| tree_sitter_css::LANGUAGE.into(), &layout::KINDS, &LINE_COMMENTS)
+            .masking(masked),
+        rule: layout::rule,
+        contents: None,
+        embeds: None,
+        families: DIALECT_FAMILIES,
+        defaults: DEFAULTS,
+        samples,
+    }
+}
