@@ -4,6 +4,7 @@ use crate::layout::plan::{Remark, Rewrite, TreeEdit, When, Wrap};
 use crate::layout::planner::Planner;
 use crate::style::{Key, Setting, Value};
 use crate::syntax::{NodeId, Role, TokenId};
+use std::collections::HashSet;
 use std::ops::Range;
 
 impl Planner<'_> {
@@ -119,8 +120,8 @@ impl Planner<'_> {
     }
 
     /// Declares the agreed order of the words that stand between a token's first and last byte.
-    /// `held` says which stretches of its text are somebody else's to say, ascending: the words
-    /// that touch them keep their places, and so do those on each side.
+    /// `held` says which stretches of its text are somebody else's to say: they keep their places,
+    /// with the words that touch them, and the words on each side are put in order by themselves.
     pub fn order_words(&mut self, token: TokenId, held: &[Range<usize>]) {
         let Some(order) = self.word_order() else { return };
         let text = self.token_text(token);
@@ -132,8 +133,9 @@ impl Planner<'_> {
         let mut done = 0;
         for words in stretches(text, 1..text.len() - 1, held) {
             let own: Vec<&str> = words.iter().map(|word| &text[word.clone()]).collect();
-            let again = |at: &usize| own[..*at].contains(&own[*at]);
-            doubled.extend((0..own.len()).filter(again).map(|at| words[at].clone()));
+            let mut seen = HashSet::new();
+            let again = |word: &&Range<usize>| !seen.insert(&text[(*word).clone()]);
+            doubled.extend(words.iter().filter(again).cloned());
             for (place, word) in words.iter().zip(order.sorted(&own)) {
                 spelt.push_str(&text[done..place.start]);
                 spelt.push_str(word);
