@@ -78,6 +78,8 @@ fn dialects_of_style_sheets_without_end() {
         format!(".{} {} {{ b: c; }}\n", "a".repeat(times), "(".repeat(times)),
         format!("a{} {{ b: {}; }}\n", "&".repeat(times), "~\"c\" ".repeat(times)),
         format!("{}{{ }}\n", "@if ".repeat(times)),
+        format!("a {{ b: {}{}", "url(".repeat(times), " ".repeat(times)),
+        "a { b: ) (; c: (\")\"; d: \"(\" (\n".into(),
         ".a {".repeat(times),
         "/*".repeat(times),
         "//\n".repeat(times),

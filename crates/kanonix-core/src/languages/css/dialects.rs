@@ -154,8 +154,9 @@ impl Masking {
                 Some(end)
             }
             b'(' if at >= 3 && self.bytes[at - 3..at].eq_ignore_ascii_case(b"url") => {
-                let inside = self.trimmed(at + 1..self.bytes.len()).start;
-                if matches!(self.byte(inside), b'"' | b'\'' | b'$' | b'@' | b')') {
+                let mut inside = self.bytes[at + 1..].iter();
+                let first = inside.find(|byte| !byte.is_ascii_whitespace())?;
+                if matches!(first, b'"' | b'\'' | b'$' | b'@' | b')') {
                     return None;
                 }
                 let end = self.pair(at, b'(', b')')?;
@@ -383,6 +384,9 @@ impl Masking {
     /// Whether a plain sheet has nothing like what stands in these parentheses: a map, a condition,
     /// a list without a name before it.
     fn is_foreign(&self, group: Range<usize>) -> bool {
+        if group.len() < 2 {
+            return true;
+        }
         let before = if group.start > 0 { self.bytes[group.start - 1] } else { 0 };
         let is_call = is_word(before) && before != b'-';
         if before == b'-' || (!is_call && self.trimmed(group.start + 1..group.end - 1).is_empty()) {
