@@ -83,7 +83,7 @@ fn the_server_has_the_clients_text_and_mends_it_as_mend_does() {
         client.open(&open.uri, open.identifier, &open.committed);
     }
     let (mut edited, mut mended_any) = (0, 0);
-    for round in 0..times("KANONIX_SAVES", 5_200) {
+    for round in 0..times("KANONIX_SAVES", 2_600) {
         let open = &texts[random.below(texts.len())];
         // Now and then everything is as it was, so that not all is in ruins after a while.
         if random.below(3) == 0 {
@@ -95,7 +95,7 @@ fn the_server_has_the_clients_text_and_mends_it_as_mend_does() {
             });
             client.tell("textDocument/didChange", params);
         }
-        for _ in 0..1 + random.below(3) {
+        for _ in 0..1 + random.below(7) {
             let (range, new) = change(&mut random, client.text(&open.uri));
             client.change(&open.uri, range, &new);
             edited += 1;
@@ -120,7 +120,7 @@ fn the_server_has_the_clients_text_and_mends_it_as_mend_does() {
             assert_eq!(status.unwrap()["length"], client.text(&open.uri).len());
         }
     }
-    assert!(edited > 10_000 && mended_any > 800, "{edited} edits, {mended_any} saves mended");
+    assert!(edited > 10_000 && mended_any > 400, "{edited} edits, {mended_any} saves mended");
     let errors = client.ask("kanonix/status", Value::Object(Default::default())).unwrap();
     assert!(!errors.to_string().contains("panicked"), "{errors}");
     assert!(client.end().success());

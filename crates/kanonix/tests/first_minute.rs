@@ -118,7 +118,7 @@ fn without_a_canon_a_save_mends_nothing_and_says_why() {
     let (text, said) = saved(&repo, json!({}));
     assert_eq!(text, "a=1\nb=2\n");
     assert!(said.contains("saving") && said.contains("nothing has been agreed"), "{said}");
-    let explained = repo.kanonix(&["explain",                           "a.py"]);
+    let explained = repo.kanonix(&["explain", "a.py"]);
     assert!(explained.out.contains("nothing has been agreed"), "{explained:?}");
     let json = repo.kanonix(&["explain", "a.py", "--report", "json"]);
     assert!(json.out.contains("\"lines\": \"off\""), "{json:?}");

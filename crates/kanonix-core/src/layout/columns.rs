@@ -201,6 +201,11 @@ pub(super) fn of_comments(
     found
 }
 
+/// Whether a number begins here, or its sign.
+fn is_number(text: &str) -> bool {
+    text.starts_with(|first: char| first.is_ascii_digit() || matches!(first, '-' | '+' | '.'))
+}
+
 /// What is asked of a text at every turn.
 struct Page<'a> {
     tree: &'a Tree,
@@ -375,6 +380,12 @@ impl Page<'_> {
             let is_one = cell.kind == own.kind && cell.at(is_end) == column;
             // As many blanks behind as many columns line nothing up, unless there are several.
             let is_meant = cell.blanks != own.blanks || own.blanks > own.usual.max(1);
+            // Words of unlike lines end in one column by chance.
+            let is_meant = is_meant
+                && (!is_end
+                    || is_number(self.token_text(cell.token))
+                    || is_number(self.token_text(own.token))
+                    || cell.token - other_row.first == own.token - rows[row].first);
             let fits = self.blanks(other_row, cell, column, is_end).is_some()
                 && self.blanks(&rows[row], own, column, is_end).is_some();
             (is_one && is_meant && fits).then_some(column)
@@ -397,6 +408,11 @@ impl Page<'_> {
         let rest = self.measures.head(token, stop).unwrap_or(0);
         let fits = blanks == least || cell.indent + before + blanks + rest <= self.max;
         (blanks >= least && blanks <= WIDEST && fits && row.first < cell.token).then_some(blanks)
+    }
+
+    fn token_text(&self, token: TokenId) -> &str {
+        let token = &self.tree.tokens[token as usize];
+        &self.text[token.start as usize..token.end as usize]
     }
 
     /// The column at which a token begins in the text.

@@ -364,6 +364,12 @@ impl Filler<'_> {
         let present = sheet.present(index);
         let after_fault = index > 0
             && sheet.units.all[sheet.units.of_token[index - 1] as usize].fault;
+        let opened = gap.group.filter(|group| {
+            sheet.plan.groups[*group].opening == Some(index as u32)
+        });
+        if let Some(group) = opened {
+            self.decide_within(group);
+        }
         let joins = gap.want == Want::Break
             && gap.group.is_some_and(|group| match self.states[group] {
                 State::Flat => true,

@@ -1,11 +1,16 @@
 //! Which form each group takes: flat, open, or in the rows that somebody laid out.
 
 use super::fill::{Filler, State};
-use super::plan::{Around, GroupId, Opens, Rows, Shape, TreeEdit, Want, When};
+use super::plan::{Around, Group, GroupId, Opens, Rows, Shape, TreeEdit, Want, When};
 use crate::syntax::Role;
 
 /// How many elements of a list are looked at. Bounds the work on hostile input.
 const MOST_ELEMENTS: usize = 256;
+
+/// Whether several elements of a group may stand on one of its lines.
+fn takes_one_row(group: &Group) -> bool {
+    group.shape == Shape::List && !group.one_each
+}
 
 impl Filler<'_> {
     /// Decides a group's form, as far as it is free to change it.
@@ -44,6 +49,23 @@ impl Filler<'_> {
             }
         };
         self.states[id] = state;
+    }
+
+    /// Decides the form of an open list whose brackets are not in play, where all that stands
+    /// between them is: whether that is one row.
+    pub(super) fn decide_within(&mut self, id: GroupId) {
+        let group = &self.sheet.plan.groups[id];
+        let opening = group.opening.unwrap_or(group.first);
+        let may_change = self.states[id] == State::Still && group.rows != Rows::Kept;
+        if may_change
+            && self.row_first
+            && takes_one_row(group)
+            && self.is_open_in_text(id)
+            && self.live.all(opening, group.end - 1)
+            && self.row_fits(id)
+        {
+            self.states[id] = State::Inner;
+        }
     }
 
     /// The columns of what follows on the same line behind closing brackets that might have lines
@@ -89,7 +111,7 @@ impl Filler<'_> {
     /// The form of a group that opens.
     fn opened(&mut self, id: GroupId) -> State {
         let group = &self.sheet.plan.groups[id];
-        let is_list = group.shape == Shape::List && !group.one_each;
+        let is_list = takes_one_row(group);
         let is_beside = group.under.is_some() && group.under == group.opening;
         if is_list && self.row_first && self.row_fits(id) {
             State::Inner

@@ -232,7 +232,7 @@ impl Session {
             Ok(value) => {
                 self.is_right(uri.as_ref());
                 let open = uri.as_ref().and_then(|uri| self.texts.get(uri));
-                let text = open.map(|            open| open.text.as_str());
+                let text = open.map(|open| open.text.as_str());
                 self.saves.answered(&id, uri.as_ref(), text, &value, self.encoding);
                 self.reply(id, value);
             }
