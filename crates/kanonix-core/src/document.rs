@@ -136,7 +136,7 @@ impl<'a> Document<'a> {
         let parsed = self.parsed.as_ref()?;
         let set = LineSet::of([line..line + 1]);
         let window = self.window(&set);
-        let tree = Tree::copy(&self.language.grammar, parsed, &self.text, window.as_ref());
+        let tree = self.tree(parsed, style, window.as_ref());
         let sheet = self.sheet(&tree, style);
         let units = sheet.live_lines(&set);
         Some(units.first()?.start..units.iter().map(|unit| unit.end).max()?)
@@ -204,10 +204,23 @@ impl<'a> Document<'a> {
         let declared: Vec<Declared> = outcome.declared.iter().filter(is_changed).cloned().collect();
         let after = self.after(&edits);
         let parsed = after.parsed.as_ref()?;
-        let new = Tree::copy(&self.language.grammar, parsed, &after.text, None);
+        let mut new = Tree::copy(&self.language.grammar, parsed, &after.text, None);
+        if tree.in_words {
+            new.split_texts(&self.language.grammar, &after.text);
+        }
         let embedded = &outcome.embedded;
         let proof = self.prove(&tree, (&new, &after.text), &edits, &declared, embedded);
         proof.is_ok().then_some(edits)
+    }
+
+    /// The tree that the text is laid out by.
+    fn tree(&self, parsed: &Parsed, style: &Style, window: Option<&Window>) -> Tree {
+        let grammar = &self.language.grammar;
+        let mut tree = Tree::copy(grammar, parsed, &self.text, window);
+        if Sheet::looks_at_words(style) {
+            tree.split_texts(grammar, &self.text);
+        }
+        tree
     }
 
     /// The text as it is to be laid out.
@@ -223,7 +236,7 @@ impl<'a> Document<'a> {
             return decided.map(|(byte, setting)| (byte + own.start(), setting)).collect();
         }
         let Some(parsed) = &self.parsed else { return Vec::new() };
-        let tree = Tree::copy(&self.language.grammar, parsed, &self.text, None);
+        let tree = self.tree(parsed, style, None);
         if tree.nodes.first().is_none_or(|root| root.fault) {
             return Vec::new();
         }
@@ -343,7 +356,7 @@ impl<'a> Document<'a> {
         if set.is_empty() && !count_older && !parsed.has_faults() && !may_embed {
             return (Outcome::default(), None);
         }
-        let mut tree = Tree::copy(&self.language.grammar, parsed, &self.text, window);
+        let mut tree = self.tree(parsed, style, window);
         kept.iter().for_each(|range| tree.keep(range.clone()));
         let faults = tree.faults.clone();
         if window.is_some() && !faults.is_empty() {
@@ -399,7 +412,10 @@ impl<'a> Document<'a> {
     /// The line set with the lines that have another nesting than in the base.
     fn moved_lines(&self, sheet: &Sheet, style: &Style, set: &LineSet) -> Option<LineSet> {
         let base = set.base()?;
-        let tree = Tree::parse(&self.language.grammar, base)?;
+        let mut tree = Tree::parse(&self.language.grammar, base)?;
+        if Sheet::looks_at_words(style) {
+            tree.split_texts(&self.language.grammar, base);
+        }
         if !tree.faults.is_empty() {
             return None;
         }
@@ -508,7 +524,11 @@ impl<'a> Document<'a> {
         };
         // A tree that was copied whole after all is compared whole.
         let window = window.filter(|_| tree.is_folded()).map(|window| window.after(edits));
-        let new = Tree::copy(&self.language.grammar, parsed, &after.text, window.as_ref());
+        let grammar = &self.language.grammar;
+        let mut new = Tree::copy(grammar, parsed, &after.text, window.as_ref());
+        if tree.in_words {
+            new.split_texts(grammar, &after.text);
+        }
         self.prove(tree, (&new, &after.text), edits, declared, embedded)?;
         Ok((after, new))
     }

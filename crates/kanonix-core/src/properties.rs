@@ -112,6 +112,15 @@ impl<'a> Case<'a> {
         }
     }
 
+    /// The tree that a text is laid out by.
+    fn tree(&self, text: &str) -> Option<Tree> {
+        let mut tree = Tree::parse(&self.language.grammar, text)?;
+        if Sheet::looks_at_words(self.style) {
+            tree.split_texts(&self.language.grammar, text);
+        }
+        Some(tree)
+    }
+
     /// Whether all of the text parses.
     fn parses(&self) -> bool {
         judge(self.text, self.language, self.style, &LineSet::of([])).faults.is_empty()
@@ -200,7 +209,7 @@ fn still_lines_stay(case: &Case) -> Option<Failure> {
         Ok(mended) => mended.text,
         Err(difference) => return Some(Failure::unproved("lines", case.text, &difference)),
     };
-    let tree = Tree::parse(&case.language.grammar, case.text)?;
+    let tree = case.tree(case.text)?;
     if tree.nodes.first().is_none_or(|root| root.fault) {
         return Failure::of("a file that does not parse", case.text, &mended);
     }
@@ -252,7 +261,7 @@ const ROOM: usize = 30;
 /// indentation where it is no syntax.
 fn spoil(clean: &str, case: &Case) -> Option<(String, usize)> {
     let mut chance = case.chance(5);
-    let tree = Tree::parse(&case.language.grammar, clean)?;
+    let tree = case.tree(clean)?;
     if !tree.faults.is_empty() {
         return None;
     }

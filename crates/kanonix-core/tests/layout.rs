@@ -595,3 +595,13 @@ fn a_text_that_comes_to_mislead_a_parser_is_read_anew() {
     assert!(anew.faults.is_empty(), "{:?}", anew.faults);
     assert_eq!(document.judge(&python.style(), &LineSet::whole()), anew);
 }
+
+#[test]
+fn each_comment_of_a_file_of_comments_is_touched_by_itself() {
+    let settings = [("comment_gap", "after_mark", "false")];
+    for (language, mark) in [("javascript", "//"), ("python", "#"), ("rust", "//")] {
+        let marked = format!("\n>{mark} ebb \n {mark} flood \n {mark} ebb \n");
+        let mended = mend_marked(language, &settings, &marked);
+        assert_eq!(mended, format!("{mark}ebb\n{mark} flood \n{mark} ebb \n"));
+    }
+}

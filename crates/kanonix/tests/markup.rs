@@ -234,6 +234,20 @@ conditions = [\"wide\", \"night\"]
 ";
 
 #[test]
+fn a_paragraph_is_filled_again_where_it_was_touched_and_no_other() {
+    let canon = "edition = 1\n[style.html]\ntext_fill = \"width\"\nmax_line_length = 30\n";
+    let old = "<div>\n   Ebb,\n   flood.\n\n   Slack\n   <b>water</b>.\n</div>\n";
+    let touched = edited(
+        &[("kanonix.toml", canon), ("a.html", old)],
+        "a.html",
+        "   Slack\n",
+        "   Slack and still, and again high\n",
+    );
+    let wanted = "   Slack and still, and again\n   high <b>water</b>.\n";
+    assert_eq!(touched, old.replace("   Slack\n   <b>water</b>.\n", wanted));
+}
+
+#[test]
 fn words_are_put_in_order_on_touched_lines_alone() {
     let page =
         "<p class=\"m-1 flex\">Ebb</p>\n<p class=\"m-2 flex card night:p-4 wide:p-1\">Flood</p>\n";

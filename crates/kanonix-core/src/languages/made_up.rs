@@ -90,8 +90,6 @@ fn rule(p: &mut Planner, node: NodeId, parts: &[NodeId]) -> bool {
     match Kind::at(p, node) {
         Kind::Chunk => {
             p.statements(parts, GroupId::ROOT, 0, sort);
-            let end = p.end(node);
-            p.line(end, GroupId::ROOT, 0, Setting::InsertFinalNewline);
         }
         // What holds a block plans it.
         Kind::Block => {}

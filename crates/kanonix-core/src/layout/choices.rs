@@ -146,6 +146,8 @@ pub struct Choices {
     pub namespace_indent: Option<bool>,
     pub page_indents: PageIndents,
     pub everywhere: bool,
+    /// Whether texts between markup are filled.
+    pub fills_text: bool,
     pub end_with_semicolon: bool,
     pub end_bare: bool,
     pub quotes: Option<char>,
@@ -221,6 +223,8 @@ impl Choices {
             },
             page_indents: PageIndents::of_style(style),
             everywhere: style.is(Setting::ShownSpace, Key::Whole, "everywhere"),
+            fills_text: style.is(Setting::TextFill, Key::Whole, "width")
+                && style.is(Setting::ShownSpace, Key::Whole, "inline"),
             case_indent: style.flag(Setting::CaseIndent, Key::Whole),
             brace_bare: style.is(Setting::BareBody, Key::Whole, "brace"),
             ternary_leads: leads(Setting::TernaryPlace),

@@ -46,6 +46,8 @@ pub(super) enum State {
     Rows,
     /// Open, with as many elements on a line as there is room for.
     Filled,
+    /// The same without any brackets: the words of a text.
+    Flowing,
     /// Open at its brackets, with all of its elements on the line between.
     Inner,
 }
@@ -374,7 +376,11 @@ impl Filler<'_> {
             && gap.group.is_some_and(|group| match self.states[group] {
                 State::Flat => true,
                 State::Open => false,
-                State::Rows | State::Beside | State::Filled | State::Inner => !self.is_line(index),
+                State::Rows
+                | State::Beside
+                | State::Filled
+                | State::Flowing
+                | State::Inner => !self.is_line(index),
                 State::Still => {
                     sheet.units.ragged[group]
                         && !self.keeps_form(group)

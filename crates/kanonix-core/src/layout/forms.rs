@@ -22,6 +22,10 @@ impl Filler<'_> {
             self.states[id] = State::Open;
             return;
         }
+        if group.flows && self.live.all(group.first, group.end) {
+            self.states[id] = State::Flowing;
+            return;
+        }
         if !self.live.all(group.first, group.end) {
             let broken = self.sheet.tree.broken(first, self.sheet.text);
             self.leading[id] = first == 0 || broken;
@@ -201,6 +205,21 @@ impl Filler<'_> {
         column > inside && width.is_some_and(|width| column + width > self.max)
     }
 
+    /// Whether the word of a text that begins at a gap is too long for what is left of the line.
+    fn has_no_room(&mut self, id: GroupId, index: usize) -> bool {
+        let sheet = self.sheet;
+        let gap = &sheet.plan.gaps[index];
+        let inside = self.inside_of(id, gap.level);
+        let column = self.column + usize::from(gap.blanks);
+        match sheet.measures.flat(index, self.next_own(id, index)) {
+            Some(width) => {
+                column > self.indents.columns(inside) && column + width > self.max
+            }
+            // It takes several lines, and stands where it does.
+            None => sheet.tree.broken(index, sheet.text),
+        }
+    }
+
     /// Whether a group may stay in the rows that it has in the text: where the line is broken
     /// behind the bracket, none of several elements has lines inside it, and there are still as
     /// many elements that share a line once those that are too long are broken.
@@ -256,6 +275,7 @@ impl Filler<'_> {
             State::Open => true,
             State::Beside => !is_opening,
             State::Inner => is_opening || closes,
+            State::Flowing => self.has_no_room(id, index),
             State::Rows if closes => raw == State::Rows || sheet.tree.broken(index, sheet.text),
             State::Filled if closes => true,
             State::Rows if is_opening && group.under == group.opening => false,
@@ -319,6 +339,14 @@ impl Filler<'_> {
         match self.states[id] {
             State::Still if group.rows == Rows::Kept => State::Rows,
             State::Still if self.is_open_in_text(id) => State::Open,
+            // Its lines are under the first element, which stays behind the bracket.
+            State::Still
+                if self.sheet.units.ragged[id]
+                    && group.under.is_some()
+                    && group.under == group.opening =>
+            {
+                State::Beside
+            }
             State::Still => State::Flat,
             state => state,
         }

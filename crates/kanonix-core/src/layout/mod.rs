@@ -112,6 +112,11 @@ impl<'a> Sheet<'a> {
     /// What a comment says that asks for the next construct to be kept.
     pub const KEEP: &'static str = kept::KEEP;
 
+    /// Whether the words of texts are laid out, and not their lines.
+    pub fn looks_at_words(style: &Style) -> bool {
+        style.is(Setting::TextFill, Key::Whole, "width")
+    }
+
     /// Whether a comment may ask for a stretch to be kept.
     pub fn may_keep(text: &str) -> bool {
         kept::may_ask(text)

@@ -269,6 +269,8 @@ pub struct Group {
     pub one_each: bool,
     /// Whether rows are rows however few elements share a line.
     pub shares: bool,
+    /// Whether it is a text, with as many words on each line as there is room for.
+    pub flows: bool,
 }
 
 /// Lines of several elements in a list.
@@ -320,6 +322,7 @@ impl Group {
             rows: Rows::Never,
             one_each: false,
             shares: false,
+            flows: false,
         }
     }
 

@@ -104,6 +104,13 @@ impl<'a> Planner<'a> {
     pub(super) fn run(mut self, rule: Rule) -> Plan {
         let mut parts = Vec::new();
         let mut depth: Vec<u32> = vec![0; self.tree.nodes.len()];
+        // Comments may be all that there is.
+        self.line(
+            self.tree.tokens.len() as TokenId,
+            GroupId::ROOT,
+            0,
+            Setting::InsertFinalNewline,
+        );
         for node in 0..self.tree.nodes.len() as NodeId {
             let n = &self.tree.nodes[node as usize];
             if node > 0 {
@@ -510,6 +517,12 @@ impl<'a> Planner<'a> {
     /// Whether a rule has said that a line may be broken before this token.
     pub fn is_breakable(&self, token: TokenId) -> bool {
         self.plan.gaps[token as usize].want == Want::Break
+    }
+
+    /// Whether a rule has said that a token is a word of a text that is filled, behind the first one.
+    pub fn flows(&self, token: TokenId) -> bool {
+        let is_text = |group: GroupId| self.plan.groups[group].flows;
+        self.plan.gaps[token as usize].group.is_some_and(is_text)
     }
 
     /// Whether a rule has said that a line begins with this token, whatever the width.

@@ -31,6 +31,7 @@ pub enum Setting {
     OperatorPlace,
     TernaryPlace,
     ShownSpace,
+    TextFill,
     WordGap,
     Quotes,
     MarkupQuotes,

@@ -114,6 +114,7 @@ pub static SAMPLES: &[Sample] = &[
     narrow("operator_place", "javascript", "let late = spring + neap + surge;\n"),
     narrow("ternary_place", "javascript", "let late = spring\n  ? surge : neapTide;\n"),
     of("shown_space", "html", "<div>\n<p>Ebb</p><p>Flood\nand slack</p>\n</div>\n"),
+    narrow("text_fill", "html", "<p>\n  Ebb,\n  flood and slack <b>water</b> in turn\n</p>\n"),
     of("word_gap", "javascript", "warn(a,b , c);\n"),
     of("quotes", "javascript", "warn('low', \"high\");\n"),
     of("markup_quotes", "javascript", "let a = <Gauge unit='m' name=\"quay\" />;\n"),

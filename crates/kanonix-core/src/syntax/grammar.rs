@@ -5,7 +5,7 @@ use super::kinds::{KindEntry, Kinds, Said};
 use super::logical::{Lexis, LogicalLines};
 use super::tree::Tree;
 use std::collections::HashMap;
-use std::ops::ControlFlow;
+use std::ops::{ControlFlow, Range};
 use std::sync::OnceLock;
 use tree_sitter::{Language, ParseOptions, ParseState, Parser, Point};
 
@@ -102,6 +102,8 @@ pub struct Grammar {
     whole: Option<fn(&str) -> bool>,
     /// Before which tokens white space shows.
     shows: Option<fn(&Tree, &str) -> Vec<bool>>,
+    /// Which stretches of a text no word ends in, where its words may be looked at one by one.
+    uncut: Option<fn(&str) -> Vec<Range<usize>>>,
     /// What the parser is shown in place of a text, of the same length.
     masked: Option<fn(&str) -> Option<String>>,
     loaded: OnceLock<Loaded>,
@@ -122,7 +124,8 @@ impl Grammar {
     ) -> Grammar {
         let loaded = OnceLock::new();
         let (reading, indented, foreign, one_line) = (None, None, None, None);
-        let (exact, alone, whole, shows, masked) = (None, None, None, None, None);
+        let (exact, alone, whole, shows) = (None, None, None, None);
+        let (masked, uncut) = (None, None);
         let (line_ends_count, pairs) = (false, BRACKETS);
         let last: Last = &[];
         Grammar {
@@ -140,6 +143,7 @@ impl Grammar {
             alone,
             whole,
             shows,
+            uncut,
             masked,
             loaded,
         }
@@ -247,6 +251,17 @@ impl Grammar {
     /// Before which tokens white space shows, where it may at all.
     pub(super) fn shows(&self, tree: &Tree, text: &str) -> Option<Vec<bool>> {
         self.shows.map(|shows| shows(tree, text))
+    }
+
+    /// The same for a language whose texts may be filled: no word ends in these stretches of one.
+    pub const fn with_words(mut self, uncut: fn(&str) -> Vec<Range<usize>>) -> Grammar {
+        self.uncut = Some(uncut);
+        self
+    }
+
+    /// In which stretches of a text no word ends, if its texts may be filled.
+    pub(super) fn uncut(&self, text: &str) -> Option<Vec<Range<usize>>> {
+        self.uncut.map(|uncut| uncut(text))
     }
 
     /// The same for a grammar that stumbles over what its language allows: the parser is shown a

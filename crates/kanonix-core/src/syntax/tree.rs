@@ -89,6 +89,8 @@ pub struct Tree {
     /// Before which tokens white space shows, the blanks around comments counted together; empty
     /// where none does.
     pub shows: Vec<bool>,
+    /// Whether each word of a text between markup is a token of its own, and not each of its lines.
+    pub in_words: bool,
     /// The nodes that do not parse, or in which something is missing.
     pub(super) faulty: Vec<NodeId>,
 }
@@ -116,6 +118,7 @@ impl Tree {
                 comments: grammar.comments(),
                 kinds: grammar.kinds(),
                 shows: Vec::new(),
+                in_words: false,
                 faulty: Vec::new(),
             },
             window,
@@ -143,6 +146,55 @@ impl Tree {
             tree.shows = shows;
         }
         tree
+    }
+
+    /// Makes each word of the texts between markup a token of its own, where each of their lines is
+    /// one.
+    pub fn split_texts(&mut self, grammar: &Grammar, text: &str) {
+        let Some(uncut) = grammar.uncut(text) else { return };
+        let is_cut = |at: usize| {
+            let next = uncut.partition_point(|range| range.end <= at);
+            uncut.get(next).is_none_or(|range| range.start >= at)
+        };
+        let mut tokens = Vec::with_capacity(self.tokens.len() * 2);
+        // Of each token: which one it is now, or the first of its words.
+        let mut places: Vec<TokenId> = Vec::with_capacity(self.tokens.len() + 1);
+        for token in &self.tokens {
+            places.push(tokens.len() as TokenId);
+            let (mut start, end) = (token.start as usize, token.end as usize);
+            if token.role == Role::Text {
+                let mut at = start;
+                while let Some(next) = text[at..end].find(BLANKS) {
+                    let stop = at + next;
+                    at = end - text[stop..end].trim_start_matches(BLANKS).len();
+                    if is_cut(stop) {
+                        let broken = token.broken && start == token.start as usize;
+                        tokens.push(Token {
+                            start: start as u32,
+                            end: stop as u32,
+                            broken,
+                            ..*token
+                        });
+                        start = at;
+                    }
+                }
+            }
+            let broken = token.broken && start == token.start as usize;
+            tokens.push(Token { start: start as u32, broken, ..*token });
+        }
+        places.push(tokens.len() as TokenId);
+        self.tokens = tokens;
+        for node in &mut self.nodes {
+            node.first = places[node.first as usize];
+            node.end = places[node.end as usize];
+        }
+        for range in &mut self.kept {
+            *range = places[range.start] as usize..places[range.end] as usize;
+        }
+        self.in_words = true;
+        if let Some(shows) = grammar.shows(self, text) {
+            self.shows = shows;
+        }
     }
 
     /// Moves what stands behind the first part of a construct out of it, where that ends with this

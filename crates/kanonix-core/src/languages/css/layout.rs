@@ -45,7 +45,7 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, parts: &[NodeId]) -> bool {
         return true;
     }
     match Kind::at(p, node) {
-        Kind::Stylesheet => stylesheet(p, node, parts),
+        Kind::Stylesheet => stylesheet(p, parts),
         Kind::Block | Kind::KeyframeBlockList => block(p, node, parts),
         Kind::RuleSet | Kind::KeyframeBlock => header(p, node, parts, Key::Type),
         Kind::MediaStatement
@@ -75,11 +75,9 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, parts: &[NodeId]) -> bool {
     true
 }
 
-fn stylesheet(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+fn stylesheet(p: &mut Planner, parts: &[NodeId]) {
     p.statements(parts, GroupId::ROOT, 0, sort);
     alternatives(p, parts);
-    let end = p.end(node);
-    p.line(end, GroupId::ROOT, 0, Setting::InsertFinalNewline);
 }
 
 /// `} @else {`: beside the brace that somebody put it behind.

@@ -22,7 +22,7 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
         _ => parts,
     };
     match kind {
-        Kind::Program => program(p, node, parts),
+        Kind::Program => program(p, parts),
         Kind::ExportStatement | Kind::ImportStatement => module_statement(p, node, parts),
         Kind::NamedImports | Kind::ExportClause => named(p, parts),
         Kind::ExpressionStatement
@@ -54,10 +54,8 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
     true
 }
 
-fn program(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+fn program(p: &mut Planner, parts: &[NodeId]) {
     listed(p, parts, GroupId::ROOT, 0);
-    let end = p.end(node);
-    p.line(end, GroupId::ROOT, 0, Setting::InsertFinalNewline);
 }
 
 /// Statements in a block; an empty one stays with the statement before it.
@@ -312,12 +310,17 @@ fn is_namespace(p: &Planner, node: NodeId) -> bool {
     }
 }
 
-/// Whether a node has three fifths of the file.
+/// Whether a node has three fifths of the file's words: no setting adds some or takes any away.
 fn has_most(p: &Planner, node: NodeId) -> bool {
-    let tokens = &p.tree.tokens;
-    let (first, last) = (p.first(node) as usize, p.end(node) as usize - 1);
-    let bytes = (tokens[last].end - tokens[first].start) as usize;
-    bytes * 5 >= p.text.len() * 3
+    let count = p.tree.tokens.len() as TokenId;
+    let (first, end) = (p.first(node), p.end(node));
+    let is_word = |token: &TokenId| {
+        let first = p.token_text(*token).chars().next();
+        first.is_some_and(|first| first.is_alphanumeric() || "_$\"'`".contains(first))
+    };
+    let words = |tokens: std::ops::Range<TokenId>| tokens.filter(is_word).count();
+    // A small one is not looked at, or many of them would be looked at again and again.
+    (end - first) * 3 >= count && words(first..end) * 5 >= words(0..count) * 3
 }
 
 /// Whether a block has no header.

@@ -2,6 +2,7 @@
 
 use super::elements::{self, Display};
 use super::habits::Habits;
+use super::paragraphs;
 use super::templates::{self, Control};
 use crate::languages::kinds::kinds;
 use crate::layout::plan::{Around, GroupId, Shape};
@@ -134,7 +135,7 @@ fn is_further(
 }
 
 /// The lines of a text that go on with an action.
-fn lines_of_actions(p: &Planner, node: NodeId) -> Vec<TokenId> {
+pub(super) fn lines_of_actions(p: &Planner, node: NodeId) -> Vec<TokenId> {
     let tokens = p.first(node)..p.end(node);
     let byte = |token: TokenId| p.tree.tokens[token as usize].start as usize;
     let (start, end) = (byte(tokens.start), p.tree.tokens[tokens.end as usize - 1].end as usize);
@@ -156,8 +157,12 @@ fn document(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let word = keys.filter(|key| habits.indents(*key)).map(|key| 1 << bit(key)).sum();
     p.set_context(node, word);
     let places = places(p, parts, None);
+    paragraphs::fill(p, parts, 0);
     let levels = control_levels(p, node, &places).unwrap_or_default();
     for (index, place) in places.into_iter().enumerate() {
+        if p.flows(place.token) {
+            continue;
+        }
         if place.token == 0 || begins_line(p, &place) {
             let level = levels.get(index).copied().unwrap_or(0);
             p.line(place.token, GroupId::ROOT, level, Setting::WordGap);
@@ -165,8 +170,6 @@ fn document(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
             stays(p, &place);
         }
     }
-    let end = p.end(node);
-    p.line(end, GroupId::ROOT, 0, Setting::InsertFinalNewline);
     if parts.last().is_some_and(|last| elements::leaves_open(p.tree, p.text, *last)) {
         p.keep_end();
     }
@@ -192,12 +195,19 @@ fn stays(p: &mut Planner, place: &Place) {
 
 /// `<p>The tide is <b>high</b>.</p>`
 fn element(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    if p.is_link(node) {
+        return;
+    }
     let Some((start, children)) = parts.split_first() else { return };
     let (closing, children) = match children.split_last() {
         Some((last, rest)) if p.is(*last, Kind::EndTag) => (Some(p.first(*last)), rest),
         _ => (None, children),
     };
     let places = places(p, children, closing);
+    if p.choices.fills_text {
+        let level = depth(p, node, &places);
+        paragraphs::fill(p, children, level);
+    }
     if is_spread(p, &places) {
         return spread(p, node, *start, &places, closing);
     }
@@ -219,7 +229,7 @@ fn element(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         }
     }
     let edges = [places.first(), places.last()].map(|place| place.map(|place| place.token));
-    for place in &places {
+    for place in places.iter().filter(|place| !p.flows(place.token)).collect::<Vec<_>>() {
         let is_edge = edges.contains(&Some(place.token));
         match group {
             Some(group) if !stays_flat(p, place) && (is_edge || place.beside_block) => {
@@ -254,7 +264,7 @@ fn raw_element(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
 /// Whether an element takes several lines. A text alone that somebody put on lines of its own may
 /// come back to that of its tags, where the canon asks nobody.
 fn is_spread(p: &Planner, places: &[Place]) -> bool {
-    let broken = |place: &Place| p.broken_before(place.token);
+    let broken = |place: &Place| p.broken_before(place.token) && !p.flows(place.token);
     if p.choices.keep_open || p.choices.rows {
         return places.iter().any(broken);
     }
@@ -279,6 +289,9 @@ fn spread(
     let level = if in_sentence(p, start, places, closing) { 0 } else { depth(p, node, places) };
     let Some(levels) = control_levels(p, node, places) else { return p.fix(node) };
     for (index, place) in places.iter().enumerate() {
+        if p.flows(place.token) {
+            continue;
+        }
         let is_closing = Some(place.token) == closing;
         if !begins_line(p, place) {
             stays(p, place);
@@ -425,7 +438,7 @@ fn tag(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let group = p.group(Shape::List, p.first(node), p.end(node));
     let own = p.group_mut(group);
     own.around = Around::Lists;
-    if stands_in_line(p, node) {
+    if p.is_link(p.parent(node)) || stands_in_line(p, node) {
         p.by_hand(group);
     }
     for attribute in attributes {

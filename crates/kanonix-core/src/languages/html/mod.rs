@@ -4,6 +4,7 @@ mod elements;
 mod embedded;
 mod habits;
 mod layout;
+mod paragraphs;
 mod space;
 mod templates;
 #[cfg(test)]
@@ -42,7 +43,8 @@ pub(super) static LANGUAGE: Language = Language {
         .with_alone(elements::is_alone)
         .seen_whole(templates::may_hold)
         .showing(space::shows)
-        .masking(space::masked),
+        .masking(space::masked)
+        .with_words(templates::actions),
     rule: layout::rule,
     contents: Some(Contents {
         suffixes: &["tmpl", "gotmpl", "j2", "jinja", "jinja2"],

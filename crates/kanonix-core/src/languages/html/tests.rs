@@ -406,3 +406,88 @@ fn a_line_with_a_script_in_it_is_touched_as_one() {
     let laid = touched("html", &text.replace("<script>init( )</script><p >b", "b"), text);
     assert_eq!(laid, "<p >a</p><script>init( )</script>\n<script>init()</script><p>b</p>\n");
 }
+
+#[test]
+fn texts_are_filled_where_the_canon_asks_for_it() {
+    let settings = [("text_fill", "", "width"), ("max_line_length", "", "40")];
+    insta::assert_snapshot!(lay_with("html", &settings, "\
+<div>
+The office of Saltmarsh
+publishes   the <em>levels of all</em> of its gauges<a href=\"/a\" class=\"b\">, as it
+  must</a>, here.
+
+A blank line<br> and
+a break
+<p>Ends it, a paragraph that begins behind its tag.
+<ul><li>So <b>does</b> a list</li></ul>
+&amp; a comment <!-- why -->
+too<button>Warn
+all</button>
+</div>
+<pre>
+as   it
+is</pre>
+"), @r#"
+    <div>
+      The office of Saltmarsh publishes the
+      <em>levels of all</em> of its
+      gauges<a href="/a" class="b">, as it
+      must</a>, here.
+
+      A blank line<br> and a break
+      <p>Ends it, a paragraph that begins
+        behind its tag.
+        <ul>
+          <li>So <b>does</b> a list</li>
+        </ul>
+        &amp; a comment <!-- why -->
+        too<button>Warn all</button>
+    </div>
+    <pre>
+    as   it
+    is</pre>
+    "#);
+    // An action is a word, and a control word is no part of a paragraph.
+    insta::assert_snapshot!(lay_with("html", &settings, "\
+<p>
+{{ if .High }}
+High water at {{ .Time }}, and {{ template \"next tide\" . }}
+ as always.
+{{ end }}
+</p>
+<p>{{ low
+  water }} stays.</p>
+"), @r#"
+    <p>
+    {{ if .High }}
+    High water at {{ .Time }}, and
+    {{ template "next tide" . }} as always.
+    {{ end }}
+    </p>
+    <p>{{ low
+      water }} stays.</p>
+    "#);
+    // Where white space may show anywhere, no line ends elsewhere.
+    let text = "<p>Ebb and flood, and flood and ebb, in turn, as always</p>\n";
+    let everywhere = [settings[0], settings[1], ("shown_space", "", "everywhere")];
+    assert_eq!(lay_with("html", &everywhere, text), text);
+}
+
+#[test]
+fn a_paragraph_is_filled_that_a_touched_line_is_of_and_no_other() {
+    let mut style = languages::by_name("html").unwrap().style();
+    style.set("text_fill", "", "width").unwrap();
+    style.set("max_line_length", "", "24").unwrap();
+    let html = languages::by_name("html").unwrap();
+    let text = "<div>\n  Ebb\n  and flood,\n  in turn.\n\n  Low\n  water.\n</div>\n";
+    let mended = crate::mend(text, html, &style, &LineSet::of([2..3])).unwrap().text;
+    insta::assert_snapshot!(mended, @"
+    <div>
+      Ebb and flood, in
+      turn.
+
+      Low
+      water.
+    </div>
+    ");
+}

@@ -28,7 +28,7 @@ kinds! {
 /// The rule for a node.
 pub(super) fn rule(p: &mut Planner, node: NodeId, parts: &[NodeId]) -> bool {
     match Kind::at(p, node) {
-        Kind::Document => document(p, node, parts),
+        Kind::Document => document(p, parts),
         // `{ "high": 5.1, "low": -0.4 }`
         Kind::Object => _ = p.list(parts, List::new().collection().opens_around_lines()),
         // `[1.2, 1.4, 1.9]`
@@ -39,10 +39,8 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, parts: &[NodeId]) -> bool {
 }
 
 /// `{ "level": 2 }`, alone in its file; some files hold one value a line.
-fn document(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+fn document(p: &mut Planner, parts: &[NodeId]) {
     for part in parts {
         p.line(p.first(*part), GroupId::ROOT, 0, Setting::BlankLines);
     }
-    let end = p.end(node);
-    p.line(end, GroupId::ROOT, 0, Setting::InsertFinalNewline);
 }

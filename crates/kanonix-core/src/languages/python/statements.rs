@@ -10,7 +10,7 @@ use crate::syntax::{NodeId, TokenId};
 /// The rule for a statement; says whether `kind` is one.
 pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) -> bool {
     match kind {
-        Kind::Module => module(p, node, parts),
+        Kind::Module => module(p, parts),
         Kind::ImportFromStatement | Kind::FutureImportStatement => import_from(p, parts),
         Kind::TypeAliasStatement => type_alias(p, parts),
         Kind::IfStatement
@@ -35,10 +35,8 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
     true
 }
 
-fn module(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+fn module(p: &mut Planner, parts: &[NodeId]) {
     listed(p, parts, GroupId::ROOT, 0);
-    let end = p.end(node);
-    p.line(end, GroupId::ROOT, 0, Setting::InsertFinalNewline);
 }
 
 /// Statements of one block. A semicolon after one of them goes, as each has its own line and the

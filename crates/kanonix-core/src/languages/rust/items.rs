@@ -14,8 +14,6 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
     match kind {
         Kind::SourceFile => {
             statements(p, parts, GroupId::ROOT, 0);
-            let end = p.end(node);
-            p.line(end, GroupId::ROOT, 0, Setting::InsertFinalNewline);
         }
         Kind::Attribute => attribute(p, parts),
         Kind::MacroDefinition => macro_definition(p, node, parts),

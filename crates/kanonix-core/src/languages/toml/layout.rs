@@ -20,7 +20,7 @@ kinds! {
 /// The rule for a node: a function a construct, named after it.
 pub(super) fn rule(p: &mut Planner, node: NodeId, parts: &[NodeId]) -> bool {
     match Kind::at(p, node) {
-        Kind::Document => document(p, node, parts),
+        Kind::Document => document(p, parts),
         Kind::Table | Kind::TableArrayElement => table(p, node, parts),
         Kind::Pair => pair(p, parts),
         Kind::String | Kind::QuotedKey => string(p, node),
@@ -32,13 +32,11 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, parts: &[NodeId]) -> bool {
     true
 }
 
-fn document(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+fn document(p: &mut Planner, parts: &[NodeId]) {
     p.statements(parts, GroupId::ROOT, 0, |p, part| match Kind::at(p, part) {
         Kind::Table | Kind::TableArrayElement => Sort::Type,
         _ => Sort::Other,
     });
-    let end = p.end(node);
-    p.line(end, GroupId::ROOT, 0, Setting::InsertFinalNewline);
 }
 
 /// `[gauges.quay]`, and the pairs below it, no further in.
