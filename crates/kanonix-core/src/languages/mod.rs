@@ -96,6 +96,7 @@ macro_rules! languages {
 languages! {
     "ecmascript" ecmascript { JAVASCRIPT = "javascript", TYPESCRIPT = "typescript", TSX = "tsx" }
     "python" python { LANGUAGE = "python" }
+    "java" java { LANGUAGE = "java" }
     "json" json { LANGUAGE = "json" }
     "rust" rust { LANGUAGE = "rust" }
     "toml" toml { LANGUAGE = "toml" }

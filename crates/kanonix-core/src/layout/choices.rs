@@ -154,6 +154,8 @@ pub struct Choices {
     pub markup_quotes: Option<char>,
     pub max_line: usize,
     pub chain_steps: u8,
+    /// How many steps further in arguments and parameters are.
+    pub list_steps: u8,
     pub declaration_steps: u8,
     pub element_steps: u8,
     pub not_gap: u8,
@@ -212,6 +214,7 @@ impl Choices {
             markup_quotes: quote(Setting::MarkupQuotes),
             max_line: style.number(Setting::MaxLineLength, Key::Whole).unwrap_or(u32::MAX) as usize,
             chain_steps: style.number(Setting::WrapIndent, Key::Chain).unwrap_or(1) as u8,
+            list_steps: style.number(Setting::WrapIndent, Key::List).unwrap_or(1) as u8,
             declaration_steps: style.number(Setting::WrapIndent, Key::Declaration).unwrap_or(1)
                 as u8,
             element_steps: style.number(Setting::WrapIndent, Key::Element).unwrap_or(1) as u8,

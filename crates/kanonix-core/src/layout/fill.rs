@@ -111,7 +111,7 @@ pub(super) fn fill(sheet: &Sheet, live: &Live, set: &LineSet, style: &Style) -> 
         indents: Indents::new(style.indent_step(), tab),
         steps: match set.is_whole() || live.nothing() {
             true => Steps::canon(style.indent_step()),
-            false => Steps::new(sheet, live, set, style.indent_step()),
+            false => Steps::new(sheet, live, set, style),
         },
         body_steps: HashMap::new(),
         states: sheet.plan.groups.all(State::Still),

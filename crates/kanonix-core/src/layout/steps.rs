@@ -4,6 +4,7 @@ use super::Sheet;
 use super::live::Live;
 use super::plan::{GroupId, Shape};
 use super::units::Unit;
+use crate::style::{Key, Setting, Style};
 use crate::text::LineSet;
 use std::collections::HashMap;
 
@@ -29,10 +30,18 @@ impl Steps {
 
     /// Looks at the base for what the file is indented by, or where nothing is known of it at the
     /// lines that are not in play.
-    pub(super) fn new(sheet: &Sheet, live: &Live, set: &LineSet, canon: String) -> Steps {
+    pub(super) fn new(sheet: &Sheet, live: &Live, set: &LineSet, style: &Style) -> Steps {
+        let canon = style.indent_step();
+        // What goes on with a line may be several steps further in, as the canon has it.
+        let several: Vec<usize> = [Key::Chain, Key::List]
+            .into_iter()
+            .filter_map(|key| style.number(Setting::WrapIndent, key))
+            .filter(|steps| *steps > 1)
+            .map(|steps| canon.len() * steps as usize)
+            .collect();
         let seen = match set.base() {
-            Some(base) => seen(base, |_| false),
-            None => seen(sheet.text, |line| set.touches(line..line + 1)),
+            Some(base) => seen(base, &several, |_| false),
+            None => seen(sheet.text, &several, |line| set.touches(line..line + 1)),
         };
         let seen: HashMap<String, usize> =
             seen.into_iter().map(|(step, count)| (step.to_string(), count)).collect();
@@ -64,10 +73,14 @@ impl Steps {
 }
 
 /// The steps by which a text's lines are further in than the line before them.
-fn seen(text: &str, is_in_play: impl Fn(usize) -> bool) -> HashMap<&str, usize> {
+fn seen<'t>(
+    text: &'t str,
+    several: &[usize],
+    is_in_play: impl Fn(usize) -> bool,
+) -> HashMap<&'t str, usize> {
     let mut seen = HashMap::new();
-    // The indentation of the line before, if it may open a block.
-    let mut before: Option<&str> = None;
+    // The indentation of the line before, if it may open a block, and whether it does.
+    let mut before: Option<(&str, bool)> = None;
     for (number, line) in text.split('\n').enumerate() {
         let solid = line.trim_start_matches([' ', '\t']);
         if solid.trim_end().is_empty() {
@@ -80,11 +93,15 @@ fn seen(text: &str, is_in_play: impl Fn(usize) -> bool) -> HashMap<&str, usize> 
         let indentation = &line[..line.len() - solid.len()];
         // Spaces behind a tab line something up, and what is deeper there goes on with them.
         let is_plain = |step: &&str| step.contains('\t') || !indentation.contains('\t');
-        let step = before.and_then(|before| indentation.strip_prefix(before));
+        let step = before.and_then(|(before, opens)| {
+            let step = indentation.strip_prefix(before);
+            step.filter(|step| opens || !several.contains(&step.len()))
+        });
         if let Some(step) = step.filter(|step| is_step(step)).filter(is_plain) {
             *seen.entry(step).or_default() += 1;
         }
-        before = may_open(solid.trim_end()).then_some(indentation);
+        let line = solid.trim_end();
+        before = may_open(line).then_some((indentation, line.ends_with(['{', ':'])));
     }
     seen
 }

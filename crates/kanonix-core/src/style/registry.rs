@@ -557,6 +557,14 @@ pub static REGISTRY: &[Entry] = &[
                 "1",
             ),
             key(
+                Key::List,
+                Family::Expressions,
+                "the arguments of a call and the parameters of a function, beside their closing \
+                 bracket",
+                ValueKind::Number(1, 4, &[]),
+                "1",
+            ),
+            key(
                 Key::Declaration,
                 Family::Declarators,
                 "further names of one declaration",

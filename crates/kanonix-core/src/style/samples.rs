@@ -167,6 +167,10 @@ pub static SAMPLES: &[Sample] = &[
         values: &["1", "2"],
         ..narrow("wrap_indent.chain", "javascript", "gauges.filter(low).map(level).sort();\n")
     },
+    Sample {
+        values: &["1", "2"],
+        ..narrow("wrap_indent.list", "javascript", "warn(levelAtTheQuay, levelAtTheMole);\n")
+    },
     some(&["1", "2"], of("wrap_indent.declaration", "javascript", "let a = 1,\n  b = 2;\n")),
     Sample {
         values: &["0", "1"],

@@ -15,6 +15,8 @@ pub enum Link {
     Field(TokenId),
     /// The same, but the mark may begin a line only where the field is called.
     Method(TokenId),
+    /// A method of what is before it, behind a mark that may begin a line, with its arguments.
+    Invocation(TokenId, NodeId),
     /// Something else that goes on with what is before it.
     Other,
 }
@@ -42,6 +44,12 @@ impl Planner<'_> {
         while let Some(kind) = link(self, head) {
             match kind {
                 Link::Call(own) if dots.is_empty() && arguments.is_none() => arguments = Some(own),
+                Link::Invocation(dot, own) => {
+                    if dots.is_empty() && arguments.is_none() {
+                        arguments = Some(own);
+                    }
+                    dots.push(dot);
+                }
                 Link::Field(dot) => dots.push(dot),
                 Link::Method(dot) if called => dots.push(dot),
                 Link::Call(_) | Link::Method(_) | Link::Other => {}

@@ -131,7 +131,12 @@ impl Planner<'_> {
             true => Align::Step,
             false => self.choices.aligns.of(list.key()),
         };
+        let level = match (list.members, list.key()) {
+            (false, Key::Call | Key::Declaration) => self.choices.list_steps,
+            _ => 1,
+        };
         let own = self.group_mut(group);
+        own.inner = level;
         own.around = if list.closed { Around::OneLine } else { Around::Lists };
         own.stand_in = list.stand_in;
         own.rows = list.rows.unwrap_or(Rows::Bracketed);
@@ -160,7 +165,7 @@ impl Planner<'_> {
                     0 => (self.chosen(token, inside), Setting::InnerGap),
                     _ => (1, Setting::WordGap),
                 };
-                self.may_break(token, group, 1, blanks, setting);
+                self.may_break(token, group, level, blanks, setting);
                 self.column(token, Column::Table);
                 after_separator = false;
             }

@@ -1,0 +1,292 @@
+//! Types and their members, in the grammar's order.
+
+use super::kinds::Kind;
+use super::statements::{ends, stays_empty};
+use crate::layout::plan::{GroupId, Rows, Shape};
+use crate::layout::planner::Planner;
+use crate::layout::vocabulary::{Between, List, Sort};
+use crate::style::{Key, Setting};
+use crate::syntax::NodeId;
+
+/// The rule for a declaration; says whether `kind` is one.
+pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) -> bool {
+    match kind {
+        Kind::Program => p.statements(parts, GroupId::ROOT, 0, sort),
+        Kind::PackageDeclaration
+        | Kind::ImportDeclaration
+        | Kind::RequiresModuleDirective
+        | Kind::ExportsModuleDirective
+        | Kind::OpensModuleDirective
+        | Kind::UsesModuleDirective
+        | Kind::ProvidesModuleDirective
+        | Kind::ReceiverParameter => header(p, node, parts),
+        Kind::ModuleDeclaration
+        | Kind::ClassDeclaration
+        | Kind::InterfaceDeclaration
+        | Kind::EnumDeclaration
+        | Kind::RecordDeclaration
+        | Kind::AnnotationTypeDeclaration => type_declaration(p, node, parts),
+        Kind::ClassBody | Kind::InterfaceBody | Kind::AnnotationTypeBody | Kind::ModuleBody => {
+            match p.handed_block(node) {
+                Some(group) => _ = p.flat_block(parts, group),
+                None if stays_empty(p, parts, p.first(p.parent(node))) => {}
+                None => p.block(parts, p.first(p.parent(node)), |p, members, group| {
+                    declared_in(p, members, group);
+                }),
+            }
+        }
+        Kind::EnumBody => enum_body(p, node, parts),
+        Kind::EnumBodyDeclarations => {}
+        Kind::EnumConstant => enum_constant(p, node, parts),
+        Kind::Superclass | Kind::SuperInterfaces | Kind::ExtendsInterfaces | Kind::Permits => {
+            clause(p, node, parts);
+        }
+        Kind::TypeList => {}
+        Kind::Throws => clause(p, node, parts),
+        Kind::FieldDeclaration | Kind::ConstantDeclaration | Kind::LocalVariableDeclaration => {
+            declaration(p, node, parts);
+        }
+        Kind::VariableDeclarator | Kind::Resource => declared(p, node, parts),
+        Kind::MethodDeclaration
+        | Kind::ConstructorDeclaration
+        | Kind::CompactConstructorDeclaration
+        | Kind::StaticInitializer
+        | Kind::AnnotationTypeElementDeclaration => method(p, node, parts),
+        Kind::FormalParameters | Kind::InferredParameters => {
+            p.list(parts, List::new().declaration());
+        }
+        Kind::FormalParameter | Kind::SpreadParameter | Kind::CatchFormalParameter => {
+            header(p, node, parts);
+        }
+        Kind::TypeParameters => _ = p.list(parts, List::new()),
+        Kind::TypeArguments => _ = p.list(parts, List::new().reluctant()),
+        Kind::RecordPatternBody => _ = p.list(parts, List::new()),
+        Kind::Modifiers => header(p, node, parts),
+        Kind::Annotation => {
+            p.tight(parts);
+            if let [.., arguments] = parts {
+                p.parens(p.first(*arguments), p.choices.call_parens);
+            }
+        }
+        Kind::AnnotationArgumentList => _ = p.list(parts, List::new()),
+        Kind::ElementValuePair => {
+            if let [_, sign, value] = parts {
+                p.operator(p.first(*sign), Key::Assign);
+                p.operator(p.first(*value), Key::Assign);
+            }
+        }
+        Kind::ArrayType | Kind::ScopedTypeIdentifier => header(p, node, parts),
+        Kind::Dimensions | Kind::DimensionsExpr => dimensions(p, parts),
+        _ => return false,
+    }
+    true
+}
+
+pub(super) fn sort(p: &Planner, node: NodeId) -> Sort {
+    match Kind::at(p, node) {
+        Kind::ImportDeclaration => Sort::Import,
+        Kind::ClassDeclaration
+        | Kind::InterfaceDeclaration
+        | Kind::EnumDeclaration
+        | Kind::RecordDeclaration
+        | Kind::AnnotationTypeDeclaration => Sort::Type,
+        Kind::MethodDeclaration if p.is(p.parent(node), Kind::Program) => Sort::Function,
+        Kind::ConstructorDeclaration | Kind::CompactConstructorDeclaration => Sort::Member,
+        // Those of an interface stand together.
+        Kind::MethodDeclaration if p.token_text(p.end(node) - 1) != ";" => Sort::Member,
+        _ => Sort::Other,
+    }
+}
+
+/// Members, each on a line of its own; a semicolon behind one of them stays there.
+fn declared_in(p: &mut Planner, members: &[NodeId], group: GroupId) {
+    let own: Vec<NodeId> = members
+        .iter()
+        .enumerate()
+        .filter(|(index, part)| *index == 0 || !p.is(**part, Kind::Semicolon))
+        .map(|(_, part)| *part)
+        .collect();
+    p.statements(&own, group, 1, sort);
+    for part in members
+        .iter()
+        .skip(1)
+        .filter(|part| p.is(**part, Kind::Semicolon))
+        .copied()
+        .collect::<Vec<_>>()
+    {
+        p.word(p.first(part), 0);
+    }
+}
+
+/// What is before a part of a header.
+fn between(p: &Planner, before: NodeId, part: NodeId) -> Between {
+    match (Kind::at(p, before), Kind::at(p, part)) {
+        (_, Kind::FormalParameters) => Between::Parameters,
+        (Kind::Identifier, Kind::OpenParen) => Between::Parameters,
+        (_, Kind::TypeParameters) if p.is(before, Kind::Identifier) => Between::Nothing,
+        (_, Kind::Equals) => Between::Sign(Key::Assign),
+        (_, Kind::Dimensions | Kind::TypeArguments | Kind::Comma | Kind::Semicolon | Kind::Dots)
+        | (_, Kind::Dot | Kind::CloseParen)
+        | (Kind::Dot, _) => Between::Nothing,
+        _ => Between::Blank,
+    }
+}
+
+/// The words of a header; annotations stay on the line of what they belong to, or on lines of their
+/// own, as they stand.
+fn header(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    p.header(parts, between);
+    for pair in parts.windows(2) {
+        let [before, part] = [pair[0], pair[1]];
+        let last = match Kind::at(p, before) {
+            Kind::Modifiers => p.parts(before).last().copied().unwrap_or(before),
+            _ => before,
+        };
+        let is_annotation = matches!(Kind::at(p, last), Kind::Annotation | Kind::MarkerAnnotation);
+        if is_annotation && !p.is(part, Kind::Dimensions) {
+            p.as_it_stands(p.first(node), p.first(part));
+        }
+    }
+}
+
+/// `class Quay extends Gauge implements Alarm`, and its body.
+fn type_declaration(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    header(p, node, parts);
+    let Some((body, head)) = parts.split_last() else { return };
+    clauses(p, node, head);
+    match Kind::at(p, *body) {
+        Kind::EnumBody => p.open_brace(p.first(*body), p.first(node), Key::Type),
+        _ => p.open_block(*body, p.first(node), Key::Type),
+    }
+}
+
+/// Breaks before what a header says of other types, where it does not fit.
+fn clauses(p: &mut Planner, node: NodeId, head: &[NodeId]) {
+    let is_clause = |part: &&NodeId| {
+        matches!(
+            Kind::at(p, **part),
+            Kind::Superclass
+                | Kind::SuperInterfaces
+                | Kind::ExtendsInterfaces
+                | Kind::Permits
+                | Kind::Throws
+        )
+    };
+    let clauses: Vec<NodeId> = head.iter().filter(is_clause).copied().collect();
+    let Some(last) = clauses.last() else { return };
+    let group = p.group(Shape::Chain, p.first(node), p.end(*last));
+    for clause in clauses {
+        p.may_break(p.first(clause), group, p.choices.chain_steps, 1, Setting::WordGap);
+    }
+}
+
+/// `extends Gauge`, `implements Alarm, Siren`, `throws Storm`
+fn clause(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    let [_, named @ ..] = parts else { return };
+    let types = match named {
+        [list] if p.is(*list, Kind::TypeList) => p.parts(*list),
+        _ => named.to_vec(),
+    };
+    let group = p.group(Shape::LastResort, p.first(node), p.end(node));
+    for (index, part) in types.iter().enumerate() {
+        let token = p.first(*part);
+        match p.is(*part, Kind::Comma) {
+            true => p.word(token, 0),
+            false if index == 0 => p.word(token, 1),
+            false => p.may_break(token, group, p.choices.chain_steps, 1, Setting::WordGap),
+        }
+    }
+}
+
+/// `{ EBB, FLOOD(2) { … }; int level; }`
+fn enum_body(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    let members = parts.iter().copied().find(|part| p.is(*part, Kind::EnumBodyDeclarations));
+    let Some(members) = members else {
+        p.list(parts, List::new().collection().last_comma().opens_around_lines());
+        return;
+    };
+    p.block(parts, p.first(p.parent(node)), |p, inner, group| {
+        for (index, part) in inner.iter().enumerate() {
+            let token = p.first(*part);
+            if index == 0 || (p.broken_before(token) && !p.is_separator(*part)) {
+                p.line(token, group, 1, Setting::FlatBlock);
+            } else {
+                p.word(token, u8::from(p.is(*part, Kind::EnumConstant)));
+            }
+        }
+        let [_, own @ ..] = &p.parts(members)[..] else { return };
+        declared_in(p, own, group);
+    });
+}
+
+/// `FLOOD(2) { … }`
+fn enum_constant(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    header(p, node, parts);
+    for part in parts {
+        let token = p.first(*part);
+        match Kind::at(p, *part) {
+            Kind::ArgumentList => p.parens(token, p.choices.call_parens),
+            Kind::ClassBody => p.open_brace(token, p.first(node), Key::Type),
+            _ => {}
+        }
+    }
+}
+
+/// `private int level = 2, ebb;`
+fn declaration(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    header(p, node, parts);
+    let declarators: Vec<NodeId> =
+        parts.iter().copied().filter(|part| p.is(*part, Kind::VariableDeclarator)).collect();
+    if declarators.len() > 1 {
+        let end = p.end(declarators[declarators.len() - 1]);
+        let group = p.group(Shape::List, p.first(node), end);
+        p.group_mut(group).rows = Rows::Loose;
+        p.stands_anywhere(group, Key::Declaration);
+        for declarator in &declarators[1..] {
+            let steps = p.choices.declaration_steps;
+            p.may_break(p.first(*declarator), group, steps, 1, Setting::WordGap);
+        }
+    }
+    ends(p, parts);
+}
+
+/// `level = 2`
+fn declared(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    header(p, node, parts);
+    if let [.., sign, value] = parts
+        && p.is(*sign, Kind::Equals)
+    {
+        super::expressions::assigned(p, p.first(*sign), *value);
+    }
+}
+
+/// `public <T> int level(int at) throws Storm { … }`
+fn method(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    header(p, node, parts);
+    let Some((body, head)) = parts.split_last() else { return };
+    clauses(p, node, head);
+    match Kind::at(p, *body) {
+        Kind::Block | Kind::ConstructorBody => {
+            p.open_block(*body, p.first(node), Key::Function);
+        }
+        _ => ends(p, parts),
+    }
+}
+
+/// `[]`, `[2]`
+fn dimensions(p: &mut Planner, parts: &[NodeId]) {
+    for pair in parts.windows(2) {
+        let token = p.first(pair[1]);
+        match Kind::at(p, pair[1]) {
+            Kind::OpenBracket | Kind::Annotation | Kind::MarkerAnnotation => {
+                let apart = matches!(
+                    Kind::at(p, pair[0]),
+                    Kind::Annotation | Kind::MarkerAnnotation
+                );
+                p.word(token, u8::from(apart));
+            }
+            _ if p.token_text(token) == "]" && p.is(pair[0], Kind::OpenBracket) => p.word(token, 0),
+            _ => p.inside_bracket(token, p.choices.brackets_gap),
+        }
+    }
+}

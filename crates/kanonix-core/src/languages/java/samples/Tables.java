@@ -1,0 +1,40 @@
+package saltmarsh.tides;
+
+/** Laid out by hand. */
+class Tables {
+
+    static final int[][] HEIGHTS = {
+        {  1,  20, 300 },
+        { 40,   5,   6 },
+    };
+    int ebb   = 1,   
+        flood = 2; // metres
+    long slack;    // minutes
+    String late;   // why
+
+    void watch(int level,
+               String station) {
+        boolean high = (
+            level > 2
+        );
+        boolean low = (level < 2 && station.isEmpty() || level < 1 && slack > 2 && flood == 2 - ebb);
+        warn(level > 2 && station.isEmpty() || level < 1 && slack > 2 && flood == 2 - ebb - 1, station);
+        late = high ? "high" :
+            low ? "low" : null;
+        warn(
+                high && level > 2 || low && station.isEmpty() && level < 1 && slack > 2 && flood == 2 - ebb);
+        // nothing else
+
+    }
+
+    class Empty { int a; }
+    void shut(
+            int level
+    ) {
+    }
+}
+
+void alone() {
+}
+void other() {
+}

@@ -1,0 +1,334 @@
+//! Statements, in the grammar's order.
+
+use super::declarations::sort;
+use super::kinds::Kind;
+use crate::layout::plan::{GroupId, Shape};
+use crate::layout::planner::Planner;
+use crate::layout::vocabulary::{Handed, List};
+use crate::style::{Key, Setting};
+use crate::syntax::{NodeId, TokenId};
+
+/// The rule for a statement; says whether `kind` is one.
+pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) -> bool {
+    match kind {
+        Kind::ExpressionStatement
+        | Kind::ReturnStatement
+        | Kind::ThrowStatement
+        | Kind::BreakStatement
+        | Kind::ContinueStatement
+        | Kind::YieldStatement => {
+            p.words(parts);
+            ends(p, parts);
+        }
+        Kind::AssertStatement => {
+            p.words(parts);
+            ends(p, parts);
+        }
+        Kind::Block | Kind::ConstructorBody => block(p, node, parts),
+        Kind::IfStatement => if_statement(p, node, parts),
+        Kind::WhileStatement | Kind::SynchronizedStatement => {
+            if let [_, condition, inner] = parts {
+                asked(p, *condition);
+                body(p, *inner, p.first(node), p.end(*condition) - 1);
+            }
+        }
+        Kind::DoStatement => do_statement(p, node, parts),
+        Kind::ForStatement => for_statement(p, node, parts),
+        Kind::EnhancedForStatement => enhanced_for_statement(p, node, parts),
+        Kind::TryStatement | Kind::TryWithResourcesStatement => try_statement(p, node, parts),
+        Kind::ResourceSpecification => _ = p.list(parts, List::new()),
+        Kind::CatchClause | Kind::FinallyClause => handler(p, node, parts),
+        Kind::LabeledStatement => labeled_statement(p, node, parts),
+        Kind::SwitchExpression => {
+            if let [_, value, cases] = parts {
+                asked(p, *value);
+                p.open_brace(p.first(*cases), p.first(node), Key::Control);
+            }
+        }
+        Kind::SwitchBlock => p.cases(parts, p.first(p.parent(node))),
+        Kind::SwitchBlockStatementGroup => switch_group(p, node, parts),
+        Kind::SwitchRule => switch_rule(p, node, parts),
+        Kind::SwitchLabel => {
+            for part in parts.iter().skip(1) {
+                p.word(p.first(*part), u8::from(!p.is(*part, Kind::Comma)));
+            }
+        }
+        _ => return false,
+    }
+    true
+}
+
+/// Nothing before the semicolon at a statement's end.
+pub(super) fn ends(p: &mut Planner, parts: &[NodeId]) {
+    if let [_, .., last] = parts
+        && p.is(*last, Kind::Semicolon)
+    {
+        p.word(p.first(*last), 0);
+    }
+}
+
+/// Statements in a block; an empty one stays with the statement before it.
+fn listed(p: &mut Planner, parts: &[NodeId], group: GroupId, level: u8) {
+    let own: Vec<NodeId> = parts
+        .iter()
+        .enumerate()
+        .filter(|(index, part)| *index == 0 || !p.is(**part, Kind::Semicolon))
+        .map(|(_, part)| *part)
+        .collect();
+    p.statements(&own, group, level, sort);
+    for part in parts.iter().skip(1) {
+        if p.is(*part, Kind::Semicolon) {
+            p.word(p.first(*part), 0);
+        }
+    }
+}
+
+/// Whether a block has no header.
+fn stands_alone(p: &Planner, block: NodeId) -> bool {
+    matches!(
+        Kind::at(p, p.parent(block)),
+        Kind::Program
+            | Kind::Block
+            | Kind::ConstructorBody
+            | Kind::ClassBody
+            | Kind::EnumBodyDeclarations
+            | Kind::SwitchBlockStatementGroup
+            | Kind::LabeledStatement
+    )
+}
+
+/// `{ … }` around statements.
+fn block(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    let flat = p.handed_block(node).or_else(|| {
+        let alone = stands_alone(p, node) && p.keeps_flat(node, Key::Control);
+        alone.then(|| p.group(Shape::List, p.first(node), p.end(node)))
+    });
+    let parent = p.parent(node);
+    let base = match stands_alone(p, node) && !p.is(parent, Kind::LabeledStatement) {
+        true => p.first(node),
+        false => p.first(parent),
+    };
+    match flat {
+        Some(group) => {
+            let inner = p.flat_block(parts, group);
+            for (index, part) in inner.iter().enumerate() {
+                if index > 0 && p.is(*part, Kind::Semicolon) {
+                    p.word(p.first(*part), 0);
+                } else if index > 0 || p.gap(p.first(*part)).group != Some(group) {
+                    p.may_break(p.first(*part), group, 1, 1, Setting::FlatBlock);
+                }
+                if index + 1 < inner.len() {
+                    p.hand(*part, Handed::Statement(group));
+                }
+            }
+        }
+        None if stays_empty(p, parts, base) => {}
+        None => p.block(parts, base, |p, inner, group| listed(p, inner, group, 1)),
+    }
+}
+
+/// Two braces with nothing between them stay on two lines where somebody put them there: people
+/// write either, and no guide speaks of it. Says whether they do.
+pub(super) fn stays_empty(p: &mut Planner, parts: &[NodeId], base: TokenId) -> bool {
+    let [opener, closer] = parts else { return false };
+    let (opener, closer) = (p.first(*opener), p.first(*closer));
+    let stays = p.choices.keep_open && p.broken_before(closer);
+    if stays {
+        let group = p.group(Shape::Block, opener, closer + 1);
+        p.stem(group, base);
+        p.line(closer, group, 0, Setting::FlatBlock);
+        p.at_most(closer, p.choices.edge_blank);
+    }
+    stays
+}
+
+/// The gap between a word and the parenthesis that it asks something in.
+fn asked(p: &mut Planner, parens: NodeId) {
+    p.parens(p.first(parens), p.choices.control_parens);
+}
+
+/// The statement that a header rules: a block, or a bare statement, which stays on the header's
+/// line or on the next one as it stands.
+fn body(p: &mut Planner, body: NodeId, header: TokenId, after: TokenId) {
+    let first = p.first(body);
+    match Kind::at(p, body) {
+        Kind::Block => return p.open_block(body, header, Key::Control),
+        Kind::Semicolon => return p.word(first, 0),
+        _ if p.broken_between(after, first) => {
+            let group = p.group(Shape::Block, after, p.end(body));
+            p.line(first, group, 1, Setting::FlatBlock);
+            p.at_most(first, 0);
+        }
+        _ => p.word(first, 1),
+    }
+    p.brace(after, body, Kind::Block);
+}
+
+/// `else`, `catch`, `finally` or a `do`'s `while`: behind the brace before it, or on its own line.
+/// After a bare statement it stays where it stands.
+fn follower(p: &mut Planner, token: TokenId, header: TokenId, after_block: bool) {
+    let own_line = if after_block {
+        p.choices.else_own_line
+    } else {
+        p.broken_between(token.saturating_sub(1), token)
+    };
+    match own_line {
+        true => p.follower(token, header),
+        false => p.behind(token, Setting::ElseLine),
+    }
+}
+
+fn if_statement(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    let [_, condition, consequence, rest @ ..] = parts else { return };
+    let header = p.first(node);
+    asked(p, *condition);
+    body(p, *consequence, header, p.end(*condition) - 1);
+    let [word, other] = rest else { return };
+    let word = p.first(*word);
+    follower(p, word, header, p.is(*consequence, Kind::Block));
+    if p.is(*other, Kind::IfStatement) {
+        p.word(p.first(*other), 1);
+    } else {
+        body(p, *other, word, word);
+    }
+}
+
+/// `do { … } while (ebb);`
+fn do_statement(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    let [word, inner, while_word, condition, ..] = parts else { return };
+    body(p, *inner, p.first(node), p.first(*word));
+    follower(p, p.first(*while_word), p.first(node), p.is(*inner, Kind::Block));
+    asked(p, *condition);
+    ends(p, parts);
+}
+
+/// `for (int i = 0; i < n; i++) …`
+fn for_statement(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    let Some(closer) = p.position(parts, Kind::CloseParen) else { return };
+    let [_, opener, inner @ ..] = &parts[..closer] else { return };
+    asked(p, *opener);
+    let close = p.first(parts[closer]);
+    let gap = p.choices.parens_gap;
+    let group = p.group(Shape::List, p.first(*opener), close + 1);
+    let mut after_end = false;
+    for (index, part) in inner.iter().enumerate() {
+        let token = p.first(*part);
+        if index == 0 {
+            let blanks = p.chosen(token, gap);
+            p.may_break(token, group, 1, blanks, Setting::InnerGap);
+        } else if p.is_separator(*part) {
+            p.word(token, 0);
+        } else if after_end {
+            p.may_break(token, group, 1, 1, Setting::WordGap);
+        } else {
+            p.word(token, 1);
+        }
+        after_end = p.token_text(p.end(*part) - 1) == ";";
+    }
+    let blanks = p.chosen(close, gap);
+    p.may_break(close, group, 0, blanks, Setting::InnerGap);
+    if let Some(inner) = parts.get(closer + 1) {
+        body(p, *inner, p.first(node), close);
+    }
+}
+
+/// `for (Gauge gauge : gauges) …`
+fn enhanced_for_statement(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    let opener = p.position(parts, Kind::OpenParen);
+    let closer = p.position(parts, Kind::CloseParen);
+    let (Some(opener), Some(closer)) = (opener, closer) else { return };
+    p.words(&parts[..closer]);
+    asked(p, parts[opener]);
+    let gap = p.choices.parens_gap;
+    p.inside_bracket(p.first(parts[opener + 1]), gap);
+    let close = p.first(parts[closer]);
+    p.inside_bracket(close, gap);
+    if let Some(inner) = parts.get(closer + 1) {
+        body(p, *inner, p.first(node), close);
+    }
+}
+
+/// `try (Log log = open()) { … } catch (Storm storm) { … }`
+fn try_statement(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    for part in parts.iter().skip(1) {
+        match Kind::at(p, *part) {
+            Kind::ResourceSpecification => asked(p, *part),
+            Kind::Block => p.open_block(*part, p.first(node), Key::Control),
+            _ => follower(p, p.first(*part), p.first(node), true),
+        }
+    }
+}
+
+/// `catch (Storm storm) { … }`, `finally { … }`
+fn handler(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    let Some((block, header)) = parts.split_last() else { return };
+    for pair in header.windows(2) {
+        let token = p.first(pair[1]);
+        if p.is(pair[1], Kind::OpenParen) {
+            asked(p, pair[1]);
+        } else {
+            p.inside_bracket(token, p.choices.parens_gap);
+        }
+    }
+    p.open_block(*block, p.first(node), Key::Control);
+}
+
+/// `outer: for (…) …`
+fn labeled_statement(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    let [_, colon, inner] = parts else { return };
+    let (colon, first) = (p.first(*colon), p.first(*inner));
+    p.word(colon, 0);
+    if p.broken_between(colon, first) {
+        let group = p.group(Shape::Block, p.first(node), p.end(node));
+        p.line(first, group, 0, Setting::FlatBlock);
+        p.at_most(first, 0);
+    } else {
+        p.word(first, 1);
+    }
+}
+
+/// `case EBB: case FLOOD: …`
+fn switch_group(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    let Some(last) = parts.iter().rposition(|part| p.is(*part, Kind::Colon)) else { return };
+    for pair in parts[..=last].windows(2) {
+        let token = p.first(pair[1]);
+        match Kind::at(p, pair[1]) {
+            Kind::Colon => p.word(token, 0),
+            // A label behind another one stays on its line, or has its own.
+            _ => p.as_it_stands(p.first(node), token),
+        }
+    }
+    let colon = p.first(parts[last]);
+    let inner = &parts[last + 1..];
+    match inner {
+        [] => {}
+        [block] if p.is(*block, Kind::Block) => {
+            p.open_block(*block, p.first(node), Key::Control);
+        }
+        [first, ..] if p.keeps_flat(node, Key::Case) => {
+            let group = p.group(Shape::List, colon, p.end(node));
+            for part in inner {
+                p.may_break(p.first(*part), group, 1, 1, Setting::FlatBlock);
+            }
+            p.at_most(p.first(*first), 0);
+        }
+        [first, ..] => {
+            let group = p.group(Shape::Block, colon, p.end(node));
+            p.stem(group, p.first(node));
+            listed(p, inner, group, 1);
+            p.at_most(p.first(*first), p.choices.edge_blank);
+            p.bare_block(p.first(*first), p.end(node), group);
+        }
+    }
+}
+
+/// `case EBB, FLOOD -> warn();`
+fn switch_rule(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    let [_, arrow, result] = parts else { return };
+    let arrow = p.first(*arrow);
+    p.word(arrow, 1);
+    match Kind::at(p, *result) {
+        Kind::Block => p.open_block(*result, p.first(node), Key::Control),
+        _ => p.assigned(arrow, *result, 1, Setting::WordGap),
+    }
+}
