@@ -4,7 +4,7 @@ use super::classes::decorators;
 use super::kinds::Kind;
 use crate::layout::plan::{GroupId, Rows, Shape, TreeEdit, When};
 use crate::layout::planner::Planner;
-use crate::layout::vocabulary::{Handed, List, Sort};
+use crate::layout::vocabulary::{Handed, List, Ruled, Sort};
 use crate::style::{Key, Setting};
 use crate::syntax::{NodeId, Role, TokenId};
 
@@ -47,7 +47,11 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
         Kind::DoStatement => do_statement(p, node, parts),
         Kind::TryStatement => try_statement(p, node, parts),
         Kind::CatchClause | Kind::FinallyClause => handler(p, node, parts, Key::Control),
-        Kind::LabeledStatement => labeled_statement(p, node, parts),
+        Kind::LabeledStatement => {
+            if let [_, colon, inner] = parts {
+                p.labeled(node, *colon, *inner);
+            }
+        }
         Kind::ClassStaticBlock => handler(p, node, parts, Key::Type),
         _ => return false,
     }
@@ -359,55 +363,21 @@ fn flat_statements(p: &mut Planner, parts: &[NodeId], group: GroupId) {
     }
 }
 
-/// The gap between a word and the parenthesis that it asks something in.
-fn control_parens(p: &mut Planner, parens: NodeId) {
-    p.parens(p.first(parens), p.choices.control_parens);
-}
-
-/// The statement that a header rules: a block, or a bare statement, which stays on the header's
-/// line or on the next one as it stands.
-fn body(p: &mut Planner, body: NodeId, header: TokenId, after: TokenId) {
-    let first = p.first(body);
-    let kind = Kind::at(p, body);
-    match kind {
-        Kind::StatementBlock => return p.open_block(body, header, Key::Control),
-        Kind::EmptyStatement => return p.word(first, 0),
-        _ if p.broken_between(after, first) => {
-            let group = p.group(Shape::Block, after, p.end(body));
-            p.line(first, group, 1, Setting::FlatBlock);
-            p.at_most(first, 0);
-        }
-        _ => p.word(first, 1),
-    }
-    // A function that is declared without a block around it is known outside of the statement.
-    let declares = matches!(kind, Kind::FunctionDeclaration | Kind::GeneratorFunctionDeclaration);
-    if !declares {
-        p.brace(after, body, Kind::StatementBlock);
-    }
-}
+/// What a header may rule. A function that is declared without a block around it is known outside
+/// of the statement.
+const RULED: Ruled = Ruled {
+    block: Kind::StatementBlock as u16,
+    empty: Kind::EmptyStatement as u16,
+    bare: &[Kind::FunctionDeclaration as u16, Kind::GeneratorFunctionDeclaration as u16],
+};
 
 fn if_statement(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let [_, condition, consequence, rest @ ..] = parts else { return };
     let header = p.first(node);
-    control_parens(p, *condition);
-    body(p, *consequence, header, p.end(*condition) - 1);
+    p.asks_in(*condition);
+    p.ruled(*consequence, header, p.end(*condition) - 1, RULED);
     if let Some(other) = rest.first() {
-        follower(p, *other, header, p.is(*consequence, Kind::StatementBlock));
-    }
-}
-
-/// `else`, `catch`, `finally` or a `do`'s `while`: behind the brace before it, or on its own line.
-/// After a bare statement it stays where it stands.
-fn follower(p: &mut Planner, node: NodeId, header: TokenId, after_block: bool) {
-    let token = p.first(node);
-    let own_line = if after_block {
-        p.choices.else_own_line
-    } else {
-        p.broken_between(token.saturating_sub(1), token)
-    };
-    match own_line {
-        true => p.follower(token, header),
-        false => p.behind(token, Setting::ElseLine),
+        p.goes_on(p.first(*other), header, p.is(*consequence, Kind::StatementBlock));
     }
 }
 
@@ -416,13 +386,13 @@ fn else_clause(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     if p.is(*inner, Kind::IfStatement) {
         p.word(p.first(*inner), 1);
     } else {
-        body(p, *inner, p.first(node), p.first(*word));
+        p.ruled(*inner, p.first(node), p.first(*word), RULED);
     }
 }
 
 fn switch_statement(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let [_, value, cases] = parts else { return };
-    control_parens(p, *value);
+    p.asks_in(*value);
     p.open_brace(p.first(*cases), p.first(node), Key::Control);
 }
 
@@ -459,30 +429,9 @@ fn switch_case(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
 /// `for (let i = 0; i < n; i++) …`
 fn for_statement(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let Some(closer) = p.position(parts, Kind::CloseParen) else { return };
-    let [_, opener, inner @ ..] = &parts[..closer] else { return };
-    control_parens(p, *opener);
-    let close = p.first(parts[closer]);
-    let gap = p.choices.parens_gap;
-    let group = p.group(Shape::List, p.first(*opener), close + 1);
-    let mut after_end = false;
-    for (index, part) in inner.iter().enumerate() {
-        let token = p.first(*part);
-        let is_end = matches!(Kind::at(p, *part), Kind::Semicolon | Kind::EmptyStatement);
-        if index == 0 {
-            let blanks = p.chosen(token, gap);
-            p.may_break(token, group, 1, blanks, Setting::InnerGap);
-        } else if is_end {
-            p.word(token, 0);
-        } else if after_end {
-            p.may_break(token, group, 1, 1, Setting::WordGap);
-        }
-        let last = p.end(*part) - 1;
-        after_end = p.token_text(last) == ";";
-    }
-    let blanks = p.chosen(close, gap);
-    p.may_break(close, group, 0, blanks, Setting::InnerGap);
+    p.clauses(&parts[1..closer + 1]);
     if let Some(inner) = parts.get(closer + 1) {
-        body(p, *inner, p.first(node), close);
+        p.ruled(*inner, p.first(node), p.first(parts[closer]), RULED);
     }
 }
 
@@ -492,28 +441,28 @@ fn for_in_statement(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let closer = p.position(parts, Kind::CloseParen);
     let (Some(opener), Some(closer)) = (opener, closer) else { return };
     p.words(&parts[..closer]);
-    control_parens(p, parts[opener]);
+    p.asks_in(parts[opener]);
     let gap = p.choices.parens_gap;
     p.inside_bracket(p.first(parts[opener + 1]), gap);
     let close = p.first(parts[closer]);
     p.inside_bracket(close, gap);
     if let Some(inner) = parts.get(closer + 1) {
-        body(p, *inner, p.first(node), close);
+        p.ruled(*inner, p.first(node), close, RULED);
     }
 }
 
 fn while_statement(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let [_, condition, inner] = parts else { return };
-    control_parens(p, *condition);
-    body(p, *inner, p.first(node), p.end(*condition) - 1);
+    p.asks_in(*condition);
+    p.ruled(*inner, p.first(node), p.end(*condition) - 1, RULED);
 }
 
 /// `do { … } while (ebb);`
 fn do_statement(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let [word, inner, while_word, condition, ..] = parts else { return };
-    body(p, *inner, p.first(node), p.first(*word));
-    follower(p, *while_word, p.first(node), p.is(*inner, Kind::StatementBlock));
-    control_parens(p, *condition);
+    p.ruled(*inner, p.first(node), p.first(*word), RULED);
+    p.goes_on(p.first(*while_word), p.first(node), p.is(*inner, Kind::StatementBlock));
+    p.asks_in(*condition);
     statement_end(p, node, parts);
 }
 
@@ -521,7 +470,7 @@ fn try_statement(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let [_, block, rest @ ..] = parts else { return };
     p.open_block(*block, p.first(node), Key::Control);
     for handler in rest {
-        follower(p, *handler, p.first(node), true);
+        p.goes_on(p.first(*handler), p.first(node), true);
     }
 }
 
@@ -532,7 +481,7 @@ fn handler(p: &mut Planner, node: NodeId, parts: &[NodeId], key: Key) {
         let token = p.first(*part);
         let inside = matches!(Kind::at(p, header[index - 1]), Kind::OpenParen);
         if p.is(*part, Kind::OpenParen) {
-            control_parens(p, *part);
+            p.asks_in(*part);
         } else if p.is(*part, Kind::TypeAnnotation) {
             p.word(token, 0);
         } else if inside || p.is(*part, Kind::CloseParen) {
@@ -542,18 +491,4 @@ fn handler(p: &mut Planner, node: NodeId, parts: &[NodeId], key: Key) {
         }
     }
     p.open_block(*block, p.first(node), key);
-}
-
-/// `outer: for (…) …`
-fn labeled_statement(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
-    let [_, colon, inner] = parts else { return };
-    let (colon, first) = (p.first(*colon), p.first(*inner));
-    p.word(colon, 0);
-    if p.broken_between(colon, first) {
-        let group = p.group(Shape::Block, p.first(node), p.end(node));
-        p.line(first, group, 0, Setting::FlatBlock);
-        p.at_most(first, 0);
-    } else {
-        p.word(first, 1);
-    }
 }

@@ -4,7 +4,7 @@ use super::declarations::sort;
 use super::kinds::Kind;
 use crate::layout::plan::{GroupId, Shape};
 use crate::layout::planner::Planner;
-use crate::layout::vocabulary::{Handed, List};
+use crate::layout::vocabulary::{Handed, List, Ruled};
 use crate::style::{Key, Setting};
 use crate::syntax::{NodeId, TokenId};
 
@@ -28,8 +28,8 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
         Kind::IfStatement => if_statement(p, node, parts),
         Kind::WhileStatement | Kind::SynchronizedStatement => {
             if let [_, condition, inner] = parts {
-                asked(p, *condition);
-                body(p, *inner, p.first(node), p.end(*condition) - 1);
+                p.asks_in(*condition);
+                p.ruled(*inner, p.first(node), p.end(*condition) - 1, RULED);
             }
         }
         Kind::DoStatement => do_statement(p, node, parts),
@@ -38,10 +38,14 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
         Kind::TryStatement | Kind::TryWithResourcesStatement => try_statement(p, node, parts),
         Kind::ResourceSpecification => _ = p.list(parts, List::new()),
         Kind::CatchClause | Kind::FinallyClause => handler(p, node, parts),
-        Kind::LabeledStatement => labeled_statement(p, node, parts),
+        Kind::LabeledStatement => {
+            if let [_, colon, inner] = parts {
+                p.labeled(node, *colon, *inner);
+            }
+        }
         Kind::SwitchExpression => {
             if let [_, value, cases] = parts {
-                asked(p, *value);
+                p.asks_in(*value);
                 p.open_brace(p.first(*cases), p.first(node), Key::Control);
             }
         }
@@ -142,93 +146,39 @@ pub(super) fn stays_empty(p: &mut Planner, parts: &[NodeId], base: TokenId) -> b
     stays
 }
 
-/// The gap between a word and the parenthesis that it asks something in.
-fn asked(p: &mut Planner, parens: NodeId) {
-    p.parens(p.first(parens), p.choices.control_parens);
-}
-
-/// The statement that a header rules: a block, or a bare statement, which stays on the header's
-/// line or on the next one as it stands.
-fn body(p: &mut Planner, body: NodeId, header: TokenId, after: TokenId) {
-    let first = p.first(body);
-    match Kind::at(p, body) {
-        Kind::Block => return p.open_block(body, header, Key::Control),
-        Kind::Semicolon => return p.word(first, 0),
-        _ if p.broken_between(after, first) => {
-            let group = p.group(Shape::Block, after, p.end(body));
-            p.line(first, group, 1, Setting::FlatBlock);
-            p.at_most(first, 0);
-        }
-        _ => p.word(first, 1),
-    }
-    p.brace(after, body, Kind::Block);
-}
-
-/// `else`, `catch`, `finally` or a `do`'s `while`: behind the brace before it, or on its own line.
-/// After a bare statement it stays where it stands.
-fn follower(p: &mut Planner, token: TokenId, header: TokenId, after_block: bool) {
-    let own_line = if after_block {
-        p.choices.else_own_line
-    } else {
-        p.broken_between(token.saturating_sub(1), token)
-    };
-    match own_line {
-        true => p.follower(token, header),
-        false => p.behind(token, Setting::ElseLine),
-    }
-}
+/// What a header may rule.
+const RULED: Ruled = Ruled { block: Kind::Block as u16, empty: Kind::Semicolon as u16, bare: &[] };
 
 fn if_statement(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let [_, condition, consequence, rest @ ..] = parts else { return };
     let header = p.first(node);
-    asked(p, *condition);
-    body(p, *consequence, header, p.end(*condition) - 1);
+    p.asks_in(*condition);
+    p.ruled(*consequence, header, p.end(*condition) - 1, RULED);
     let [word, other] = rest else { return };
     let word = p.first(*word);
-    follower(p, word, header, p.is(*consequence, Kind::Block));
+    p.goes_on(word, header, p.is(*consequence, Kind::Block));
     if p.is(*other, Kind::IfStatement) {
         p.word(p.first(*other), 1);
     } else {
-        body(p, *other, word, word);
+        p.ruled(*other, word, word, RULED);
     }
 }
 
 /// `do { … } while (ebb);`
 fn do_statement(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let [word, inner, while_word, condition, ..] = parts else { return };
-    body(p, *inner, p.first(node), p.first(*word));
-    follower(p, p.first(*while_word), p.first(node), p.is(*inner, Kind::Block));
-    asked(p, *condition);
+    p.ruled(*inner, p.first(node), p.first(*word), RULED);
+    p.goes_on(p.first(*while_word), p.first(node), p.is(*inner, Kind::Block));
+    p.asks_in(*condition);
     ends(p, parts);
 }
 
 /// `for (int i = 0; i < n; i++) …`
 fn for_statement(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let Some(closer) = p.position(parts, Kind::CloseParen) else { return };
-    let [_, opener, inner @ ..] = &parts[..closer] else { return };
-    asked(p, *opener);
-    let close = p.first(parts[closer]);
-    let gap = p.choices.parens_gap;
-    let group = p.group(Shape::List, p.first(*opener), close + 1);
-    let mut after_end = false;
-    for (index, part) in inner.iter().enumerate() {
-        let token = p.first(*part);
-        if index == 0 {
-            let blanks = p.chosen(token, gap);
-            p.may_break(token, group, 1, blanks, Setting::InnerGap);
-        } else if p.is_separator(*part) {
-            p.word(token, 0);
-        } else if after_end {
-            p.may_break(token, group, 1, 1, Setting::WordGap);
-        } else {
-            p.word(token, 1);
-        }
-        after_end = p.token_text(p.end(*part) - 1) == ";";
-    }
-    let blanks = p.chosen(close, gap);
-    p.may_break(close, group, 0, blanks, Setting::InnerGap);
+    p.clauses(&parts[1..closer + 1]);
     if let Some(inner) = parts.get(closer + 1) {
-        body(p, *inner, p.first(node), close);
+        p.ruled(*inner, p.first(node), p.first(parts[closer]), RULED);
     }
 }
 
@@ -238,13 +188,13 @@ fn enhanced_for_statement(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let closer = p.position(parts, Kind::CloseParen);
     let (Some(opener), Some(closer)) = (opener, closer) else { return };
     p.words(&parts[..closer]);
-    asked(p, parts[opener]);
+    p.asks_in(parts[opener]);
     let gap = p.choices.parens_gap;
     p.inside_bracket(p.first(parts[opener + 1]), gap);
     let close = p.first(parts[closer]);
     p.inside_bracket(close, gap);
     if let Some(inner) = parts.get(closer + 1) {
-        body(p, *inner, p.first(node), close);
+        p.ruled(*inner, p.first(node), close, RULED);
     }
 }
 
@@ -252,9 +202,9 @@ fn enhanced_for_statement(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
 fn try_statement(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     for part in parts.iter().skip(1) {
         match Kind::at(p, *part) {
-            Kind::ResourceSpecification => asked(p, *part),
+            Kind::ResourceSpecification => p.asks_in(*part),
             Kind::Block => p.open_block(*part, p.first(node), Key::Control),
-            _ => follower(p, p.first(*part), p.first(node), true),
+            _ => p.goes_on(p.first(*part), p.first(node), true),
         }
     }
 }
@@ -265,26 +215,12 @@ fn handler(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     for pair in header.windows(2) {
         let token = p.first(pair[1]);
         if p.is(pair[1], Kind::OpenParen) {
-            asked(p, pair[1]);
+            p.asks_in(pair[1]);
         } else {
             p.inside_bracket(token, p.choices.parens_gap);
         }
     }
     p.open_block(*block, p.first(node), Key::Control);
-}
-
-/// `outer: for (…) …`
-fn labeled_statement(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
-    let [_, colon, inner] = parts else { return };
-    let (colon, first) = (p.first(*colon), p.first(*inner));
-    p.word(colon, 0);
-    if p.broken_between(colon, first) {
-        let group = p.group(Shape::Block, p.first(node), p.end(node));
-        p.line(first, group, 0, Setting::FlatBlock);
-        p.at_most(first, 0);
-    } else {
-        p.word(first, 1);
-    }
 }
 
 /// `case EBB: case FLOOD: …`

@@ -3,6 +3,7 @@
 
 mod blocks;
 mod chains;
+mod control;
 mod lists;
 mod operators;
 mod rewrites;
@@ -10,6 +11,7 @@ mod rewrites;
 pub use crate::layout::handed::Handed;
 pub use blocks::Sort;
 pub use chains::{Link, Links};
+pub use control::Ruled;
 pub use lists::List;
 pub use operators::{Binary, Operators};
 

@@ -1,0 +1,101 @@
+//! Statements with a header in parentheses, and what they rule.
+
+use crate::layout::plan::Shape;
+use crate::layout::planner::Planner;
+use crate::style::{Key, Setting};
+use crate::syntax::{NodeId, TokenId};
+
+/// What a language calls the statements that a header rules.
+#[derive(Clone, Copy, Debug)]
+pub struct Ruled {
+    /// Its block.
+    pub block: u16,
+    /// Its statement of nothing but an end.
+    pub empty: u16,
+    /// Statements that no braces may be put around.
+    pub bare: &'static [u16],
+}
+
+impl Planner<'_> {
+    /// The parenthesis that a word asks something in.
+    pub fn asks_in(&mut self, parens: NodeId) {
+        self.parens(self.first(parens), self.choices.control_parens);
+    }
+
+    /// The statement that a header rules: a block, or a bare statement, which stays on the header's
+    /// line or on the next one as it stands. `header` is the first token of the construct, `after`
+    /// the one that the statement follows.
+    pub fn ruled(&mut self, body: NodeId, header: TokenId, after: TokenId, ruled: Ruled) {
+        let first = self.first(body);
+        if self.is(body, ruled.block) {
+            return self.open_block(body, header, Key::Control);
+        }
+        if self.is(body, ruled.empty) {
+            return self.word(first, 0);
+        }
+        if self.broken_between(after, first) {
+            let group = self.group(Shape::Block, after, self.end(body));
+            self.line(first, group, 1, Setting::FlatBlock);
+            self.at_most(first, 0);
+        } else {
+            self.word(first, 1);
+        }
+        if !ruled.bare.contains(&self.kind(body)) {
+            self.brace(after, body, ruled.block);
+        }
+    }
+
+    /// `else`, `catch`, `finally` or a `do`'s `while`: behind the brace before it, or on its own
+    /// line. After a bare statement it stays where it stands.
+    pub fn goes_on(&mut self, word: TokenId, header: TokenId, after_block: bool) {
+        let own_line = match after_block {
+            true => self.choices.else_own_line,
+            false => self.broken_between(word.saturating_sub(1), word),
+        };
+        match own_line {
+            true => self.follower(word, header),
+            false => self.behind(word, Setting::ElseLine),
+        }
+    }
+
+    /// What stands in the parentheses of `for (let i = 0; i < n; i++)`: a line may end behind each
+    /// semicolon.
+    pub fn clauses(&mut self, parts: &[NodeId]) {
+        let [opener, inner @ .., closer] = parts else { return };
+        self.asks_in(*opener);
+        let (open, close) = (self.first(*opener), self.first(*closer));
+        let gap = self.choices.parens_gap;
+        let group = self.group(Shape::List, open, close + 1);
+        let mut after_end = false;
+        for (index, part) in inner.iter().enumerate() {
+            let token = self.first(*part);
+            let is_end = self.token_text(token) == ";" || self.is_separator(*part);
+            if index == 0 {
+                let blanks = self.chosen(token, gap);
+                self.may_break(token, group, 1, blanks, Setting::InnerGap);
+            } else if is_end {
+                self.word(token, 0);
+            } else if after_end {
+                self.may_break(token, group, 1, 1, Setting::WordGap);
+            } else {
+                self.word(token, 1);
+            }
+            after_end = self.token_text(self.end(*part) - 1) == ";";
+        }
+        let blanks = self.chosen(close, gap);
+        self.may_break(close, group, 0, blanks, Setting::InnerGap);
+    }
+
+    /// `outer: for (…) …`
+    pub fn labeled(&mut self, node: NodeId, colon: NodeId, inner: NodeId) {
+        let (colon, first) = (self.first(colon), self.first(inner));
+        self.word(colon, 0);
+        if self.broken_between(colon, first) {
+            let group = self.group(Shape::Block, self.first(node), self.end(node));
+            self.line(first, group, 0, Setting::FlatBlock);
+            self.at_most(first, 0);
+        } else {
+            self.word(first, 1);
+        }
+    }
+}
