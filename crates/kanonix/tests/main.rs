@@ -13,6 +13,7 @@ mod first_minute;
 mod gate;
 mod histories;
 mod hostile;
+mod java;
 mod lists;
 mod lsp;
 mod markup;

@@ -383,8 +383,7 @@ impl Page<'_> {
             // Words of unlike lines end in one column by chance.
             let is_meant = is_meant
                 && (!is_end
-                    || is_number(self.token_text(cell.token))
-                    || is_number(self.token_text(own.token))
+                    || [cell, own].iter().all(|of| is_number(self.token_text(of.token)))
                     || cell.token - other_row.first == own.token - rows[row].first);
             let fits = self.blanks(other_row, cell, column, is_end).is_some()
                 && self.blanks(&rows[row], own, column, is_end).is_some();

@@ -206,12 +206,19 @@ fn enum_body(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         return;
     };
     p.block(parts, p.first(p.parent(node)), |p, inner, group| {
-        for (index, part) in inner.iter().enumerate() {
+        let first = p.first(inner[0]);
+        p.line(first, group, 1, Setting::FlatBlock);
+        let constants = p.group(Shape::List, first, p.first(members));
+        p.group_mut(constants).rows = Rows::Loose;
+        for part in &inner[1..] {
             let token = p.first(*part);
-            if index == 0 || (p.broken_before(token) && !p.is_separator(*part)) {
-                p.line(token, group, 1, Setting::FlatBlock);
+            if p.is(*part, Kind::EnumConstant) {
+                p.may_break(token, constants, 0, 1, Setting::WordGap);
+                p.gap(token).inside = true;
+            } else if p.is_separator(*part) || !p.broken_before(token) {
+                p.word(token, 0);
             } else {
-                p.word(token, u8::from(p.is(*part, Kind::EnumConstant)));
+                p.line(token, group, 1, Setting::FlatBlock);
             }
         }
         let [_, own @ ..] = &p.parts(members)[..] else { return };

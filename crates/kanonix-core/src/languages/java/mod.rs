@@ -48,16 +48,17 @@ pub(super) static LANGUAGE: Language = Language {
     // "Code Conventions for the Java Programming Language" (its developers, 1999): four spaces, a
     // line is broken before an operator and goes on eight spaces further in, a closing bracket
     // follows what it closes, a blank line between methods. Its 80 columns are 100 today. Where it
-    // says nothing, or people do otherwise since (cases, blanks inside braces), nothing is asked.
+    // says nothing, or people do otherwise since (cases, blanks inside braces, the column that a broken
+    // list stands in), nothing is asked.
     defaults: &[
         (Setting::MaxLineLength, Key::Whole, "100"),
         (Setting::OperatorPlace, Key::Whole, "leads"),
         (Setting::InnerGap, Key::Braces, "keep"),
-        (Setting::WrapAlign, Key::Call, "keep"),
-        (Setting::WrapAlign, Key::Declaration, "keep"),
-        (Setting::WrapAlign, Key::Condition, "keep"),
+        (Setting::WrapAlign, Key::Call, "any"),
+        (Setting::WrapAlign, Key::Declaration, "any"),
+        (Setting::WrapAlign, Key::Condition, "any"),
         (Setting::CloseBracket, Key::Call, "with_last"),
-        (Setting::CloseBracket, Key::Declaration, "keep"),
+        (Setting::CloseBracket, Key::Declaration, "with_last"),
         (Setting::CloseBracket, Key::Condition, "with_last"),
         (Setting::BlankLines, Key::Most, "2"),
         (Setting::BlankLines, Key::AfterImports, "1"),

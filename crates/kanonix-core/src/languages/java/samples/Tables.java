@@ -11,6 +11,7 @@ class Tables {
         flood = 2; // metres
     long slack;    // minutes
     String late;   // why
+    String first = "the quay at noon", second = "the mole in the evening", third = "the lock at night";
 
     void watch(int level,
                String station) {

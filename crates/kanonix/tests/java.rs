@@ -1,0 +1,140 @@
+//! Touched lines in Java, kept otherwise than the canon has it.
+
+use crate::support::edited;
+
+/// As somebody keeps it by hand.
+const QUAY: &str = r#"package saltmarsh.tides;
+
+import java.util.*;
+
+class Quay extends Gauge
+  implements Alarm
+{
+  static final int[] STEPS={1,2,
+                            3};
+  int  ebb=1; // metres
+  long slack;    // minutes
+
+  enum Side { PORT,STARBOARD }
+
+  Quay( int ebb,
+        int flood ) throws Storm
+  {
+    super( ebb );
+    this.ebb=ebb;
+  }
+
+  @Override public int hashCode() { return 31*ebb; }
+
+  int month(Object tide) {
+    if(ebb>2) { warn( "high" ); }
+    else warn( "low" );
+    for(int at=0;at<ebb;at++)
+      warn(at);
+    switch(ebb) {
+      case 1: warn( ); break;
+      default:
+        return -1;
+    }
+    String text="""
+       high
+         water""";
+    gauges.stream()
+      .filter( Gauge::isHigh )
+      .forEach( gauge -> {
+        warn( gauge );
+      } );
+    try { open(); }
+    catch(Storm|Calm storm) { }
+    warn( "quay",
+          ebb,
+          flood );
+    return ebb>2?1 : 2;
+  }
+}
+"#;
+
+/// Each case by itself: what stands there, what somebody makes of it, and what becomes of that.
+/// Nothing else in the file changes.
+const CASES: [(&str, &str, &str); 23] = [
+    (
+        "import java.util.*;\n",
+        "import java.util.*;\nimport java.io . File;\n",
+        "import java.util.*;\nimport java.io.File;\n",
+    ),
+    ("  int  ebb=1; //", "  int  ebb=2; //", "  int ebb = 2; //"),
+    ("  int  ebb=1; //", "  int ebb = 1,low=2; //", "  int ebb = 1, low = 2; //"),
+    ("  long slack;    // minutes", "  long slack ;    // hours", "  long slack; // hours"),
+    ("{ PORT,STARBOARD }", "{ PORT,STARBOARD,BOW }", "{ PORT, STARBOARD, BOW }"),
+    (
+        "        int flood ) throws Storm\n  {",
+        "        int flood,int c ) throws Storm\n  {",
+        "        int flood, int c) throws Storm {",
+    ),
+    ("    super( ebb );", "    super( ebb,2 );", "    super(ebb, 2);"),
+    ("    this.ebb=ebb;", "    this.ebb=ebb+1;", "    this.ebb = ebb + 1;"),
+    ("{ return 31*ebb; }", "{ return 37*ebb; }", "{\n    return 37 * ebb;\n  }"),
+    (
+        "    if(ebb>2) { warn( \"high\" ); }\n    else warn( \"low\" );",
+        "    if(ebb>2) { warn( \"high\" ); }\n    else warn( \"ebb\" );",
+        "    if (ebb > 2) {\n      warn(\"high\");\n    } else warn(\"ebb\");",
+    ),
+    ("      warn(at);", "      warn( at,1 );", "      warn(at, 1);"),
+    (
+        "    for(int at=0;at<ebb;at++)",
+        "    for(int at=1;at<ebb;at++)",
+        "    for (int at = 1; at < ebb; at++)",
+    ),
+    ("        return -1;", "        return -(-1);", "        return -(-1);"),
+    ("        return -1;", "    return - 2;", "        return -2;"),
+    ("=\"\"\"\n       high\n", "=\"\"\"\n       high   tide\n", " = \"\"\"\n       high   tide\n"),
+    (
+        "      .filter( Gauge::isHigh )\n      .forEach( gauge",
+        "      .filter( Gauge :: isLow )\n      .forEach( gauge",
+        "      .filter(Gauge::isLow)\n      .forEach(gauge",
+    ),
+    ("        warn( gauge );", "        warn( gauge,1 );", "        warn(gauge, 1);"),
+    (
+        "    try { open(); }\n    catch(Storm|Calm storm) { }",
+        "    try { open( ); shut(); }\n    catch(Storm|Calm storm) { }",
+        "    try {\n      open();\n      shut();\n    } catch (Storm | Calm storm) {}",
+    ),
+    ("          ebb,\n", "          ebb+1,\n", "          ebb + 1,\n"),
+    ("          ebb,\n", "          ebb,\n    2,\n", "          ebb,\n          2,\n"),
+    ("    return ebb>2?1 : 2;", "    return ebb>3?1 : 2;", "    return ebb > 3 ? 1 : 2;"),
+    (
+        "  int month(Object tide) {",
+        "  int month( Object tide,int at ) {",
+        "  int month(Object tide, int at) {",
+    ),
+    (
+        "class Quay extends Gauge\n  implements Alarm\n{",
+        "final   class Quay extends Gauge\n  implements Alarm\n{",
+        "final class Quay extends Gauge implements Alarm {",
+    ),
+];
+
+#[test]
+fn a_touched_line_and_no_other() {
+    let canon = ("kanonix.toml", "edition = 1\n");
+    for (from, to, wanted) in CASES {
+        let mended = edited(&[canon, ("Quay.java", QUAY)], "Quay.java", from, to);
+        assert_eq!(mended, QUAY.replacen(from, wanted, 1), "{to}");
+    }
+}
+
+#[test]
+fn a_new_member_stands_beside_the_others() {
+    let canon = ("kanonix.toml", "edition = 1\n");
+    let from = "  int month(Object tide) {";
+    let new = "  record Level(int at){ boolean high( ){return at>2;} }\n\n";
+    let mended = edited(
+        &[canon, ("Quay.java", QUAY)],
+        "Quay.java",
+        from,
+        &format!("{new}{from}"),
+    );
+    let wanted =
+        "  record Level(int at) {\n    boolean high() {\n      return at > 2;\n    }\n  }\n\n";
+    assert_eq!(mended, QUAY.replacen(from, &format!("{wanted}{from}"), 1));
+}
