@@ -295,6 +295,7 @@ fn the_tour_goes_through_the_whole_job() {
     insta::assert_snapshot!(log, @"
     Follow the canon
     Let the keepers sleep
+    Say how low it was
     Show the next tide
     Warn earlier in a storm
     Round the offsets

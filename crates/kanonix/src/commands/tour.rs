@@ -104,13 +104,19 @@ impl Guide {
         self.run(&["git", "diff", "--unified=0"])?;
         self.quietly(&["git", "commit", "--quiet", "-am", "Show the next tide"])?;
 
-        self.title("7. A branch from a clone without the gate is stopped on the build server");
+        self.title("7. A new method of the Java service, in a hurry");
+        self.edit("service/TideService.java", demo::LOWEST)?;
+        self.run(&["kanonix", "mend", "service/TideService.java"])?;
+        self.run(&["git", "diff", "--unified=0"])?;
+        self.quietly(&["git", "commit", "--quiet", "-am", "Say how low it was"])?;
+
+        self.title("8. A branch from a clone without the gate is stopped on the build server");
         self.run(&["git", "switch", "--quiet", "-c", "quiet-hours"])?;
         self.edit("alarms/notify.js", demo::QUIET_HOURS)?;
         self.run(&["git", "commit", "--quiet", "--no-verify", "-am", "Let the keepers sleep"])?;
         self.run(&["kanonix", "gate", "merge", "--into", "main"])?;
 
-        self.title("8. The same after mending");
+        self.title("9. The same after mending");
         self.run(&["kanonix", "mend", "--since", "main"])?;
         self.run(&["git", "commit", "--quiet", "-am", "Follow the canon"])?;
         self.run(&["kanonix", "gate", "merge", "--into", "main"])?;

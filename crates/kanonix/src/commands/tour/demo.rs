@@ -32,6 +32,7 @@ demo_files! {
     "reports/template.json",
     "reports/tides.py",
     "reports/weekly.py",
+    "service/TideService.java",
     "site/alarms.html.tmpl",
     "site/tides.css",
     "site/tides.html",
@@ -63,6 +64,14 @@ pub(super) const NEXT_TIDE: Edit = (
 pub(super) const MARK_STORMS: Edit = (
     "        mark(3.2);\n",
     "        mark( location.hash===\"#storm\" ? 2.9:3.2 )\n",
+);
+
+pub(super) const LOWEST: Edit = (
+    "    public Turn turn(String station) {\n",
+    "    public double lowest( String station,Duration since ) throws IllegalStateException {\n\
+     return readings.getOrDefault( station,List.of() ).stream().filter(reading -> reading.at()\
+     .isAfter(clock.now().minus(since))).mapToDouble(Reading::metres).min().orElseThrow();\n    }\n\n    \
+     public Turn turn(String station) {\n",
 );
 
 pub(super) const QUIET_HOURS: Edit = (
