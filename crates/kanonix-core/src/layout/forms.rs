@@ -342,6 +342,7 @@ impl Filler<'_> {
             // Its lines are under the first element, which stays behind the bracket.
             State::Still
                 if self.sheet.units.ragged[id]
+                    && self.sheet.units.beneath[id]
                     && group.under.is_some()
                     && group.under == group.opening =>
             {

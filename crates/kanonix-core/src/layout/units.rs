@@ -44,6 +44,8 @@ pub struct Units {
     /// By group: whether it is a list that is broken at some of its gaps and not at others, in rows
     /// that the canon has no name for.
     pub ragged: ByGroup<bool>,
+    /// Which groups have a line that begins with an element behind the first one.
+    pub beneath: ByGroup<bool>,
 }
 
 /// Finds the units: a unit starts at every wanted line, and at every line on which an element of a
@@ -55,6 +57,7 @@ pub(super) fn find(plan: &Plan, tree: &Tree, text: &str, lines: &Lines) -> Units
         all: Vec::with_capacity(tree.tokens.len() / 5 + 1),
         of_token: Vec::with_capacity(tree.tokens.len()),
         ragged: ragged_lists(plan, tree, text),
+        beneath: lists_with_lines(plan, tree, text),
     };
     let mut stretches = 0;
     let mut line = 0;
@@ -129,6 +132,21 @@ fn joined(mut ranges: Vec<Range<usize>>) -> Vec<Range<usize>> {
 /// Whether each line of a gap's group is a unit.
 fn has_units(plan: &Plan, gap: usize) -> bool {
     plan.group_of(gap).is_some_and(|group| group.shape.has_units())
+}
+
+/// Which groups are broken before an element that is not the first one.
+fn lists_with_lines(plan: &Plan, tree: &Tree, text: &str) -> ByGroup<bool> {
+    let mut with_lines = plan.groups.all(false);
+    for (index, gap) in plan.gaps.iter().enumerate().take(tree.tokens.len()) {
+        if let Some(group) = gap.group
+            && gap.want == Want::Break
+            && gap.inside
+            && plan.groups[group].opening != Some(index as u32)
+        {
+            with_lines[group] |= tree.broken(index, text);
+        }
+    }
+    with_lines
 }
 
 /// Which groups are lists that are broken at some of their gaps and not at others, and not in rows

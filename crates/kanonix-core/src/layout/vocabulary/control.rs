@@ -49,6 +49,8 @@ impl Planner<'_> {
     /// line. After a bare statement it stays where it stands.
     pub fn goes_on(&mut self, word: TokenId, header: TokenId, after_block: bool) {
         let own_line = match after_block {
+            // A comment stands between the two, and ends its line.
+            true if self.after_comment(word) && self.broken_before(word) => true,
             true => self.choices.else_own_line,
             false => self.broken_between(word.saturating_sub(1), word),
         };
