@@ -21,6 +21,7 @@ pub use chance::Chance;
 use values::pairs_of_values;
 pub use values::some_style;
 use std::cell::Cell;
+use std::collections::HashSet;
 
 /// A property that does not hold on a text.
 #[derive(Clone, Debug)]
@@ -286,6 +287,13 @@ fn spoil(clean: &str, case: &Case) -> Option<(String, usize)> {
         let line = clean[start..].lines().next().unwrap_or_default();
         !keeps_flat || line.len() + ROOM <= max
     };
+    // What begins in another column may come to stand above lines that then seem to stand under it.
+    let asks: HashSet<usize> = plan
+        .groups
+        .iter()
+        .filter(|group| group.align.asks_the_text())
+        .map(|group| group.first as usize)
+        .collect();
     for unit in units.iter().rev() {
         if !chance.one_in(12) {
             continue;
@@ -301,7 +309,7 @@ fn spoil(clean: &str, case: &Case) -> Option<(String, usize)> {
             let is_kept = gap.want == Want::Keep
                 || keeps(gap.setting)
                 || (gap.column != Column::None && keeps(Setting::Columns));
-            if beside_comment || present.contains('\n') || is_kept {
+            if beside_comment || present.contains('\n') || is_kept || asks.contains(&index) {
                 continue;
             }
             let first_of_list = matches!(gap.want, Want::Break)

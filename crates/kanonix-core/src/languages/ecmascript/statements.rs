@@ -4,7 +4,7 @@ use super::classes::decorators;
 use super::kinds::Kind;
 use crate::layout::plan::{GroupId, Rows, Shape, TreeEdit, When};
 use crate::layout::planner::Planner;
-use crate::layout::vocabulary::{Handed, List, Ruled, Sort};
+use crate::layout::vocabulary::{Handed, Headed, List, Sort};
 use crate::style::{Key, Setting};
 use crate::syntax::{NodeId, Role, TokenId};
 
@@ -363,9 +363,9 @@ fn flat_statements(p: &mut Planner, parts: &[NodeId], group: GroupId) {
     }
 }
 
-/// What a header may rule. A function that is declared without a block around it is known outside
+/// What may stand behind a header. A function that is declared without a block around it is known outside
 /// of the statement.
-const RULED: Ruled = Ruled {
+const HEADED: Headed = Headed {
     block: Kind::StatementBlock as u16,
     empty: Kind::EmptyStatement as u16,
     bare: &[Kind::FunctionDeclaration as u16, Kind::GeneratorFunctionDeclaration as u16],
@@ -375,7 +375,7 @@ fn if_statement(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let [_, condition, consequence, rest @ ..] = parts else { return };
     let header = p.first(node);
     p.asks_in(*condition);
-    p.ruled(*consequence, header, p.end(*condition) - 1, RULED);
+    p.headed(*consequence, header, p.end(*condition) - 1, HEADED);
     if let Some(other) = rest.first() {
         p.goes_on(p.first(*other), header, p.is(*consequence, Kind::StatementBlock));
     }
@@ -386,7 +386,7 @@ fn else_clause(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     if p.is(*inner, Kind::IfStatement) {
         p.word(p.first(*inner), 1);
     } else {
-        p.ruled(*inner, p.first(node), p.first(*word), RULED);
+        p.headed(*inner, p.first(node), p.first(*word), HEADED);
     }
 }
 
@@ -431,7 +431,7 @@ fn for_statement(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let Some(closer) = p.position(parts, Kind::CloseParen) else { return };
     p.clauses(&parts[1..closer + 1]);
     if let Some(inner) = parts.get(closer + 1) {
-        p.ruled(*inner, p.first(node), p.first(parts[closer]), RULED);
+        p.headed(*inner, p.first(node), p.first(parts[closer]), HEADED);
     }
 }
 
@@ -447,20 +447,20 @@ fn for_in_statement(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let close = p.first(parts[closer]);
     p.inside_bracket(close, gap);
     if let Some(inner) = parts.get(closer + 1) {
-        p.ruled(*inner, p.first(node), close, RULED);
+        p.headed(*inner, p.first(node), close, HEADED);
     }
 }
 
 fn while_statement(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let [_, condition, inner] = parts else { return };
     p.asks_in(*condition);
-    p.ruled(*inner, p.first(node), p.end(*condition) - 1, RULED);
+    p.headed(*inner, p.first(node), p.end(*condition) - 1, HEADED);
 }
 
 /// `do { … } while (ebb);`
 fn do_statement(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let [word, inner, while_word, condition, ..] = parts else { return };
-    p.ruled(*inner, p.first(node), p.first(*word), RULED);
+    p.headed(*inner, p.first(node), p.first(*word), HEADED);
     p.goes_on(p.first(*while_word), p.first(node), p.is(*inner, Kind::StatementBlock));
     p.asks_in(*condition);
     statement_end(p, node, parts);

@@ -4,7 +4,7 @@ use super::declarations::sort;
 use super::kinds::Kind;
 use crate::layout::plan::{GroupId, Shape};
 use crate::layout::planner::Planner;
-use crate::layout::vocabulary::{Handed, List, Ruled};
+use crate::layout::vocabulary::{Handed, Headed, List};
 use crate::style::{Key, Setting};
 use crate::syntax::{NodeId, TokenId};
 
@@ -29,7 +29,7 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
         Kind::WhileStatement | Kind::SynchronizedStatement => {
             if let [_, condition, inner] = parts {
                 p.asks_in(*condition);
-                p.ruled(*inner, p.first(node), p.end(*condition) - 1, RULED);
+                p.headed(*inner, p.first(node), p.end(*condition) - 1, HEADED);
             }
         }
         Kind::DoStatement => do_statement(p, node, parts),
@@ -146,28 +146,32 @@ pub(super) fn stays_empty(p: &mut Planner, parts: &[NodeId], base: TokenId) -> b
     stays
 }
 
-/// What a header may rule.
-const RULED: Ruled = Ruled { block: Kind::Block as u16, empty: Kind::Semicolon as u16, bare: &[] };
+/// What may stand behind a header.
+const HEADED: Headed = Headed {
+    block: Kind::Block as u16,
+    empty: Kind::Semicolon as u16,
+    bare: &[],
+};
 
 fn if_statement(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let [_, condition, consequence, rest @ ..] = parts else { return };
     let header = p.first(node);
     p.asks_in(*condition);
-    p.ruled(*consequence, header, p.end(*condition) - 1, RULED);
+    p.headed(*consequence, header, p.end(*condition) - 1, HEADED);
     let [word, other] = rest else { return };
     let word = p.first(*word);
     p.goes_on(word, header, p.is(*consequence, Kind::Block));
     if p.is(*other, Kind::IfStatement) {
         p.word(p.first(*other), 1);
     } else {
-        p.ruled(*other, word, word, RULED);
+        p.headed(*other, word, word, HEADED);
     }
 }
 
 /// `do { … } while (ebb);`
 fn do_statement(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let [word, inner, while_word, condition, ..] = parts else { return };
-    p.ruled(*inner, p.first(node), p.first(*word), RULED);
+    p.headed(*inner, p.first(node), p.first(*word), HEADED);
     p.goes_on(p.first(*while_word), p.first(node), p.is(*inner, Kind::Block));
     p.asks_in(*condition);
     ends(p, parts);
@@ -178,7 +182,7 @@ fn for_statement(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let Some(closer) = p.position(parts, Kind::CloseParen) else { return };
     p.clauses(&parts[1..closer + 1]);
     if let Some(inner) = parts.get(closer + 1) {
-        p.ruled(*inner, p.first(node), p.first(parts[closer]), RULED);
+        p.headed(*inner, p.first(node), p.first(parts[closer]), HEADED);
     }
 }
 
@@ -194,7 +198,7 @@ fn enhanced_for_statement(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let close = p.first(parts[closer]);
     p.inside_bracket(close, gap);
     if let Some(inner) = parts.get(closer + 1) {
-        p.ruled(*inner, p.first(node), close, RULED);
+        p.headed(*inner, p.first(node), close, HEADED);
     }
 }
 

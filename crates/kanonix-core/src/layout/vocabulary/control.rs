@@ -1,13 +1,13 @@
-//! Statements with a header in parentheses, and what they rule.
+//! Statements with a header in parentheses, and what stands behind them.
 
 use crate::layout::plan::Shape;
 use crate::layout::planner::Planner;
 use crate::style::{Key, Setting};
 use crate::syntax::{NodeId, TokenId};
 
-/// What a language calls the statements that a header rules.
+/// What a language calls the statements that stand behind a header.
 #[derive(Clone, Copy, Debug)]
-pub struct Ruled {
+pub struct Headed {
     /// Its block.
     pub block: u16,
     /// Its statement of nothing but an end.
@@ -22,15 +22,15 @@ impl Planner<'_> {
         self.parens(self.first(parens), self.choices.control_parens);
     }
 
-    /// The statement that a header rules: a block, or a bare statement, which stays on the header's
+    /// The statement behind a header: a block, or a bare statement, which stays on the header's
     /// line or on the next one as it stands. `header` is the first token of the construct, `after`
     /// the one that the statement follows.
-    pub fn ruled(&mut self, body: NodeId, header: TokenId, after: TokenId, ruled: Ruled) {
+    pub fn headed(&mut self, body: NodeId, header: TokenId, after: TokenId, kinds: Headed) {
         let first = self.first(body);
-        if self.is(body, ruled.block) {
+        if self.is(body, kinds.block) {
             return self.open_block(body, header, Key::Control);
         }
-        if self.is(body, ruled.empty) {
+        if self.is(body, kinds.empty) {
             return self.word(first, 0);
         }
         if self.broken_between(after, first) {
@@ -40,8 +40,8 @@ impl Planner<'_> {
         } else {
             self.word(first, 1);
         }
-        if !ruled.bare.contains(&self.kind(body)) {
-            self.brace(after, body, ruled.block);
+        if !kinds.bare.contains(&self.kind(body)) {
+            self.brace(after, body, kinds.block);
         }
     }
 

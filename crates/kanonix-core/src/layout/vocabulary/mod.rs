@@ -11,7 +11,7 @@ mod rewrites;
 pub use crate::layout::handed::Handed;
 pub use blocks::Sort;
 pub use chains::{Link, Links};
-pub use control::Ruled;
+pub use control::Headed;
 pub use lists::List;
 pub use operators::{Binary, Operators};
 
