@@ -1,7 +1,7 @@
 //! Types and their members, in the grammar's order.
 
 use super::kinds::Kind;
-use super::statements::{ends, stays_empty};
+use super::statements::{ends, listed, stays_empty};
 use crate::layout::plan::{GroupId, Rows, Shape};
 use crate::layout::planner::Planner;
 use crate::layout::vocabulary::{Between, List, Sort};
@@ -31,7 +31,7 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
                 Some(group) => _ = p.flat_block(parts, group),
                 None if stays_empty(p, parts, p.first(p.parent(node))) => {}
                 None => p.block(parts, p.first(p.parent(node)), |p, members, group| {
-                    declared_in(p, members, group);
+                    listed(p, members, group, 1);
                 }),
             }
         }
@@ -95,26 +95,6 @@ pub(super) fn sort(p: &Planner, node: NodeId) -> Sort {
         // Those of an interface stand together.
         Kind::MethodDeclaration if p.token_text(p.end(node) - 1) != ";" => Sort::Member,
         _ => Sort::Other,
-    }
-}
-
-/// Members, each on a line of its own; a semicolon behind one of them stays there.
-fn declared_in(p: &mut Planner, members: &[NodeId], group: GroupId) {
-    let own: Vec<NodeId> = members
-        .iter()
-        .enumerate()
-        .filter(|(index, part)| *index == 0 || !p.is(**part, Kind::Semicolon))
-        .map(|(_, part)| *part)
-        .collect();
-    p.statements(&own, group, 1, sort);
-    for part in members
-        .iter()
-        .skip(1)
-        .filter(|part| p.is(**part, Kind::Semicolon))
-        .copied()
-        .collect::<Vec<_>>()
-    {
-        p.word(p.first(part), 0);
     }
 }
 
@@ -222,7 +202,7 @@ fn enum_body(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
             }
         }
         let [_, own @ ..] = &p.parts(members)[..] else { return };
-        declared_in(p, own, group);
+        listed(p, own, group, 1);
     });
 }
 

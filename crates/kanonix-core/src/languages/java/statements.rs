@@ -16,11 +16,8 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
         | Kind::ThrowStatement
         | Kind::BreakStatement
         | Kind::ContinueStatement
-        | Kind::YieldStatement => {
-            p.words(parts);
-            ends(p, parts);
-        }
-        Kind::AssertStatement => {
+        | Kind::YieldStatement
+        | Kind::AssertStatement => {
             p.words(parts);
             ends(p, parts);
         }
@@ -71,8 +68,8 @@ pub(super) fn ends(p: &mut Planner, parts: &[NodeId]) {
     }
 }
 
-/// Statements in a block; an empty one stays with the statement before it.
-fn listed(p: &mut Planner, parts: &[NodeId], group: GroupId, level: u8) {
+/// Statements in a block, or members of a type; an empty one stays with the one before it.
+pub(super) fn listed(p: &mut Planner, parts: &[NodeId], group: GroupId, level: u8) {
     let own: Vec<NodeId> = parts
         .iter()
         .enumerate()
