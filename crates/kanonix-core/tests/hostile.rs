@@ -90,3 +90,15 @@ fn dialects_of_style_sheets_without_end() {
         }
     }
 }
+
+#[test]
+fn texts_without_end_are_filled() {
+    let language = languages::by_name("html").unwrap();
+    let mut style = language.style();
+    style.set("text_fill", "", "width").unwrap();
+    let nested = "<b>ebb ".repeat(3_000) + &"</b>".repeat(3_000) + "\n";
+    for text in [nested, "<p>".to_string() + &"ebb ".repeat(100_000) + "\n"] {
+        let mended = mend(&text, language, &style, &LineSet::whole()).unwrap();
+        assert!(mended.outcome.refused.is_none(), "a change was not proved");
+    }
+}

@@ -440,14 +440,9 @@ fn for_in_statement(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let opener = p.position(parts, Kind::OpenParen);
     let closer = p.position(parts, Kind::CloseParen);
     let (Some(opener), Some(closer)) = (opener, closer) else { return };
-    p.words(&parts[..closer]);
-    p.asks_in(parts[opener]);
-    let gap = p.choices.parens_gap;
-    p.inside_bracket(p.first(parts[opener + 1]), gap);
-    let close = p.first(parts[closer]);
-    p.inside_bracket(close, gap);
+    p.each_of(parts, opener, closer);
     if let Some(inner) = parts.get(closer + 1) {
-        p.headed(*inner, p.first(node), close, HEADED);
+        p.headed(*inner, p.first(node), p.first(parts[closer]), HEADED);
     }
 }
 

@@ -17,7 +17,7 @@ pub(super) fn fill(p: &mut Planner, children: &[NodeId], level: u8) {
         return;
     }
     let mut rest = children;
-    while let Some(first) = rest.iter().position(|child| is_filled(p, *child)) {
+    while let Some(first) = rest.iter().position(|child| is_filled(p, *child, DEEPEST)) {
         rest = &rest[first..];
         let length = (1..rest.len()).find(|at| ends(p, rest[at - 1], rest[*at]));
         let (own, behind) = rest.split_at(length.unwrap_or(rest.len()));
@@ -28,24 +28,30 @@ pub(super) fn fill(p: &mut Planner, children: &[NodeId], level: u8) {
 
 /// Whether a paragraph ends before a part that follows another one.
 fn ends(p: &Planner, before: NodeId, part: NodeId) -> bool {
-    !is_filled(p, part) || p.first(part) != p.end(before)
+    !is_filled(p, part, DEEPEST) || p.first(part) != p.end(before)
 }
 
-/// Whether all of a part may be filled: a text, or an element in a line of text.
-fn is_filled(p: &Planner, node: NodeId) -> bool {
+/// So many elements inside one another are part of a paragraph; nobody writes more.
+const DEEPEST: usize = 32;
+
+/// Whether all of a part may be filled: a text, or an element in a line of text, with at most so
+/// many inside one another.
+fn is_filled(p: &Planner, node: NodeId, deepest: usize) -> bool {
     match Kind::at(p, node) {
         Kind::Text => !p.tree.nodes[node as usize].fault && lines_of_actions(p, node).is_empty(),
         Kind::Entity => true,
         Kind::Element => match elements::display(p.tree, p.text, node) {
-            Display::Inline => {
+            Display::Inline if deepest > 0 => {
                 let parts = p.parts(node);
                 let has_all = parts.last().is_some_and(|last| p.is(*last, Kind::EndTag))
                     || parts.len() == 1;
                 let follow = |pair: &[NodeId]| p.first(pair[1]) == p.end(pair[0]);
                 has_all
-                    && !elements::leaves_open(p.tree, p.text, node)
                     && parts.windows(2).all(follow)
-                    && parts.iter().all(|part| is_tag(p, *part) || is_filled(p, *part))
+                    && parts.iter().all(|part| {
+                        is_tag(p, *part) || is_filled(p, *part, deepest - 1)
+                    })
+                    && !elements::leaves_open(p.tree, p.text, node)
             }
             Display::Word => !p.is_spread(node),
             _ => false,

@@ -88,6 +88,17 @@ impl Planner<'_> {
         self.may_break(close, group, 0, blanks, Setting::InnerGap);
     }
 
+    /// `for (const gauge of gauges)`: words, no line ends between the parentheses, whose places
+    /// among the parts these are.
+    pub fn each_of(&mut self, parts: &[NodeId], opener: usize, closer: usize) {
+        self.words(&parts[..closer]);
+        self.asks_in(parts[opener]);
+        let gap = self.choices.parens_gap;
+        for edge in [opener + 1, closer] {
+            self.inside_bracket(self.first(parts[edge]), gap);
+        }
+    }
+
     /// `outer: for (…) …`
     pub fn labeled(&mut self, node: NodeId, colon: NodeId, inner: NodeId) {
         let (colon, first) = (self.first(colon), self.first(inner));
