@@ -7,6 +7,7 @@ mod aligned;
 mod bad_input;
 mod canon;
 mod commands;
+mod csharp;
 mod cut_short;
 mod editing;
 mod first_minute;

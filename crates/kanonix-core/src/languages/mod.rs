@@ -97,6 +97,7 @@ languages! {
     "ecmascript" ecmascript { JAVASCRIPT = "javascript", TYPESCRIPT = "typescript", TSX = "tsx" }
     "python" python { LANGUAGE = "python" }
     "java" java { LANGUAGE = "java" }
+    "csharp" csharp { LANGUAGE = "csharp" }
     "json" json { LANGUAGE = "json" }
     "rust" rust { LANGUAGE = "rust" }
     "toml" toml { LANGUAGE = "toml" }

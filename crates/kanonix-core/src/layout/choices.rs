@@ -142,6 +142,8 @@ pub struct Choices {
     pub call_parens: Option<u8>,
     pub declaration_parens: Option<u8>,
     pub lambda_parens: Option<u8>,
+    /// Blanks behind a cast.
+    pub cast_gap: Option<u8>,
     pub case_indent: bool,
     pub namespace_indent: Option<bool>,
     pub page_indents: PageIndents,
@@ -165,7 +167,8 @@ pub struct Choices {
     pub ternary_leads: Option<bool>,
     pub keep_words: bool,
     pub tab: usize,
-    pub keep_open: bool,
+    /// Whether the text has a say in what is open.
+    pub remembers: bool,
     pub rows: bool,
     pub aligns: Aligns,
     pub closes: Closes,
@@ -208,6 +211,7 @@ impl Choices {
             call_parens: gap(Setting::ParenGap, Key::Call),
             declaration_parens: gap(Setting::ParenGap, Key::Declaration),
             lambda_parens: gap(Setting::ParenGap, Key::Lambda),
+            cast_gap: gap(Setting::ParenGap, Key::Cast),
             end_with_semicolon: style.is(Setting::StatementEnd, Key::Whole, "semicolon"),
             end_bare: style.is(Setting::StatementEnd, Key::Whole, "bare"),
             quotes: quote(Setting::Quotes),
@@ -234,7 +238,8 @@ impl Choices {
             operator_leads: leads(Setting::OperatorPlace),
             keep_words: style.is(Setting::WordGap, Key::Whole, "keep"),
             tab: style.tab_columns(),
-            keep_open: style.is(Setting::ListWrap, Key::Whole, "keep_open"),
+            remembers: style.is(Setting::ListWrap, Key::Whole, "keep_open")
+                || style.is(Setting::ListWrap, Key::Whole, "rows"),
             rows: style.is(Setting::ListWrap, Key::Whole, "rows"),
             aligns: Aligns::of_style(style),
             closes: Closes::of_style(style),

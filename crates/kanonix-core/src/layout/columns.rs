@@ -380,9 +380,16 @@ impl Page<'_> {
             let is_one = cell.kind == own.kind && cell.at(is_end) == column;
             // As many blanks behind as many columns line nothing up, unless there are several.
             let is_meant = cell.blanks != own.blanks || own.blanks > own.usual.max(1);
-            // Words of unlike lines end in one column by chance.
+            // Words of unlike lines end in one column by chance, and elements of unlike lists stand
+            // in one.
+            let kind = |token: TokenId| self.tree.tokens[token as usize].kind;
+            let is_list = own.kind == Column::Table;
+            let is_meant =
+                is_meant && (!is_list || kind(cell.token.saturating_sub(1)) == kind(own.token.saturating_sub(1)));
+            let is_alike = || kind(other_row.first) == kind(rows[row].first);
+            let may_be_chance = is_end || (is_list && !is_alike());
             let is_meant = is_meant
-                && (!is_end
+                && (!may_be_chance
                     || [cell, own].iter().all(|of| is_number(self.token_text(of.token)))
                     || cell.token - other_row.first == own.token - rows[row].first);
             let fits = self.blanks(other_row, cell, column, is_end).is_some()

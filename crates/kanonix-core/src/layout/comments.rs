@@ -57,8 +57,20 @@ impl Placing<'_> {
             }
         }
         match wanted.want {
-            Want::Line => self.between_lines(plan, &starts, next, wanted),
+            Want::Line => {
+                self.between_lines(plan, &starts, next, wanted);
+                if starts.iter().any(|at| self.tree.tokens[*at].directive) {
+                    // No line is asked for beside one that is no part of the program.
+                    starts.iter().chain([&next]).for_each(|at| plan.gaps[*at].least = 0);
+                }
+            }
             Want::Break => self.between_elements(plan, &starts, next, wanted),
+            // Each has a line of its own before one that begins anyway (a brace).
+            Want::Newline
+                if starts.iter().all(|at| self.begins_line(*at) && self.ends_line(*at)) =>
+            {
+                starts.iter().for_each(|at| plan.gaps[*at] = wanted);
+            }
             _ => {
                 for at in starts {
                     plan.gaps[at] = Gap::KEPT;
@@ -171,6 +183,13 @@ impl Placing<'_> {
                 gap.level = if is_closer { 1 } else { wanted.level };
                 gap.inside |= is_closer;
                 plan.groups[group].force_if(self.ends_line(*at) && !in_rows);
+                if self.tree.tokens[*at].directive {
+                    // It has a line of its own, whatever the form of the group.
+                    gap.want = match plan.groups[group].shape.has_units() {
+                        true => Want::Line,
+                        false => Want::Newline,
+                    };
+                }
             } else if is_closer && self.has_end(*at) {
                 let opener = plan.groups[group].first as usize;
                 gap = match *at == opener + 1 {

@@ -7,7 +7,7 @@ use super::measure::columns;
 use super::plan::{ByGroup, Counts, Gap, GroupId, Shape, TreeEdit, Want, When};
 use super::steps::{self, Steps};
 use crate::style::{Key, Setting, Style};
-use crate::syntax::Role;
+use crate::syntax::{Role, Word};
 use crate::text::LineSet;
 use std::collections::HashMap;
 
@@ -106,7 +106,8 @@ pub(super) fn fill(sheet: &Sheet, live: &Live, set: &LineSet, style: &Style) -> 
             .map_or(usize::MAX / 2, |columns| columns as usize),
         trim: style.flag(Setting::TrimTrailingWhitespace, Key::Whole),
         final_line: style.flag(Setting::InsertFinalNewline, Key::Whole),
-        keeps: style.is(Setting::ListWrap, Key::Whole, "keep_open"),
+        keeps: style.is(Setting::ListWrap, Key::Whole, "keep_open")
+            || style.is(Setting::ListWrap, Key::Whole, "rows"),
         gaps: vec![Filled::Present; sheet.tree.tokens.len() + 1],
         indents: Indents::new(style.indent_step(), tab),
         steps: match set.is_whole() || live.nothing() {
@@ -317,7 +318,8 @@ impl Filler<'_> {
             let text = format!("{}{}", self.indents.text(self.line_indent), " ".repeat(blanks));
             self.indents.of(&text)
         } else {
-            self.line_indent = self.inside(index, &gap);
+            let own = self.own_place(index);
+            self.line_indent = own.unwrap_or_else(|| self.inside(index, &gap));
             self.line_indent
         };
         self.line_start = index;
@@ -403,6 +405,7 @@ impl Filler<'_> {
             .comments
             .contains_key(&(index as u32)));
         let indent = match anchor {
+            _ if let Some(indent) = self.own_place(index) => indent,
             Some(anchor) => {
                 let first = sheet.units.all[anchor as usize].first;
                 self.present_line_indent(first as usize)
@@ -446,6 +449,34 @@ impl Filler<'_> {
         indent
     }
 
+    /// Where a directive stands, if not where the code does.
+    fn own_place(&mut self, index: usize) -> Option<IndentId> {
+        let sheet = self.sheet;
+        let directive = sheet.tree.tokens.get(index).filter(|token| token.directive)?;
+        let own = sheet.tree.directives?;
+        let key = match own.word(&sheet.text[directive.start as usize..directive.end as usize]) {
+            Word::Begins | Word::Divides | Word::Ends => Key::Condition,
+            Word::Region => Key::Region,
+            Word::Other => Key::Other,
+        };
+        if sheet.style.is(Setting::DirectiveIndent, key, "margin") {
+            return Some(self.root);
+        }
+        let stays = sheet.style.is(Setting::DirectiveIndent, key, "keep")
+            && (sheet.indentation_at(index).is_empty() || !self.stands_as_code(index));
+        stays.then(|| self.present_line_indent(index))
+    }
+
+    /// Whether a line of the text is as far in as the next line of code, or the one before.
+    fn stands_as_code(&self, index: usize) -> bool {
+        let sheet = self.sheet;
+        let tokens = &sheet.tree.tokens;
+        let is_code = |at: &usize| tokens[*at].role != Role::Comment;
+        let (next, before) = ((index..tokens.len()).find(is_code), (0..index).rev().find(is_code));
+        let own = sheet.indentation_at(index);
+        [next, before].iter().flatten().any(|code| sheet.indentation_at(*code) == own)
+    }
+
     fn before_still_unit(&mut self, index: usize) {
         let sheet = self.sheet;
         let unit = &sheet.units.all[sheet.units.of_token[index] as usize];
@@ -483,6 +514,7 @@ impl Filler<'_> {
         let stem = sheet.plan.groups[group].stem as usize;
         let holder = sheet.units.of_token[stem] as usize;
         let indent = match self.live.anchor[unit_index] {
+            _ if let Some(indent) = self.own_place(index) => indent,
             Some(anchor) => {
                 let first = sheet.units.all[anchor as usize].first;
                 self.present_line_indent(first as usize)

@@ -52,7 +52,8 @@ impl Filler<'_> {
                 Opens::TooWide => self.opened(id),
             }
         };
-        self.states[id] = state;
+        let opens_with = group.with.is_some_and(|around| self.state(around).is_open());
+        self.states[id] = if state == State::Flat && opens_with { self.opened(id) } else { state };
     }
 
     /// Decides the form of an open list whose brackets are not in play, where all that stands

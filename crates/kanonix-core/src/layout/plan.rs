@@ -263,6 +263,8 @@ pub struct Group {
     pub like: Option<TokenId>,
     /// A group in its last element: where that is open, the closing bracket has its own line too.
     pub tail: Option<GroupId>,
+    /// A group around it with which it opens.
+    pub with: Option<GroupId>,
     /// Whether several elements may stand on one of its lines.
     pub rows: Rows,
     /// Whether each of its elements has to have a line of its own.
@@ -319,6 +321,7 @@ impl Group {
             under: None,
             like: None,
             tail: None,
+            with: None,
             rows: Rows::Never,
             one_each: false,
             shares: false,

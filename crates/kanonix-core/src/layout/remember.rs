@@ -27,10 +27,8 @@ impl Planner<'_> {
         self.take_columns();
         self.set_conditions_apart();
         self.close_as_seen(&seen);
-        if self.choices.keep_open {
+        if self.choices.remembers {
             self.remember(&seen);
-        } else if self.choices.rows {
-            self.remember_rows(&seen);
         }
     }
 
@@ -122,8 +120,8 @@ impl Planner<'_> {
         }
     }
 
-    /// The lines of a condition that begins behind its parenthesis stand a step further in than the
-    /// body behind it.
+    /// The lines of a condition that begins behind its parenthesis stand further in than the body
+    /// behind it.
     fn set_conditions_apart(&mut self) {
         let headers: HashSet<TokenId> =
             self.plan.groups.iter().filter(|group| group.header).map(|g| g.first + 1).collect();
@@ -134,7 +132,7 @@ impl Planner<'_> {
             let Some(group) = gap.group.map(|group| &self.plan.groups[group]) else { continue };
             let is_condition = group.shape == Shape::Chain && !group.bracketed;
             if gap.level > 0 && is_condition && headers.contains(&group.first) {
-                gap.level += 1;
+                gap.level = gap.level.max(2);
             }
         }
     }
@@ -172,6 +170,12 @@ impl Planner<'_> {
             let broken = self.plan.groups[id].opening.is_some_and(|gap| {
                 self.plan.gaps[gap as usize].chosen || self.opened_before(gap)
             });
+            let group = &mut self.plan.groups[id];
+            if self.choices.rows && group.shape == Shape::List {
+                // Lists that stand in rows keep them.
+                group.rows = if ends > 0 { Rows::Kept } else { group.rows };
+                continue;
+            }
             let group = self.plan.groups[id];
             // Where most elements have a line of their own, the others should.
             let in_rows = match group.rows {
@@ -205,16 +209,6 @@ impl Planner<'_> {
             let is_chain = matches!(group.shape, Shape::Chain | Shape::Alternatives);
             if is_chain && group.around == Around::Blocks {
                 group.around = Around::Lists;
-            }
-        }
-    }
-
-    /// Lists that stand in rows keep them.
-    fn remember_rows(&mut self, seen: &ByGroup<Seen>) {
-        for id in seen.ids().skip(1) {
-            let group = &mut self.plan.groups[id];
-            if group.shape == Shape::List && seen[id].ends > 0 {
-                group.rows = Rows::Kept;
             }
         }
     }

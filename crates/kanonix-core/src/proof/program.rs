@@ -11,6 +11,8 @@ use std::borrow::Cow;
 struct Leaf<'a> {
     role: Role,
     text: Cow<'a, str>,
+    /// Whether each blank in it counts, though it is no part of the program.
+    exact: bool,
     /// The blanks beside a text between markup, as far as they are shown.
     shown: (&'a str, &'a str),
     /// Whether there is white space before it, where that shows.
@@ -93,8 +95,8 @@ impl<'a> Program<'a> {
 
 impl Leaf<'_> {
     fn is(&self, new: &Leaf, line_ends_count: bool) -> bool {
-        self.role == new.role
-            && same_leaf(self.role, &self.text, &new.text, line_ends_count)
+        (self.role, self.exact) == (new.role, new.exact)
+            && same_leaf(if self.exact { Role::Plain } else { self.role }, &self.text, &new.text, line_ends_count)
             && (self.role != Role::Text || self.shown == new.shown)
             && self.apart == new.apart
     }
@@ -143,6 +145,7 @@ fn leaves<'a>(
         behind.extend(opening);
         let own = own.map(|own| Leaf {
             role: token.role,
+            exact: token.directive,
             text: own,
             shown: if tree.shows.is_empty() { shown(text, token) } else { ("", "") },
             apart: tree.shows(index as TokenId).then(|| is_apart(tree, text, index)),
@@ -150,6 +153,7 @@ fn leaves<'a>(
         });
         let made = |text| Leaf {
             role: Role::Plain,
+            exact: false,
             text: Cow::Borrowed(text),
             shown: ("", ""),
             apart: None,

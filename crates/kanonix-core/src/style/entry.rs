@@ -23,6 +23,7 @@ pub enum Setting {
     CaseIndent,
     NamespaceIndent,
     PageIndent,
+    DirectiveIndent,
     InnerGap,
     ParenGap,
     OperatorGap,

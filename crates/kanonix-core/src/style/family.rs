@@ -34,8 +34,10 @@ pub enum Family {
     NamelessFunctions,
     /// Several names in one declaration: `let a = 1, b = 2`.
     Declarators,
-    /// Namespaces, and braces around anything else.
+    /// Namespaces.
     Namespaces,
+    /// Braces around anything else.
+    OtherBlocks,
     /// Blocks that are a value.
     ValueBlocks,
     /// Angle brackets around types.
@@ -64,6 +66,14 @@ pub enum Family {
     MarkupExpressions,
     /// Names with values behind a sign.
     Values,
+    /// Properties, with accessors between braces.
+    Accessors,
+    /// Braces around values behind what they are for.
+    Initializers,
+    /// Types in parentheses before a value.
+    Casts,
+    /// Lines that a program before the compiler reads: `#if`, `#region`.
+    Directives,
     /// Pages, with elements that may hold text, and other languages.
     Pages,
     /// Style sheets, with colours and lengths.

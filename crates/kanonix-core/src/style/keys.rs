@@ -53,6 +53,9 @@ pub enum Key {
     Groups,
     Inside,
     Conditions,
+    Region,
+    Accessor,
+    Cast,
     Color,
     Unit,
 }
@@ -109,6 +112,9 @@ impl Key {
             Key::Groups => "groups",
             Key::Inside => "inside",
             Key::Conditions => "conditions",
+            Key::Region => "region",
+            Key::Accessor => "accessor",
+            Key::Cast => "cast",
             Key::Color => "color",
             Key::Unit => "unit",
         }

@@ -19,6 +19,7 @@ const fn key(
 }
 
 const BRACE: ValueKind = ValueKind::Word(&["same_line", "next_line"]);
+const DIRECTIVE: ValueKind = ValueKind::Word(&["keep", "code", "margin"]);
 const FLAT: ValueKind = ValueKind::Word(&["open", "keep"]);
 const SIDES: ValueKind = ValueKind::Word(&["after", "both", "none", "keep"]);
 const ALIGN: ValueKind = ValueKind::Word(&["step", "bracket", "keep", "any"]);
@@ -109,8 +110,16 @@ pub static REGISTRY: &[Entry] = &[
                 "same_line",
             ),
             key(Key::Lambda, Family::Braces, "functions without a name", BRACE, "same_line"),
+            key(Key::Accessor, Family::Accessors, "properties: `{ get; set; }`", BRACE, "same_line"),
+            key(
+                Key::Collection,
+                Family::Initializers,
+                "values: `new Gauge { … }`, the arms of a `switch` that is a value",
+                BRACE,
+                "same_line",
+            ),
             key(Key::Namespace, Family::Namespaces, "namespaces and modules", BRACE, "same_line"),
-            key(Key::Other, Family::Namespaces, "any other block", BRACE, "same_line"),
+            key(Key::Other, Family::OtherBlocks, "any other block", BRACE, "same_line"),
         ],
         one_for_all: true,
     },
@@ -139,6 +148,7 @@ pub static REGISTRY: &[Entry] = &[
             key(Key::Control, Family::Headers, "`if`, `for`, `try` and the like", FLAT, "open"),
             key(Key::Case, Family::Definitions, "what a `case` does", FLAT, "open"),
             key(Key::Lambda, Family::Braces, "functions without a name", FLAT, "open"),
+            key(Key::Accessor, Family::Accessors, "properties: `{ get; set; }`", FLAT, "keep"),
             key(
                 Key::Value,
                 Family::ValueBlocks,
@@ -208,6 +218,20 @@ pub static REGISTRY: &[Entry] = &[
         one_for_all: true,
     },
     Entry {
+        setting: Setting::DirectiveIndent,
+        name: "directive_indent",
+        about:
+            "Where lines stand that are no part of the program: as far in as the code around them, at the \
+                file's margin, or as they stand; one that stands as the code does goes with it then. One \
+                word for all kinds, or a table.",
+        slots: &[
+            key(Key::Condition, Family::Directives, "`#if` and its like", DIRECTIVE, "keep"),
+            key(Key::Region, Family::Directives, "`#region` and its end", DIRECTIVE, "keep"),
+            key(Key::Other, Family::Directives, "any other: `#pragma`", DIRECTIVE, "keep"),
+        ],
+        one_for_all: true,
+    },
+    Entry {
         setting: Setting::InnerGap,
         name: "inner_gap",
         about: "One space inside brackets that stand on one line, none, or as it stands.",
@@ -249,7 +273,8 @@ pub static REGISTRY: &[Entry] = &[
     Entry {
         setting: Setting::ParenGap,
         name: "paren_gap",
-        about: "One space before an opening parenthesis, none, or as it stands.",
+        about: "One space before an opening parenthesis, or behind the closing one of a cast; none, or \
+                as it stands.",
         slots: &[
             key(
                 Key::Control,
@@ -273,6 +298,7 @@ pub static REGISTRY: &[Entry] = &[
                 ValueKind::FlagOrKeep,
                 "keep",
             ),
+            key(Key::Cast, Family::Casts, "behind a cast: `(int) a`", ValueKind::FlagOrKeep, "true"),
         ],
         one_for_all: false,
     },

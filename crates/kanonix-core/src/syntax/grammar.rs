@@ -1,6 +1,7 @@
 //! A language's grammar, and the project's own names for its kinds of node.
 
 use super::comments::Comments;
+use super::directives::Directives;
 use super::kinds::{KindEntry, Kinds, Said};
 use super::logical::{Lexis, LogicalLines};
 use super::tree::Tree;
@@ -106,6 +107,8 @@ pub struct Grammar {
     uncut: Option<fn(&str) -> Vec<Range<usize>>>,
     /// What the parser is shown in place of a text, of the same length.
     masked: Option<fn(&str) -> Option<String>>,
+    /// How lines look that are no part of the program.
+    directives: Option<&'static Directives>,
     loaded: OnceLock<Loaded>,
 }
 
@@ -125,7 +128,7 @@ impl Grammar {
         let loaded = OnceLock::new();
         let (reading, indented, foreign, one_line) = (None, None, None, None);
         let (exact, alone, whole, shows) = (None, None, None, None);
-        let (masked, uncut) = (None, None);
+        let (masked, uncut, directives) = (None, None, None);
         let (line_ends_count, pairs) = (false, BRACKETS);
         let last: Last = &[];
         Grammar {
@@ -145,6 +148,7 @@ impl Grammar {
             shows,
             uncut,
             masked,
+            directives,
             loaded,
         }
     }
@@ -281,6 +285,18 @@ impl Grammar {
         self.masked.and_then(|masked| masked(text))
     }
 
+    /// The same for a language with lines that are no part of the program, and branches of which
+    /// only one is.
+    pub const fn with_directives(mut self, directives: &'static Directives) -> Grammar {
+        self.directives = Some(directives);
+        self
+    }
+
+    /// How its directives look, if it has any.
+    pub(super) fn directives(&self) -> Option<&'static Directives> {
+        self.directives
+    }
+
     /// The same, with atoms and comments that the grammar reads and the language does not have, by
     /// kind and text: they are stretches that do not parse.
     pub const fn without(mut self, foreign: fn(u16, &str) -> bool) -> Grammar {
@@ -395,6 +411,9 @@ impl Grammar {
 
     /// The parser's own tree and nothing else: what benches compare with.
     pub fn bare_parse(&self, text: &str) -> usize {
+        if let Some(found) = self.directives().and_then(|own| own.parse(self, text)) {
+            return found.0.map_or(0, |tree| tree.root_node().end_byte());
+        }
         let masked = self.masked(text);
         let tree = self.parse(masked.as_deref().unwrap_or(text), None);
         tree.map_or(0, |tree| tree.root_node().end_byte())

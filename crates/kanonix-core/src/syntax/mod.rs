@@ -4,6 +4,7 @@
 //! interface, and a language could bring another parser.
 
 mod comments;
+mod directives;
 mod faults;
 mod grammar;
 mod kinds;
@@ -13,6 +14,7 @@ mod tree;
 mod window;
 
 pub use comments::Comments;
+pub use directives::{Directives, Word};
 pub use grammar::{Ending, Grammar, Indented, Last, Reading, Role};
 pub use kinds::{KindEntry, Kinds, Said};
 pub use logical::{Lexis, LogicalLines};

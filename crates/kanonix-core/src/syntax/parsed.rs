@@ -3,6 +3,7 @@
 use super::grammar::Grammar;
 use super::logical::LogicalLines;
 use crate::text::Edit;
+use std::ops::Range;
 use std::sync::Arc;
 use tree_sitter::{InputEdit, Point};
 
@@ -12,18 +13,24 @@ pub struct Parsed {
     pub(super) tree: tree_sitter::Tree,
     /// What the second reader finds, where lines are syntax.
     pub(super) lines: Option<Arc<LogicalLines>>,
+    /// Directives that the parser was not shown, and what is hidden with them.
+    pub(super) directives: Arc<[Range<usize>]>,
 }
 
 impl Parsed {
     /// Parses a text. Gives `None` if the parser gives up.
     pub fn new(grammar: &Grammar, text: &str) -> Option<Parsed> {
+        if let Some((tree, hidden)) = grammar.directives().and_then(|own| own.parse(grammar, text)) {
+            return Some(Parsed { tree: tree?, lines: None, directives: hidden.into() });
+        }
+        let directives = Arc::new([]);
         let Some(lines) = grammar.logical_lines(text) else {
             let masked = grammar.masked(text);
             let tree = grammar.parse(masked.as_deref().unwrap_or(text), None)?;
-            return Some(Parsed { tree, lines: None });
+            return Some(Parsed { tree, lines: None, directives });
         };
         let tree = grammar.parse(&lines.for_parser(text), None)?;
-        Some(Parsed { tree, lines: Some(Arc::new(lines)) })
+        Some(Parsed { tree, lines: Some(Arc::new(lines)), directives })
     }
 
     /// Tells the tree of one edit of the text `before` that it is of.
@@ -44,7 +51,13 @@ impl Parsed {
     pub fn again(&self, grammar: &Grammar, after: &str) -> Option<Parsed> {
         // How a stretch that does not parse is read depends on what was read before it, and what is
         // hidden from the parser, on all of the text.
-        if self.has_faults() || self.misleads() || grammar.masks() {
+        let hides = || {
+            let directives = grammar.directives();
+            grammar.masks()
+                || !self.directives.is_empty()
+                || directives.is_some_and(|own| own.may_be_in(after))
+        };
+        if self.has_faults() || self.misleads() || hides() {
             return Parsed::new(grammar, after);
         }
         let lines = grammar.logical_lines(after).map(Arc::new);
@@ -52,7 +65,8 @@ impl Parsed {
         if has_mark || lines.as_ref().is_some_and(|lines| lines.misleads()) {
             return Parsed::new(grammar, after);
         }
-        let parsed = Parsed { tree: grammar.parse(after, Some(&self.tree))?, lines };
+        let tree = grammar.parse(after, Some(&self.tree))?;
+        let parsed = Parsed { tree, lines, directives: Arc::new([]) };
         if parsed.has_faults() { Parsed::new(grammar, after) } else { Some(parsed) }
     }
 

@@ -1,6 +1,7 @@
 //! The arena: nodes in the order of a walk, parents before children, and their tokens.
 
 use super::comments::Comments;
+use super::directives::Directives;
 use super::grammar::{Grammar, Last, Role};
 use super::kinds::Kinds;
 use super::parsed::Parsed;
@@ -62,6 +63,9 @@ pub struct Token {
     /// Whether the grammar leaves it unread: it was read by itself. Nothing is added or taken away
     /// there, as whoever reads it may count its tokens.
     pub reread: bool,
+    /// Whether it is a line that is no part of the program, with what is hidden behind it. Its role
+    /// is a comment's.
+    pub directive: bool,
 }
 
 /// A text's tree, copied from what the parser found.
@@ -84,6 +88,8 @@ pub struct Tree {
     pub line_ends_count: bool,
     /// How its language writes comments.
     pub comments: &'static Comments,
+    /// How its language writes directives, if it has any.
+    pub directives: Option<&'static Directives>,
     /// What its language says of each kind of node.
     pub kinds: &'static Kinds,
     /// Before which tokens white space shows, the blanks around comments counted together; empty
@@ -116,6 +122,7 @@ impl Tree {
                 last: grammar.last(),
                 line_ends_count: grammar.counts_line_ends(),
                 comments: grammar.comments(),
+                directives: grammar.directives(),
                 kinds: grammar.kinds(),
                 shows: Vec::new(),
                 in_words: false,
@@ -126,7 +133,8 @@ impl Tree {
             ends: &BLANKS,
             offset: 0,
             readings: 0,
-            hidden: parsed.lines.as_ref().map_or(&[], |lines| &lines.hidden),
+            hidden: parsed.lines.as_ref().map_or(&parsed.directives, |lines| &lines.hidden),
+            directives: !parsed.directives.is_empty(),
             comment: grammar.comment(),
             masks: grammar.masks(),
         };
@@ -305,6 +313,8 @@ struct Copying<'a> {
     readings: usize,
     /// Comments that the parser was not shown, those to come.
     hidden: &'a [Range<usize>],
+    /// Whether they are directives.
+    directives: bool,
     /// The language's number for a comment.
     comment: u16,
     /// Whether the parser may have been shown a word where several lines stand.
@@ -339,13 +349,7 @@ impl Copying<'_> {
                 Some((kind, role)) => (*kind, *role, false),
                 None => (UNPARSED, Role::Atom, node.is_error()),
             };
-            while let Some(comment) = self.hidden.first()
-                && comment.end <= node.start_byte()
-            {
-                self.hidden = &self.hidden[1..];
-                let id = self.node((self.comment, 0), false, &mut open);
-                self.leaf(id, comment.clone(), self.comment, Role::Comment, false, false);
-            }
+            self.put_back(node.start_byte(), &mut open);
             let id = self.node((kind, node.kind_id()), is_error, &mut open);
             if let Some(around) = open.last_mut() {
                 around.hides_fault &= !node.has_error() && !node.is_missing();
@@ -401,7 +405,16 @@ impl Copying<'_> {
                 };
                 self.leaf(id, range, kind, role, is_error, is_missing);
             }
+            if open.is_empty() && !self.hidden.is_empty() {
+                // Nothing but what the parser was not shown.
+                open.push(Open { node: id, last: None, to_come: 0, hides_fault: false });
+            }
             loop {
+                if let [root] = &open[..]
+                    && (root.to_come, self.readings) == (0, 0)
+                {
+                    self.put_back(usize::MAX, &mut open);
+                }
                 let Some(done) = open.last_mut() else { return };
                 if done.to_come > 0 && cursor.goto_next_sibling() {
                     done.to_come -= 1;
@@ -415,6 +428,21 @@ impl Copying<'_> {
                 self.tree.nodes[node as usize].end = self.tree.tokens.len() as TokenId;
                 open.pop();
                 cursor.goto_parent();
+            }
+        }
+    }
+
+    /// Comments that the parser was not shown and that end before a place are the next children of
+    /// the innermost open node.
+    fn put_back(&mut self, before: usize, open: &mut [Open]) {
+        while let Some(comment) = self.hidden.first()
+            && comment.end <= before
+        {
+            self.hidden = &self.hidden[1..];
+            let id = self.node((self.comment, 0), false, open);
+            self.leaf(id, comment.clone(), self.comment, Role::Comment, false, false);
+            if let Some(token) = self.tree.tokens.last_mut() {
+                token.directive = self.directives;
             }
         }
     }
@@ -507,6 +535,7 @@ impl Copying<'_> {
             continues: false,
             broken: false,
             reread: false,
+            directive: false,
         });
         let folded = &mut self.tree.nodes[node as usize];
         folded.folded = true;
@@ -533,6 +562,7 @@ impl Copying<'_> {
                     continues: false,
                     broken: false,
                     reread: false,
+            directive: false,
                 });
             }
         }
@@ -589,6 +619,7 @@ impl Copying<'_> {
             continues: false,
             broken: false,
             reread: false,
+            directive: false,
         };
         self.missing = false;
         if is_error && let Some(last) = tokens.last_mut() {

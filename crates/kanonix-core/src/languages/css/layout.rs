@@ -220,7 +220,7 @@ fn value(p: &mut Planner, node: NodeId, values: &[NodeId]) {
     p.group_mut(group).rows = Rows::Loose;
     let begins = p.broken_before(p.first(*first));
     let any = rest.iter().any(|part| p.broken_before(p.first(*part)));
-    let remembers = p.choices.keep_open || p.choices.rows;
+    let remembers = p.choices.remembers;
     if commas > 0 && (begins || !any || !remembers) {
         let blanks = p.gap(p.first(*first)).blanks;
         p.may_break(p.first(*first), group, 1, blanks, Setting::PairGap);

@@ -240,7 +240,7 @@ fn is_function(p: &Planner, node: NodeId) -> bool {
 
 /// The sign of an arrow function whose value stands on the next line, and that value.
 fn value_on_own_line(p: &Planner, node: NodeId) -> Option<(TokenId, TokenId)> {
-    if !p.choices.keep_open || !p.is(node, Kind::ArrowFunction) {
+    if !p.choices.remembers || !p.is(node, Kind::ArrowFunction) {
         return None;
     }
     let parts = p.parts(node);
@@ -408,7 +408,7 @@ pub(super) fn stands_deeper(p: &Planner, node: NodeId, colon: TokenId) -> bool {
     let question = p.parts(node).iter().skip(1).map(|part| p.first(*part)).find(|token| {
         p.token_text(*token) == "?"
     });
-    p.choices.keep_open
+    p.choices.remembers
         && question.is_some_and(|question| {
             p.broken_before(question)
                 && p.broken_before(colon)

@@ -83,7 +83,7 @@ fn element(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         forced |= broken && *inner && *beside_text;
     }
     spread |= p.broken_before(close);
-    forced |= p.choices.keep_open && spread;
+    forced |= p.choices.remembers && spread;
     let shown = |p: &Planner, token: TokenId| {
         let text = p.gap_text(token);
         !text.is_empty() && !text.contains('\n')
@@ -92,7 +92,7 @@ fn element(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     for (token, inner, beside_text) in gaps {
         let broken = p.broken_before(token);
         let holds = match inner {
-            true => !broken && (beside_text || (spread && p.choices.keep_open)),
+            true => !broken && (beside_text || (spread && p.choices.remembers)),
             false => edges_shown && !broken,
         };
         if shown(p, token) {

@@ -283,11 +283,7 @@ fn is_indented(p: &Planner, node: NodeId, inner: &[NodeId]) -> bool {
     if p.choices.namespace_indent == Some(true) || !is_namespace(p, node) {
         return true;
     }
-    let stands = |token: TokenId| p.broken_before(token).then(|| p.line_indent(token).len());
-    p.choices.namespace_indent.unwrap_or_else(|| {
-        let base = p.line_indent(block_base(p, node)).len();
-        inner.first().and_then(|first| stands(p.first(*first))).is_none_or(|own| own > base)
-    })
+    p.indents_namespace(block_base(p, node), inner.first().map(|first| p.first(*first)))
 }
 
 /// Whether a block is a namespace's: a function's that stands in no other block and has three

@@ -77,7 +77,7 @@ fn places(p: &mut Planner, children: &[NodeId], closing: Option<TokenId>) -> Vec
         let own = is_block(p, *child);
         let beside = before.is_some_and(|before| is_block(p, before));
         let is_flat = |node: NodeId| !p.is_spread(node);
-        let keeps_rows = p.choices.keep_open || p.choices.rows;
+        let keeps_rows = p.choices.remembers;
         let in_row = keeps_rows && own && beside && is_flat(*child) && before.is_some_and(is_flat);
         let ends_line = |node: NodeId| !p.choices.everywhere && display(p, node) == Display::Break;
         let place = Place {
@@ -224,7 +224,7 @@ fn element(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         own.stem = first;
         own.one_each = true;
         // Text alone is hardly shorter for standing between its tags.
-        if !holds_blocks && (p.choices.keep_open || p.choices.rows) {
+        if !holds_blocks && (p.choices.remembers) {
             p.by_hand(group);
         }
     }
@@ -265,7 +265,7 @@ fn raw_element(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
 /// come back to that of its tags, where the canon asks nobody.
 fn is_spread(p: &Planner, places: &[Place]) -> bool {
     let broken = |place: &Place| p.broken_before(place.token) && !p.flows(place.token);
-    if p.choices.keep_open || p.choices.rows {
+    if p.choices.remembers {
         return places.iter().any(broken);
     }
     let [first, inner @ .., last] = places else { return places.iter().any(broken) };

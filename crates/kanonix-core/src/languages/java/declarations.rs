@@ -1,7 +1,7 @@
 //! Types and their members, in the grammar's order.
 
 use super::kinds::Kind;
-use super::statements::{ends, listed, stays_empty};
+use super::statements::{ends, listed};
 use crate::layout::plan::{GroupId, Rows, Shape};
 use crate::layout::planner::Planner;
 use crate::layout::vocabulary::{Between, List, Sort};
@@ -29,7 +29,7 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
         Kind::ClassBody | Kind::InterfaceBody | Kind::AnnotationTypeBody | Kind::ModuleBody => {
             match p.handed_block(node) {
                 Some(group) => _ = p.flat_block(parts, group),
-                None if stays_empty(p, parts, p.first(p.parent(node))) => {}
+                None if p.stays_empty(parts, p.first(p.parent(node))) => {}
                 None => p.block(parts, p.first(p.parent(node)), |p, members, group| {
                     listed(p, members, group, 1);
                 }),

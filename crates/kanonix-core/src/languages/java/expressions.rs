@@ -133,6 +133,7 @@ fn cast_expression(p: &mut Planner, parts: &[NodeId]) {
         match index {
             1 => p.inside_bracket(token, p.choices.parens_gap),
             _ if index == closer => p.inside_bracket(token, p.choices.parens_gap),
+            _ if index == closer + 1 => p.parens(token, p.choices.cast_gap),
             _ => p.word(token, 1),
         }
     }

@@ -44,6 +44,7 @@ pub(super) static LANGUAGE: Language = Language {
         Family::Declarators,
         Family::Not,
         Family::Angles,
+        Family::Casts,
     ],
     // "Code Conventions for the Java Programming Language" (its developers, 1999): four spaces, a
     // line is broken before an operator and goes on eight spaces further in, a closing bracket

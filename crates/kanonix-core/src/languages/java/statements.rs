@@ -6,7 +6,7 @@ use crate::layout::plan::{GroupId, Shape};
 use crate::layout::planner::Planner;
 use crate::layout::vocabulary::{Handed, Headed, List};
 use crate::style::{Key, Setting};
-use crate::syntax::{NodeId, TokenId};
+use crate::syntax::NodeId;
 
 /// The rule for a statement; says whether `kind` is one.
 pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) -> bool {
@@ -123,24 +123,9 @@ fn block(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
                 }
             }
         }
-        None if stays_empty(p, parts, base) => {}
+        None if p.stays_empty(parts, base) => {}
         None => p.block(parts, base, |p, inner, group| listed(p, inner, group, 1)),
     }
-}
-
-/// Two braces with nothing between them stay on two lines where somebody put them there: people
-/// write either, and no guide speaks of it. Says whether they do.
-pub(super) fn stays_empty(p: &mut Planner, parts: &[NodeId], base: TokenId) -> bool {
-    let [opener, closer] = parts else { return false };
-    let (opener, closer) = (p.first(*opener), p.first(*closer));
-    let stays = p.choices.keep_open && p.broken_before(closer);
-    if stays {
-        let group = p.group(Shape::Block, opener, closer + 1);
-        p.stem(group, base);
-        p.line(closer, group, 0, Setting::FlatBlock);
-        p.at_most(closer, p.choices.edge_blank);
-    }
-    stays
 }
 
 /// What may stand behind a header.

@@ -401,7 +401,7 @@ fn closure_expression(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
 
 /// `|level, (low, high)|`: where somebody has given them several lines, they keep those.
 fn closure_parameters(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
-    if p.choices.keep_open && p.is_spread(node) {
+    if p.choices.remembers && p.is_spread(node) {
         return;
     }
     p.list(parts, List::new());

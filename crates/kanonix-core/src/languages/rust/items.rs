@@ -149,7 +149,7 @@ fn where_clause_of(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
 fn stays_behind_parameters(p: &Planner, parts: &[NodeId], clause: usize) -> bool {
     let Some(before) = parts[..clause].last() else { return false };
     let word = p.first(parts[clause]);
-    p.choices.keep_open
+    p.choices.remembers
         && p.is(*before, Kind::Parameters)
         && p.broken_before(word - 1)
         && !p.broken_before(word)
@@ -303,7 +303,7 @@ fn token_tree(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
 /// Whether somebody has set the items in a macro's braces no further in than the macro itself.
 fn stands_beside(p: &Planner, braces: NodeId, item: NodeId) -> bool {
     let (own, item) = (p.first(p.parent(braces)), p.first(item));
-    p.choices.keep_open && p.broken_before(item) && p.line_indent(own) == p.line_indent(item)
+    p.choices.remembers && p.broken_before(item) && p.line_indent(own) == p.line_indent(item)
 }
 
 /// An element of a list, with the attributes before it: each on a line of its own, or, where a

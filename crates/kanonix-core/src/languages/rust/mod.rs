@@ -46,6 +46,7 @@ pub(super) static LANGUAGE: Language = Language {
         Family::Blocks,
         Family::Braces,
         Family::Namespaces,
+        Family::OtherBlocks,
         Family::ValueBlocks,
         Family::Angles,
         Family::Not,

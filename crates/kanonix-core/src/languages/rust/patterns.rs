@@ -51,7 +51,7 @@ pub(super) fn ends_open(p: &Planner, pattern: NodeId) -> bool {
         });
         let inner = opener.and_then(|opener| parts.get(opener + 1..parts.len() - 1));
         match inner {
-            Some([first, ..]) if p.choices.keep_open && p.broken_before(p.first(*first)) => {
+            Some([first, ..]) if p.choices.remembers && p.broken_before(p.first(*first)) => {
                 return true;
             }
             Some([.., last]) => node = *last,

@@ -163,7 +163,9 @@ impl Planner<'_> {
     /// The brace that opens a block, behind its header or on the next line. `header` is the first
     /// token of the construct, `key` the kind of block that `open_brace` knows.
     pub fn open_brace(&mut self, brace: TokenId, header: TokenId, key: Key) {
-        if self.brace_on_next_line(key) {
+        // Behind a comment that ends its line there is no other place.
+        let begins_line = self.after_comment(brace) && self.broken_before(brace);
+        if begins_line || self.brace_on_next_line(key) {
             let group = self.group(Shape::Block, header, brace + 1);
             self.newline(brace, group, 0, Setting::OpenBrace);
         } else {
@@ -187,6 +189,10 @@ impl Planner<'_> {
     pub fn open_block_as(&mut self, block: NodeId, header: TokenId, key: Key, flat: Key) {
         let (brace, end) = (self.first(block), self.end(block));
         let next_line = self.brace_on_next_line(key);
+        if next_line && end == brace + 2 && !self.broken_before(end - 1) {
+            // Two braces with nothing between them need no line.
+            return self.behind(brace, Setting::OpenBrace);
+        }
         let is_flat = self.keeps_flat(block, flat) && !(next_line && self.broken_before(brace));
         if !is_flat {
             return self.open_brace(brace, header, key);
@@ -211,6 +217,64 @@ impl Planner<'_> {
         let next_line = self.brace_on_next_line(key);
         let flat = self.keeps_flat(block, key) && !(next_line && self.broken_before(brace));
         flat.then_some(if next_line { brace } else { brace + 1 })
+    }
+
+    /// The brace that opens a list of values (`new Gauge { … }`), behind what they are for, or, where
+    /// the list is open, on the next line. Gives the group that the list opens with then.
+    pub fn open_list(
+        &mut self,
+        brace: TokenId,
+        end: TokenId,
+        header: TokenId,
+        key: Key,
+    ) -> Option<GroupId> {
+        if !self.brace_on_next_line(key) || end <= brace + 2 {
+            self.behind(brace, Setting::OpenBrace);
+            return None;
+        }
+        let group = self.group(Shape::List, brace - 1, end);
+        self.stem(group, header);
+        let own = self.group_mut(group);
+        (own.around, own.one_each) = (Around::OneLine, true);
+        self.may_break(brace, group, 0, 1, Setting::OpenBrace);
+        Some(group)
+    }
+
+    /// As [`Planner::open_list`] for a list that is a node of its own, which is handed the group.
+    pub fn open_values(&mut self, list: NodeId, header: TokenId, key: Key) {
+        if let Some(group) = self.open_list(self.first(list), self.end(list), header, key) {
+            self.hand(list, Handed::Block(group));
+        }
+    }
+
+    /// The first gap that is broken of such a list, should it not fit on its line.
+    pub fn values_opening(&self, list: NodeId, key: Key) -> Option<TokenId> {
+        let first = self.inside(list)?;
+        Some(if self.brace_on_next_line(key) { first - 1 } else { first })
+    }
+
+    /// Two braces with nothing between them stay on two lines where somebody put them there: people
+    /// write either, and no guide speaks of it. Says whether they do.
+    pub fn stays_empty(&mut self, parts: &[NodeId], base: TokenId) -> bool {
+        let [opener, closer] = parts else { return false };
+        let (opener, closer) = (self.first(*opener), self.first(*closer));
+        let stays = self.choices.remembers && self.broken_before(closer);
+        if stays {
+            let group = self.group(Shape::Block, opener, closer + 1);
+            self.stem(group, base);
+            self.line(closer, group, 0, Setting::FlatBlock);
+            self.at_most(closer, self.choices.edge_blank);
+        }
+        stays
+    }
+
+    /// Whether what stands between a namespace's braces is a step further in, where its first line
+    /// begins with `first` and its header's with `base`.
+    pub fn indents_namespace(&self, base: TokenId, first: Option<TokenId>) -> bool {
+        let stands = |token: TokenId| self.broken_before(token).then(|| self.line_indent(token).len());
+        self.choices.namespace_indent.unwrap_or_else(|| {
+            first.and_then(stands).is_none_or(|own| own > self.line_indent(base).len())
+        })
     }
 
     fn brace_on_next_line(&self, key: Key) -> bool {

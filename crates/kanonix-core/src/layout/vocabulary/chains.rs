@@ -64,7 +64,7 @@ impl Planner<'_> {
             }
         }
         dots.reverse();
-        let by_hand = self.choices.keep_open && dots.iter().any(|dot| self.broken_beside(*dot));
+        let by_hand = self.choices.remembers && dots.iter().any(|dot| self.broken_beside(*dot));
         Links { dots, by_hand, head, arguments, inner }
     }
 
@@ -127,7 +127,7 @@ impl Planner<'_> {
             let setting = if key.is_some() { Setting::OperatorGap } else { Setting::WordGap };
             self.flat(other, blanks(self, other), setting);
             self.may_break(at, group, level, blanks(self, at), setting);
-            self.gap(at).chosen = self.choices.keep_open && if stays { own } else { is_open };
+            self.gap(at).chosen = self.choices.remembers && if stays { own } else { is_open };
         }
         if stays {
             self.group_mut(group).rows = Rows::Any;

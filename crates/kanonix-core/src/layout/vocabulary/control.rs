@@ -35,6 +35,7 @@ impl Planner<'_> {
         }
         if self.broken_between(after, first) {
             let group = self.group(Shape::Block, after, self.end(body));
+            self.stem(group, header);
             self.line(first, group, 1, Setting::FlatBlock);
             self.at_most(first, 0);
         } else {

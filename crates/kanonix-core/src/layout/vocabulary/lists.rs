@@ -30,6 +30,7 @@ pub struct List {
     reluctant: bool,
     declaration: bool,
     members: bool,
+    with: Option<GroupId>,
 }
 
 impl List {
@@ -108,6 +109,11 @@ impl List {
         List { by_hand, ..self }
     }
 
+    /// It opens where the group does that its opening brace is in.
+    pub fn with(self, around: Option<GroupId>) -> List {
+        List { with: around, ..self }
+    }
+
     /// What stands before it on its line is broken rather than it.
     pub fn reluctant(self) -> List {
         List { reluctant: true, ..self }
@@ -141,6 +147,7 @@ impl Planner<'_> {
         own.stand_in = list.stand_in;
         own.rows = list.rows.unwrap_or(Rows::Bracketed);
         own.reluctant = list.reluctant;
+        own.with = list.with;
         own.align = align;
         own.bracketed = true;
         own.one_each = list.members;

@@ -15,7 +15,7 @@ pub use control::Headed;
 pub use lists::List;
 pub use operators::{Binary, Operators};
 
-use crate::layout::plan::{Align, Column, Counts, GroupId, Shape};
+use crate::layout::plan::{Align, Close, Column, Counts, GroupId, Opens, Shape};
 use crate::layout::planner::Planner;
 use crate::style::{Key, Setting, Value};
 use crate::syntax::{NodeId, Role, TokenId};
@@ -135,11 +135,13 @@ impl Planner<'_> {
         (self.end(node) > self.first(node) + 2).then(|| self.first(node) + 1)
     }
 
-    /// What follows something on its line or stands on the next one, as it stands.
+    /// What follows something on its line or stands on the next one, as it stands. There it stands
+    /// for itself.
     pub fn as_it_stands(&mut self, start: TokenId, token: TokenId) {
         if self.broken_before(token) {
             let group = self.group(Shape::Block, start, token);
-            self.newline(token, group, 0, Setting::WordGap);
+            self.line_beside(token, group, Setting::WordGap);
+            self.at_most(token, 0);
         } else {
             self.word(token, 1);
         }
@@ -157,8 +159,11 @@ impl Planner<'_> {
         let (first, inner, last) = (self.first(opener), self.first(inner), self.first(closer));
         let group = self.group(shape, first, last + 1);
         let align = self.choices.aligns.of(key);
+        // Where the closing one stays with what it closes, so does the opening one.
+        let stays = self.choices.closes.of(key) == Close::WithLast;
         let own = self.group_mut(group);
         (own.align, own.bracketed) = (align, true);
+        own.opens = if stays { Opens::ByHand } else { Opens::TooWide };
         let before = self.chosen(inner, blanks);
         self.may_break(inner, group, 1, before, Setting::InnerGap);
         self.close(last, group, blanks, Some(key));

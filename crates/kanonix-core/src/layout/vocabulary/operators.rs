@@ -161,6 +161,6 @@ impl Planner<'_> {
             self.may_break(right, group, level, after, setting);
         }
         let (at, elsewhere) = if is_leading { (operator, trails) } else { (right, leads) };
-        self.gap(at).chosen = elsewhere && self.choices.keep_open;
+        self.gap(at).chosen = elsewhere && self.choices.remembers;
     }
 }

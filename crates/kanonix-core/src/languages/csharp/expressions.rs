@@ -1,0 +1,412 @@
+//! Expressions, in the grammar's order.
+
+use super::declarations::{go_on, stays_empty};
+use super::kinds::Kind;
+use crate::layout::plan::{Align, Shape};
+use crate::layout::planner::Planner;
+use crate::layout::vocabulary::{Binary, Handed, Link, List, Operators};
+use crate::style::{Key, Setting};
+use crate::syntax::{NodeId, TokenId};
+
+/// The rule for an expression; says whether `kind` is one.
+pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) -> bool {
+    match kind {
+        Kind::StringLiteral
+        | Kind::CharacterLiteral
+        | Kind::VerbatimStringLiteral
+        | Kind::RawStringLiteral
+        | Kind::InterpolatedStringExpression => {}
+        Kind::AssignmentExpression | Kind::WithInitializer => {
+            if let [_, sign, value] = parts {
+                assigned(p, p.first(*sign), *value, p.first(node));
+            }
+        }
+        Kind::LetClause => {
+            if let [_, name, sign, value] = parts {
+                p.word(p.first(*name), 1);
+                assigned(p, p.first(*sign), *value, p.first(node));
+            }
+        }
+        Kind::BinaryExpression => binary_expression(p, node, parts),
+        Kind::ConditionalExpression => conditional_expression(p, node, parts),
+        Kind::LambdaExpression => lambda_expression(p, node, parts),
+        Kind::AnonymousMethodExpression => anonymous_method(p, node, parts),
+        Kind::PrefixUnaryExpression => prefix_unary(p, parts),
+        Kind::RangeExpression => {
+            for part in parts.iter().skip(1) {
+                let token = p.first(*part);
+                match p.choices.operator_gaps.of(Key::Range) {
+                    Some(blanks) => p.flat(token, blanks, Setting::OperatorGap),
+                    None => p.keep_gap(token),
+                }
+            }
+        }
+        // Both are common, and no guide speaks of it.
+        Kind::SpreadElement => parts.iter().skip(1).for_each(|part| p.keep_gap(p.first(*part))),
+        Kind::CastExpression => {
+            if let [_, inner, closer, value] = parts {
+                p.inside_bracket(p.first(*inner), p.choices.parens_gap);
+                p.inside_bracket(p.first(*closer), p.choices.parens_gap);
+                p.parens(p.first(*value), p.choices.cast_gap);
+            }
+        }
+        Kind::ParenthesizedExpression => parenthesized(p, parts),
+        Kind::InvocationExpression
+        | Kind::MemberAccessExpression
+        | Kind::ElementAccessExpression
+        | Kind::ConditionalAccessExpression => {
+            chain(p, node);
+            access(p, parts);
+        }
+        Kind::MemberBindingExpression => p.tight(parts),
+        Kind::ObjectCreationExpression | Kind::ImplicitObjectCreationExpression => {
+            creation(p, node, parts);
+        }
+        Kind::ArrayCreationExpression
+        | Kind::StackallocExpression
+        | Kind::ImplicitArrayCreationExpression
+        | Kind::ImplicitStackallocExpression => array_creation(p, node, parts),
+        Kind::InitializerExpression => {
+            let with = p.handed_block(node);
+            if stays_empty(p, parts, p.first(node)) {
+                return true;
+            }
+            p.list(parts, List::new().collection().last_comma().with(with));
+        }
+        Kind::AnonymousObjectCreationExpression => {
+            let list = List::new().collection().last_comma();
+            braced(p, node, parts, 1, list);
+        }
+        Kind::SwitchExpression => braced(p, node, parts, 2, List::new().members().last_comma()),
+        Kind::WithExpression => {
+            braced(p, node, parts, 2, List::new().collection().last_comma());
+        }
+        Kind::SwitchExpressionArm => {
+            p.words(parts);
+            if let [.., arrow, value] = parts {
+                p.assigned(p.first(*arrow), *value, 1, Setting::WordGap);
+            }
+        }
+        Kind::CollectionExpression => {
+            p.list(parts, List::new().collection().last_comma());
+        }
+        Kind::TupleExpression | Kind::ArgumentList => arguments(p, parts),
+        Kind::BracketedArgumentList | Kind::ElementBindingExpression => {
+            p.list(parts, List::new());
+        }
+        Kind::Argument => argument(p, parts),
+        Kind::DefaultExpression
+        | Kind::SizeofExpression
+        | Kind::TypeofExpression
+        | Kind::CheckedExpression
+        | Kind::MakerefExpression
+        | Kind::ReftypeExpression
+        | Kind::RefvalueExpression => word_call(p, parts),
+        Kind::QueryExpression => query(p, node, parts),
+        Kind::OrderByClause => {
+            p.words(parts);
+            for part in parts {
+                if p.is_separator(*part) {
+                    p.word(p.first(*part), 0);
+                }
+            }
+        }
+        _ => return false,
+    }
+    true
+}
+
+/// A value after its sign; `header` begins what it is assigned in.
+pub(super) fn assigned(p: &mut Planner, sign: TokenId, value: NodeId, header: TokenId) {
+    p.operator(sign, Key::Assign);
+    if p.is(value, Kind::InitializerExpression) {
+        return p.open_values(value, header, Key::Collection);
+    }
+    let gap = p.beside(p.first(value), Key::Assign);
+    p.assigned(sign, value, gap, Setting::OperatorGap);
+    let level = p.choices.chain_steps;
+    p.gap(p.first(value)).level = level;
+}
+
+/// The operators, weak ones first.
+const OPERATORS: Operators = &[
+    (Key::Logic, &["??"]),
+    (Key::Logic, &["||"]),
+    (Key::Logic, &["&&"]),
+    (Key::Shift, &["|"]),
+    (Key::Shift, &["^"]),
+    (Key::Shift, &["&"]),
+    (Key::Compare, &["==", "!="]),
+    (Key::Compare, &["<", ">", "<=", ">="]),
+    (Key::Shift, &["<<", ">>", ">>>"]),
+    (Key::Sum, &["+", "-"]),
+    (Key::Product, &["*", "/", "%"]),
+];
+
+fn binary_expression(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    let [left, operator, right] = parts else { return };
+    p.binary(Binary {
+        node,
+        left: *left,
+        operator: p.first(*operator),
+        right: *right,
+        operators: OPERATORS,
+        breakable: true,
+        stand_in: stand_in(p, *right, false),
+    });
+}
+
+/// `ebb ? 1 : 2`; a chain of them is broken together.
+fn conditional_expression(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    let [_, question, yes, colon, no] = parts else { return };
+    let level = p.choices.chain_steps;
+    let answers = [(*question, *yes), (*colon, *no)];
+    let group = p.conditional(node, &answers, Some(Key::Logic), level);
+    if p.is(*no, Kind::ConditionalExpression) {
+        p.hand(*no, Handed::Chain(group));
+    }
+}
+
+/// `async level => level * 2`, `(int level) => { … }`
+fn lambda_expression(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    let [head @ .., arrow, body] = parts else { return };
+    p.words(head);
+    let arrow = p.first(*arrow);
+    p.word(arrow, 1);
+    if p.is(*body, Kind::Block) {
+        return p.open_block(*body, p.first(node), Key::Lambda);
+    }
+    p.assigned(arrow, *body, 1, Setting::WordGap);
+    let level = p.choices.chain_steps;
+    p.gap(p.first(*body)).level = level;
+}
+
+/// `delegate (int level) { … }`
+fn anonymous_method(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    p.words(parts);
+    for part in parts.iter().skip(1) {
+        match Kind::at(p, *part) {
+            Kind::ParameterList => p.parens(p.first(*part), p.choices.lambda_parens),
+            Kind::Block => p.open_block(*part, p.first(node), Key::Lambda),
+            _ => {}
+        }
+    }
+}
+
+/// `!ebb`, `-level`, `*level`, `^1`
+fn prefix_unary(p: &mut Planner, parts: &[NodeId]) {
+    let [operator, operand] = parts else { return };
+    let (sign, operand) = (p.token_text(p.first(*operator)), p.first(*operand));
+    if sign == "!" {
+        let doubled = p.token_text(operand) == "!";
+        let blanks = if doubled { 0 } else { p.choices.not_gap };
+        return p.flat(operand, blanks, Setting::NotGap);
+    }
+    let fuses = matches!(sign, "+" | "-" | "&") && p.token_text(operand).starts_with(sign);
+    p.word(operand, u8::from(fuses));
+}
+
+/// `(ebb || flood)`; broken inside its parentheses.
+fn parenthesized(p: &mut Planner, parts: &[NodeId]) {
+    let [opener, inner, closer] = parts else { return };
+    let gap = p.choices.parens_gap;
+    let group = p.enclosed(Shape::Chain, [*opener, *inner, *closer], gap, Key::Condition);
+    p.group_mut(group).stand_in = stand_in(p, *inner, true);
+}
+
+/// How many constructs around it a literal is looked for in.
+const STAND_IN_DEPTH: usize = 8;
+
+/// Where the last argument can be broken in place of the whole list: inside its literal, the body
+/// of its lambda or, if it is the only one, its own arguments.
+fn stand_in(p: &Planner, last: NodeId, only: bool) -> Option<TokenId> {
+    let (mut node, mut only) = (last, only);
+    for _ in 0..STAND_IN_DEPTH {
+        let inner = *p.parts(node).last()?;
+        match Kind::at(p, node) {
+            Kind::InitializerExpression => return p.values_opening(node, Key::Collection),
+            Kind::CollectionExpression => return p.inside(node),
+            Kind::LambdaExpression | Kind::AnonymousMethodExpression
+                if p.is(inner, Kind::Block) =>
+            {
+                return p.flat_opening(inner, Key::Lambda);
+            }
+            Kind::LambdaExpression => only = true,
+            Kind::Argument
+            | Kind::AwaitExpression
+            | Kind::ArrayCreationExpression
+            | Kind::ImplicitArrayCreationExpression => {}
+            Kind::ObjectCreationExpression | Kind::ImplicitObjectCreationExpression
+                if p.is(inner, Kind::InitializerExpression) => {}
+            Kind::InvocationExpression
+            | Kind::ObjectCreationExpression
+            | Kind::ImplicitObjectCreationExpression
+                if only =>
+            {
+                return p.inside(inner).filter(|_| p.is(inner, Kind::ArgumentList));
+            }
+            _ => return None,
+        }
+        node = inner;
+    }
+    None
+}
+
+/// Whether an argument is a function whose block stays with its call.
+fn is_function(p: &Planner, argument: NodeId) -> bool {
+    let Some(value) = p.parts(argument).last().copied() else { return false };
+    let body = p.parts(value).last().map(|body| Kind::at(p, *body));
+    matches!(Kind::at(p, value), Kind::LambdaExpression | Kind::AnonymousMethodExpression)
+        && body == Some(Kind::Block)
+}
+
+/// `(level, gauge => { … })`
+fn arguments(p: &mut Planner, parts: &[NodeId]) {
+    let elements = p.elements(parts);
+    let stand_in = elements.last().and_then(|last| stand_in(p, *last, elements.len() == 1));
+    let stays = match &elements[..] {
+        [before @ .., last] => {
+            is_function(p, *last) && !before.iter().any(|one| is_function(p, *one))
+        }
+        [] => false,
+    };
+    p.list(parts, List::new().stand_in(stand_in).by_hand_if(stays));
+}
+
+/// `level`, `at: 2`, `out int level`
+fn argument(p: &mut Planner, parts: &[NodeId]) {
+    p.words(parts);
+    if let [_, sign, _, ..] = parts
+        && p.is(*sign, Kind::Colon)
+    {
+        p.pair(parts, Key::Value);
+    }
+}
+
+/// `typeof(Gauge)`, `default`
+fn word_call(p: &mut Planner, parts: &[NodeId]) {
+    let [_, opener, inner @ ..] = parts else { return };
+    p.commas(inner);
+    p.parens(p.first(*opener), p.choices.call_parens);
+    for edge in inner.first().into_iter().chain(inner.last()) {
+        p.inside_bracket(p.first(*edge), p.choices.parens_gap);
+    }
+}
+
+/// `gauge.Read(2)`, `gauge?.Level`, `gauges[0]`: nothing around a point, unless a chain breaks there.
+fn access(p: &mut Planner, parts: &[NodeId]) {
+    for part in parts.iter().skip(1) {
+        let token = p.first(*part);
+        match Kind::at(p, *part) {
+            Kind::ArgumentList => p.parens(token, p.choices.call_parens),
+            _ if p.is_breakable(token) => {}
+            _ => p.word(token, 0),
+        }
+    }
+}
+
+/// `new Gauge(2) { Level = 3 }`, `new(2)`
+fn creation(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    for part in parts.iter().skip(1) {
+        match Kind::at(p, *part) {
+            Kind::ArgumentList => p.parens(p.first(*part), p.choices.call_parens),
+            Kind::InitializerExpression => {
+                p.open_values(*part, p.first(node), Key::Collection);
+            }
+            _ => p.word(p.first(*part), 1),
+        }
+    }
+}
+
+/// `new int[] { 1, 2 }`, `new[] { 1 }`, `stackalloc int[2]`
+fn array_creation(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    for part in parts.iter().skip(1) {
+        let token = p.first(*part);
+        match Kind::at(p, *part) {
+            Kind::InitializerExpression => {
+                p.open_values(*part, p.first(node), Key::Collection);
+            }
+            kind => p.word(token, u8::from(kind == Kind::ArrayType)),
+        }
+    }
+}
+
+/// `new { Level = 2 }`, `gauge with { Level = 2 }`, `level switch { … }`: words, and from `brace` on a
+/// list whose braces are no node of their own.
+fn braced(p: &mut Planner, node: NodeId, parts: &[NodeId], brace: usize, list: List) {
+    let Some((head, values)) = parts.split_at_checked(brace) else { return };
+    p.words(head);
+    let Some(opener) = values.first().map(|opener| p.first(*opener)) else { return };
+    let with = p.open_list(opener, p.end(node), p.first(node), Key::Collection);
+    p.list(values, list.with(with));
+    go_on(p, values);
+    for pair in values.windows(3) {
+        if p.is(pair[1], Kind::Equals) {
+            assigned(p, p.first(pair[1]), pair[2], p.first(pair[0]));
+        }
+    }
+}
+
+/// `from gauge in gauges where gauge.Ebb select gauge`: each part under the first, where the whole
+/// does not fit.
+fn query(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    let group = p.leading_chain(node);
+    p.group_mut(group).align = Align::Bracket;
+    let mut before = Kind::Other;
+    for part in parts.iter().skip(1) {
+        let (token, kind) = (p.first(*part), Kind::at(p, *part));
+        match before {
+            Kind::Into => p.word(token, 1),
+            _ => p.may_break(token, group, p.choices.chain_steps, 1, Setting::WordGap),
+        }
+        before = kind;
+    }
+}
+
+/// What a node is in a chain of calls.
+fn link(p: &Planner, node: NodeId) -> Option<Link> {
+    match Kind::at(p, node) {
+        Kind::InvocationExpression => p.part(node, 1).map(Link::Call),
+        Kind::ConditionalAccessExpression
+            if p.part(node, 2).is_some_and(|part| p.is(part, Kind::ElementBindingExpression)) =>
+        {
+            Some(Link::Other)
+        }
+        Kind::MemberAccessExpression | Kind::ConditionalAccessExpression => {
+            p.part(node, 1).map(|mark| Link::Method(p.first(mark)))
+        }
+        Kind::ElementAccessExpression => Some(Link::Other),
+        _ => None,
+    }
+}
+
+/// `gauges.Where(…).Select(…)`: a chain of calls, broken before each of them. The outermost node of
+/// the chain plans its breaks; the nodes inside it know that they are part of one.
+fn chain(p: &mut Planner, node: NodeId) {
+    if p.is_link(node) {
+        return;
+    }
+    let mut links = p.links(node, link);
+    p.hand_links(&links);
+    let calls = links.dots.len();
+    let Some(&first) = links.dots.first() else { return };
+    // The first call stays with a name; where somebody broke the chain, it stays where it stood.
+    let is_name = matches!(Kind::at(p, links.head), Kind::Identifier | Kind::This | Kind::Base);
+    let stays = match links.by_hand {
+        true => !p.broken_beside(first),
+        false => is_name && first == p.first(links.head) + 1,
+    };
+    if stays {
+        links.dots.remove(0);
+    }
+    if calls < 2 || links.dots.is_empty() {
+        return;
+    }
+    let group = p.group(Shape::Chain, p.first(node), p.end(node));
+    if calls == 2
+        && let Some(last) = p.parts(node).last().filter(|last| p.is(**last, Kind::ArgumentList))
+    {
+        p.group_mut(group).stand_in = p.inside(*last);
+    }
+    p.break_links(&links, group);
+}

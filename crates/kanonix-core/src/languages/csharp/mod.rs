@@ -1,0 +1,118 @@
+//! C# 12: types, members and statements between braces on lines of their own, and directives.
+
+mod declarations;
+mod expressions;
+mod kinds;
+mod lexis;
+mod patterns;
+mod statements;
+#[cfg(test)]
+mod tests;
+
+use super::Language;
+use crate::layout::planner::Planner;
+use crate::style::{Family, Key, Setting};
+use crate::syntax::{Comments, Directives, Grammar, NodeId};
+use kinds::{KINDS, Kind};
+
+/// `#if` and its like, `#region`, `#pragma` and the others.
+static DIRECTIVES: Directives = Directives {
+    mark: b'#',
+    conditions: [&["if"], &["elif", "else"], &["endif"]],
+    regions: &["region", "endregion"],
+    literal: lexis::literal,
+    is_comment: lexis::is_comment,
+};
+
+pub(super) static LANGUAGE: Language = Language {
+    name: "csharp",
+    follows: None,
+    suffixes: &["cs", "csx"],
+    file_names: &[],
+    interpreters: &[],
+    identifiers: &["csharp"],
+    line_comment: Some("//"),
+    grammar: Grammar::new(|| tree_sitter_c_sharp::LANGUAGE.into(), &KINDS, &Comments::SLASHES)
+        .counting_line_ends()
+        .with_directives(&DIRECTIVES),
+    rule,
+    contents: None,
+    embeds: None,
+    families: &[
+        Family::LineComments,
+        Family::Values,
+        Family::Collections,
+        Family::LastComma,
+        Family::Signs,
+        Family::Expressions,
+        Family::Headers,
+        Family::Definitions,
+        Family::Types,
+        Family::LogicMarks,
+        Family::Parentheses,
+        Family::Ternaries,
+        Family::Blocks,
+        Family::Braces,
+        Family::ParenHeaders,
+        Family::NamelessFunctions,
+        Family::Declarators,
+        Family::Defaults,
+        Family::Not,
+        Family::Pairs,
+        Family::Ranges,
+        Family::Angles,
+        Family::Casts,
+        Family::Wrappers,
+        Family::Namespaces,
+        Family::Accessors,
+        Family::Initializers,
+        Family::Directives,
+    ],
+    // "Common C# code conventions" (the language's own documentation): four spaces, each brace on a
+    // line of its own, a line is broken before an operator and goes on one step further in, a blank
+    // line between methods and properties. Its 65 columns are for its own pages; 120 is what people
+    // write for. Where it says nothing, nothing is asked.
+    defaults: &[
+        (Setting::MaxLineLength, Key::Whole, "120"),
+        (Setting::OpenBrace, Key::Type, "next_line"),
+        (Setting::OpenBrace, Key::Function, "next_line"),
+        (Setting::OpenBrace, Key::Control, "next_line"),
+        (Setting::OpenBrace, Key::Lambda, "next_line"),
+        (Setting::OpenBrace, Key::Accessor, "next_line"),
+        (Setting::OpenBrace, Key::Collection, "next_line"),
+        (Setting::OpenBrace, Key::Namespace, "next_line"),
+        (Setting::ElseLine, Key::Whole, "own_line"),
+        (Setting::FlatBlock, Key::Type, "keep"),
+        (Setting::FlatBlock, Key::Function, "keep"),
+        (Setting::FlatBlock, Key::Lambda, "keep"),
+        (Setting::OperatorPlace, Key::Whole, "leads"),
+        (Setting::InnerGap, Key::Braces, "true"),
+        (Setting::ParenGap, Key::Cast, "false"),
+        (Setting::WrapAlign, Key::Call, "any"),
+        (Setting::WrapAlign, Key::Declaration, "any"),
+        (Setting::WrapAlign, Key::Condition, "any"),
+        (Setting::CloseBracket, Key::Call, "with_last"),
+        (Setting::CloseBracket, Key::Declaration, "with_last"),
+        (Setting::CloseBracket, Key::Condition, "with_last"),
+        (Setting::BlankLines, Key::Most, "2"),
+        (Setting::BlankLines, Key::AfterImports, "1"),
+        (Setting::BlankLines, Key::BetweenFunctions, "1"),
+        (Setting::BlankLines, Key::BetweenTypes, "1"),
+        (Setting::BlankLines, Key::BetweenMembers, "1"),
+    ],
+    samples: &[
+        ("Gauge.cs", include_str!("samples/Gauge.cs")),
+        ("Hasty.cs", include_str!("samples/Hasty.cs")),
+        ("Siren.cs", include_str!("samples/Siren.cs")),
+        ("Tables.cs", include_str!("samples/Tables.cs")),
+    ],
+};
+
+/// The rule for a node: a function a construct, named after it.
+fn rule(p: &mut Planner, node: NodeId, parts: &[NodeId]) -> bool {
+    let kind = Kind::at(p, node);
+    expressions::rule(p, node, kind, parts)
+        || patterns::rule(p, node, kind, parts)
+        || statements::rule(p, node, kind, parts)
+        || declarations::rule(p, node, kind, parts)
+}

@@ -1,0 +1,456 @@
+//! How C# is laid out.
+
+use crate::languages::testing::{lay, lay_with, touched};
+
+#[test]
+fn types_and_members_are_laid_out() {
+    insta::assert_snapshot!(lay("csharp", "\
+using  System ;using static System . Math;
+namespace  Saltmarsh.Tides{
+[Fast,Slow ( 2 )]public sealed class Quay<A,in B>:Gauge<A>,IAlarm where A:class ,new( ) where B:struct{
+const int Level=2,Ebb=3 ;
+Quay( int level,params string [ ] names ):base( level ){Load( ) ;}
+public int High{get;private set;}=2;
+int Low=>2 ;
+int Top{get{if(a)b();return 1;}set=>top=value;}
+public int this[ int at ]{get=>at;}
+event Action Rising{add{a();}remove{b();}}
+public static Quay<A,B> operator+(Quay<A,B> a,int b)=>a;
+public static explicit operator int ( Quay<A,B> a ){return 1;}
+~Quay( ){}
+record struct Level(int At):ILevel;
+enum Kind:byte{Ebb,Flood=2}
+delegate void Warn<T>( T a )where T:class;
+unsafe fixed byte room[ 2 ];
+}}
+"), @"
+    using System;
+    using static System.Math;
+
+    namespace Saltmarsh.Tides
+    {
+        [Fast, Slow(2)] public sealed class Quay<A, in B> : Gauge<A>, IAlarm where A : class, new() where B : struct
+        {
+            const int Level = 2, Ebb = 3;
+            Quay(int level, params string[] names) : base(level) { Load(); }
+            public int High { get; private set; } = 2;
+            int Low => 2;
+            int Top { get { if (a) b(); return 1; } set => top = value; }
+            public int this[int at] { get => at; }
+            event Action Rising { add { a(); } remove { b(); } }
+            public static Quay<A, B> operator+(Quay<A, B> a, int b) => a;
+            public static explicit operator int(Quay<A, B> a) { return 1; }
+            ~Quay() {}
+            record struct Level(int At) : ILevel;
+            enum Kind : byte { Ebb, Flood = 2 }
+            delegate void Warn<T>(T a) where T : class;
+            unsafe fixed byte room[2];
+        }
+    }
+    ");
+}
+
+#[test]
+fn statements_are_laid_out() {
+    insta::assert_snapshot!(lay("csharp", "\
+class A{void F(){
+if(a)b();else if(c){d();}else{e();}
+for(int i=0,j=1;i<j;i++,j--){}foreach(var(a,b)in c)d(a);await foreach(var a in b)c(a);
+while(a)b();do{c();}while(d);
+try{a();}catch(Storm s)when(s.High){}catch{throw;}finally{b();}
+switch(a){case 1:case>2 when b:c();break;case A{B:1}:{d();break;}default:goto case 1;}
+using(var log=Open())using(shut)a();using var b=c;
+lock(a){b();}checked{a++;}unsafe{*p=1;}fixed(byte*p=a)b();
+again:goto again;
+int Twice(int a)=>a*2;static void Shut(){;}
+yield return 1;yield break;
+}}
+"), @"
+    class A
+    {
+        void F()
+        {
+            if (a) b(); else if (c)
+            {
+                d();
+            }
+            else
+            {
+                e();
+            }
+            for (int i = 0, j = 1; i < j; i++, j--) {}
+            foreach (var (a, b) in c) d(a);
+            await foreach (var a in b) c(a);
+            while (a) b();
+            do
+            {
+                c();
+            } while (d);
+            try
+            {
+                a();
+            }
+            catch (Storm s) when (s.High) {}
+            catch
+            {
+                throw;
+            }
+            finally
+            {
+                b();
+            }
+            switch (a)
+            {
+                case 1:
+                case > 2 when b:
+                    c();
+                    break;
+                case A { B: 1 }:
+                {
+                    d();
+                    break;
+                }
+                default:
+                    goto case 1;
+            }
+            using (var log = Open()) using (shut) a();
+            using var b = c;
+            lock (a)
+            {
+                b();
+            }
+            checked
+            {
+                a++;
+            }
+            unsafe
+            {
+                *p = 1;
+            }
+            fixed (byte* p = a) b();
+        again: goto again;
+            int Twice(int a) => a * 2;
+            static void Shut() { ; }
+            yield return 1;
+            yield break;
+        }
+    }
+    ");
+}
+
+#[test]
+fn expressions_are_laid_out() {
+    insta::assert_snapshot!(lay("csharp", "\
+var a=-b+( +c-- )*!d?e:~f??g!;
+var h=new Gauge{Level=2,[1]=3};var i=new int [ 2,3 ];var j=new[ ]{1,2};var k=new( 2 ){A=1};
+var l=(int) m+(List<int>)n;var o=p as Q;var r=s is not null and>2;
+Func<int,int>t=async u=>await V(u);var w=(int x,ref int y)=>{Z();};a+=delegate( int b ){c();};
+var d=e?.F( 1 )?[2].G;var h2=i2[ ^1 ];var j2=k2[1..^2];var l2=typeof( int )==typeof( List< > );
+var m2=n2 switch{1=>2,>2 and<3=>4,{A:1}b when c=>5,(1,_)=>6,[1,..]=>7,_=>throw new E()};
+var o2=p2 with{A=1};var q2=( 1,B:2 );(int r2,var s2)=t2;
+var u2=from v in w2 where v.A group v by v.B into x2 select x2.Key;
+F( out var y2,ref z2,in a3,name:b3 );G( a*b );H( out int*c );
+int[,][]d3=null;int?e3=default;delegate*<int,void>f3=&F;int g3=p->x;var h3=$\"{ i3 ,3:N0 }\";
+"), @r#"
+    var a = -b + (+c--) * !d ? e : ~f ?? g!;
+    var h = new Gauge { Level = 2, [1] = 3 };
+    var i = new int[2, 3];
+    var j = new[] { 1, 2 };
+    var k = new(2) { A = 1 };
+    var l = (int)m + (List<int>)n;
+    var o = p as Q;
+    var r = s is not null and > 2;
+    Func<int, int> t = async u => await V(u);
+    var w = (int x, ref int y) => { Z(); };
+    a += delegate(int b) { c(); };
+    var d = e?.F(1)?[2].G;
+    var h2 = i2[^1];
+    var j2 = k2[1..^2];
+    var l2 = typeof(int) == typeof(List<>);
+    var m2 = n2 switch { 1 => 2, > 2 and < 3 => 4, { A: 1 } b when c => 5, (1, _) => 6, [1, ..] => 7, _ => throw new E() };
+    var o2 = p2 with { A = 1 };
+    var q2 = (1, B: 2);
+    (int r2, var s2) = t2;
+    var u2 = from v in w2 where v.A group v by v.B into x2 select x2.Key;
+    F(out var y2, ref z2, in a3, name: b3);
+    G(a * b);
+    H(out int* c);
+    int[,][] d3 = null;
+    int? e3 = default;
+    delegate*<int, void> f3 = &F;
+    int g3 = p->x;
+    var h3 = $"{ i3 ,3:N0 }";
+    "#);
+}
+
+#[test]
+fn what_does_not_fit_is_broken_as_its_writers_do() {
+    let narrow = [("max_line_length", "", "50")];
+    insta::assert_snapshot!(lay_with("csharp", &narrow, "\
+class Quay : Gauge<Level>, IAlarm where T : IComparable<T>
+{
+    Task<List<int>> Read<T>(IEnumerable<T> first, Func<T, int> by) where T : class { return null; }
+    void F()
+    {
+        if (level > 2000000 && gauge.High > 3000000 || calm) Warn();
+        var all = gauges.Where(one => one.High).Select(one => one.Level).ToList();
+        var gauge = new Gauge { Level = 2, Name = \"the quay\", Unit = \"m\" };
+        Warn(\"the gauge at the quay\", level => { Print(level); });
+        string text = level switch { 0 => \"none at all\", > 20 => \"a lot of it\", _ => \"some\" };
+        int[] levels = { 1000000, 2000000, 3000000, 4000000, 5000000 };
+        var high = from one in gauges where one.Level > 2000 select one.Name;
+        string sum = \"the gauge at the quay \" + level + \" is high\";
+        return level > 20000 ? Warn(\"the gauge at the quay\") : Calm();
+    }
+    string Name => gauges.First(one => one.High).Station.Name;
+}
+"), @r#"
+    class Quay
+        : Gauge<Level>, IAlarm
+        where T : IComparable<T>
+    {
+        Task<List<int>> Read<T>(
+            IEnumerable<T> first,
+            Func<T, int> by)
+            where T : class
+        {
+            return null;
+        }
+
+        void F()
+        {
+            if (level > 2000000
+                    && gauge.High > 3000000
+                    || calm) Warn();
+            var all = gauges.Where(one => one.High)
+                .Select(one => one.Level)
+                .ToList();
+            var gauge = new Gauge
+            {
+                Level = 2,
+                Name = "the quay",
+                Unit = "m"
+            };
+            Warn("the gauge at the quay", level =>
+            {
+                Print(level);
+            });
+            string text = level switch
+            {
+                0 => "none at all",
+                > 20 => "a lot of it",
+                _ => "some"
+            };
+            int[] levels =
+            {
+                1000000,
+                2000000,
+                3000000,
+                4000000,
+                5000000
+            };
+            var high = from one in gauges
+                       where one.Level > 2000
+                       select one.Name;
+            string sum = "the gauge at the quay "
+                + level
+                + " is high";
+            return level > 20000
+                ? Warn("the gauge at the quay")
+                : Calm();
+        }
+
+        string Name => gauges.First(
+            one => one.High).Station.Name;
+    }
+    "#);
+}
+
+#[test]
+fn directives_are_no_part_of_the_program() {
+    insta::assert_snapshot!(lay("csharp", "\
+#define SALT
+using  A;
+#if SALT
+using  B;
+#elif PEPPER
+using  C;
+#endif
+class Quay{
+  #region Levels
+#if SALT
+  int  level;
+#else
+  long  level;
+#endif
+  #endregion
+#pragma warning disable 1
+void F(){
+string text=@\"
+#if NOT
+\";
+#if A
+if(a){
+#else
+if  (  b){
+#endif
+  c( );
+}
+#if B
+else
+d( );
+#endif
+var e=new E{
+#if C
+F=1,
+#endif
+G=2};
+}}
+#if NEVER
+what is ( this?
+#endif
+"), @r#"
+    #define SALT
+    using A;
+    #if SALT
+    using B;
+    #elif PEPPER
+    using C;
+    #endif
+    class Quay
+    {
+        #region Levels
+    #if SALT
+        int level;
+    #else
+        long level;
+    #endif
+        #endregion
+    #pragma warning disable 1
+        void F()
+        {
+            string text = @"
+    #if NOT
+    ";
+    #if A
+            if (a)
+            {
+    #else
+    if  (  b){
+    #endif
+                c();
+            }
+    #if B
+            else
+                d();
+    #endif
+            var e = new E
+            {
+    #if C
+                F = 1,
+    #endif
+                G = 2
+            };
+        }
+    }
+    #if NEVER
+    what is ( this?
+    #endif
+    "#);
+}
+
+#[test]
+fn a_directive_stands_where_its_setting_says() {
+    let text = "class Quay\n{\n#if SALT\n    int level;\n  #endif\n    #region Alarms\n    int high;\n    \
+                #endregion\n#pragma warning disable 1\n    int low;\n}\n";
+    for (kind, values) in [
+        ("condition", [("code", "    #if SALT", "    #endif"), ("margin", "#if SALT", "#endif")]),
+        ("region", [("margin", "#region Alarms", "#endregion"), ("code", "    #region", "    #endr")]),
+    ] {
+        for (value, first, last) in values {
+            let laid = lay_with("csharp", &[("directive_indent", kind, value)], text);
+            assert!(laid.contains(&format!("\n{first}")), "{kind} = {value}\n{laid}");
+            assert!(laid.contains(&format!("\n{last}")), "{kind} = {value}\n{laid}");
+        }
+    }
+    assert_eq!(lay("csharp", text), text);
+    let other = lay_with("csharp", &[("directive_indent", "other", "code")], text);
+    assert!(other.contains("\n    #pragma"), "{other}");
+}
+
+#[test]
+fn a_directive_goes_with_the_code_that_it_stands_as() {
+    let before = "class Quay\n{\n    void F()\n    {\n        #if SALT\n        a();\n        #endif\n#if B\n        \
+                  b();\n#endif\n    }\n}\n";
+    let after = "class Quay\n{\n    void F()\n    {\n        if (c)\n        {\n        #if SALT\n        a();\n        \
+                 #endif\n#if B\n        b();\n#endif\n        }\n    }\n}\n";
+    let wanted = "class Quay\n{\n    void F()\n    {\n        if (c)\n        {\n            #if SALT\n            a();\n            \
+                  #endif\n#if B\n            b();\n#endif\n        }\n    }\n}\n";
+    assert_eq!(lay("csharp", before), before);
+    assert_eq!(lay("csharp", after), wanted);
+}
+
+#[test]
+fn a_namespace_may_hold_lines_that_are_no_further_in() {
+    let flat = "namespace A\n{\nclass B\n{\n    int c;\n}\n}\n";
+    let deep = "namespace A\n{\n    class B\n    {\n        int c;\n    }\n}\n";
+    for (value, from, to) in [
+        ("keep", flat, flat),
+        ("keep", deep, deep),
+        ("true", flat, deep),
+        ("false", deep, flat),
+    ] {
+        assert_eq!(lay_with("csharp", &[("namespace_indent", "", value)], from), to, "{value}");
+    }
+}
+
+#[test]
+fn braces_around_values_are_agreed_on_by_themselves() {
+    let style = [("open_brace", "collection", "same_line"), ("open_brace", "accessor", "same_line")];
+    insta::assert_snapshot!(lay_with("csharp", &style, "\
+class Quay
+{
+    int Ebb
+    {
+        get;
+        set;
+    }
+    int Flood { get { return 2; } }
+    Gauge gauge = new Gauge
+    {
+        Level = 2,
+    };
+    int Name() => kind switch
+    {
+        1 => 2,
+        _ => 3,
+    };
+}
+"), @"
+    class Quay
+    {
+        int Ebb {
+            get;
+            set;
+        }
+
+        int Flood { get { return 2; } }
+        Gauge gauge = new Gauge {
+            Level = 2,
+        };
+        int Name() => kind switch {
+            1 => 2,
+            _ => 3,
+        };
+    }
+    ");
+}
+
+#[test]
+fn a_list_that_is_not_touched_as_a_whole_keeps_its_brace() {
+    let text = "var gauge = new Gauge {\n    Level=2,\n    Unit=3,\n};\nvar other=2;\n";
+    let edited = text.replace("Unit=3", "Unit=4");
+    assert_eq!(touched("csharp", text, &edited), text.replace("Unit=3", "Unit = 4"));
+    let whole = "var gauge = new Gauge\n{\n    Level = 2,\n    Unit = 3,\n};\nvar other = 2;\n";
+    assert_eq!(lay("csharp", text), whole);
+}
