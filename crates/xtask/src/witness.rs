@@ -1,6 +1,6 @@
 //! A judge of its own: another parser than ours says whether a text is still the same program.
 
-mod java;
+mod compilers;
 mod pages;
 
 use anyhow::{Result, anyhow};
@@ -17,7 +17,8 @@ pub fn same(language: &Language, before: &str, after: &str) -> Option<Result<()>
         "css" => css,
         "scss" | "less" => |text| css(&without_line_comments(text)),
         "html" => pages::read,
-        "java" => |text| java::read(text.trim_start_matches('\u{feff}')),
+        "java" => |text| compilers::java(text.trim_start_matches('\u{feff}')),
+        "csharp" => |text| compilers::csharp(text.trim_start_matches('\u{feff}')),
         _ => return None,
     };
     if language.name == "html" && before.contains("{") {

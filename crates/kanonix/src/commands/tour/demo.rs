@@ -36,6 +36,7 @@ demo_files! {
     "site/alarms.html.tmpl",
     "site/tides.css",
     "site/tides.html",
+    "viewer/TideViewer.cs",
 }
 
 /// A stretch of a file, and what somebody makes of it.
