@@ -92,6 +92,18 @@ fn dialects_of_style_sheets_without_end() {
 }
 
 #[test]
+fn directives_without_end() {
+    survives("csharp", &("#if A\n".repeat(5_000) + &"#endif\n".repeat(5_000)));
+    survives("csharp", &"#if A\nebb();\n#else\nflood(;\n#endif\n".repeat(1_000));
+    survives("csharp", &"#if A\nif (a) {\n#else\nif (b) {\n#endif\nc(); }\n".repeat(1_000));
+    survives("csharp", &("class A {\n".to_string() + &"#endif\n#else\n".repeat(5_000) + "}\n"));
+    survives("csharp", &("var a = $\"{".repeat(10_000) + "\n#if A\n"));
+    survives("csharp", &format!("var a = b{};\n", ".C()".repeat(20_000)));
+    survives("csharp", &"new A { b = ".repeat(5_000));
+    survives("csharp", &format!("var a = {}1;\n", "(int)".repeat(5_000)));
+}
+
+#[test]
 fn texts_without_end_are_filled() {
     let language = languages::by_name("html").unwrap();
     let mut style = language.style();

@@ -110,7 +110,7 @@ const CASES: [(&str, &str, &str); 23] = [
     (
         "class Quay extends Gauge\n  implements Alarm\n{",
         "final   class Quay extends Gauge\n  implements Alarm\n{",
-        "final class Quay extends Gauge implements Alarm {",
+        "final class Quay extends Gauge\n    implements Alarm {",
     ),
 ];
 

@@ -167,6 +167,8 @@ pub struct Choices {
     pub ternary_leads: Option<bool>,
     pub keep_words: bool,
     pub tab: usize,
+    /// Columns of a step.
+    pub step: usize,
     /// Whether the text has a say in what is open.
     pub remembers: bool,
     pub rows: bool,
@@ -238,6 +240,7 @@ impl Choices {
             operator_leads: leads(Setting::OperatorPlace),
             keep_words: style.is(Setting::WordGap, Key::Whole, "keep"),
             tab: style.tab_columns(),
+            step: crate::layout::measure::columns(&style.indent_step(), style.tab_columns()),
             remembers: style.is(Setting::ListWrap, Key::Whole, "keep_open")
                 || style.is(Setting::ListWrap, Key::Whole, "rows"),
             rows: style.is(Setting::ListWrap, Key::Whole, "rows"),

@@ -227,11 +227,11 @@ impl Comparing<'_> {
             }
             let text = &self.sheet.text[start..end];
             let (range, new, message) = match &rewrite.change {
-                TreeEdit::Respell(_) | TreeEdit::Reorder(_) if Some(number) != last => {
+                change if change.respells() && Some(number) != last => {
                     self.slip(start, end - start, rewrite.setting, rewrite.message.clone());
                     continue;
                 }
-                TreeEdit::Respell(new) | TreeEdit::Reorder(new) => {
+                TreeEdit::Respell(new) | TreeEdit::Reorder(new) | TreeEdit::Take(new, _) => {
                     let new = match self.converts {
                         Some(wanted) => new.replace("\r\n", "\n").replace('\n', wanted.as_str()),
                         None => new.clone(),

@@ -76,7 +76,7 @@ impl Filling {
     /// Whether a rewrite of this token takes place.
     pub fn applies(&self, token: usize, change: &TreeEdit) -> bool {
         let when = match change {
-            TreeEdit::Respell(_) | TreeEdit::Reorder(_) => When::Always,
+            TreeEdit::Respell(_) | TreeEdit::Reorder(_) | TreeEdit::Take(..) => When::Always,
             TreeEdit::Remove(when) | TreeEdit::Insert(_, when) => *when,
             TreeEdit::Wrap(_) => When::Always,
         };

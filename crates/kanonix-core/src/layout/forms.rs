@@ -120,7 +120,7 @@ impl Filler<'_> {
         let is_beside = group.under.is_some() && group.under == group.opening;
         if is_list && self.row_first && self.row_fits(id) {
             State::Inner
-        } else if is_list && self.fills {
+        } else if is_list && (self.fills || group.fills) {
             State::Filled
         } else if is_beside && self.fits_beside(id) {
             State::Beside

@@ -92,11 +92,11 @@ impl Measures {
                 match &rewrite.change {
                     TreeEdit::Remove(When::Always | When::Flat(_)) => width = 0,
                     TreeEdit::Insert(text, When::Always) => width += text.len() as u32,
-                    TreeEdit::Respell(text) if !token.multi_line => {
+                    TreeEdit::Respell(text) | TreeEdit::Take(text, _) if !token.multi_line => {
                         width = columns(text, tab) as u32;
                     }
                     // Only the quotes differ, each as wide as the other.
-                    TreeEdit::Respell(_) | TreeEdit::Reorder(_) => {}
+                    TreeEdit::Respell(_) | TreeEdit::Reorder(_) | TreeEdit::Take(..) => {}
                     TreeEdit::Insert(..) | TreeEdit::Remove(When::Open(_)) | TreeEdit::Wrap(_) => {}
                 }
             }

@@ -267,6 +267,8 @@ pub struct Group {
     pub with: Option<GroupId>,
     /// Whether several elements may stand on one of its lines.
     pub rows: Rows,
+    /// Whether it has as many elements on a line as there is room for, where nobody broke it.
+    pub fills: bool,
     /// Whether each of its elements has to have a line of its own.
     pub one_each: bool,
     /// Whether rows are rows however few elements share a line.
@@ -323,6 +325,7 @@ impl Group {
             tail: None,
             with: None,
             rows: Rows::Never,
+            fills: false,
             one_each: false,
             shares: false,
             flows: false,
@@ -371,6 +374,8 @@ pub enum TreeEdit {
     Respell(String),
     /// The same words in another order; or that after another spelling.
     Reorder(String),
+    /// Another token takes its place, with its text: some change places among themselves.
+    Take(String, TokenId),
     /// The token goes.
     Remove(When),
     /// This text follows the token.
@@ -387,7 +392,7 @@ impl TreeEdit {
 
     /// Whether its token is spelt otherwise.
     pub fn respells(&self) -> bool {
-        matches!(self, TreeEdit::Respell(_) | TreeEdit::Reorder(_))
+        matches!(self, TreeEdit::Respell(_) | TreeEdit::Reorder(_) | TreeEdit::Take(..))
     }
 
     /// Whether it takes its token away.

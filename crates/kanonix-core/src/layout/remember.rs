@@ -115,8 +115,10 @@ impl Planner<'_> {
             rows.iter().for_each(|(column, _)| *counts.entry(*column).or_default() += 1);
             let most = counts.values().max().copied();
             let mut usual = rows.iter().filter(|(column, _)| counts.get(column).copied() == most);
+            // What is hardly further in than its stem's line was never meant to stand there.
+            let least = stem + self.choices.step;
             self.plan.groups[id].like =
-                usual.next().filter(|(column, _)| *column >= stem).map(|(_, row)| *row);
+                usual.next().filter(|(column, _)| *column >= least).map(|(_, row)| *row);
         }
     }
 
@@ -204,7 +206,10 @@ impl Planner<'_> {
                     group.shares = group.rows == Rows::Shared || group.align.asks_the_text();
                     group.rows = Rows::Kept;
                 }
-                _ => group.force_if(broken),
+                _ => {
+                    group.fills &= !broken;
+                    group.force_if(broken);
+                }
             }
             let is_chain = matches!(group.shape, Shape::Chain | Shape::Alternatives);
             if is_chain && group.around == Around::Blocks {

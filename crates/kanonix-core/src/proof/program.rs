@@ -6,6 +6,7 @@ use crate::layout::compare::Declared;
 use crate::layout::plan::{TreeEdit, Wrap};
 use crate::syntax::{NodeId, Role, Said, Token, TokenId, Tree};
 use std::borrow::Cow;
+use std::collections::{HashMap, HashSet};
 
 /// A token, and where it stands.
 struct Leaf<'a> {
@@ -51,10 +52,11 @@ impl<'a> Program<'a> {
                 _ => None,
             })
             .collect();
-        let constructs = constructs(tree, text.len(), &wraps);
+        let taken = taken(tree, text, declared);
+        let constructs = constructs(tree, text.len(), &wraps, &taken);
         Program {
             tree,
-            leaves: leaves(tree, text, declared, wraps),
+            leaves: leaves(tree, text, declared, wraps, &taken),
             constructs,
             length: text.len(),
         }
@@ -117,6 +119,7 @@ fn leaves<'a>(
     text: &'a str,
     declared: &'a [Declared],
     mut wraps: Vec<&'a Wrap>,
+    taken: &HashMap<TokenId, TokenId>,
 ) -> Vec<Leaf<'a>> {
     wraps.sort_by_key(|wrap| wrap.last);
     let mut closing = wraps.into_iter().peekable();
@@ -134,6 +137,12 @@ fn leaves<'a>(
                 }
                 // What is no order of the same words is not what was declared.
                 TreeEdit::Reorder(_) => {}
+                TreeEdit::Take(..) => {
+                    if let Some(source) = taken.get(&(index as TokenId)) {
+                        let source = &tree.tokens[*source as usize];
+                        own = Some(Cow::Borrowed(&text[source.start as usize..source.end as usize]));
+                    }
+                }
                 TreeEdit::Remove(_) => own = None,
                 TreeEdit::Insert(text, _) => behind.push(*text),
                 TreeEdit::Wrap(wrap) => opening = Some(wrap.brackets.0),
@@ -164,6 +173,23 @@ fn leaves<'a>(
     leaves
 }
 
+/// Which token takes the place of which, as far as some change places among themselves: anything else
+/// is not what may be declared.
+fn taken(tree: &Tree, text: &str, declared: &[Declared]) -> HashMap<TokenId, TokenId> {
+    let takes = declared.iter().filter_map(|declared| match &declared.change {
+        TreeEdit::Take(new, source) => {
+            let token = tree.tokens.get(*source as usize)?;
+            let is_it = &text[token.start as usize..token.end as usize] == new.as_str();
+            is_it.then_some((declared.token, *source))
+        }
+        _ => None,
+    });
+    let taken: HashMap<TokenId, TokenId> = takes.collect();
+    let sources: HashSet<TokenId> = taken.values().copied().collect();
+    let is_whole = sources.len() == taken.len() && sources.iter().all(|one| taken.contains_key(one));
+    if is_whole { taken } else { HashMap::new() }
+}
+
 /// Whether two values between quotes hold the same words, each as often.
 fn has_same_words(before: &str, after: &str) -> bool {
     let words = |value: &str| -> Option<Vec<String>> {
@@ -178,7 +204,23 @@ fn has_same_words(before: &str, after: &str) -> bool {
 /// The nodes that carry meaning, and the blocks that statements are wrapped in. Comments may stand
 /// in another node once lines are laid out, and separators, of which a last one may come or go, are
 /// held by the comparison of tokens.
-fn constructs(tree: &Tree, length: usize, wraps: &[&Wrap]) -> Vec<Construct> {
+fn constructs(
+    tree: &Tree,
+    length: usize,
+    wraps: &[&Wrap],
+    taken: &HashMap<TokenId, TokenId>,
+) -> Vec<Construct> {
+    let is_leaf = |id: &NodeId| {
+        let node = &tree.nodes[*id as usize];
+        node.end == node.first + 1 && tree.children(*id).next().is_none()
+    };
+    let leaf_of: HashMap<TokenId, NodeId> = match taken.is_empty() {
+        true => HashMap::new(),
+        false => (0..tree.nodes.len() as NodeId)
+            .filter(is_leaf)
+            .map(|id| (tree.nodes[id as usize].first, id))
+            .collect(),
+    };
     let mut depths = vec![0; tree.nodes.len()];
     let mut constructs = Vec::with_capacity(tree.nodes.len());
     let mut wraps = wraps.iter().peekable();
@@ -217,6 +259,10 @@ fn constructs(tree: &Tree, length: usize, wraps: &[&Wrap]) -> Vec<Construct> {
                 continue;
             }
         }
+        // Of a token that another one takes the place of, that one's.
+        let source = taken.get(&node.first).filter(|_| is_leaf(&(id as NodeId)));
+        let meant = source.and_then(|source| leaf_of.get(source));
+        let node = meant.map_or(node, |leaf| &tree.nodes[*leaf as usize]);
         let kind = (Some(node.kind), Some(node.origin));
         constructs.push(Construct { kind, depth: depths[id], offset });
     }

@@ -72,6 +72,12 @@ pub enum Family {
     Initializers,
     /// Types in parentheses before a value.
     Casts,
+    /// Annotations and attributes before declarations, and clauses behind them.
+    Attributes,
+    /// What a function may throw, in its header.
+    Throws,
+    /// Words before declarations: `public static`.
+    Modifiers,
     /// Lines that a program before the compiler reads: `#if`, `#region`.
     Directives,
     /// Pages, with elements that may hold text, and other languages.

@@ -19,6 +19,8 @@ const fn key(
 }
 
 const BRACE: ValueKind = ValueKind::Word(&["same_line", "next_line"]);
+const ANNOTATION: ValueKind = ValueKind::Word(&["keep", "own_line", "same_line"]);
+const CLAUSE: ValueKind = ValueKind::Word(&["fit", "own_line"]);
 const DIRECTIVE: ValueKind = ValueKind::Word(&["keep", "code", "margin"]);
 const FLAT: ValueKind = ValueKind::Word(&["open", "keep"]);
 const SIDES: ValueKind = ValueKind::Word(&["after", "both", "none", "keep"]);
@@ -228,6 +230,46 @@ pub static REGISTRY: &[Entry] = &[
             key(Key::Condition, Family::Directives, "`#if` and its like", DIRECTIVE, "keep"),
             key(Key::Region, Family::Directives, "`#region` and its end", DIRECTIVE, "keep"),
             key(Key::Other, Family::Directives, "any other: `#pragma`", DIRECTIVE, "keep"),
+        ],
+        one_for_all: true,
+    },
+    Entry {
+        setting: Setting::AnnotationLine,
+        name: "annotation_line",
+        about: "Whether an annotation or attribute that leads a declaration has a line of its own, \
+                stands on the line of what it belongs to, or as it does. One word for all kinds, or \
+                a table.",
+        slots: &[
+            key(Key::Type, Family::Attributes, "before types", ANNOTATION, "keep"),
+            key(Key::Function, Family::Attributes, "before methods and properties", ANNOTATION, "keep"),
+            key(Key::Value, Family::Attributes, "before fields and variables", ANNOTATION, "keep"),
+        ],
+        one_for_all: true,
+    },
+    Entry {
+        setting: Setting::ModifierOrder,
+        name: "modifier_order",
+        about: "The order of the words before a declaration (`public static`): as they stand, or the \
+                one that the language's guide has. The others around them keep their places.",
+        slots: &[one(Family::Modifiers, ValueKind::Word(&["keep", "guide"]), "keep")],
+        one_for_all: false,
+    },
+    Entry {
+        setting: Setting::ClauseLine,
+        name: "clause_line",
+        about: "Whether what the header of a declaration says of other types has a line of its own \
+                always, or only where the header does not fit on one (`fit`). One word for all \
+                kinds, or a table.",
+        slots: &[
+            key(
+                Key::Base,
+                Family::Attributes,
+                "what a type or a constructor builds on: `extends A`, `: base(a)`",
+                CLAUSE,
+                "fit",
+            ),
+            key(Key::Throws, Family::Throws, "`throws Storm`", CLAUSE, "fit"),
+            key(Key::Where, Family::Accessors, "`where T : Gauge`", CLAUSE, "fit"),
         ],
         one_for_all: true,
     },

@@ -68,6 +68,9 @@ enum Shown {
     Nothing,
 }
 
+/// So many conditions inside one another are told apart; deeper ones are lines like any other.
+const DEEPEST: usize = 64;
+
 /// So many times a text is parsed with other branches.
 const MOST_ROUNDS: usize = 6;
 
@@ -198,6 +201,9 @@ impl Found<'_> {
                 }
                 Word::Ends => {
                     let Some(mut lines) = open.pop() else { continue };
+                    if open.len() >= DEEPEST {
+                        continue;
+                    }
                     lines.push(index);
                     let between = lines.windows(2);
                     let branches: Vec<Branch> = between
@@ -250,15 +256,13 @@ impl Found<'_> {
     /// Shows other branches of the conditions that the parser does not get along with. Says whether
     /// there are any.
     fn shows_otherwise(&mut self, root: Node) -> bool {
-        let faults = faults(root);
+        let (faults, hidden) = (faults(root), self.hidden());
         let mut changes = false;
         for index in 0..self.conditions.len() {
             let around = self.around(index);
             let first = self.lines[self.conditions[index].lines[0]].start;
-            let is_hidden = self.conditions.iter().any(|other| {
-                other.shown != Shown::All
-                    && other.hides(&self.lines).iter().any(|hidden| hidden.contains(&first))
-            });
+            let next = hidden.partition_point(|range| range.end <= first);
+            let is_hidden = hidden.get(next).is_some_and(|range| range.start < first);
             if is_hidden {
                 continue;
             }
@@ -309,21 +313,6 @@ impl Condition {
         let mut holders = self.branches.iter().filter_map(|branch| branch.solid.clone());
         let first = holders.next().map(|solid| holder(root, solid));
         first.is_some_and(|first| first.is_none() || holders.any(|solid| holder(root, solid) != first))
-    }
-
-    /// What of it is hidden, in bytes.
-    fn hides(&self, lines: &[Range<usize>]) -> Vec<Range<usize>> {
-        let between = |place: usize| {
-            lines[self.lines[place]].end..lines[self.lines[place + 1]].start
-        };
-        (0..self.branches.len())
-            .filter(|branch| match self.shown {
-                Shown::All => false,
-                Shown::Only(own) => own != *branch,
-                Shown::Nothing => true,
-            })
-            .map(between)
-            .collect()
     }
 }
 

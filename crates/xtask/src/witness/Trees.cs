@@ -52,6 +52,7 @@ public static class Trees
         var problems = new Problems();
         var module = new ModuleContainer(new CompilerContext(settings, problems));
         var source = new SourceFile("A.cs", "A.cs", 1);
+        Location.Reset();
         Location.Initialize(new List<SourceFile> { source });
         var file = new CompilationSourceFile(module, source);
         module.AddTypeContainer(file);
@@ -113,16 +114,20 @@ public static class Trees
             return text.ToString();
         }
 
-        /// <summary>The one statement of a block around it, which says nothing behind a header.</summary>
+        /// <summary>The one statement in the blocks around it, which say nothing behind a header.</summary>
         static object Bare(object value)
         {
-            if (value?.GetType() != typeof(ExplicitBlock))
-            {
-                return value;
-            }
             var field = typeof(Block).GetField("statements", Own);
-            var inside = (List<Statement>)field.GetValue(value);
-            return inside.Count == 1 && !(inside[0] is BlockVariable) ? inside[0] : value;
+            while (value?.GetType() == typeof(ExplicitBlock))
+            {
+                var inside = (List<Statement>)field.GetValue(value);
+                if (inside.Count != 1 || inside[0] is BlockVariable)
+                {
+                    break;
+                }
+                value = inside[0];
+            }
+            return value;
         }
 
         void Add(object value, int depth)

@@ -102,6 +102,14 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
     true
 }
 
+/// The order that the language's documentation puts the words before a declaration in; the last two
+/// may stand nowhere else.
+const MODIFIERS: &[&str] = &[
+    "public", "private", "protected", "internal", "file", "static", "extern", "new", "virtual",
+    "abstract", "sealed", "override", "readonly", "unsafe", "required", "volatile", "const", "async",
+    "partial", "fixed",
+];
+
 /// One blank between the words of an element of a list that is no node of its own.
 pub(super) fn go_on(p: &mut Planner, parts: &[NodeId]) {
     let [_, inner @ .., _] = parts else { return };
@@ -190,6 +198,11 @@ fn between(p: &Planner, before: NodeId, part: NodeId) -> Between {
 fn member(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     p.header(parts, between);
     attributes(p, node, parts);
+    if !p.is(node, Kind::Parameter) {
+        let is_word = |part: &&NodeId| p.is(**part, Kind::Modifier);
+        let words: Vec<TokenId> = parts.iter().filter(is_word).map(|part| p.first(*part)).collect();
+        p.order_modifiers(&words, MODIFIERS);
+    }
     let header = p.first(node);
     for (index, part) in parts.iter().enumerate().skip(1) {
         let token = p.first(*part);
@@ -223,11 +236,30 @@ fn member(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     clauses(p, node, parts);
 }
 
-/// Attributes stay on the line of what they belong to, or on lines of their own, as they stand.
+/// Attributes stand on lines of their own, or on that of what they belong to; those of a parameter as
+/// they do.
 fn attributes(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    let kind = match Kind::at(p, node) {
+        Kind::ClassDeclaration
+        | Kind::StructDeclaration
+        | Kind::InterfaceDeclaration
+        | Kind::RecordDeclaration
+        | Kind::EnumDeclaration
+        | Kind::DelegateDeclaration => Some(Key::Type),
+        Kind::FieldDeclaration | Kind::EventFieldDeclaration | Kind::EnumMemberDeclaration => {
+            Some(Key::Value)
+        }
+        Kind::Parameter | Kind::AccessorDeclaration => None,
+        _ => Some(Key::Function),
+    };
     for pair in parts.windows(2) {
-        if p.is(pair[0], Kind::AttributeList) {
-            p.as_it_stands(p.first(node), p.first(pair[1]));
+        if !p.is(pair[0], Kind::AttributeList) {
+            continue;
+        }
+        let (start, token) = (p.first(node), p.first(pair[1]));
+        match kind {
+            Some(kind) => p.annotated(start, token, kind),
+            None => p.as_it_stands(start, token),
         }
     }
 }
@@ -243,23 +275,18 @@ fn arrow(p: &mut Planner, node: NodeId, clause: NodeId) {
 
 /// Breaks before what a header says of other types, where it does not fit.
 fn clauses(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
-    let is_clause = |part: &&NodeId| {
-        matches!(
-            Kind::at(p, **part),
-            Kind::BaseList | Kind::TypeParameterConstraintsClause | Kind::ConstructorInitializer
-        )
+    let clause = |part: &NodeId| match Kind::at(p, *part) {
+        Kind::BaseList | Kind::ConstructorInitializer => Some((*part, Key::Base)),
+        Kind::TypeParameterConstraintsClause => Some((*part, Key::Where)),
+        _ => None,
     };
-    let clauses: Vec<NodeId> = parts.iter().filter(is_clause).copied().collect();
-    let Some(last) = clauses.last() else { return };
+    let clauses: Vec<(NodeId, Key)> = parts.iter().filter_map(clause).collect();
+    let Some((last, _)) = clauses.last() else { return };
     let brace = p.end(*last);
-    let group = p.group(Shape::Chain, p.first(node), brace + 1);
-    p.group_mut(group).rows = Rows::Any;
-    p.stands_anywhere(group, Key::Declaration);
-    for clause in clauses {
-        p.may_break(p.first(clause), group, p.choices.chain_steps, 1, Setting::WordGap);
-    }
+    let group = p.clauses_of(p.first(node), brace + 1, &clauses);
     // Where they have lines of their own, so do two braces with nothing between them.
-    if p.token_text(brace) == "{" && p.end(node) == brace + 2 {
+    let is_pair = p.token_text(brace) == "{" && p.end(node) == brace + 2;
+    if is_pair && !p.broken_before(brace + 1) {
         p.may_break(brace, group, 0, 1, Setting::OpenBrace);
     }
 }

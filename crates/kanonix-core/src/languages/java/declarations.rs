@@ -6,7 +6,7 @@ use crate::layout::plan::{GroupId, Rows, Shape};
 use crate::layout::planner::Planner;
 use crate::layout::vocabulary::{Between, List, Sort};
 use crate::style::{Key, Setting};
-use crate::syntax::NodeId;
+use crate::syntax::{NodeId, TokenId};
 
 /// The rule for a declaration; says whether `kind` is one.
 pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) -> bool {
@@ -61,7 +61,15 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
         Kind::TypeParameters => _ = p.list(parts, List::new()),
         Kind::TypeArguments => _ = p.list(parts, List::new().reluctant()),
         Kind::RecordPatternBody => _ = p.list(parts, List::new()),
-        Kind::Modifiers => header(p, node, parts),
+        Kind::Modifiers => {
+            header(p, node, parts);
+            let is_word = |part: &&NodeId| {
+                !matches!(Kind::at(p, **part), Kind::Annotation | Kind::MarkerAnnotation)
+            };
+            let words: Vec<TokenId> =
+                parts.iter().filter(is_word).map(|part| p.first(*part)).collect();
+            p.order_modifiers(&words, MODIFIERS);
+        }
         Kind::Annotation => {
             p.tight(parts);
             if let [.., arguments] = parts {
@@ -81,6 +89,12 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
     }
     true
 }
+
+/// The order that the language's specification puts the words before a declaration in.
+const MODIFIERS: &[&str] = &[
+    "public", "protected", "private", "abstract", "default", "static", "sealed", "non-sealed",
+    "final", "transient", "volatile", "synchronized", "native", "strictfp",
+];
 
 pub(super) fn sort(p: &Planner, node: NodeId) -> Sort {
     match Kind::at(p, node) {
@@ -113,19 +127,49 @@ fn between(p: &Planner, before: NodeId, part: NodeId) -> Between {
 }
 
 /// The words of a header; annotations stay on the line of what they belong to, or on lines of their
-/// own, as they stand.
+/// own.
 fn header(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     p.header(parts, between);
+    let kind = annotated_kind(p, node);
+    let is_annotation = |p: &Planner, part: NodeId| {
+        matches!(Kind::at(p, part), Kind::Annotation | Kind::MarkerAnnotation)
+    };
+    let mut leads = true;
     for pair in parts.windows(2) {
         let [before, part] = [pair[0], pair[1]];
-        let last = match Kind::at(p, before) {
-            Kind::Modifiers => p.parts(before).last().copied().unwrap_or(before),
-            _ => before,
+        let own = match Kind::at(p, before) {
+            Kind::Modifiers => p.parts(before),
+            _ => vec![before],
         };
-        let is_annotation = matches!(Kind::at(p, last), Kind::Annotation | Kind::MarkerAnnotation);
-        if is_annotation && !p.is(part, Kind::Dimensions) {
-            p.as_it_stands(p.first(node), p.first(part));
+        leads &= own.iter().all(|own| is_annotation(p, *own));
+        if own.last().is_some_and(|last| is_annotation(p, *last)) && !p.is(part, Kind::Dimensions) {
+            let (start, token) = (p.first(node), p.first(part));
+            match kind.filter(|_| leads) {
+                Some(kind) => p.annotated(start, token, kind),
+                None => p.as_it_stands(start, token),
+            }
         }
+    }
+}
+
+/// The kind of declaration that a header is one of, as `annotation_line` has them.
+fn annotated_kind(p: &Planner, node: NodeId) -> Option<Key> {
+    let declaration = if p.is(node, Kind::Modifiers) { p.parent(node) } else { node };
+    match Kind::at(p, declaration) {
+        Kind::ModuleDeclaration
+        | Kind::ClassDeclaration
+        | Kind::InterfaceDeclaration
+        | Kind::EnumDeclaration
+        | Kind::RecordDeclaration
+        | Kind::AnnotationTypeDeclaration => Some(Key::Type),
+        Kind::MethodDeclaration
+        | Kind::ConstructorDeclaration
+        | Kind::CompactConstructorDeclaration
+        | Kind::AnnotationTypeElementDeclaration => Some(Key::Function),
+        Kind::FieldDeclaration | Kind::ConstantDeclaration | Kind::LocalVariableDeclaration => {
+            Some(Key::Value)
+        }
+        _ => None,
     }
 }
 
@@ -142,21 +186,16 @@ fn type_declaration(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
 
 /// Breaks before what a header says of other types, where it does not fit.
 fn clauses(p: &mut Planner, node: NodeId, head: &[NodeId]) {
-    let is_clause = |part: &&NodeId| {
-        matches!(
-            Kind::at(p, **part),
-            Kind::Superclass
-                | Kind::SuperInterfaces
-                | Kind::ExtendsInterfaces
-                | Kind::Permits
-                | Kind::Throws
-        )
+    let clause = |part: &NodeId| match Kind::at(p, *part) {
+        Kind::Superclass | Kind::SuperInterfaces | Kind::ExtendsInterfaces | Kind::Permits => {
+            Some((*part, Key::Base))
+        }
+        Kind::Throws => Some((*part, Key::Throws)),
+        _ => None,
     };
-    let clauses: Vec<NodeId> = head.iter().filter(is_clause).copied().collect();
-    let Some(last) = clauses.last() else { return };
-    let group = p.group(Shape::Chain, p.first(node), p.end(*last));
-    for clause in clauses {
-        p.may_break(p.first(clause), group, p.choices.chain_steps, 1, Setting::WordGap);
+    let clauses: Vec<(NodeId, Key)> = head.iter().filter_map(clause).collect();
+    if let Some((last, _)) = clauses.last() {
+        p.clauses_of(p.first(node), p.end(*last), &clauses);
     }
 }
 

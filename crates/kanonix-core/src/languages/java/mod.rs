@@ -45,6 +45,9 @@ pub(super) static LANGUAGE: Language = Language {
         Family::Not,
         Family::Angles,
         Family::Casts,
+        Family::Attributes,
+        Family::Throws,
+        Family::Modifiers,
     ],
     // "Code Conventions for the Java Programming Language" (its developers, 1999): four spaces, a
     // line is broken before an operator and goes on eight spaces further in, a closing bracket

@@ -1,6 +1,6 @@
 //! Statements with a header in parentheses, and what stands behind them.
 
-use crate::layout::plan::Shape;
+use crate::layout::plan::{GroupId, Rows, Shape};
 use crate::layout::planner::Planner;
 use crate::style::{Key, Setting};
 use crate::syntax::{NodeId, TokenId};
@@ -98,6 +98,31 @@ impl Planner<'_> {
         for edge in [opener + 1, closer] {
             self.inside_bracket(self.first(parts[edge]), gap);
         }
+    }
+
+    /// What the header of a declaration says of other types, from its first clause on: lines break
+    /// before all of them where it does not fit, and before each that `clause_line` gives a line. Gives
+    /// the group of the former, over the tokens up to `end`.
+    pub fn clauses_of(
+        &mut self,
+        header: TokenId,
+        end: TokenId,
+        clauses: &[(NodeId, Key)],
+    ) -> GroupId {
+        let group = self.group(Shape::Chain, header, end);
+        self.group_mut(group).rows = Rows::Any;
+        self.stands_anywhere(group, Key::Declaration);
+        let level = self.choices.chain_steps;
+        for (clause, kind) in clauses {
+            let token = self.first(*clause);
+            if self.style.is(Setting::ClauseLine, *kind, "own_line") {
+                let block = self.group(Shape::Block, header, token);
+                self.newline(token, block, level, Setting::ClauseLine);
+            } else {
+                self.may_break(token, group, level, 1, Setting::WordGap);
+            }
+        }
+        group
     }
 
     /// `outer: for (…) …`

@@ -120,6 +120,9 @@ impl List {
     }
 }
 
+/// So many plain numbers are a row.
+const FEWEST_NUMBERS: usize = 4;
+
 impl Planner<'_> {
     /// A bracketed list: `parts` begins with the opening bracket, ends with the closing one, and
     /// has the elements and separators between them. Returns its group, unless a bracket is
@@ -141,7 +144,10 @@ impl Planner<'_> {
             (false, Key::Call | Key::Declaration) => self.choices.list_steps,
             _ => 1,
         };
+        let fills =
+            list.collection && !list.members && !self.choices.one_each && self.are_numbers(inner);
         let own = self.group_mut(group);
+        own.fills = fills;
         own.inner = level;
         own.around = if list.closed { Around::OneLine } else { Around::Lists };
         own.stand_in = list.stand_in;
@@ -192,6 +198,20 @@ impl Planner<'_> {
             self.last_comma(inner, last, group);
         }
         Some(group)
+    }
+
+    /// Whether elements are plain numbers, and several: they are read along their lines.
+    fn are_numbers(&self, inner: &[NodeId]) -> bool {
+        let is_number = |token: TokenId| {
+            self.token_text(token).starts_with(|first: char| first.is_ascii_digit())
+        };
+        let elements = || inner.iter().filter(|part| !self.is_separator(**part));
+        let is_plain = |part: &NodeId| {
+            let (first, end) = (self.first(*part), self.end(*part));
+            let is_signed = end == first + 2 && matches!(self.token_text(first), "-" | "+");
+            (end == first + 1 || is_signed) && is_number(end - 1)
+        };
+        elements().count() >= FEWEST_NUMBERS && elements().all(is_plain)
     }
 
     /// A bracketed list in which no line may end.

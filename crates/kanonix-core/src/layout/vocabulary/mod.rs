@@ -147,6 +147,22 @@ impl Planner<'_> {
         }
     }
 
+    /// What follows an annotation that leads a declaration of a kind: on the next line or on its own,
+    /// as `annotation_line` has it.
+    pub fn annotated(&mut self, start: TokenId, token: TokenId, kind: Key) {
+        match self.style.get(Setting::AnnotationLine, kind) {
+            Value::Word("own_line") => {
+                let group = self.group(Shape::Block, start, token);
+                self.line_beside(token, group, Setting::AnnotationLine);
+                self.at_most(token, 0);
+            }
+            Value::Word("same_line") if !self.after_comment(token) => {
+                self.behind(token, Setting::AnnotationLine);
+            }
+            _ => self.as_it_stands(start, token),
+        }
+    }
+
     /// One thing between two brackets, broken inside them. Returns the group. `key` is how
     /// `wrap_align` and `close_bracket` know it.
     pub fn enclosed(

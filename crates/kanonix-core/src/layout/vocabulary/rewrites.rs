@@ -119,6 +119,29 @@ impl Planner<'_> {
         }
     }
 
+    /// Declares the order of the words before a declaration, where `modifier_order` asks for the one
+    /// of the language's guide. They change places among themselves; what stands between them stays.
+    pub fn order_modifiers(&mut self, words: &[TokenId], guide: &[&str]) {
+        let [first, .., last] = words else { return };
+        let is_asked = self.style.is(Setting::ModifierOrder, Key::Whole, "guide");
+        if !is_asked || self.broken_between(*first, *last) {
+            return;
+        }
+        let place = |token: &TokenId| {
+            guide.iter().position(|word| *word == self.token_text(*token)).unwrap_or(guide.len())
+        };
+        let mut ordered = words.to_vec();
+        ordered.sort_by_key(place);
+        let spelt: Vec<&str> = ordered.iter().map(|token| self.token_text(*token)).collect();
+        let message = format!("put the words in the order `{}`", spelt.join(" "));
+        for ((token, taken), text) in words.iter().zip(&ordered).zip(spelt) {
+            if token != taken {
+                let change = TreeEdit::Take(text.to_string(), *taken);
+                self.spell(*token, change, Setting::ModifierOrder, message.clone());
+            }
+        }
+    }
+
     /// Declares the agreed order of the words that stand between a token's first and last byte.
     /// `held` says which stretches of its text are somebody else's to say: they keep their places,
     /// with the words that touch them, and the words on each side are put in order by themselves.

@@ -3,7 +3,8 @@ namespace N{
   using C;
 #pragma warning disable 1
  public class Hasty<A,B>:Station,IAlarm where A:class{
-    int level=2,ebb ;
+    int level=2,ebb ;static public int Top=2;
+  [Old] int old;
 	#region fast
   int P{get;set;}
 int Q{get{return 1;}set{ ebb=value; }}

@@ -1,7 +1,8 @@
 package   saltmarsh . tides ;
 import java.util.*;import java.io.File;
 public class Hasty<A,B>extends Station{
-private int level=2,ebb ;
+private int level=2,ebb ;final static public int TOP=2;
+  @Deprecated int old;
   @Override public String toString( ){return "a"+level;}
 int[] all(int a,String ... b)throws Storm{if(a>2){return null;}else return new int[]{1,2,};}
     void run(){for(int i=0;i<3;i++)warn(i);while(ebb>0)ebb--;
