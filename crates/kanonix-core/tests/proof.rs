@@ -47,3 +47,14 @@ fn comments_keep_their_words_and_their_order() {
     assert!(!is_same("python", "# a\nb\n", "b\n# a\n"));
     assert!(!is_same("python", "# a\nb\n", "b\n"));
 }
+
+#[test]
+fn a_directive_is_no_comment() {
+    let before = "class A {\n#if B\nint c;\n#else\nint d\n#endif\n}\n";
+    assert!(is_same("csharp", before, "class A\n{\n#if B\n    int c;\n#else\nint d\n#endif\n}\n"));
+    assert!(!is_same("csharp", before, "class A {\n#if B\nint c;\n#else\nint  d\n#endif\n}\n"));
+    assert!(!is_same("csharp", before, "class A {\n#if  B\nint c;\n#else\nint d\n#endif\n}\n"));
+    assert!(!is_same("csharp", before, "class A {\nint c;\n#if B\n#else\nint d\n#endif\n}\n"));
+    // One that begins a line is another one than one that does not.
+    assert!(!is_same("csharp", "#if A\nb();\n#endif\n", "#if A b();\n#endif\n"));
+}

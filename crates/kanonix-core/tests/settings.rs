@@ -126,6 +126,21 @@ fn flat_blocks_are_kept_by_kind() {
 }
 
 #[test]
+fn a_text_in_pieces_is_filled_unless_somebody_broke_it() {
+    let narrow = [("max_line_length", "", "34")];
+    let sum = "a = 'ebb and flood ' + level + ' metres, ' + unit + ' of it';\n";
+    let filled = "a = 'ebb and flood ' + level +\n  ' metres, ' + unit + ' of it';\n";
+    assert_eq!(lay_with("javascript", &narrow, sum), filled);
+    let single = "a = 'ebb and ' +\n  level +\n  ' metres';\n";
+    assert_eq!(lay("javascript", single), single);
+    let rows = "a = 'ebb ' + level +\n  ' metres, ' + unit;\n";
+    assert_eq!(lay("javascript", rows), rows);
+    let names = "a = alpha + beta + gamma + delta + level;\n";
+    let opened = "a = alpha +\n  beta +\n  gamma +\n  delta +\n  level;\n";
+    assert_eq!(lay_with("javascript", &narrow, names), opened);
+}
+
+#[test]
 fn rows_that_somebody_laid_out_stay_if_they_fit() {
     let grid = "a = [\n  1, 2, 3,\n  4, 5, 6,\n];\n";
     assert_eq!(lay("javascript", grid), grid);
@@ -134,8 +149,11 @@ fn rows_that_somebody_laid_out_stay_if_they_fit() {
     let noted = "a = [\n  1, 2, 3, // ebb\n  // flood\n  4, 5, 6\n];\n";
     assert_eq!(lay("javascript", noted), noted);
     // Most elements have a line of their own: so should the others.
-    let mixed = "a = [\n  1,\n  2, 3,\n  4,\n];\n";
-    assert_eq!(lay("javascript", mixed), "a = [\n  1,\n  2,\n  3,\n  4,\n];\n");
+    let mixed = "a = [\n  b,\n  c, d,\n  e,\n];\n";
+    assert_eq!(lay("javascript", mixed), "a = [\n  b,\n  c,\n  d,\n  e,\n];\n");
+    // Numbers are read along their lines.
+    let numbers = "a = [\n  1,\n  2, 3,\n  4,\n];\n";
+    assert_eq!(lay("javascript", numbers), numbers);
     let narrow = [("max_line_length", "", "20")];
     let long = "a = [\n  alpha, beta, gamma,\n  delta,\n];\n";
     let opened = "a = [\n  alpha,\n  beta,\n  gamma,\n  delta,\n];\n";

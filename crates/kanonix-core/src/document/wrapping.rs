@@ -89,6 +89,7 @@ impl Document<'_> {
                     last: old(wrap.last)?,
                     ..wrap
                 }),
+                TreeEdit::Take(text, source) => TreeEdit::Take(text, old(source)?),
                 change => change,
             };
             Some(Declared { token: old(declared.token)?, change })

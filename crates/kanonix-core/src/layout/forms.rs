@@ -117,10 +117,11 @@ impl Filler<'_> {
     fn opened(&mut self, id: GroupId) -> State {
         let group = &self.sheet.plan.groups[id];
         let is_list = takes_one_row(group);
+        let fills = group.fills || (is_list && self.fills);
         let is_beside = group.under.is_some() && group.under == group.opening;
         if is_list && self.row_first && self.row_fits(id) {
             State::Inner
-        } else if is_list && (self.fills || group.fills) {
+        } else if fills {
             State::Filled
         } else if is_beside && self.fits_beside(id) {
             State::Beside
@@ -280,13 +281,16 @@ impl Filler<'_> {
             State::Rows if closes => raw == State::Rows || sheet.tree.broken(index, sheet.text),
             State::Filled if closes => true,
             State::Rows if is_opening && group.under == group.opening => false,
-            State::Filled if is_opening => group.under != group.opening,
+            State::Filled if is_opening && group.shape == Shape::List => {
+                group.under != group.opening
+            }
             State::Rows if sheet.broken(index) => true,
             State::Rows | State::Filled => {
                 let level = sheet.plan.gaps[index].level;
                 let inside = self.inside_of(id, level);
                 let column = self.column + usize::from(sheet.plan.gaps[index].blanks);
-                !is_opening && self.overflows(id, index, column, self.indents.columns(inside))
+                (!is_opening || group.shape != Shape::List)
+                    && self.overflows(id, index, column, self.indents.columns(inside))
             }
         }
     }

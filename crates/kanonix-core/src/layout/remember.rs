@@ -1,7 +1,19 @@
 //! What somebody chose: the text has a say in which groups are open, and in where their lines
 //! stand.
 
-use super::plan::{Align, Around, ByGroup, Close, Gap, GroupId, Opens, Rows, Shape, Want};
+use super::plan::{
+    Align,
+    Around,
+    ByGroup,
+    Close,
+    Counts,
+    Gap,
+    GroupId,
+    Opens,
+    Rows,
+    Shape,
+    Want,
+};
 use super::measure::columns;
 use super::planner::Planner;
 use crate::syntax::{Role, TokenId};
@@ -78,7 +90,12 @@ impl Planner<'_> {
                         };
                         *token < row && stands()
                     };
-                    [head, opening].into_iter().find(is_over)
+                    // Under what begins the line, a line would be no further in.
+                    let is_margin = group.shape == Shape::Chain
+                        && group.counts == Counts::Steps
+                        && self.line_first(head) == head;
+                    let heads = [Some(head).filter(|_| !is_margin), Some(opening)];
+                    heads.into_iter().flatten().find(is_over)
                 }
             };
             if let (Some(row), Align::Keep, Shape::Chain) = (seen[id].row, group.align, group.shape)
@@ -181,7 +198,7 @@ impl Planner<'_> {
             let group = self.plan.groups[id];
             // Where most elements have a line of their own, the others should.
             let in_rows = match group.rows {
-                Rows::Bracketed if group.align.asks_the_text() => broken && joins > 0,
+                Rows::Bracketed if group.align.asks_the_text() || group.fills => broken && joins > 0,
                 Rows::Bracketed => broken && joins >= ends,
                 Rows::Shared => broken && joins > 0,
                 Rows::Loose => ends > 0 && joins >= ends,
@@ -203,7 +220,9 @@ impl Planner<'_> {
                 }
                 Shape::LastResort => {}
                 _ if in_rows || is_beside => {
-                    group.shares = group.rows == Rows::Shared || group.align.asks_the_text();
+                    group.shares = group.rows == Rows::Shared
+                        || group.align.asks_the_text()
+                        || group.fills;
                     group.rows = Rows::Kept;
                 }
                 _ => {

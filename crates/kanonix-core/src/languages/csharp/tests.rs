@@ -243,18 +243,14 @@ class Quay : Gauge<Level>, IAlarm where T : IComparable<T>
             };
             int[] levels =
             {
-                1000000,
-                2000000,
-                3000000,
-                4000000,
+                1000000, 2000000, 3000000, 4000000,
                 5000000
             };
             var high = from one in gauges
                        where one.Level > 2000
                        select one.Name;
             string sum = "the gauge at the quay "
-                + level
-                + " is high";
+                + level + " is high";
             return level > 20000
                 ? Warn("the gauge at the quay")
                 : Calm();
@@ -453,4 +449,46 @@ fn a_list_that_is_not_touched_as_a_whole_keeps_its_brace() {
     assert_eq!(touched("csharp", text, &edited), text.replace("Unit=3", "Unit = 4"));
     let whole = "var gauge = new Gauge\n{\n    Level = 2,\n    Unit = 3,\n};\nvar other = 2;\n";
     assert_eq!(lay("csharp", text), whole);
+}
+
+#[test]
+fn modifiers_stand_in_the_order_of_the_guide_where_that_is_agreed() {
+    let text = "partial class Quay\n{\n    async static public Task F() { }\n    [Old] readonly static int a;\n    \
+                unsafe private fixed int b[2];\n    static\n    public int c;\n    static /* d */ public int e;\n}\n";
+    let wanted = "partial class Quay\n{\n    public static async Task F() { }\n    [Old] static readonly int a;\n    \
+                  private unsafe fixed int b[2];\n    static\n    public int c;\n    public /* d */ static int e;\n}\n";
+    let agreed = [("modifier_order", "", "guide"), ("word_gap", "", "keep")];
+    assert_eq!(lay_with("csharp", &agreed, text), wanted);
+    assert_eq!(lay_with("csharp", &[("word_gap", "", "keep")], text), text);
+}
+
+#[test]
+fn an_attribute_stands_where_it_is_agreed() {
+    let text = "[A] class Quay\n{\n    [B]\n    int c;\n    [D] void E() { }\n}\n";
+    for (value, wanted) in [
+        ("keep", text),
+        ("own_line", "[A]\nclass Quay\n{\n    [B]\n    int c;\n    [D]\n    void E() { }\n}\n"),
+        ("same_line", "[A] class Quay\n{\n    [B] int c;\n    [D] void E() { }\n}\n"),
+    ] {
+        assert_eq!(lay_with("csharp", &[("annotation_line", "", value)], text), wanted, "{value}");
+    }
+}
+
+#[test]
+fn a_clause_has_a_line_of_its_own_where_that_is_agreed() {
+    let text = "class Quay<T> : Gauge where T : new()\n{\n    Quay() : base() { }\n}\n";
+    let wanted = "class Quay<T> : Gauge\n    where T : new()\n{\n    Quay() : base() { }\n}\n";
+    assert_eq!(lay_with("csharp", &[("clause_line", "where", "own_line")], text), wanted);
+    let wanted = "class Quay<T>\n    : Gauge where T : new()\n{\n    Quay()\n        : base() { }\n}\n";
+    assert_eq!(lay_with("csharp", &[("clause_line", "base", "own_line")], text), wanted);
+    assert_eq!(lay("csharp", text), text);
+}
+
+#[test]
+fn plain_numbers_fill_their_lines() {
+    let narrow = [("max_line_length", "", "40")];
+    let laid = lay_with("csharp", &narrow, "int[] a = { 1000, -2000, 3000, 4000, 5000, 6000 };\n");
+    assert_eq!(laid, "int[] a =\n{\n    1000, -2000, 3000, 4000, 5000, 6000\n};\n");
+    let single = "int[] a =\n{\n    1,\n    2,\n    3,\n    4\n};\n";
+    assert_eq!(lay("csharp", single), single);
 }

@@ -218,3 +218,10 @@ fn a_touched_member_stands_beside_the_others() {
     let wanted = "class A {\n  int a=1;\n\n  void b() {\n    ebb();\n  }\n}\n";
     assert_eq!(touched("java", before, &now), wanted);
 }
+
+#[test]
+fn modifiers_change_places_and_annotations_do_not() {
+    let text = "class A {\n    final @B static public int c = 1;\n\n    @D synchronized protected void e() {\n    }\n}\n";
+    let wanted = "class A {\n    public @B static final int c = 1;\n\n    @D protected synchronized void e() {\n    }\n}\n";
+    assert_eq!(lay_with("java", &[("modifier_order", "", "guide")], text), wanted);
+}

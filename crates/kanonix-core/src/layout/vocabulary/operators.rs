@@ -1,11 +1,11 @@
 //! Operators and the signs between two parts, with the blanks that `operator_gap` and `pair_gap`
 //! want around each kind of them.
 
-use crate::layout::plan::{Column, GroupId};
+use crate::layout::plan::{Column, GroupId, Rows};
 use crate::layout::planner::Planner;
 use crate::layout::vocabulary::Handed;
 use crate::style::{Key, Setting};
-use crate::syntax::{NodeId, TokenId};
+use crate::syntax::{NodeId, Role, TokenId};
 
 /// A language's operators, weak ones first: those of one row bind alike and are broken together.
 /// Each row has the key by which `operator_gap` knows them.
@@ -134,7 +134,21 @@ impl Planner<'_> {
         if goes_on {
             self.hand(left, Handed::Chain(group));
         }
+        if text == "+" && [left, right].into_iter().any(|operand| self.is_string(operand)) {
+            // A text in pieces is read along its lines.
+            let own = self.group_mut(group);
+            (own.fills, own.rows) = (true, Rows::Any);
+        }
         self.break_beside(group, (operator, before), (right_first, after), setting);
+    }
+
+    /// Whether a node is a string and nothing else.
+    fn is_string(&self, node: NodeId) -> bool {
+        let first = self.first(node);
+        let is_prefix = |c: char| c.is_ascii_alphabetic() || matches!(c, '@' | '$');
+        self.end(node) == first + 1
+            && self.tree.tokens[first as usize].role == Role::Atom
+            && self.token_text(first).trim_start_matches(is_prefix).starts_with(['"', '\'', '`'])
     }
 
     /// The gaps on both sides of an operator, each with its blanks where no line ends: a chain is
