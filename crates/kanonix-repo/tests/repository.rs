@@ -137,7 +137,7 @@ fn each_reach_names_its_files() {
 #[test]
 fn the_lines_in_play_are_those_that_the_base_has_not() {
     let tree = Tree::new(&[("a.py", "a = 1\nb = 1\n")]);
-    tree.write("a.py",     "a = 1\nb = 2\nc = 3\n");
+    tree.write("a.py", "a = 1\nb = 2\nc = 3\n");
     for paths in [&[][..], &["a.py"]] {
         let set = lines(&tree.select(paths, &Reach::Save));
         assert!(!set.touches(0..1) && set.touches(1..2) && set.touches(2..3));

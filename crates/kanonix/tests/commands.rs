@@ -131,7 +131,7 @@ fn a_dry_run_prints_what_git_applies() {
     let said = repo.kanonix(&["mend", "--dry-run"]);
     assert_eq!((said.status, repo.read("alarms/new.js").as_str()), (0, "if(a){b()}\n"));
     repo.write("change.patch", &said.out);
-    repo.git(&[                  "apply", "change.patch"]);
+    repo.git(&["apply", "change.patch"]);
     assert_eq!(repo.read("alarms/new.js"), "if (a) {\n    b()\n}\n");
     assert_eq!(repo.read("alarms/with blank.js"), "a = 1\n");
     assert_eq!(repo.kanonix(&["check"]).status, 0);
@@ -244,7 +244,7 @@ fn the_gate_keeps_the_hook_that_is_there_and_puts_it_back() {
     repo.git(&["add", "a.py"]);
     assert_eq!(commit(&repo).status, 1);
     assert_eq!(repo.read("ran"), "earlier\n");
-    repo.mend(&[         "--staged"]);
+    repo.mend(&["--staged"]);
     repo.write("status", "7");
     assert_eq!(commit(   &repo).status, 1);
     repo.write("status", "0");

@@ -86,9 +86,17 @@ const CASES: [(&str, &str, &str); 24] = [
         "get { return ebb; } set { ebb = 2; }",
     ),
     ("Name=>\"quay\" ;", "Name=>\"mole\" ;", "Name => \"mole\";"),
-    ("          int flood ):base( ebb )", "          int neap ):base( ebb )", "          int neap) : base(ebb)"),
+    (
+        "          int flood ):base( ebb )",
+        "          int neap ):base( ebb )",
+        "          int neap) : base(ebb)",
+    ),
     ("      this.ebb=ebb;", "      this.ebb=ebb+1;", "      this.ebb = ebb + 1;"),
-    ("      this.ebb=ebb;", "      this.ebb=ebb;\n#if A\n  Warn( );\n#endif", "      this.ebb=ebb;\n#if A\n      Warn();\n#endif"),
+    (
+        "      this.ebb=ebb;",
+        "      this.ebb=ebb;\n#if A\n  Warn( );\n#endif",
+        "      this.ebb=ebb;\n#if A\n      Warn();\n#endif",
+    ),
     ("        Warn(at);", "        Warn( at,1 );", "        Warn(at, 1);"),
     (
         "      for(int at=0;at<ebb;at++)",
@@ -97,7 +105,11 @@ const CASES: [(&str, &str, &str); 24] = [
     ),
     ("          return -1;", "          return -(-1);", "          return -(-1);"),
     ("      if(ebb>3)   {", "      if(ebb>4)   {", "      if(ebb>4)   {"),
-    ("        Warn( );\n      }\n      string", "        Warn( 1 );\n      }\n      string", "        Warn(1);\n      }\n      string"),
+    (
+        "        Warn( );\n      }\n      string",
+        "        Warn( 1 );\n      }\n      string",
+        "        Warn(1);\n      }\n      string",
+    ),
     ("text=@\"high\n", "text=@\"high  \n", "text = @\"high  \n"),
     (
         "      var high=gauges\n        .Where( gauge=>gauge.High )\n        .Select( gauge => {",
@@ -124,8 +136,7 @@ fn a_new_member_stands_beside_the_others() {
     let canon = ("kanonix.toml", "edition = 1\n");
     let from = "    int Month(object tide) {";
     let new = "    record Level(int At){ public bool High( ){return At>2;} }\n\n";
-    let mended =
-        edited(&[canon, ("Quay.cs", QUAY)], "Quay.cs", from, &format!("{new}{from}"));
+    let mended = edited(&[canon, ("Quay.cs", QUAY)], "Quay.cs", from, &format!("{new}{from}"));
     let wanted = "    record Level(int At) { public bool High() { return At > 2; } }\n\n";
     assert_eq!(mended, QUAY.replacen(from, &format!("{wanted}{from}"), 1));
 }
@@ -134,11 +145,12 @@ fn a_new_member_stands_beside_the_others() {
 fn a_list_that_is_opened_takes_its_brace_along() {
     let canon = ("kanonix.toml", "edition = 1\n");
     let from = "      return ebb>2?1 : 2;";
-    let new = "      var neap = new Quay { Name = \"the mole of the town\", Level = 2, Unit = \"metres\", \
+    let new =
+        "      var neap = new Quay { Name = \"the mole of the town\", Level = 2, Unit = \"metres\", \
                Station = \"saltmarsh\", Top = 4, Low = 1 };\n";
-    let wanted = "      var neap = new Quay\n      {\n        Name = \"the mole of the town\",\n        Level = 2,\n        \
+    let wanted =
+        "      var neap = new Quay\n      {\n        Name = \"the mole of the town\",\n        Level = 2,\n        \
                   Unit = \"metres\",\n        Station = \"saltmarsh\",\n        Top = 4,\n        Low = 1\n      };\n";
-    let mended =
-        edited(&[canon, ("Quay.cs", QUAY)], "Quay.cs", from, &format!("{new}{from}"));
+    let mended = edited(&[canon, ("Quay.cs", QUAY)], "Quay.cs", from, &format!("{new}{from}"));
     assert_eq!(mended, QUAY.replacen(from, &format!("{wanted}{from}"), 1));
 }

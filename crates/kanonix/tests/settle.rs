@@ -205,7 +205,7 @@ fn a_followed_canon_is_kept_as_a_copy_and_judged_by_offline() {
     repo.write("a.py", "a = \"y\"\n");
     assert_eq!(repo.kanonix(&["check"]).status, 1);
     let said = repo.kanonix(&["explain", "a.py"]).out;
-    assert!(said.contains(    "quotes  single  .kanonix/followed.toml:8"), "{said}");
+    assert!(said.contains("quotes  single  .kanonix/followed.toml:8"), "{said}");
     // Our own word is stronger.
     repo.edit("kanonix.toml", "[team]", "[style]\nquotes = \"double\"\n[team]");
     assert_eq!(repo.kanonix(&["check"]).status, 0);

@@ -198,7 +198,8 @@ impl Planner<'_> {
             let group = self.plan.groups[id];
             // Where most elements have a line of their own, the others should.
             let in_rows = match group.rows {
-                Rows::Bracketed if group.align.asks_the_text() || group.fills => broken && joins > 0,
+                Rows::Bracketed if group.align.asks_the_text() || group.fills => broken
+                    && joins > 0,
                 Rows::Bracketed => broken && joins >= ends,
                 Rows::Shared => broken && joins > 0,
                 Rows::Loose => ends > 0 && joins >= ends,

@@ -98,7 +98,11 @@ impl<'a> Program<'a> {
 impl Leaf<'_> {
     fn is(&self, new: &Leaf, line_ends_count: bool) -> bool {
         (self.role, self.exact) == (new.role, new.exact)
-            && same_leaf(if self.exact { Role::Plain } else { self.role }, &self.text, &new.text, line_ends_count)
+            && same_leaf(if self.exact {
+                Role::Plain
+            } else {
+                self.role
+            }, &self.text, &new.text, line_ends_count)
             && (self.role != Role::Text || self.shown == new.shown)
             && self.apart == new.apart
     }
@@ -140,7 +144,9 @@ fn leaves<'a>(
                 TreeEdit::Take(..) => {
                     if let Some(source) = taken.get(&(index as TokenId)) {
                         let source = &tree.tokens[*source as usize];
-                        own = Some(Cow::Borrowed(&text[source.start as usize..source.end as usize]));
+                        own = Some(Cow::Borrowed(
+                            &text[source.start as usize..source.end as usize],
+                        ));
                     }
                 }
                 TreeEdit::Remove(_) => own = None,
@@ -186,7 +192,8 @@ fn taken(tree: &Tree, text: &str, declared: &[Declared]) -> HashMap<TokenId, Tok
     });
     let taken: HashMap<TokenId, TokenId> = takes.collect();
     let sources: HashSet<TokenId> = taken.values().copied().collect();
-    let is_whole = sources.len() == taken.len() && sources.iter().all(|one| taken.contains_key(one));
+    let is_whole = sources.len() == taken.len()
+        && sources.iter().all(|one| taken.contains_key(one));
     if is_whole { taken } else { HashMap::new() }
 }
 

@@ -112,7 +112,13 @@ pub static REGISTRY: &[Entry] = &[
                 "same_line",
             ),
             key(Key::Lambda, Family::Braces, "functions without a name", BRACE, "same_line"),
-            key(Key::Accessor, Family::Accessors, "properties: `{ get; set; }`", BRACE, "same_line"),
+            key(
+                Key::Accessor,
+                Family::Accessors,
+                "properties: `{ get; set; }`",
+                BRACE,
+                "same_line",
+            ),
             key(
                 Key::Collection,
                 Family::Initializers,
@@ -241,7 +247,13 @@ pub static REGISTRY: &[Entry] = &[
                 a table.",
         slots: &[
             key(Key::Type, Family::Attributes, "before types", ANNOTATION, "keep"),
-            key(Key::Function, Family::Attributes, "before methods and properties", ANNOTATION, "keep"),
+            key(
+                Key::Function,
+                Family::Attributes,
+                "before methods and properties",
+                ANNOTATION,
+                "keep",
+            ),
             key(Key::Value, Family::Attributes, "before fields and variables", ANNOTATION, "keep"),
         ],
         one_for_all: true,
@@ -249,7 +261,8 @@ pub static REGISTRY: &[Entry] = &[
     Entry {
         setting: Setting::ModifierOrder,
         name: "modifier_order",
-        about: "The order of the words before a declaration (`public static`): as they stand, or the \
+        about:
+            "The order of the words before a declaration (`public static`): as they stand, or the \
                 one that the language's guide has. The others around them keep their places.",
         slots: &[one(Family::Modifiers, ValueKind::Word(&["keep", "guide"]), "keep")],
         one_for_all: false,
@@ -315,7 +328,8 @@ pub static REGISTRY: &[Entry] = &[
     Entry {
         setting: Setting::ParenGap,
         name: "paren_gap",
-        about: "One space before an opening parenthesis, or behind the closing one of a cast; none, or \
+        about:
+            "One space before an opening parenthesis, or behind the closing one of a cast; none, or \
                 as it stands.",
         slots: &[
             key(
@@ -340,7 +354,13 @@ pub static REGISTRY: &[Entry] = &[
                 ValueKind::FlagOrKeep,
                 "keep",
             ),
-            key(Key::Cast, Family::Casts, "behind a cast: `(int) a`", ValueKind::FlagOrKeep, "true"),
+            key(
+                Key::Cast,
+                Family::Casts,
+                "behind a cast: `(int) a`",
+                ValueKind::FlagOrKeep,
+                "true",
+            ),
         ],
         one_for_all: false,
     },

@@ -70,7 +70,16 @@ impl Question {
         let words = |words: &[&str]| words.iter().map(|word| word.to_string()).collect();
         let values: Vec<String> = match (entry.setting, slot.kind) {
             (Setting::IndentSize, _) => words(&["2", "3", "4", "8", "tab"]),
-            (Setting::MaxLineLength, _) => words(&["79", "80", "88", "100", "120", "140", "160", "200"]),
+            (Setting::MaxLineLength, _) => words(&[
+                "79",
+                "80",
+                "88",
+                "100",
+                "120",
+                "140",
+                "160",
+                "200",
+            ]),
             (Setting::CommentGap, ValueKind::Number(..)) => words(&["1", "2"]),
             (_, ValueKind::Number(least, ..)) => {
                 (least..least.max(1) + 2).map(|number| number.to_string()).collect()

@@ -312,7 +312,9 @@ impl Condition {
         }
         let mut holders = self.branches.iter().filter_map(|branch| branch.solid.clone());
         let first = holders.next().map(|solid| holder(root, solid));
-        first.is_some_and(|first| first.is_none() || holders.any(|solid| holder(root, solid) != first))
+        first.is_some_and(
+            |first| first.is_none() || holders.any(|solid| holder(root, solid) != first),
+        )
     }
 }
 

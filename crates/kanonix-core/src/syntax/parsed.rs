@@ -20,7 +20,8 @@ pub struct Parsed {
 impl Parsed {
     /// Parses a text. Gives `None` if the parser gives up.
     pub fn new(grammar: &Grammar, text: &str) -> Option<Parsed> {
-        if let Some((tree, hidden)) = grammar.directives().and_then(|own| own.parse(grammar, text)) {
+        if let Some((tree, hidden)) = grammar.directives().and_then(|own| own.parse(grammar, text))
+        {
             return Some(Parsed { tree: tree?, lines: None, directives: hidden.into() });
         }
         let directives = Arc::new([]);

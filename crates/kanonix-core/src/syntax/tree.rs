@@ -562,7 +562,7 @@ impl Copying<'_> {
                     continues: false,
                     broken: false,
                     reread: false,
-            directive: false,
+                    directive: false,
                 });
             }
         }

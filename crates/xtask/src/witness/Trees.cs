@@ -65,7 +65,9 @@ public static class Trees
         {
             return "not read\n" + problem.Message;
         }
-        return problems.First != null ? "not read\n" + problems.First : "read\n" + new Dump().Of(file);
+        return problems.First != null
+            ? "not read\n" + problems.First
+            : "read\n" + new Dump().Of(file);
     }
 
     class Problems : ReportPrinter
@@ -84,12 +86,14 @@ public static class Trees
     /// <summary>A tree by its fields, one node a line, without the places where things stand.</summary>
     class Dump
     {
-        const BindingFlags Own = BindingFlags.Instance | BindingFlags.Public | BindingFlags.NonPublic
+        const BindingFlags Own = BindingFlags.Instance | BindingFlags.Public
+            | BindingFlags.NonPublic
             | BindingFlags.DeclaredOnly;
 
         static readonly HashSet<string> Elsewhere = new HashSet<string>
         {
-            "Location", "ModuleContainer", "CompilerContext", "Report", "SourceFile", "TypeSpec", "MemberCache",
+            "Location", "ModuleContainer", "CompilerContext", "Report", "SourceFile", "TypeSpec",
+            "MemberCache",
         };
 
         /// <summary>What names a block from inside it.</summary>
@@ -103,7 +107,9 @@ public static class Trees
 
         class Same : IEqualityComparer<object>
         {
-            bool IEqualityComparer<object>.Equals(object one, object other) => ReferenceEquals(one, other);
+            bool IEqualityComparer<object>.Equals(object one, object other) => ReferenceEquals(
+                one,
+                other);
             int IEqualityComparer<object>.GetHashCode(object one) =>
                 System.Runtime.CompilerServices.RuntimeHelpers.GetHashCode(one);
         }
@@ -164,7 +170,11 @@ public static class Trees
                     if (!Elsewhere.Contains(field.FieldType.Name) && !Around.Contains(field.Name))
                     {
                         var inside = field.GetValue(value);
-                        Add(level == typeof(Block) || inside is ToplevelBlock ? inside : Bare(inside), depth + 1);
+                        Add(
+                            level == typeof(Block) || inside is ToplevelBlock
+                                ? inside
+                                : Bare(inside),
+                            depth + 1);
                     }
                 }
             }

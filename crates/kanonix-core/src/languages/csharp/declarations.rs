@@ -106,7 +106,8 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
 /// may stand nowhere else.
 const MODIFIERS: &[&str] = &[
     "public", "private", "protected", "internal", "file", "static", "extern", "new", "virtual",
-    "abstract", "sealed", "override", "readonly", "unsafe", "required", "volatile", "const", "async",
+    "abstract", "sealed", "override", "readonly", "unsafe", "required", "volatile", "const",
+    "async",
     "partial", "fixed",
 ];
 

@@ -237,7 +237,8 @@ fn stand_in(p: &Planner, last: NodeId, only: bool) -> Option<TokenId> {
             | Kind::ArrayCreationExpression
             | Kind::ImplicitArrayCreationExpression => {}
             Kind::ObjectCreationExpression | Kind::ImplicitObjectCreationExpression
-                if p.is(inner, Kind::InitializerExpression) => {}
+                if p.is(inner, Kind::InitializerExpression) =>
+            {}
             Kind::InvocationExpression
             | Kind::ObjectCreationExpression
             | Kind::ImplicitObjectCreationExpression

@@ -357,11 +357,15 @@ what is ( this?
 
 #[test]
 fn a_directive_stands_where_its_setting_says() {
-    let text = "class Quay\n{\n#if SALT\n    int level;\n  #endif\n    #region Alarms\n    int high;\n    \
+    let text =
+        "class Quay\n{\n#if SALT\n    int level;\n  #endif\n    #region Alarms\n    int high;\n    \
                 #endregion\n#pragma warning disable 1\n    int low;\n}\n";
     for (kind, values) in [
         ("condition", [("code", "    #if SALT", "    #endif"), ("margin", "#if SALT", "#endif")]),
-        ("region", [("margin", "#region Alarms", "#endregion"), ("code", "    #region", "    #endr")]),
+        (
+            "region",
+            [("margin", "#region Alarms", "#endregion"), ("code", "    #region", "    #endr")],
+        ),
     ] {
         for (value, first, last) in values {
             let laid = lay_with("csharp", &[("directive_indent", kind, value)], text);
@@ -376,11 +380,14 @@ fn a_directive_stands_where_its_setting_says() {
 
 #[test]
 fn a_directive_goes_with_the_code_that_it_stands_as() {
-    let before = "class Quay\n{\n    void F()\n    {\n        #if SALT\n        a();\n        #endif\n#if B\n        \
+    let before =
+        "class Quay\n{\n    void F()\n    {\n        #if SALT\n        a();\n        #endif\n#if B\n        \
                   b();\n#endif\n    }\n}\n";
-    let after = "class Quay\n{\n    void F()\n    {\n        if (c)\n        {\n        #if SALT\n        a();\n        \
+    let after =
+        "class Quay\n{\n    void F()\n    {\n        if (c)\n        {\n        #if SALT\n        a();\n        \
                  #endif\n#if B\n        b();\n#endif\n        }\n    }\n}\n";
-    let wanted = "class Quay\n{\n    void F()\n    {\n        if (c)\n        {\n            #if SALT\n            a();\n            \
+    let wanted =
+        "class Quay\n{\n    void F()\n    {\n        if (c)\n        {\n            #if SALT\n            a();\n            \
                   #endif\n#if B\n            b();\n#endif\n        }\n    }\n}\n";
     assert_eq!(lay("csharp", before), before);
     assert_eq!(lay("csharp", after), wanted);
@@ -402,7 +409,10 @@ fn a_namespace_may_hold_lines_that_are_no_further_in() {
 
 #[test]
 fn braces_around_values_are_agreed_on_by_themselves() {
-    let style = [("open_brace", "collection", "same_line"), ("open_brace", "accessor", "same_line")];
+    let style = [
+        ("open_brace", "collection", "same_line"),
+        ("open_brace", "accessor", "same_line"),
+    ];
     insta::assert_snapshot!(lay_with("csharp", &style, "\
 class Quay
 {
@@ -453,9 +463,11 @@ fn a_list_that_is_not_touched_as_a_whole_keeps_its_brace() {
 
 #[test]
 fn modifiers_stand_in_the_order_of_the_guide_where_that_is_agreed() {
-    let text = "partial class Quay\n{\n    async static public Task F() { }\n    [Old] readonly static int a;\n    \
+    let text =
+        "partial class Quay\n{\n    async static public Task F() { }\n    [Old] readonly static int a;\n    \
                 unsafe private fixed int b[2];\n    static\n    public int c;\n    static /* d */ public int e;\n}\n";
-    let wanted = "partial class Quay\n{\n    public static async Task F() { }\n    [Old] static readonly int a;\n    \
+    let wanted =
+        "partial class Quay\n{\n    public static async Task F() { }\n    [Old] static readonly int a;\n    \
                   private unsafe fixed int b[2];\n    static\n    public int c;\n    public /* d */ static int e;\n}\n";
     let agreed = [("modifier_order", "", "guide"), ("word_gap", "", "keep")];
     assert_eq!(lay_with("csharp", &agreed, text), wanted);
@@ -479,7 +491,8 @@ fn a_clause_has_a_line_of_its_own_where_that_is_agreed() {
     let text = "class Quay<T> : Gauge where T : new()\n{\n    Quay() : base() { }\n}\n";
     let wanted = "class Quay<T> : Gauge\n    where T : new()\n{\n    Quay() : base() { }\n}\n";
     assert_eq!(lay_with("csharp", &[("clause_line", "where", "own_line")], text), wanted);
-    let wanted = "class Quay<T>\n    : Gauge where T : new()\n{\n    Quay()\n        : base() { }\n}\n";
+    let wanted =
+        "class Quay<T>\n    : Gauge where T : new()\n{\n    Quay()\n        : base() { }\n}\n";
     assert_eq!(lay_with("csharp", &[("clause_line", "base", "own_line")], text), wanted);
     assert_eq!(lay("csharp", text), text);
 }

@@ -271,7 +271,9 @@ impl Planner<'_> {
     /// Whether what stands between a namespace's braces is a step further in, where its first line
     /// begins with `first` and its header's with `base`.
     pub fn indents_namespace(&self, base: TokenId, first: Option<TokenId>) -> bool {
-        let stands = |token: TokenId| self.broken_before(token).then(|| self.line_indent(token).len());
+        let stands = |token: TokenId| self.broken_before(token).then(
+            || self.line_indent(token).len(),
+        );
         self.choices.namespace_indent.unwrap_or_else(|| {
             first.and_then(stands).is_none_or(|own| own > self.line_indent(base).len())
         })
