@@ -41,7 +41,7 @@ fn page() -> String {
         let values: Vec<String> = basis.values.iter().map(say).collect();
         out.push_str(&format!("| `{}` | {} | {} |\n", basis.name, basis.about, values.join(", ")));
     }
-    for entry in REGISTRY {
+    for entry in &REGISTRY {
         out.push_str(&format!("\n## `{}`\n\n{}\n\n", entry.name, entry.about));
         let names: Vec<&str> = languages::ALL.iter().map(|language| language.name).collect();
         out.push_str(&format!("| | values | {} |\n", names.join(" | ")));

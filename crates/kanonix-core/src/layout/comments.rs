@@ -65,11 +65,14 @@ impl Placing<'_> {
                 }
             }
             Want::Break => self.between_elements(plan, &starts, next, wanted),
-            // Each has a line of its own before one that begins anyway (a brace).
-            Want::Newline
-                if starts.iter().all(|at| self.begins_line(*at) && self.ends_line(*at)) =>
-            {
-                starts.iter().for_each(|at| plan.gaps[*at] = wanted);
+            // The line that begins behind them begins anyway (a brace's).
+            Want::Newline if starts.iter().all(|at| self.ends_line(*at)) => {
+                for at in starts {
+                    plan.gaps[at] = match self.begins_line(at) {
+                        true => wanted,
+                        false => self.beside(at),
+                    };
+                }
             }
             _ => {
                 for at in starts {
@@ -176,6 +179,8 @@ impl Placing<'_> {
         let is_closer = plan.closes(next);
         // In rows that somebody laid out, a line ends behind such a comment anyway.
         let in_rows = plan.groups[group].rows == Rows::Kept;
+        // Nothing flows around what ends its line.
+        plan.groups[group].fills &= !starts.iter().any(|at| self.ends_line(*at));
         for at in starts {
             let mut gap = wanted;
             if self.begins_line(*at) {

@@ -97,12 +97,9 @@ impl<'a> Program<'a> {
 
 impl Leaf<'_> {
     fn is(&self, new: &Leaf, line_ends_count: bool) -> bool {
+        let role = if self.exact { Role::Plain } else { self.role };
         (self.role, self.exact) == (new.role, new.exact)
-            && same_leaf(if self.exact {
-                Role::Plain
-            } else {
-                self.role
-            }, &self.text, &new.text, line_ends_count)
+            && same_leaf(role, &self.text, &new.text, line_ends_count)
             && (self.role != Role::Text || self.shown == new.shown)
             && self.apart == new.apart
     }

@@ -85,7 +85,7 @@ pub struct Slot {
 }
 
 /// All that is known about a setting.
-#[derive(Debug)]
+#[derive(Clone, Copy, Debug)]
 pub struct Entry {
     /// The setting that this is the entry of.
     pub setting: Setting,

@@ -4,6 +4,7 @@
 //! interface, and a language could bring another parser.
 
 mod comments;
+mod copying;
 mod directives;
 mod faults;
 mod grammar;

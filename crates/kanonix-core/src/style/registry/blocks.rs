@@ -1,0 +1,211 @@
+//! Blocks, braces, and where lines stand that are not just further in.
+
+use super::{key, one};
+use crate::style::entry::{Entry, Setting, ValueKind};
+use crate::style::family::Family;
+use crate::style::keys::Key;
+
+const BRACE: ValueKind = ValueKind::Word(&["same_line", "next_line"]);
+const ANNOTATION: ValueKind = ValueKind::Word(&["keep", "own_line", "same_line"]);
+const CLAUSE: ValueKind = ValueKind::Word(&["fit", "own_line"]);
+const DIRECTIVE: ValueKind = ValueKind::Word(&["keep", "code", "margin"]);
+const FLAT: ValueKind = ValueKind::Word(&["open", "keep"]);
+
+pub(super) const ENTRIES: &[Entry] = &[
+    Entry {
+        setting: Setting::OpenBrace,
+        name: "open_brace",
+        about: "Where the brace stands that opens a block: at the end of its header's line, or on \
+                a line of its own. One word for all kinds of block, or a table.",
+        slots: &[
+            key(Key::Type, Family::Blocks, "classes", BRACE, "same_line"),
+            key(
+                Key::Function,
+                Family::Braces,
+                "functions and methods with a name",
+                BRACE,
+                "same_line",
+            ),
+            key(
+                Key::Control,
+                Family::Blocks,
+                "`if`, `for`, `try` and the like",
+                BRACE,
+                "same_line",
+            ),
+            key(Key::Lambda, Family::Braces, "functions without a name", BRACE, "same_line"),
+            key(
+                Key::Accessor,
+                Family::Accessors,
+                "properties: `{ get; set; }`",
+                BRACE,
+                "same_line",
+            ),
+            key(
+                Key::Collection,
+                Family::Initializers,
+                "values: `new Gauge { … }`, the arms of a `switch` that is a value",
+                BRACE,
+                "same_line",
+            ),
+            key(Key::Namespace, Family::Namespaces, "namespaces and modules", BRACE, "same_line"),
+            key(Key::Other, Family::OtherBlocks, "any other block", BRACE, "same_line"),
+        ],
+        one_for_all: true,
+    },
+    Entry {
+        setting: Setting::ElseLine,
+        name: "else_line",
+        about: "Whether `else`, `catch`, `finally` and a `do`'s `while` stand on the line of the \
+                brace before them or on their own.",
+        slots: &[one(Family::Braces, ValueKind::Word(&["with_brace", "own_line"]), "with_brace")],
+        one_for_all: false,
+    },
+    Entry {
+        setting: Setting::FlatBlock,
+        name: "flat_block",
+        about: "A block that stands on its header's line and fits there: opened all the same, or \
+                kept as it stands. One word for all kinds of block, or a table.",
+        slots: &[
+            key(Key::Type, Family::Headers, "classes", FLAT, "open"),
+            key(
+                Key::Function,
+                Family::Definitions,
+                "functions and methods with a name",
+                FLAT,
+                "open",
+            ),
+            key(Key::Control, Family::Headers, "`if`, `for`, `try` and the like", FLAT, "open"),
+            key(Key::Case, Family::Definitions, "what a `case` does", FLAT, "open"),
+            key(Key::Lambda, Family::Braces, "functions without a name", FLAT, "open"),
+            key(Key::Accessor, Family::Accessors, "properties: `{ get; set; }`", FLAT, "keep"),
+            key(
+                Key::Value,
+                Family::ValueBlocks,
+                "blocks of one value: `if a { b } else { c }`",
+                FLAT,
+                "open",
+            ),
+        ],
+        one_for_all: true,
+    },
+    Entry {
+        setting: Setting::BareBody,
+        name: "bare_body",
+        about: "A single statement that an `if`, `else`, `for`, `while` or `do` rules without \
+                braces: kept so, or put into braces.",
+        slots: &[one(Family::ParenHeaders, ValueKind::Word(&["keep", "brace"]), "keep")],
+        one_for_all: false,
+    },
+    Entry {
+        setting: Setting::CaseIndent,
+        name: "case_indent",
+        about: "Whether the cases of a `switch` are one step further in than the `switch`.",
+        slots: &[one(Family::Braces, ValueKind::Flag, "true")],
+        one_for_all: false,
+    },
+    Entry {
+        setting: Setting::NamespaceIndent,
+        name: "namespace_indent",
+        about:
+            "Whether what a namespace holds is one step further in: a function around the file, whose \
+                body has three fifths of it and stands in no other block, and one inside that \
+                which is called at once.",
+        slots: &[one(Family::Wrappers, ValueKind::FlagOrKeep, "true")],
+        one_for_all: false,
+    },
+    Entry {
+        setting: Setting::PageIndent,
+        name: "page_indent",
+        about:
+            "Whether what stands in an element of a page is one step further in than its tags. With \
+                `keep` it is where most of its lines are, or those of the page. One word for all kinds, or a table.",
+        slots: &[
+            key(Key::Root, Family::Pages, "`head` and `body`", ValueKind::FlagOrKeep, "keep"),
+            key(
+                Key::Element,
+                Family::Pages,
+                "elements with lines of their own",
+                ValueKind::FlagOrKeep,
+                "true",
+            ),
+            key(Key::Text, Family::Pages, "the lines of a text", ValueKind::FlagOrKeep, "keep"),
+            key(
+                Key::Control,
+                Family::Pages,
+                "what stands between two control words of a template",
+                ValueKind::FlagOrKeep,
+                "keep",
+            ),
+            key(
+                Key::Embedded,
+                Family::Pages,
+                "scripts and style sheets in a page",
+                ValueKind::FlagOrKeep,
+                "keep",
+            ),
+        ],
+        one_for_all: true,
+    },
+    Entry {
+        setting: Setting::DirectiveIndent,
+        name: "directive_indent",
+        about:
+            "Where lines stand that are no part of the program: as far in as the code around them, at the \
+                file's margin, or as they stand; one that stands as the code does goes with it then. One \
+                word for all kinds, or a table.",
+        slots: &[
+            key(Key::Condition, Family::Directives, "`#if` and its like", DIRECTIVE, "keep"),
+            key(Key::Region, Family::Directives, "`#region` and its end", DIRECTIVE, "keep"),
+            key(Key::Other, Family::Directives, "any other: `#pragma`", DIRECTIVE, "keep"),
+        ],
+        one_for_all: true,
+    },
+    Entry {
+        setting: Setting::AnnotationLine,
+        name: "annotation_line",
+        about: "Whether an annotation or attribute that leads a declaration has a line of its own, \
+                stands on the line of what it belongs to, or as it does. One word for all kinds, or \
+                a table.",
+        slots: &[
+            key(Key::Type, Family::Attributes, "before types", ANNOTATION, "keep"),
+            key(
+                Key::Function,
+                Family::Attributes,
+                "before methods and properties",
+                ANNOTATION,
+                "keep",
+            ),
+            key(Key::Value, Family::Attributes, "before fields and variables", ANNOTATION, "keep"),
+        ],
+        one_for_all: true,
+    },
+    Entry {
+        setting: Setting::ModifierOrder,
+        name: "modifier_order",
+        about:
+            "The order of the words before a declaration (`public static`): as they stand, or the \
+                one that the language's guide has. The others around them keep their places.",
+        slots: &[one(Family::Modifiers, ValueKind::Word(&["keep", "guide"]), "keep")],
+        one_for_all: false,
+    },
+    Entry {
+        setting: Setting::ClauseLine,
+        name: "clause_line",
+        about: "Whether what the header of a declaration says of other types has a line of its own \
+                always, or only where the header does not fit on one (`fit`). One word for all \
+                kinds, or a table.",
+        slots: &[
+            key(
+                Key::Base,
+                Family::Attributes,
+                "what a type or a constructor builds on: `extends A`, `: base(a)`",
+                CLAUSE,
+                "fit",
+            ),
+            key(Key::Throws, Family::Throws, "`throws Storm`", CLAUSE, "fit"),
+            key(Key::Where, Family::Accessors, "`where T : Gauge`", CLAUSE, "fit"),
+        ],
+        one_for_all: true,
+    },
+];

@@ -1,0 +1,183 @@
+//! Lists and chains over several lines, blank lines, comments and columns.
+
+use super::{key, one};
+use crate::style::entry::{Entry, Setting, ValueKind};
+use crate::style::family::Family;
+use crate::style::keys::Key;
+
+const ALIGN: ValueKind = ValueKind::Word(&["step", "bracket", "keep", "any"]);
+const CLOSE: ValueKind = ValueKind::Word(&["own_line", "with_last", "keep"]);
+const COLUMNS: ValueKind = ValueKind::Word(&["none", "keep"]);
+const BLANKS: ValueKind = ValueKind::Number(0, 8, &[]);
+
+pub(super) const ENTRIES: &[Entry] = &[
+    Entry {
+        setting: Setting::ListWrap,
+        name: "list_wrap",
+        about: "When a list is spread over lines, one element a line: only when it does not fit \
+                (`fit`), always if it is a collection of two or more (`one_each`), or also when \
+                somebody broke its first line there (`keep_open`). The last goes for chains of \
+                calls and operators too. With `rows`, a list that does not fit has as many \
+                elements on a line as there is room for, and keeps the lines that it has; with \
+                `row_first`, all of them on one line inside its brackets, where there is room.",
+        slots: &[
+            one(
+                Family::Text,
+                ValueKind::Word(&["fit", "one_each", "keep_open", "rows", "row_first"]),
+                "keep_open",
+            ),
+        ],
+        one_for_all: false,
+    },
+    Entry {
+        setting: Setting::WrapAlign,
+        name: "wrap_align",
+        about: "Where the lines of an open list stand: a step further in (`step`), under its first \
+                element, which stays behind the bracket (`bracket`), as the first of them does \
+                (`keep`: one of the two, or for operators beneath the element whose line they go on \
+                with), or in whichever column most of them do (`any`). \
+                Operators line up with their first operand. One word for all kinds, or a table.",
+        slots: &[
+            key(Key::Call, Family::Expressions, "arguments of a call", ALIGN, "step"),
+            key(Key::Declaration, Family::Definitions, "parameters of a function", ALIGN, "step"),
+            key(Key::Collection, Family::Collections, "collections", ALIGN, "step"),
+            key(
+                Key::Condition,
+                Family::Expressions,
+                "operators, as in a condition",
+                ALIGN,
+                "step",
+            ),
+        ],
+        one_for_all: true,
+    },
+    Entry {
+        setting: Setting::CloseBracket,
+        name: "close_bracket",
+        about: "Where the closing bracket of an open list stands: on a line of its own, behind the \
+                last element, or as it does. One word for all kinds, or a table.",
+        slots: &[
+            key(Key::Call, Family::Expressions, "arguments of a call", CLOSE, "own_line"),
+            key(
+                Key::Declaration,
+                Family::Definitions,
+                "parameters of a function",
+                CLOSE,
+                "own_line",
+            ),
+            key(Key::Collection, Family::Collections, "collections", CLOSE, "own_line"),
+            key(
+                Key::Condition,
+                Family::Parentheses,
+                "one thing in parentheses, as a condition",
+                CLOSE,
+                "own_line",
+            ),
+        ],
+        one_for_all: true,
+    },
+    Entry {
+        setting: Setting::WrapIndent,
+        name: "wrap_indent",
+        about: "How many steps a line is further in that goes on with what the line before began.",
+        slots: &[
+            key(
+                Key::Chain,
+                Family::Expressions,
+                "calls and operators one after another",
+                ValueKind::Number(1, 4, &[]),
+                "1",
+            ),
+            key(
+                Key::List,
+                Family::Expressions,
+                "the arguments of a call and the parameters of a function, beside their closing \
+                 bracket",
+                ValueKind::Number(1, 4, &[]),
+                "1",
+            ),
+            key(
+                Key::Declaration,
+                Family::Declarators,
+                "further names of one declaration",
+                ValueKind::Number(1, 4, &[]),
+                "1",
+            ),
+            key(
+                Key::Element,
+                Family::Expressions,
+                "operators in an element of a list",
+                ValueKind::Number(0, 4, &[]),
+                "1",
+            ),
+        ],
+        one_for_all: false,
+    },
+    Entry {
+        setting: Setting::BlankLines,
+        name: "blank_lines",
+        about: "How many blank lines stand between things.",
+        slots: &[
+            key(Key::Most, Family::Text, "at most, anywhere", BLANKS, "2"),
+            key(Key::AfterImports, Family::Definitions, "at least, after the imports", BLANKS, "0"),
+            key(
+                Key::BetweenFunctions,
+                Family::Definitions,
+                "at least, around a function",
+                BLANKS,
+                "0",
+            ),
+            key(
+                Key::BetweenTypes,
+                Family::Types,
+                "at least, around a class, a table, or a style sheet's rule",
+                BLANKS,
+                "0",
+            ),
+            key(Key::BetweenMembers, Family::Definitions, "at least, around a method", BLANKS, "0"),
+            key(
+                Key::AtEdges,
+                Family::Text,
+                "at most, at the start and the end of a block",
+                BLANKS,
+                "0",
+            ),
+        ],
+        one_for_all: false,
+    },
+    Entry {
+        setting: Setting::CommentGap,
+        name: "comment_gap",
+        about: "The space around a comment's mark.",
+        slots: &[
+            key(
+                Key::Before,
+                Family::Text,
+                "before a comment at a line's end",
+                ValueKind::Number(1, 8, &[]),
+                "1",
+            ),
+            key(
+                Key::AfterMark,
+                Family::LineComments,
+                "one space after the mark, or none",
+                ValueKind::FlagOrKeep,
+                "keep",
+            ),
+        ],
+        one_for_all: false,
+    },
+    Entry {
+        setting: Setting::Columns,
+        name: "columns",
+        about: "What neighbouring lines have lined up in columns: kept, and joined by a line in \
+                play that stands among them, as far as it fits; or not known (`none`). One word \
+                for all kinds, or a table.",
+        slots: &[
+            key(Key::Comment, Family::Text, "comments at the ends of lines", COLUMNS, "none"),
+            key(Key::Value, Family::Values, "signs and the values behind them", COLUMNS, "none"),
+            key(Key::Table, Family::Collections, "elements of lists", COLUMNS, "keep"),
+        ],
+        one_for_all: true,
+    },
+];

@@ -1,0 +1,416 @@
+//! The walk that copies what the parser found into the arena.
+
+use super::grammar::{Grammar, Role};
+use super::parsed::Parsed;
+use super::tree::{BLANKS, Node, NodeId, Token, TokenId, Tree};
+use super::window::Window;
+use std::num::NonZeroU32;
+use std::ops::Range;
+use tree_sitter::TreeCursor;
+
+/// The kind of a stretch that does not parse: no table has it.
+const UNPARSED: u16 = u16::MAX;
+
+/// Copies what the parser found, as it found it; with a window, what is far from these bytes is folded.
+pub(super) fn copied(
+    grammar: &Grammar,
+    parsed: &Parsed,
+    text: &str,
+    window: Option<&Window>,
+) -> Tree {
+    let expected = if window.is_some() { 1 << 10 } else { text.len() / 8 + 16 };
+    let mut copy = Copying {
+        text,
+        tree: Tree {
+            nodes: Vec::with_capacity(expected),
+            tokens: Vec::with_capacity(expected),
+            faults: Vec::new(),
+            mark: if text.starts_with('\u{feff}') { 3 } else { 0 },
+            kept: Vec::new(),
+            indented: grammar.is_indented(),
+            last: grammar.last(),
+            line_ends_count: grammar.counts_line_ends(),
+            comments: grammar.comments(),
+            directives: grammar.directives(),
+            kinds: grammar.kinds(),
+            shows: Vec::new(),
+            in_words: false,
+            faulty: Vec::new(),
+        },
+        window,
+        missing: false,
+        ends: &BLANKS,
+        offset: 0,
+        readings: 0,
+        hidden: parsed.lines.as_ref().map_or(&parsed.directives, |lines| &lines.hidden),
+        directives: !parsed.directives.is_empty(),
+        comment: grammar.comment(),
+        masks: grammar.masks(),
+    };
+    copy.walk(grammar, parsed.tree.walk(), Vec::new());
+    copy.tree
+}
+
+struct Copying<'a> {
+    text: &'a str,
+    tree: Tree,
+    /// What is copied whole, if not all of it is.
+    window: Option<&'a Window>,
+    /// Whether something is missing right before the next token.
+    missing: bool,
+    /// What does not belong to a leaf at its end.
+    ends: &'static [char],
+    /// Where the tree that is copied begins in the text.
+    offset: usize,
+    /// How many readings of a stretch the copied tree is inside of.
+    readings: usize,
+    /// Comments that the parser was not shown, those to come.
+    hidden: &'a [Range<usize>],
+    /// Whether they are directives.
+    directives: bool,
+    /// The language's number for a comment.
+    comment: u16,
+    /// Whether the parser may have been shown a word where several lines stand.
+    masks: bool,
+}
+
+/// How many stretches inside one another are read again; deeper ones are one token. Each reading
+/// takes in those inside it once more.
+const MOST_READINGS: usize = 8;
+
+/// A node whose children are being copied.
+struct Open {
+    node: NodeId,
+    /// Its child that was copied last.
+    last: Option<NodeId>,
+    /// How many of its children are to come.
+    to_come: usize,
+    /// Whether something in it does not parse that no child of it has so far.
+    hides_fault: bool,
+}
+
+impl Copying<'_> {
+    /// Copies what the cursor is on, as the next child of the innermost open node.
+    fn walk(&mut self, grammar: &Grammar, mut cursor: TreeCursor, mut open: Vec<Open>) {
+        let table = &grammar.loaded().table;
+        // Which of the children of an open body are folded, those to come last.
+        let mut folds: Vec<(NodeId, Vec<bool>)> = Vec::new();
+        loop {
+            let node = cursor.node();
+            // The parser's number for a stretch that does not parse is beyond all the others.
+            let (kind, role, is_error) = match table.get(node.kind_id() as usize) {
+                Some((kind, role)) => (*kind, *role, false),
+                None => (UNPARSED, Role::Atom, node.is_error()),
+            };
+            self.put_back(node.start_byte(), &mut open);
+            let id = self.node((kind, node.kind_id()), is_error, &mut open);
+            if let Some(around) = open.last_mut() {
+                around.hides_fault &= !node.has_error() && !node.is_missing();
+            }
+            let parent = self.tree.nodes[id as usize].parent;
+            let children = node.child_count();
+            let folded = match folds.last_mut() {
+                Some((body, folds)) if *body == parent => folds.pop().unwrap_or(false),
+                _ => false,
+            };
+            let range = node.start_byte() + self.offset..node.end_byte() + self.offset;
+            if folded {
+                self.fold(id, range, kind);
+            } else if grammar.is_exact(kind, &self.text[range.clone()]) {
+                self.leaf(id, range, kind, Role::Atom, node.has_error(), false);
+            } else if role == Role::Unread {
+                self.unread(grammar, id, range, kind, node.has_error());
+            } else if (role == Role::Plain || role.is_body())
+                && children > 0
+                && cursor.goto_first_child()
+            {
+                let (to_come, hides_fault) = (children as usize - 1, node.has_error());
+                open.push(Open { node: id, last: None, to_come, hides_fault });
+                if let (true, Some(window), 0) = (role.is_body(), self.window, self.readings) {
+                    let mut folded = window.folded(cursor.clone(), grammar, self.text);
+                    folded.reverse();
+                    folds.push((id, folded));
+                }
+                continue;
+            } else {
+                let is_foreign = matches!(role, Role::Atom | Role::Comment)
+                    && grammar.is_foreign(kind, &self.text[range.clone()]);
+                let role = match role {
+                    _ if is_foreign => Role::Atom,
+                    role if role.is_body() => Role::Plain,
+                    role => role,
+                };
+                // A string whose end is missing has its fault inside.
+                let is_error = is_error
+                    || (role == Role::Atom && children > 0 && node.has_error())
+                    || is_foreign
+                    || (role == Role::Comment
+                        && grammar.comments().is_open(&self.text[range.clone()]));
+                // What is missing in it may have no name.
+                let is_missing = range.is_empty() && (node.is_missing() || node.has_error());
+                // A line end that may not stand there is a place where something else is missing.
+                let is_blank = is_error && self.text[range.clone()].trim_matches(BLANKS).is_empty();
+                let is_missing = is_missing || is_blank;
+                // What the grammar reads in a comment is a text of the program, blanks and all.
+                self.ends = match role {
+                    Role::Comment if node.named_child_count() > 0 => &LINE_ENDS,
+                    _ => &BLANKS,
+                };
+                self.leaf(id, range, kind, role, is_error, is_missing);
+            }
+            if open.is_empty() && !self.hidden.is_empty() {
+                // Nothing but what the parser was not shown.
+                open.push(Open { node: id, last: None, to_come: 0, hides_fault: false });
+            }
+            loop {
+                if let [root] = &open[..]
+                    && (root.to_come, self.readings) == (0, 0)
+                {
+                    self.put_back(usize::MAX, &mut open);
+                }
+                let Some(done) = open.last_mut() else { return };
+                if done.to_come > 0 && cursor.goto_next_sibling() {
+                    done.to_come -= 1;
+                    break;
+                }
+                let (node, hides_fault) = (done.node, done.hides_fault);
+                folds.pop_if(|(body, _)| *body == node);
+                if hides_fault {
+                    self.misses(node);
+                }
+                self.tree.nodes[node as usize].end = self.tree.tokens.len() as TokenId;
+                open.pop();
+                cursor.goto_parent();
+            }
+        }
+    }
+
+    /// Comments that the parser was not shown and that end before a place are the next children of
+    /// the innermost open node.
+    fn put_back(&mut self, before: usize, open: &mut [Open]) {
+        while let Some(comment) = self.hidden.first()
+            && comment.end <= before
+        {
+            self.hidden = &self.hidden[1..];
+            let id = self.node((self.comment, 0), false, open);
+            self.leaf(id, comment.clone(), self.comment, Role::Comment, false, false);
+            if let Some(token) = self.tree.tokens.last_mut() {
+                token.directive = self.directives;
+            }
+        }
+    }
+
+    /// A new node of a kind, by the language's number and the grammar's: the next child of the
+    /// innermost open one.
+    fn node(&mut self, kind: (u16, u16), fault: bool, open: &mut [Open]) -> NodeId {
+        let id = self.tree.nodes.len() as NodeId;
+        let parent = open.last().map_or(0, |open| open.node);
+        if let Some(around) = open.last_mut() {
+            if let Some(before) = around.last.replace(id) {
+                self.tree.nodes[before as usize].next = NonZeroU32::new(id);
+            }
+        }
+        let first = self.tree.tokens.len() as TokenId;
+        let (kind, origin) = kind;
+        self.tree.nodes.push(Node {
+            kind,
+            origin,
+            fault,
+            shown: false,
+            folded: false,
+            parent,
+            next: None,
+            first,
+            end: first,
+        });
+        id
+    }
+
+    /// Something is missing in a node that the grammar has no name for: the end of a line.
+    fn misses(&mut self, node: NodeId) {
+        let end = self.tree.tokens.last().map_or(0, |token| token.end as usize);
+        self.tree.faulty.push(node);
+        self.tree.faults.push(end..end);
+        if let Some(last) = self.tree.tokens.last_mut() {
+            last.fault = true;
+        }
+    }
+
+    /// Hidden comments inside what is one token are part of it.
+    fn pass_hidden(&mut self, end: usize) {
+        let passed = self.hidden.partition_point(|comment| comment.start < end);
+        self.hidden = &self.hidden[passed..];
+    }
+
+    /// A stretch that the grammar leaves unread: what it is read as by itself, or one token.
+    fn unread(
+        &mut self,
+        grammar: &Grammar,
+        node: NodeId,
+        range: Range<usize>,
+        kind: u16,
+        is_error: bool,
+    ) {
+        let is_deep = self.readings == MOST_READINGS;
+        let stretch = &self.text[range.clone()];
+        let read = if is_deep || is_error { None } else { grammar.read_again(stretch) };
+        let Some(tree) = read else {
+            return self.leaf(node, range, kind, Role::Atom, is_error, false);
+        };
+        let mut cursor = tree.walk();
+        let goes_in = cursor.goto_first_child() && cursor.goto_first_child();
+        let parts = cursor.node().child_count() as usize;
+        if goes_in && cursor.goto_first_child() {
+            let outside = std::mem::replace(&mut self.offset, range.start);
+            self.readings += 1;
+            self.walk(
+                grammar,
+                cursor,
+                vec![Open { node, last: None, to_come: parts - 1, hides_fault: false }],
+            );
+            self.readings -= 1;
+            self.offset = outside;
+        }
+    }
+
+    /// One token for all of a node.
+    fn fold(&mut self, node: NodeId, range: Range<usize>, kind: u16) {
+        self.pass_hidden(range.end);
+        let solid = self.text[range.clone()].trim_end_matches(BLANKS);
+        let fault = std::mem::take(&mut self.missing);
+        self.push(Token {
+            start: range.start as u32,
+            end: (range.start + solid.len()) as u32,
+            kind,
+            role: Role::Plain,
+            fault,
+            multi_line: solid.contains('\n'),
+            continues: false,
+            broken: false,
+            reread: false,
+            directive: false,
+        });
+        let folded = &mut self.tree.nodes[node as usize];
+        folded.folded = true;
+        folded.end = self.tree.tokens.len() as TokenId;
+    }
+
+    /// One token for each line of a text that is not blank.
+    fn lines_of_text(&mut self, node: NodeId, range: Range<usize>, kind: u16) {
+        let mut at = range.start;
+        self.tree.nodes[node as usize].shown = !self.text[range.clone()].contains('\n');
+        for line in self.text[range].split_inclusive('\n') {
+            let body = line.trim_matches(BLANKS);
+            let start = at + line.len() - line.trim_start_matches(BLANKS).len();
+            at += line.len();
+            if !body.is_empty() {
+                let fault = std::mem::take(&mut self.missing);
+                self.push(Token {
+                    start: start as u32,
+                    end: (start + body.len()) as u32,
+                    kind,
+                    role: Role::Text,
+                    fault,
+                    multi_line: false,
+                    continues: false,
+                    broken: false,
+                    reread: false,
+                    directive: false,
+                });
+            }
+        }
+        self.tree.nodes[node as usize].end = self.tree.tokens.len() as TokenId;
+    }
+
+    fn leaf(
+        &mut self,
+        node: NodeId,
+        range: Range<usize>,
+        kind: u16,
+        role: Role,
+        is_error: bool,
+        is_missing: bool,
+    ) {
+        self.pass_hidden(range.end);
+        if is_missing || is_error {
+            self.tree.faulty.push(node);
+        }
+        let tokens = &mut self.tree.tokens;
+        if is_missing {
+            self.tree.faults.push(range.start..range.start);
+            self.missing = true;
+            // What is missing may be missed before the comments, too.
+            for last in tokens.iter_mut().rev() {
+                last.fault = true;
+                if last.role != Role::Comment {
+                    break;
+                }
+            }
+            return;
+        }
+        if role == Role::Text {
+            return self.lines_of_text(node, range, kind);
+        }
+        let mut solid = &self.text[range.clone()];
+        if solid.ends_with(self.ends) {
+            // A grammar's leaf may take blanks along at its end; they belong to the gap.
+            solid = solid.trim_end_matches(self.ends);
+        }
+        if solid.is_empty() {
+            return;
+        }
+        if is_error {
+            self.tree.faults.push(range.start..range.start + solid.len());
+        }
+        let mut token = Token {
+            start: range.start as u32,
+            end: (range.start + solid.len()) as u32,
+            kind,
+            role,
+            fault: is_error || self.missing,
+            multi_line: false,
+            continues: false,
+            broken: false,
+            reread: false,
+            directive: false,
+        };
+        self.missing = false;
+        if is_error && let Some(last) = tokens.last_mut() {
+            last.fault = true;
+        }
+        let may_be_long = match role {
+            Role::Plain => self.masks,
+            role => role != Role::Join,
+        };
+        if may_be_long && solid.contains('\n') {
+            if role == Role::Comment && self.tree.comments.has_gutter(solid) {
+                let mut at = range.start;
+                for line in solid.split_inclusive('\n') {
+                    let inner = line.trim_end_matches(self.ends);
+                    let body = inner.trim_start_matches([' ', '\t']);
+                    token.start = (at + inner.len() - body.len()) as u32;
+                    token.end = (at + inner.len()) as u32;
+                    self.push(token);
+                    token.continues = true;
+                    at += line.len();
+                }
+                self.tree.nodes[node as usize].end = self.tree.tokens.len() as TokenId;
+                return;
+            }
+            token.multi_line = true;
+        }
+        self.push(token);
+        self.tree.nodes[node as usize].end = self.tree.tokens.len() as TokenId;
+    }
+
+    fn push(&mut self, mut token: Token) {
+        let tokens = &mut self.tree.tokens;
+        let before = tokens.last().map_or(self.tree.mark, |before| before.end as usize);
+        let gap = self.text.as_bytes().get(before..token.start as usize).unwrap_or_default();
+        token.broken = gap.contains(&b'\n');
+        token.reread = self.readings > 0;
+        tokens.push(token);
+    }
+}
+
+const LINE_ENDS: [char; 2] = ['\r', '\n'];
