@@ -117,7 +117,8 @@ impl Filler<'_> {
     fn opened(&mut self, id: GroupId) -> State {
         let group = &self.sheet.plan.groups[id];
         let is_list = takes_one_row(group);
-        let fills = group.fills || (is_list && self.fills);
+        let fills = (is_list && self.fills)
+            || (group.fills && (!is_list || self.is_worth_filling(id)));
         let is_beside = group.under.is_some() && group.under == group.opening;
         if is_list && self.row_first && self.row_fits(id) {
             State::Inner
@@ -128,6 +129,27 @@ impl Filler<'_> {
         } else {
             State::Open
         }
+    }
+
+    /// Whether the lines of a filled list would have two elements each, and more: fewer are no rows.
+    fn is_worth_filling(&mut self, id: GroupId) -> bool {
+        let sheet = self.sheet;
+        let group = &sheet.plan.groups[id];
+        let Some(opening) = group.opening.map(|gap| gap as usize) else { return false };
+        let inside = self.inner_column(id);
+        let (mut at, mut column, mut elements, mut lines) = (opening, inside, 0, 1);
+        while elements < MOST_ELEMENTS && at < group.end as usize && !sheet.plan.closes(at) {
+            let next = self.next_own(id, at);
+            if elements > 0 {
+                column += usize::from(sheet.plan.gaps[at].blanks);
+                if self.overflows(id, at, column, inside) {
+                    (column, lines) = (inside, lines + 1);
+                }
+            }
+            column += sheet.measures.head(at, next).unwrap_or(0);
+            (at, elements) = (next, elements + 1);
+        }
+        elements >= 2 * lines
     }
 
     /// The column at which the lines inside a group begin.

@@ -198,8 +198,7 @@ impl Planner<'_> {
             let group = self.plan.groups[id];
             // Where most elements have a line of their own, the others should.
             let in_rows = match group.rows {
-                Rows::Bracketed if group.align.asks_the_text() || group.fills => broken
-                    && joins > 0,
+                Rows::Bracketed if group.align.asks_the_text() => broken && joins > 0,
                 Rows::Bracketed => broken && joins >= ends,
                 Rows::Shared => broken && joins > 0,
                 Rows::Loose => ends > 0 && joins >= ends,
@@ -221,9 +220,7 @@ impl Planner<'_> {
                 }
                 Shape::LastResort => {}
                 _ if in_rows || is_beside => {
-                    group.shares = group.rows == Rows::Shared
-                        || group.align.asks_the_text()
-                        || group.fills;
+                    group.shares = group.rows == Rows::Shared || group.align.asks_the_text();
                     group.rows = Rows::Kept;
                 }
                 _ => {
