@@ -66,7 +66,8 @@ fn solid(text: &str, style: &Style) -> Vec<char> {
     if [Key::Color, Key::Unit].iter().any(|key| !style.keeps(Setting::LetterCase, *key)) {
         solid.iter_mut().for_each(char::make_ascii_lowercase);
     }
-    if WordOrder::of(style).is_some() {
+    let orders = WordOrder::of(style).is_some() || !style.keeps(Setting::ModifierOrder, Key::Whole);
+    if orders {
         solid.sort_unstable();
     }
     solid

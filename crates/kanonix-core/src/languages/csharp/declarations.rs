@@ -284,9 +284,10 @@ fn clauses(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let clauses: Vec<(NodeId, Key)> = parts.iter().filter_map(clause).collect();
     let Some((last, _)) = clauses.last() else { return };
     let brace = p.end(*last);
-    let group = p.clauses_of(p.first(node), brace + 1, &clauses);
     // Where they have lines of their own, so do two braces with nothing between them.
-    let is_pair = p.token_text(brace) == "{" && p.end(node) == brace + 2;
+    let is_pair = p.end(node) == brace + 2 && p.token_text(brace) == "{";
+    let end = if is_pair { brace + 1 } else { brace };
+    let group = p.clauses_of(p.first(node), end, &clauses);
     if is_pair && !p.broken_before(brace + 1) {
         p.may_break(brace, group, 0, 1, Setting::OpenBrace);
     }
@@ -406,7 +407,7 @@ fn pointer(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let [_, star] = parts else { return };
     let (star, around) = (p.first(*star), p.parent(node));
     let is_out = p.first(around).checked_sub(1).is_some_and(|before| p.token_text(before) == "out");
-    if p.is(around, Kind::DeclarationExpression) && !is_out {
+    if p.is(around, Kind::DeclarationExpression) && !is_out && p.end(around) > star + 1 {
         p.operator(star, Key::Product);
         p.operator(star + 1, Key::Product);
     } else {

@@ -11,7 +11,8 @@ kinds! {
     }
     atoms {
         StringLiteral, CharacterLiteral, VerbatimStringLiteral, RawStringLiteral,
-        InterpolatedStringExpression,
+        InterpolatedStringExpression, PreprocRegion, PreprocEndregion, PreprocLine, PreprocPragma,
+        PreprocNullable, PreprocError, PreprocWarning, PreprocDefine, PreprocUndef, PreprocIf,
     }
     comments {
         Comment,

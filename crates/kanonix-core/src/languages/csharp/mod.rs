@@ -34,6 +34,7 @@ pub(super) static LANGUAGE: Language = Language {
     line_comment: Some("//"),
     grammar: Grammar::new(|| tree_sitter_c_sharp::LANGUAGE.into(), &KINDS, &Comments::SLASHES)
         .counting_line_ends()
+        .without(is_misplaced)
         .with_directives(&DIRECTIVES),
     rule,
     contents: None,
@@ -110,6 +111,23 @@ pub(super) static LANGUAGE: Language = Language {
         ("Tables.cs", include_str!("samples/Tables.cs")),
     ],
 };
+
+/// A directive that the grammar reads does not begin its line: the language has no such thing.
+fn is_misplaced(kind: u16, _: &str) -> bool {
+    matches!(
+        Kind::of(kind),
+        Kind::PreprocRegion
+            | Kind::PreprocEndregion
+            | Kind::PreprocLine
+            | Kind::PreprocPragma
+            | Kind::PreprocNullable
+            | Kind::PreprocError
+            | Kind::PreprocWarning
+            | Kind::PreprocDefine
+            | Kind::PreprocUndef
+            | Kind::PreprocIf
+    )
+}
 
 /// The rule for a node: a function a construct, named after it.
 fn rule(p: &mut Planner, node: NodeId, parts: &[NodeId]) -> bool {
