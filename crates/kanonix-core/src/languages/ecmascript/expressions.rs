@@ -291,32 +291,7 @@ fn link(p: &Planner, node: NodeId) -> Option<Link> {
 /// `gauges.filter(…).map(…)`: a chain of calls, broken before each of them. The outermost node of
 /// the chain plans its breaks; the nodes inside it know that they are part of one.
 fn chain(p: &mut Planner, node: NodeId) {
-    if p.is_link(node) {
-        return;
-    }
-    let mut links = p.links(node, link);
-    p.hand_links(&links);
-    let calls = links.dots.len();
-    let Some(&first) = links.dots.first() else { return };
-    // The first call stays with a short name, with `this` and with a class; where somebody broke
-    // the chain, it stays where it stood.
-    let stays = match links.by_hand {
-        true => !p.broken_beside(first),
-        false => stands_short(p, links.head) && first == p.first(links.head) + 1,
-    };
-    if stays {
-        links.dots.remove(0);
-    }
-    if calls < 2 || links.dots.is_empty() {
-        return;
-    }
-    let group = p.group(Shape::Chain, p.first(node), p.end(node));
-    if calls == 2
-        && let Some(last) = p.parts(node).last().filter(|last| p.is(**last, Kind::Arguments))
-    {
-        p.group_mut(group).stand_in = p.inside(*last);
-    }
-    p.break_links(&links, group);
+    p.chain(node, link, stands_short, Kind::Arguments);
 }
 
 /// Whether a chain's first call stays with the name that it begins with.

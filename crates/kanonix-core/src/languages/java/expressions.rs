@@ -260,33 +260,11 @@ fn link(p: &Planner, node: NodeId) -> Option<Link> {
     }
 }
 
-/// `gauges.filter(…).map(…)`: a chain of calls, broken before each of them. The outermost node of
-/// the chain plans its breaks; the nodes inside it know that they are part of one.
+/// `gauges.filter(…).map(…)`: the first call stays with a name.
 fn chain(p: &mut Planner, node: NodeId) {
-    if p.is_link(node) {
-        return;
-    }
-    let mut links = p.links(node, link);
-    p.hand_links(&links);
-    let calls = links.dots.len();
-    let Some(&first) = links.dots.first() else { return };
-    // The first call stays with a name; where somebody broke the chain, it stays where it stood.
-    let is_name = matches!(Kind::at(p, links.head), Kind::Identifier | Kind::This | Kind::Super);
-    let stays = match links.by_hand {
-        true => !p.broken_beside(first),
-        false => is_name && first == p.first(links.head) + 1,
-    };
-    if stays {
-        links.dots.remove(0);
-    }
-    if calls < 2 || links.dots.is_empty() {
-        return;
-    }
-    let group = p.group(Shape::Chain, p.first(node), p.end(node));
-    if calls == 2
-        && let Some(last) = p.parts(node).last().filter(|last| p.is(**last, Kind::ArgumentList))
-    {
-        p.group_mut(group).stand_in = p.inside(*last);
-    }
-    p.break_links(&links, group);
+    let is_name = |p: &Planner, head| matches!(
+        Kind::at(p, head),
+        Kind::Identifier | Kind::This | Kind::Super
+    );
+    p.chain(node, link, is_name, Kind::ArgumentList);
 }

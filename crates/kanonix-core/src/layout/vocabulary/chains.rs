@@ -1,6 +1,6 @@
 //! Chains: calls and fields one after another, and what is asked with two answers.
 
-use crate::layout::plan::{GroupId, Rows};
+use crate::layout::plan::{GroupId, Rows, Shape};
 use crate::layout::planner::Planner;
 use crate::layout::vocabulary::Handed;
 use crate::style::{Key, Setting};
@@ -78,6 +78,43 @@ impl Planner<'_> {
         for node in &links.inner {
             self.hand(*node, Handed::Link);
         }
+    }
+
+    /// `gauges.filter(…).map(…)`: a chain of calls and fields, broken before each of them. Its outermost
+    /// node plans the breaks; the nodes inside it know that they are part of one. The first call stays
+    /// with what the chain begins with where `is_name` says so of that; where somebody broke the chain,
+    /// it stays where it stood. `arguments` is the kind of a call's.
+    pub fn chain(
+        &mut self,
+        node: NodeId,
+        link: fn(&Planner, NodeId) -> Option<Link>,
+        is_name: fn(&Planner, NodeId) -> bool,
+        arguments: impl Into<u16>,
+    ) {
+        if self.is_link(node) {
+            return;
+        }
+        let mut links = self.links(node, link);
+        self.hand_links(&links);
+        let calls = links.dots.len();
+        let Some(&first) = links.dots.first() else { return };
+        let stays = match links.by_hand {
+            true => !self.broken_beside(first),
+            false => is_name(self, links.head) && first == self.first(links.head) + 1,
+        };
+        if stays {
+            links.dots.remove(0);
+        }
+        if calls < 2 || links.dots.is_empty() {
+            return;
+        }
+        let group = self.group(Shape::Chain, self.first(node), self.end(node));
+        let arguments = arguments.into();
+        let last = self.parts(node).last().copied();
+        if let Some(last) = last.filter(|last| calls == 2 && self.is(*last, arguments)) {
+            self.group_mut(group).stand_in = self.inside(last);
+        }
+        self.break_links(&links, group);
     }
 
     /// The lines of a chain: each of these marks begins one, where it is open.
