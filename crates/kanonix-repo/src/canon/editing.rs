@@ -186,7 +186,7 @@ quotes = \"double\"
 
         [style]
         max_line_length = 100 # as wide as the screen in the tower
-        open_brace = { type = "same_line", function = "same_line", control = "same_line", lambda = "next_line", namespace = "same_line", other = "same_line" }
+        open_brace = { type = "same_line", function = "same_line", control = "same_line", lambda = "next_line", accessor = "same_line", collection = "same_line", namespace = "same_line", other = "same_line" }
 
         [style.python] # the gauges
         quotes = "double"
