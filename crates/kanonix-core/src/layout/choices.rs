@@ -3,6 +3,12 @@
 use super::plan::{Align, Close};
 use crate::style::{Key, Setting, Style, Value};
 
+/// Whether the text has a say in which groups are open.
+pub(super) fn remembers(style: &Style) -> bool {
+    let is = |word| style.is(Setting::ListWrap, Key::Whole, word);
+    is("keep_open") || is("rows")
+}
+
 /// The kinds of operators, as `operator_gap` has them.
 const OPERATORS: [Key; 9] = [
     Key::Power,
@@ -241,8 +247,7 @@ impl Choices {
             keep_words: style.is(Setting::WordGap, Key::Whole, "keep"),
             tab: style.tab_columns(),
             step: crate::layout::measure::columns(&style.indent_step(), style.tab_columns()),
-            remembers: style.is(Setting::ListWrap, Key::Whole, "keep_open")
-                || style.is(Setting::ListWrap, Key::Whole, "rows"),
+            remembers: remembers(style),
             rows: style.is(Setting::ListWrap, Key::Whole, "rows"),
             aligns: Aligns::of_style(style),
             closes: Closes::of_style(style),

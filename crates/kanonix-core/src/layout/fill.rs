@@ -1,6 +1,7 @@
 //! Gives every live gap its text, in one pass from the first token to the last.
 
 use super::Sheet;
+use super::choices;
 use super::indent::{IndentId, Indents};
 use super::live::Live;
 use super::measure::columns;
@@ -14,6 +15,10 @@ use std::collections::HashMap;
 /// The stars of a comment stand no further in than this, behind its first line: under its mark or
 /// one blank beside it.
 const STAR_BLANKS: usize = 1;
+
+/// Code is looked for beside a directive behind so many comments and other directives. Bounds the work
+/// on hostile input.
+const MOST_BETWEEN: usize = 64;
 
 /// What a gap becomes.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
@@ -106,8 +111,7 @@ pub(super) fn fill(sheet: &Sheet, live: &Live, set: &LineSet, style: &Style) -> 
             .map_or(usize::MAX / 2, |columns| columns as usize),
         trim: style.flag(Setting::TrimTrailingWhitespace, Key::Whole),
         final_line: style.flag(Setting::InsertFinalNewline, Key::Whole),
-        keeps: style.is(Setting::ListWrap, Key::Whole, "keep_open")
-            || style.is(Setting::ListWrap, Key::Whole, "rows"),
+        keeps: choices::remembers(style),
         gaps: vec![Filled::Present; sheet.tree.tokens.len() + 1],
         indents: Indents::new(style.indent_step(), tab),
         steps: match set.is_whole() || live.nothing() {
@@ -472,7 +476,8 @@ impl Filler<'_> {
         let sheet = self.sheet;
         let tokens = &sheet.tree.tokens;
         let is_code = |at: &usize| tokens[*at].role != Role::Comment;
-        let (next, before) = ((index..tokens.len()).find(is_code), (0..index).rev().find(is_code));
+        let next = (index..tokens.len()).take(MOST_BETWEEN).find(is_code);
+        let before = (0..index).rev().take(MOST_BETWEEN).find(is_code);
         let own = sheet.indentation_at(index);
         [next, before].iter().flatten().any(|code| sheet.indentation_at(*code) == own)
     }

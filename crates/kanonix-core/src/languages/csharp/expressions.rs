@@ -118,14 +118,11 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
 
 /// A value after its sign; `header` begins what it is assigned in.
 pub(super) fn assigned(p: &mut Planner, sign: TokenId, value: NodeId, header: TokenId) {
-    p.operator(sign, Key::Assign);
     if p.is(value, Kind::InitializerExpression) {
+        p.operator(sign, Key::Assign);
         return p.open_values(value, header, Key::Collection);
     }
-    let gap = p.beside(p.first(value), Key::Assign);
-    p.assigned(sign, value, gap, Setting::OperatorGap);
-    let level = p.choices.chain_steps;
-    p.gap(p.first(value)).level = level;
+    p.assigned_in_steps(sign, value);
 }
 
 /// The operators, weak ones first.

@@ -53,11 +53,7 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
 
 /// A value after its sign.
 pub(super) fn assigned(p: &mut Planner, sign: TokenId, value: NodeId) {
-    p.operator(sign, Key::Assign);
-    let gap = p.beside(p.first(value), Key::Assign);
-    p.assigned(sign, value, gap, Setting::OperatorGap);
-    let level = p.choices.chain_steps;
-    p.gap(p.first(value)).level = level;
+    p.assigned_in_steps(sign, value);
 }
 
 /// The operators, weak ones first.

@@ -215,6 +215,15 @@ impl Planner<'_> {
         is_mark(before) && is_mark(after)
     }
 
+    /// `level = 2`: a value that goes on as far in as a chain does where nothing else helps.
+    pub fn assigned_in_steps(&mut self, sign: TokenId, value: NodeId) {
+        self.operator(sign, Key::Assign);
+        let gap = self.beside(self.first(value), Key::Assign);
+        self.assigned(sign, value, gap, Setting::OperatorGap);
+        let level = self.choices.chain_steps;
+        self.gap(self.first(value)).level = level;
+    }
+
     /// A value after a sign (`=`, `=>`): on the same line, unless nothing else helps.
     pub fn assigned(&mut self, sign: TokenId, value: NodeId, blanks: u8, setting: Setting) {
         let (first, end) = (self.first(value), self.end(value));
