@@ -1,12 +1,14 @@
 //! A text with what the parser found in it: what judging and mending begin with.
 
 pub(crate) mod embedded;
+mod moving;
 mod wrapping;
 
 use crate::languages::Language;
 use crate::layout::Sheet;
 use crate::layout::compare::{Comparison, Declared};
-use crate::style::{Setting, Style};
+use crate::proof::Changes;
+use crate::style::{MemberOrder, Setting, Style};
 use crate::syntax::{Grammar, Parsed, Tree, Window};
 use crate::text::{Bases, Edit, LineSet, Lines, apply, place_before};
 use crate::{Difference, Mended, Outcome, Slip, Unjudged};
@@ -135,7 +137,7 @@ impl<'a> Document<'a> {
         }
         let parsed = self.parsed.as_ref()?;
         let set = LineSet::of([line..line + 1]);
-        let window = self.window(&set);
+        let window = self.window(style, &set);
         let tree = self.tree(parsed, style, window.as_ref());
         let sheet = self.sheet(&tree, style);
         let units = sheet.live_lines(&set);
@@ -209,7 +211,8 @@ impl<'a> Document<'a> {
             new.split_texts(&self.language.grammar, &after.text);
         }
         let embedded = &outcome.embedded;
-        let proof = self.prove(&tree, (&new, &after.text), &edits, &declared, embedded);
+        let said = Changes { declared: &declared, reordered: &[] };
+        let proof = self.prove(&tree, (&new, &after.text), &edits, said, embedded);
         proof.is_ok().then_some(edits)
     }
 
@@ -249,7 +252,7 @@ impl<'a> Document<'a> {
 
     /// Judges the lines of `set`.
     pub fn judge(&self, style: &Style, set: &LineSet) -> Outcome {
-        self.judged(style, set, false, self.window(set).as_ref()).0
+        self.judged(style, set, false, self.window(style, set).as_ref()).0
     }
 
     /// As [`Document::judge`], from all of the tree, however few lines are in play. What the other
@@ -264,10 +267,12 @@ impl<'a> Document<'a> {
     }
 
     /// What has to be looked at closely; `None` if that is everything.
-    fn window(&self, set: &LineSet) -> Option<Window> {
+    fn window(&self, style: &Style, set: &LineSet) -> Option<Window> {
         let parsed = self.parsed.as_ref()?;
         let all = set.is_whole() || set.turned_from().is_some();
         let is_whole = all || self.language.grammar.is_seen_whole(&self.text);
+        // Where members have an order, a new one is held against all of them.
+        let is_whole = is_whole || MemberOrder::is_asked(style);
         if is_whole || parsed.has_faults() || Sheet::may_keep(&self.text) {
             return None;
         }
@@ -385,8 +390,8 @@ impl<'a> Document<'a> {
             0
         };
         let looked = Looked { tree: &tree, window, kept };
-        let comparison = self.with_wraps(style, set, &looked, comparison, MOST_ROUNDS);
-        let Comparison { edits, slips, declared, .. } = comparison;
+        let comparison = self.with_moves(style, set, &looked, comparison, MOST_ROUNDS);
+        let Comparison { edits, slips, declared, reordered, .. } = comparison;
         let mut long_lines = sheet.long_lines(set, &edits);
         long_lines.retain(|line| !own_lines.iter().any(|own| own.contains(line)));
         let remarks = sheet.remarks(set);
@@ -400,6 +405,7 @@ impl<'a> Document<'a> {
             refused: None,
             unjudged: None,
             declared,
+            reordered,
             embedded: Vec::new(),
         };
         let outcome = match within.is_empty() {
@@ -468,7 +474,7 @@ impl<'a> Document<'a> {
     /// What is judged, and the text after its edits with their proof; none if there are no edits.
     /// Where the proof fails, the statement that it fails in stays, and the rest is mended.
     fn written(&self, style: &Style, set: &LineSet) -> (Outcome, Option<Document<'a>>) {
-        let window = self.window(set);
+        let window = self.window(style, set);
         if window.is_some()
             && let Ok(done) = self.written_in(style, set, window.as_ref())
         {
@@ -517,7 +523,7 @@ impl<'a> Document<'a> {
         tree: &Tree,
         window: Option<&Window>,
     ) -> Result<(Document<'a>, Tree), Difference> {
-        let Outcome { edits, declared, embedded, .. } = outcome;
+        let Outcome { edits, declared, reordered, embedded, .. } = outcome;
         let after = self.after(edits);
         let Some(parsed) = &after.parsed else {
             return Err(Difference::Shape { offset: 0 });
@@ -529,7 +535,8 @@ impl<'a> Document<'a> {
         if tree.in_words {
             new.split_texts(grammar, &after.text);
         }
-        self.prove(tree, (&new, &after.text), edits, declared, embedded)?;
+        let said = Changes { declared, reordered };
+        self.prove(tree, (&new, &after.text), edits, said, embedded)?;
         Ok((after, new))
     }
 

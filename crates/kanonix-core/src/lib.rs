@@ -37,6 +37,7 @@ pub use layout::kept::Keep;
 pub use layout::compare::Slip;
 pub use layout::plan::Remark;
 use layout::compare::Declared;
+use layout::members::Reordered;
 pub use proof::Difference;
 use std::ops::Range;
 use style::Style;
@@ -78,6 +79,7 @@ pub struct Outcome {
     /// Why nothing is said at all.
     pub unjudged: Option<Unjudged>,
     declared: Vec<Declared>,
+    reordered: Vec<Reordered>,
     /// What was found in other languages.
     embedded: Vec<Inner>,
 }

@@ -21,7 +21,7 @@ fn samples_are_laid_out() {
 fn values(slot: &Slot) -> Vec<String> {
     match slot.kind {
         ValueKind::List([]) => vec!["[]".into(), r#"["wide", "night"]"#.into()],
-        ValueKind::Word(words) | ValueKind::List(words) => {
+        ValueKind::Word(words) | ValueKind::List(words) | ValueKind::Patterns(words, _) => {
             words.iter().map(|word| word.to_string()).collect()
         }
         ValueKind::Flag => vec!["true".into(), "false".into()],

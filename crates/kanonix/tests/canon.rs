@@ -385,7 +385,7 @@ fn explain_lays_the_same_lines_out_under_each_value() {
             return low(b = a)        return low(b=a)        return low(b=a)
 
     what would it cost here?
-      kanonix settle --price style.javascript.operator_gap.power=true
+      kanonix settle --price style.javascript.operator_gap.power=false
     ");
     insta::assert_snapshot!(repo.kanonix(&["explain", "wrap_indent.chain"]).out, @"
     wrap_indent
@@ -402,7 +402,7 @@ fn explain_lays_the_same_lines_out_under_each_value() {
           .sort();            .sort();
 
     what would it cost here?
-      kanonix settle --price style.javascript.wrap_indent.chain=1
+      kanonix settle --price style.javascript.wrap_indent.chain=2
     ");
     let json = repo.kanonix(&["explain", "quotes", "--report", "json"]).out;
     let report: serde_json::Value = serde_json::from_str(&json).unwrap();

@@ -1,6 +1,6 @@
 //! Touched lines in C#, kept otherwise than the canon has it.
 
-use crate::support::edited;
+use crate::support::{Repo, edited};
 
 /// As somebody keeps it by hand.
 const QUAY: &str = r#"using System;
@@ -67,7 +67,7 @@ namespace Saltmarsh {
 
 /// Each case by itself: what stands there, what somebody makes of it, and what becomes of that.
 /// Nothing else in the file changes.
-const CASES: [(&str, &str, &str); 24] = [
+const CASES: [(&str, &str, &str); 23] = [
     ("using Saltmarsh.Tides;", "using  Saltmarsh.Tides ;", "using Saltmarsh.Tides;"),
     ("#if SALT", "#if SALT&&PEPPER", "#if SALT&&PEPPER"),
     ("  [Tide( 2 )]", "  [Tide( 2,3 )]", "  [Tide(2, 3)]"),
@@ -104,7 +104,6 @@ const CASES: [(&str, &str, &str); 24] = [
         "      for (int at = 1; at < ebb; at++)",
     ),
     ("          return -1;", "          return -(-1);", "          return -(-1);"),
-    ("      if(ebb>3)   {", "      if(ebb>4)   {", "      if(ebb>4)   {"),
     (
         "        Warn( );\n      }\n      string",
         "        Warn( 1 );\n      }\n      string",
@@ -153,4 +152,19 @@ fn a_list_that_is_opened_takes_its_brace_along() {
                   Unit = \"metres\",\n        Station = \"saltmarsh\",\n        Top = 4,\n        Low = 1\n      };\n";
     let mended = edited(&[canon, ("Quay.cs", QUAY)], "Quay.cs", from, &format!("{new}{from}"));
     assert_eq!(mended, QUAY.replacen(from, &format!("{wanted}{from}"), 1));
+}
+
+#[test]
+fn a_touched_line_in_a_branch_that_cannot_be_read_is_said_and_stays() {
+    let repo = Repo::with(&[("kanonix.toml", "edition = 1\n"), ("Quay.cs", QUAY)]);
+    repo.edit("Quay.cs", "      if(ebb>3)   {", "      if(ebb>4)   {");
+    let edited = repo.read("Quay.cs");
+    let checked = repo.kanonix(&["check"]);
+    let said = "Quay.cs:36:7: hidden_branch: this branch cannot be read together with the others: \
+                it is not judged and stays as it is\n";
+    assert_eq!((checked.status, checked.out.as_str()), (0, said));
+    let report = repo.kanonix(&["check", "--report", "sarif"]).out;
+    assert!(report.contains("hidden_branch") && report.contains("directive_indent"), "{report}");
+    assert_eq!(repo.kanonix(&["mend"]).status, 0);
+    assert_eq!(repo.read("Quay.cs"), edited);
 }

@@ -1,6 +1,6 @@
 //! Touched lines in Java, kept otherwise than the canon has it.
 
-use crate::support::edited;
+use crate::support::{Repo, edited};
 
 /// As somebody keeps it by hand.
 const QUAY: &str = r#"package saltmarsh.tides;
@@ -137,4 +137,38 @@ fn a_new_member_stands_beside_the_others() {
     let wanted =
         "  record Level(int at) {\n    boolean high() {\n      return at > 2;\n    }\n  }\n\n";
     assert_eq!(mended, QUAY.replacen(from, &format!("{wanted}{from}"), 1));
+}
+
+/// Members by kind.
+const ORDERED: &str = "edition = 1\n[style.java]\nmember_order = \"by_kind\"\n";
+
+#[test]
+fn a_new_member_goes_where_its_kind_stands_and_undo_takes_it_back() {
+    let repo = Repo::with(&[("kanonix.toml", ORDERED), ("Quay.java", QUAY)]);
+    let from = "  int month(Object tide) {";
+    let new = "  // how far\n  private  int reach=2;\n\n  void swing( ) { }\n\n";
+    repo.edit("Quay.java", from, &format!("{new}{from}"));
+    let now = repo.read("Quay.java");
+    let checked = repo.kanonix(&["check"]);
+    assert!(checked.out.contains("member_order: put `reach` behind `slack`"), "{}", checked.out);
+    repo.mend(&[]);
+    let slack = "  long slack;    // minutes\n";
+    let field = "\n  // how far\n  private int reach = 2;\n";
+    let wanted = QUAY.replacen(slack, &format!("{slack}{field}"), 1);
+    let wanted = wanted.replacen(from, &format!("  void swing() {{}}\n\n{from}"), 1);
+    assert_eq!(repo.read("Quay.java"), wanted);
+    assert_eq!(repo.kanonix(&["check"]).status, 0);
+    assert_eq!(repo.kanonix(&["undo"]).status, 0);
+    assert_eq!(repo.read("Quay.java"), now);
+}
+
+#[test]
+fn an_order_of_members_has_its_price_and_only_words_that_it_knows() {
+    let code = "class Quay {\n    void ebb() {\n    }\n\n    int level;\n}\n";
+    let repo = Repo::with(&[("kanonix.toml", "edition = 1\n"), ("Quay.java", code)]);
+    let wish = "style.java.member_order=[\"field\", \"method\"]";
+    let priced = repo.kanonix(&["settle", "--price", wish]).out;
+    assert!(priced.contains("1 line in 1 file  1 more"), "{priced}");
+    let wrong = repo.kanonix(&["settle", "--price", "style.java.member_order=[\"feld\"]"]);
+    assert!(wrong.err.contains("did you mean `field`?"), "{}", wrong.err);
 }

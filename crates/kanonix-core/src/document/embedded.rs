@@ -7,7 +7,7 @@ use super::Document;
 use crate::languages::{self, Language, Passage};
 use crate::layout::compare::{Declared, Slip};
 use crate::layout::plan::{Remark, TreeEdit};
-use crate::proof::{self, Difference};
+use crate::proof::{self, Changes, Difference};
 use crate::style::{Key, Setting, Style, Value};
 use crate::syntax::{TokenId, Tree};
 use crate::text::{Edit, LineSet, Lines, apply, become_of};
@@ -173,7 +173,7 @@ impl Document<'_> {
         tree: &Tree,
         (new, after): (&Tree, &str),
         edits: &[Edit],
-        declared: &[Declared],
+        Changes { declared, reordered }: Changes,
         embedded: &[Inner],
     ) -> Result<(), Difference> {
         let mut declared = declared.to_vec();
@@ -192,7 +192,8 @@ impl Document<'_> {
             declared.push(Declared { token: inner.token, change });
         }
         declared.sort_by_key(|declared| declared.token);
-        proof::prove(tree, &self.text, new, after, &declared)
+        let changes = Changes { declared: &declared, reordered };
+        proof::prove(tree, &self.text, new, after, changes)
     }
 
     /// The lines in another language that a line is one of, as a text of their own.
@@ -264,6 +265,6 @@ impl Inner {
             edits.iter().any(|edit| edit.range.start <= end && edit.range.end > start)
         };
         let declared: Vec<Declared> = self.declared.iter().filter(is_made).cloned().collect();
-        proof::prove(&tree, &before, &new, &after, &declared)
+        proof::prove(&tree, &before, &new, &after, Changes::of(&declared))
     }
 }

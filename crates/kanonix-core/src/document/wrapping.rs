@@ -105,6 +105,6 @@ impl Document<'_> {
         let mut slips: Vec<Slip> = wraps.slips.iter().cloned().chain(of_inner).collect();
         slips.sort_by_key(|slip| slip.offset);
         let edits = compose(length, &wraps.edits, &inner.edits);
-        Some(Comparison { edits, slips, declared, wraps: Wraps::default() })
+        Some(Comparison { edits, slips, declared, ..Comparison::default() })
     }
 }

@@ -3,10 +3,12 @@
 use super::Sheet;
 use super::fill::{Filled, Filling};
 use super::live::Live;
+use super::members::{Moves, Reordered, moves};
 use super::plan::{Rewrite, TreeEdit, Want, Wrap};
 use crate::style::{Key, Setting, Style};
 use crate::syntax::TokenId;
 use crate::text::{Edit, LineEnd, LineSet, Lines};
+use std::borrow::Cow;
 
 /// One place where the text departs from what is agreed.
 #[derive(Clone, Debug, PartialEq, Eq)]
@@ -29,6 +31,10 @@ pub struct Comparison {
     /// What has to change before that, so that the text can be laid out: statements are wrapped. If
     /// there is anything, the edits are those of a text that stays as it is.
     pub wraps: Wraps,
+    /// Members that have to change places before that.
+    pub moves: Moves,
+    /// What changed places among the edits, in the order in which it did.
+    pub reordered: Vec<Reordered>,
     /// Why.
     pub slips: Vec<Slip>,
     /// The changes to tokens that are among the edits, ascending by token.
@@ -81,6 +87,9 @@ pub(super) fn compare(
     let mut comparing = Comparing {
         sheet,
         filling,
+        live,
+        set,
+        indentation: Cow::Borrowed(""),
         converts,
         mixed: mixed.then_some(set),
         line_end: converts.unwrap_or(own),
@@ -98,6 +107,7 @@ pub(super) fn compare(
         }
     }
     comparing.out.wraps = wraps(sheet, live);
+    comparing.out.moves = moves(sheet, live);
     comparing.out
 }
 
@@ -137,6 +147,10 @@ fn is_in_play(sheet: &Sheet, live: &Live, wrap: &Wrap) -> bool {
 struct Comparing<'a> {
     sheet: &'a Sheet<'a>,
     filling: &'a Filling,
+    live: &'a Live,
+    set: &'a LineSet,
+    /// What the line is indented by once it is written that is being compared.
+    indentation: Cow<'a, str>,
     converts: Option<LineEnd>,
     /// The lines in play, where lines end in either way: these end as most do.
     mixed: Option<&'a LineSet>,
@@ -178,7 +192,7 @@ impl<'a> Parts<'a> {
     }
 }
 
-impl Comparing<'_> {
+impl<'a> Comparing<'a> {
     fn slip(&mut self, offset: usize, length: usize, setting: Setting, message: String) {
         if setting != Setting::OperatorGap {
             self.beside_operator = None;
@@ -188,21 +202,20 @@ impl Comparing<'_> {
 
     fn byte_order_mark(&mut self, style: &Style) {
         let wanted = style.is(Setting::Charset, Key::Whole, "utf-8-bom");
-        let present = self.sheet.tree.mark > 0;
+        let mark = if wanted { "\u{feff}" } else { "" };
+        let present = &self.sheet.text[..self.sheet.tree.mark];
         // A system looks for `#!` at the very start of a program.
         let first = self.sheet.tree.tokens.first().filter(|token| token.start == 0);
         let starts_program = first
             .is_some_and(|token| self.sheet.text[..token.end as usize].starts_with("#!"));
-        if style.is(Setting::Charset, Key::Whole, "keep") || wanted == present || starts_program {
+        if style.is(Setting::Charset, Key::Whole, "keep") || present == mark || starts_program {
             return;
         }
-        let text = if wanted { "\u{feff}".to_string() } else { String::new() };
-        let message = if wanted {
-            "begin the file with a byte-order mark"
-        } else {
-            "no byte-order mark"
+        let message = match wanted {
+            true => "begin the file with one byte-order mark",
+            false => "no byte-order mark",
         };
-        self.out.edits.push(Edit { range: 0..self.sheet.tree.mark, text });
+        self.out.edits.push(Edit { range: 0..present.len(), text: mark.to_string() });
         self.slip(0, 0, Setting::Charset, message.into());
     }
 
@@ -211,13 +224,8 @@ impl Comparing<'_> {
         let (start, end) = (token.start as usize, token.end as usize);
         let respelt = |rewrite: &Rewrite| rewrite.change.respells();
         let rewrites = self.sheet.plan.rewrites_of(index);
-        if token.multi_line
-            && !self.sheet.tree.line_ends_count
-            && !self.sheet.tree.keeps(index)
-            && let Some(wanted) = self.converts
-            && !rewrites.iter().any(respelt)
-        {
-            self.convert_inside(start, end, wanted);
+        if token.multi_line && !rewrites.iter().any(respelt) {
+            self.lines_inside(index);
         }
         // Each spelling goes on from the one before.
         let last = rewrites.iter().rposition(respelt);
@@ -257,16 +265,84 @@ impl Comparing<'_> {
         }
     }
 
-    /// Line ends inside a token over several lines, for whole files that are converted.
-    fn convert_inside(&mut self, start: usize, end: usize, wanted: LineEnd) {
-        let text = &self.sheet.text[start..end];
+    /// Lines inside a token: how they end, for whole files that are converted, and what they are
+    /// indented by, where they move with the line that the token begins on.
+    fn lines_inside(&mut self, index: usize) {
+        let sheet = self.sheet;
+        let token = &sheet.tree.tokens[index];
+        let (start, end) = (token.start as usize, token.end as usize);
+        let is_free = !sheet.tree.keeps(index);
+        let converts = self.converts.filter(|_| is_free && !sheet.tree.line_ends_count);
+        let shift = self.shift_inside(index).filter(|_| is_free);
+        let text = &sheet.text[start..end];
         for (at, _) in text.match_indices('\n') {
             let has_return = text[..at].ends_with('\r');
-            if has_return != (wanted == LineEnd::CrLf) {
+            if let Some(wanted) = converts
+                && has_return != (wanted == LineEnd::CrLf)
+            {
                 let from = start + at - usize::from(has_return);
                 let range = from..start + at + 1;
                 self.out.edits.push(Edit { range, text: wanted.as_str().into() });
                 self.slip(from, 0, Setting::EndOfLine, line_end_message(wanted));
+            }
+            let line = text[at + 1..].lines().next().unwrap_or_default();
+            if let Some((before, after)) = &shift
+                && !line.trim().is_empty()
+            {
+                let from = start + at + 1;
+                let range = from..from + before.len();
+                self.out.edits.push(Edit { range, text: after.clone() });
+            }
+        }
+        let last = &text[text.rfind('\n').map_or(0, |at| at + 1)..];
+        let own = &last[..last.len() - last.trim_start_matches([' ', '\t']).len()];
+        self.indentation = match shift {
+            Some((before, after)) => Cow::Owned(after + &own[before.len()..]),
+            None => Cow::Borrowed(own),
+        };
+    }
+
+    /// What the later lines of a token begin with, and what they are to, if they move with the line
+    /// that it begins on: all of them are in play, and stand at least as far in.
+    fn shift_inside(&self, index: usize) -> Option<(&'a str, String)> {
+        let sheet = self.sheet;
+        let token = &sheet.tree.tokens[index];
+        if !sheet.tree.has_margin(token, sheet.text) {
+            return None;
+        }
+        let line = |byte: u32| sheet.lines.line_of(byte as usize);
+        let unit = sheet.units.of_token[index] as usize;
+        let mut lines = line(token.start)..line(token.end - 1) + 1;
+        let is_in_play =
+            self.live.moved[unit] || lines.all(|line| self.set.touches(line..line + 1));
+        let before = sheet.indentation_at(index);
+        let text = &sheet.text[token.start as usize..token.end as usize];
+        let mut later = text.lines().skip(1).filter(|line| !line.trim().is_empty());
+        let moves = is_in_play && before != self.indentation;
+        (moves && later.all(|line| line.starts_with(before)))
+            .then(|| (before, self.indentation.to_string()))
+    }
+
+    /// Remembers what a line is indented by that begins in a gap.
+    fn begin_line(&mut self, index: usize, present: &'a str, filled: Filled) {
+        let begins = |breaks: usize| breaks > 0 || index == 0;
+        match filled {
+            Filled::Present => {
+                let parts = Parts::of(present);
+                if begins(parts.breaks) {
+                    self.indentation = Cow::Borrowed(parts.indent);
+                }
+            }
+            Filled::Blanks(_) => {}
+            Filled::Lines { breaks, indent, .. } => {
+                let parts = Parts::of(present);
+                if begins(breaks.map_or(parts.breaks, |count| count as usize)) {
+                    self.indentation = Cow::Borrowed(match indent {
+                        Some(id) => self.filling.indents.text(id),
+                        None if parts.breaks > 0 || index == 0 => parts.indent,
+                        None => "",
+                    });
+                }
             }
         }
     }
@@ -275,6 +351,9 @@ impl Comparing<'_> {
         let filled = self.filling.gaps[index];
         let range = self.sheet.tree.gap(index, self.sheet.text.len());
         let present = &self.sheet.text[range.clone()];
+        if self.sheet.tree.has_margins() {
+            self.begin_line(index, present, filled);
+        }
         match filled {
             Filled::Present => {
                 let kept = self.sheet.tree.keeps_gap(index);
@@ -536,7 +615,7 @@ fn count_of(count: usize, what: &str) -> String {
 }
 
 /// A token's text, short enough for a message.
-fn quoted(text: &str) -> String {
+pub(super) fn quoted(text: &str) -> String {
     let line = text.lines().next().unwrap_or_default();
     let short = line.char_indices().nth(24).map_or(line, |(at, _)| &line[..at]);
     let more = if short.len() < text.len() { "…" } else { "" };

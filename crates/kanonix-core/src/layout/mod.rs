@@ -15,6 +15,7 @@
 //! | `steps` | every unit has the step that it is indented by |
 //! | `fill`, `forms` | every group has its form, and every gap in play its text; the others are as they were |
 //! | [`compare`] | each gap whose text is another one is an edit and a slip, in the order of the text |
+//! | [`members`] | members that have to change places are named, and how the text is once they have |
 //!
 //! What is above `live` is a [`Sheet`]: it is the same whichever lines are in play. Only
 //! [`planner`] and its [`vocabulary`] are seen by the languages.
@@ -32,6 +33,7 @@ pub mod kept;
 mod lined_up;
 mod live;
 mod measure;
+pub mod members;
 mod nesting;
 pub mod plan;
 pub mod planner;
@@ -41,7 +43,7 @@ mod units;
 pub mod vocabulary;
 
 use crate::style::{Key, Setting, Style};
-use crate::syntax::{TokenId, Tree};
+use crate::syntax::{Token, TokenId, Tree};
 use crate::text::{Edit, LineSet, Lines};
 use compare::Comparison;
 use live::Live;
@@ -143,7 +145,32 @@ impl<'a> Sheet<'a> {
         let is_in_play = |remark: &&Remark| {
             set.touches(line(remark.bytes.start)..line(remark.bytes.end) + 1)
         };
-        self.plan.remarks.iter().filter(is_in_play).cloned().collect()
+        let own = self.plan.remarks.iter().filter(is_in_play).cloned();
+        own.chain(self.hidden(set)).collect()
+    }
+
+    /// Of each branch that the grammar was not shown, what of it is in play.
+    fn hidden(&self, set: &LineSet) -> impl Iterator<Item = Remark> {
+        let hides = |token: &&Token| token.directive && token.multi_line;
+        self.tree.tokens.iter().filter(hides).filter_map(|token| {
+            let (start, end) = (token.start as usize, token.end as usize);
+            let (first, last) = (self.lines.line_of(start) + 1, self.lines.line_of(end - 1));
+            let is_said = |line: &usize| {
+                let line = self.lines.start(*line);
+                !self.text[line..end].lines().next().unwrap_or_default().trim().is_empty()
+            };
+            let mut lines = (first..=last).filter(|line| set.touches(*line..*line + 1));
+            let from = lines.find(is_said)?;
+            let to = lines.filter(is_said).last().unwrap_or(from);
+            let from = self.lines.start(from);
+            let rest = &self.text[self.lines.start(to)..end];
+            let line = rest.lines().next().unwrap_or_default().trim_end();
+            let blanks = self.text[from..].len() - self.text[from..].trim_start().len();
+            let bytes = from + blanks..self.lines.start(to) + line.len();
+            let message = "this branch cannot be read together with the others: it is not judged \
+                           and stays as it is";
+            Some(Remark { bytes, about: "hidden_branch", message: message.into() })
+        })
     }
 
     /// The zero-based lines of a set that are longer than agreed and that no edit changes.

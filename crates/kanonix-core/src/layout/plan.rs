@@ -414,11 +414,48 @@ pub struct Rewrite {
     pub message: String,
 }
 
+/// What a member of a type is worth when the type comes to life, which is when the order of its
+/// members may matter.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum Worth {
+    /// Nothing.
+    Nothing,
+    /// What is known before anything runs.
+    Known,
+    /// A value that nothing has to run for.
+    Plain,
+    /// Whatever runs may ask for the others.
+    Runs,
+    /// A place among the others: where the members lie is part of what they say.
+    Place,
+}
+
+/// A member of a type whose members have an agreed order.
+#[derive(Clone, Debug)]
+pub struct Member {
+    /// Its first token.
+    pub first: TokenId,
+    /// The token after its last one.
+    pub end: TokenId,
+    /// Where it stands among the others.
+    pub rank: usize,
+    /// Whether it is the type's, and not each of its objects'.
+    pub is_static: bool,
+    /// The names that it declares, or its first word.
+    pub names: Vec<TokenId>,
+    /// What it is worth when the type comes to life.
+    pub worth: Worth,
+    /// The tokens that say that.
+    pub value: Vec<std::ops::Range<TokenId>>,
+}
+
 /// Something that is said, and that no mending changes.
 #[derive(Clone, Debug, PartialEq, Eq)]
 pub struct Remark {
     /// The bytes of the text that are meant.
     pub bytes: std::ops::Range<usize>,
+    /// What kind of thing is said: a word of `check`.
+    pub about: &'static str,
     /// What is said.
     pub message: String,
 }
@@ -461,6 +498,8 @@ pub struct Plan {
     pub remarks: Vec<Remark>,
     /// Statements to be wrapped; the text is laid out once they are.
     pub wraps: Vec<Wrap>,
+    /// Members whose order is agreed, in runs that none of them leaves.
+    pub bodies: Vec<Vec<Member>>,
     /// Blocks without a closing bracket, outer ones first.
     pub bare_blocks: Vec<BareBlock>,
     /// Per token: whether a rewrite names it.
@@ -484,6 +523,7 @@ impl Plan {
             rewrites: Vec::new(),
             remarks: Vec::new(),
             wraps: Vec::new(),
+            bodies: Vec::new(),
             bare_blocks: Vec::new(),
             rewritten: vec![false; tokens],
             fixed: Vec::new(),

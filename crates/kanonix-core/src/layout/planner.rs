@@ -47,7 +47,7 @@
 use super::choices::Choices;
 use super::handed::Handed;
 use super::plan::{BareBlock, Column, Gap, Group, GroupId, Opens, Plan, Shape, Want};
-use crate::style::{Key, Setting, Style, WordOrder};
+use crate::style::{Key, MemberOrder, Setting, Style, WordOrder};
 use crate::syntax::{NodeId, Role, Said, TokenId, Tree};
 use std::cell::OnceCell;
 use std::rc::Rc;
@@ -74,6 +74,8 @@ pub struct Planner<'a> {
     pub(super) handed: Vec<Option<Handed>>,
     /// The order of words, once one asks for it.
     word_order: OnceCell<Option<Rc<WordOrder>>>,
+    /// The order of members, once a type asks for it.
+    member_order: OnceCell<Option<Rc<MemberOrder>>>,
 }
 
 /// How deep constructs are laid out; what is nested deeper is kept as it stands. Nobody reads so
@@ -92,12 +94,18 @@ impl<'a> Planner<'a> {
             context: vec![0; tree.nodes.len()],
             handed: vec![None; tree.nodes.len()],
             word_order: OnceCell::new(),
+            member_order: OnceCell::new(),
         }
     }
 
     /// The agreed order of words, if there is one.
     pub(super) fn word_order(&self) -> Option<Rc<WordOrder>> {
         self.word_order.get_or_init(|| WordOrder::of(self.style).map(Rc::new)).clone()
+    }
+
+    /// The agreed order of members, if there is one.
+    pub(super) fn member_order(&self) -> Option<Rc<MemberOrder>> {
+        self.member_order.get_or_init(|| MemberOrder::of(self.style).map(Rc::new)).clone()
     }
 
     /// Visits every node with the language's rule.

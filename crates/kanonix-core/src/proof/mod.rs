@@ -4,9 +4,11 @@
 //! ([`program`]), and the new tree has to say the same, token by token and construct by construct;
 //! blanks and positions are left out.
 
+mod order;
 mod program;
 
 use crate::layout::compare::Declared;
+use crate::layout::members::Reordered;
 use crate::layout::plan::TreeEdit;
 use crate::syntax::{Grammar, NodeId, TokenId, Tree};
 use program::Program;
@@ -80,17 +82,34 @@ impl Difference {
     }
 }
 
-/// Proves that the tree `new` of `after` is the program of `before`, but for the `declared`
-/// changes.
+/// What is declared to be otherwise in the new text.
+#[derive(Clone, Copy, Debug, Default)]
+pub(crate) struct Changes<'a> {
+    /// The changes to tokens, ascending by token.
+    pub declared: &'a [Declared],
+    /// What changes places, each in the order that the one before has made.
+    pub reordered: &'a [Reordered],
+}
+
+impl<'a> Changes<'a> {
+    /// These changes to tokens.
+    pub fn of(declared: &'a [Declared]) -> Changes<'a> {
+        Changes { declared, ..Changes::default() }
+    }
+}
+
+/// Proves that the tree `new` of `after` is the program of `before`, but for these changes.
 pub(crate) fn prove(
     tree: &Tree,
     before: &str,
     new: &Tree,
     after: &str,
-    declared: &[Declared],
+    changes: Changes,
 ) -> Result<(), Difference> {
-    nothing_is_forbidden(tree, declared)?;
-    Program::new(tree, before, declared).agrees(&Program::new(new, after, &[]))?;
+    nothing_is_forbidden(tree, changes.declared)?;
+    let order = order::of(tree, changes.reordered)?;
+    let wanted = Program::new(tree, before, changes.declared).in_order(&order);
+    wanted.agrees(&Program::new(new, after, &[]))?;
     faults_agree(tree, before, new, after)
 }
 
@@ -146,7 +165,7 @@ fn faults_agree(tree: &Tree, before: &str, new: &Tree, after: &str) -> Result<()
 /// Whether two texts are the same program, blanks aside.
 pub fn same(grammar: &Grammar, before: &str, after: &str) -> bool {
     match (Tree::parse(grammar, before), Tree::parse(grammar, after)) {
-        (Some(tree), Some(new)) => prove(&tree, before, &new, after, &[]).is_ok(),
+        (Some(tree), Some(new)) => prove(&tree, before, &new, after, Changes::default()).is_ok(),
         _ => false,
     }
 }
@@ -170,7 +189,7 @@ mod tests {
         let declared = [
             Declared { token: token as TokenId, change: TreeEdit::Insert(",", When::Always) },
         ];
-        prove(&tree, before, &new, &after, &declared)
+        prove(&tree, before, &new, &after, Changes::of(&declared))
     }
 
     /// What `if (a) b;` with braces around its statement is to it, where they are said to make
@@ -185,7 +204,7 @@ mod tests {
         let wrap =
             Wrap { header: 3, last: 5, brackets: ("{", "}"), block, setting: Setting::BareBody };
         let declared = [Declared { token: 3, change: TreeEdit::Wrap(wrap) }];
-        prove(&tree, before, &new, after, &declared)
+        prove(&tree, before, &new, after, Changes::of(&declared))
     }
 
     #[test]
@@ -218,7 +237,7 @@ mod tests {
             let token = tree.tokens.iter().position(is_value).unwrap() as TokenId;
             let spelt = after["a = <p b=".len()..after.len() - " />;".len()].to_string();
             let declared = [Declared { token, change: TreeEdit::Reorder(spelt) }];
-            prove(&tree, before, &new, &after, &declared)
+            prove(&tree, before, &new, &after, Changes::of(&declared))
         };
         assert_eq!(order("\"d c\""), Ok(()));
         assert_eq!(order("'d c'"), Ok(()));

@@ -10,10 +10,14 @@ use std::collections::{HashMap, HashSet};
 
 /// A token, and where it stands.
 struct Leaf<'a> {
+    /// The token of the tree that it is, or stands behind.
+    token: TokenId,
     role: Role,
     text: Cow<'a, str>,
     /// Whether each blank in it counts, though it is no part of the program.
     exact: bool,
+    /// Whether the common indentation of its later lines says nothing.
+    margin: bool,
     /// The blanks beside a text between markup, as far as they are shown.
     shown: (&'a str, &'a str),
     /// Whether there is white space before it, where that shows.
@@ -27,6 +31,8 @@ struct Construct {
     /// Our kind, and the grammar's beside it. A block that was wrapped has only ours, and its
     /// brackets have neither: their tokens say what they are.
     kind: (Option<u16>, Option<u16>),
+    /// The token of the tree that it begins with, or behind which it does.
+    token: TokenId,
     /// How many constructs it stands in.
     depth: u32,
     /// Where it begins, in bytes.
@@ -60,6 +66,19 @@ impl<'a> Program<'a> {
             constructs,
             length: text.len(),
         }
+    }
+
+    /// The same with the tokens in this order, and the constructs with them; nothing stands for the
+    /// order that they are in.
+    pub fn in_order(mut self, tokens: &[TokenId]) -> Program<'a> {
+        if !tokens.is_empty() {
+            let mut places = vec![0; tokens.len()];
+            tokens.iter().enumerate().for_each(|(place, token)| places[*token as usize] = place);
+            let place = |token: TokenId| places.get(token as usize).copied().unwrap_or(usize::MAX);
+            self.leaves.sort_by_key(|leaf| place(leaf.token));
+            self.constructs.sort_by_key(|construct| place(construct.token));
+        }
+        self
     }
 
     /// Whether a new tree says the same.
@@ -99,7 +118,8 @@ impl Leaf<'_> {
     fn is(&self, new: &Leaf, line_ends_count: bool) -> bool {
         let role = if self.exact { Role::Plain } else { self.role };
         (self.role, self.exact) == (new.role, new.exact)
-            && same_leaf(role, &self.text, &new.text, line_ends_count)
+            && (same_leaf(role, &self.text, &new.text, line_ends_count)
+                || self.margin && same_but_margin(&self.text, &new.text, line_ends_count))
             && (self.role != Role::Text || self.shown == new.shown)
             && self.apart == new.apart
     }
@@ -156,16 +176,20 @@ fn leaves<'a>(
         }
         behind.extend(opening);
         let own = own.map(|own| Leaf {
+            token: index as TokenId,
             role: token.role,
             exact: token.directive,
+            margin: tree.has_margin(token, text),
             text: own,
             shown: if tree.shows.is_empty() { shown(text, token) } else { ("", "") },
             apart: tree.shows(index as TokenId).then(|| is_apart(tree, text, index)),
             offset,
         });
         let made = |text| Leaf {
+            token: index as TokenId,
             role: Role::Plain,
             exact: false,
+            margin: false,
             text: Cow::Borrowed(text),
             shown: ("", ""),
             apart: None,
@@ -247,10 +271,11 @@ fn constructs(
         };
         if let Some(wrap) = wraps.next_if(is_it) {
             let depth = depths[id];
-            let bracket = || Construct { kind: (None, None), depth: depth + 1, offset };
-            constructs.push(Construct { kind: (Some(wrap.block), None), depth, offset });
-            constructs.push(bracket());
-            open.push((wrap.last, bracket()));
+            let bracket = |token| Construct { kind: (None, None), token, depth: depth + 1, offset };
+            let kind = (Some(wrap.block), None);
+            constructs.push(Construct { kind, token: node.first, depth, offset });
+            constructs.push(bracket(node.first));
+            open.push((wrap.last, bracket(wrap.last)));
             depths[id] += 1;
         }
         if tree.children(id as NodeId).next().is_none() {
@@ -266,9 +291,10 @@ fn constructs(
         // Of a token that another one takes the place of, that one's.
         let source = taken.get(&node.first).filter(|_| is_leaf(&(id as NodeId)));
         let meant = source.and_then(|source| leaf_of.get(source));
+        let began = node.first;
         let node = meant.map_or(node, |leaf| &tree.nodes[*leaf as usize]);
         let kind = (Some(node.kind), Some(node.origin));
-        constructs.push(Construct { kind, depth: depths[id], offset });
+        constructs.push(Construct { kind, token: began, depth: depths[id], offset });
     }
     constructs.extend(open.into_iter().rev().map(|(_, bracket)| bracket));
     constructs
@@ -295,6 +321,27 @@ fn is_apart(tree: &Tree, text: &str, token: usize) -> bool {
     let is_comment = |token: usize| tree.tokens[token].role == Role::Comment;
     let comments = (0..token).rev().take_while(|before| is_comment(*before)).count();
     (token - comments..=token).any(|at| !tree.gap(at, text.len()).is_empty())
+}
+
+/// Whether two tokens are the same but for the common indentation of their later lines.
+fn same_but_margin(before: &str, after: &str, line_ends_count: bool) -> bool {
+    let (before, after) = (without_margin(before), without_margin(after));
+    same_leaf(Role::Plain, &before, &after, line_ends_count)
+}
+
+/// A token without the common indentation of its later lines; blank ones have none.
+fn without_margin(text: &str) -> String {
+    let later = || text.split('\n').skip(1).filter(|line| !line.trim().is_empty());
+    let blanks = |line: &str| line.len() - line.trim_start_matches([' ', '\t']).len();
+    let common = later().map(|line| &line[..blanks(line)]).reduce(|common, line| {
+        let same = common.bytes().zip(line.bytes()).take_while(|(a, b)| a == b).count();
+        &common[..same]
+    });
+    let common = common.unwrap_or_default();
+    let bare = |line: &str| line.strip_prefix(common).unwrap_or(line).to_string();
+    let (first, rest) = text.split_once('\n').unwrap_or((text, ""));
+    let rest: Vec<String> = rest.split('\n').map(bare).collect();
+    format!("{first}\n{}", rest.join("\n"))
 }
 
 /// Line ends inside a token count where the language does not say otherwise; blanks inside a

@@ -57,7 +57,7 @@ pub fn holds_on_broken(broken: &str, case: &Case) -> Option<Failure> {
     }
 }
 
-/// The letters of a text; in no order where words have one that is agreed, and without what other
+/// The letters of a text; in no order where words or members have one that is agreed, and without what other
 /// agreements are about.
 fn solid(text: &str, style: &Style) -> Vec<char> {
     let zeros = !style.keeps(Setting::LeadingZero, Key::Whole);
@@ -66,8 +66,8 @@ fn solid(text: &str, style: &Style) -> Vec<char> {
     if [Key::Color, Key::Unit].iter().any(|key| !style.keeps(Setting::LetterCase, *key)) {
         solid.iter_mut().for_each(char::make_ascii_lowercase);
     }
-    let orders = WordOrder::of(style).is_some() || !style.keeps(Setting::ModifierOrder, Key::Whole);
-    if orders {
+    let orders = [Setting::ModifierOrder, Setting::MemberOrder].iter();
+    if WordOrder::of(style).is_some() || orders.clone().any(|one| !style.keeps(*one, Key::Whole)) {
         solid.sort_unstable();
     }
     solid

@@ -9,7 +9,7 @@ pub(super) type Pair = (&'static str, &'static str, String, String);
 fn values_of(slot: &Slot) -> Vec<String> {
     match slot.kind {
         ValueKind::List([]) => vec!["[]".into(), r#"["wide", "night"]"#.into()],
-        ValueKind::Word(words) | ValueKind::List(words) => {
+        ValueKind::Word(words) | ValueKind::List(words) | ValueKind::Patterns(words, _) => {
             words.iter().map(|word| word.to_string()).collect()
         }
         ValueKind::Flag | ValueKind::FlagOrKeep => vec!["true".into(), "false".into()],

@@ -26,6 +26,7 @@ pub enum Setting {
     DirectiveIndent,
     AnnotationLine,
     ModifierOrder,
+    MemberOrder,
     ClauseLine,
     InnerGap,
     ParenGap,
@@ -67,6 +68,8 @@ pub enum ValueKind {
     Number(u32, u32, &'static [&'static str]),
     /// A list of strings, or one of the words.
     List(&'static [&'static str]),
+    /// A list of patterns, each made of some of the second words; or one of the first words.
+    Patterns(&'static [&'static str], &'static [&'static str]),
 }
 
 /// One value that a style holds: a whole setting, or one key of a setting that is a table.

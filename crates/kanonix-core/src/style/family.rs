@@ -18,6 +18,8 @@ pub enum Family {
     Expressions,
     /// Imports, functions, classes, and blocks under headers.
     Definitions,
+    /// Fields that a class declares.
+    Fields,
     /// Types, or what a file of values has in their place: tables.
     Types,
     /// Headers with blocks behind them.

@@ -10,6 +10,7 @@ mod keys;
 mod registry;
 mod samples;
 mod value;
+mod member_order;
 mod word_order;
 mod words;
 
@@ -20,4 +21,5 @@ pub use entry::{Entry, Setting, Slot, ValueKind};
 pub use registry::{REGISTRY, entry, slots};
 pub use samples::{SAMPLES, Sample, sample};
 pub use value::{Style, StyleError, Value, keeps, nearest};
+pub use member_order::MemberOrder;
 pub use word_order::WordOrder;

@@ -106,6 +106,11 @@ pub static SAMPLES: &[Sample] = &[
         "class Gauge {\n    @Tide int ebb;\n    @Tide\n    int flow;\n}\n",
     ),
     of("modifier_order", "java", "class Gauge {\n    static final public int EBB = 2;\n}\n"),
+    of(
+        "member_order",
+        "java",
+        "class Gauge {\n    int ebb() {\n        return level;\n    }\n\n    int level;\n}\n",
+    ),
     of("clause_line.base", "java", "class Gauge extends Station {\n}\n"),
     of("clause_line.throws", "java", "class Gauge {\n    void ebb() throws Storm {\n    }\n}\n"),
     of("clause_line.where", "csharp", "class Gauge<T> where T : Level\n{\n}\n"),
@@ -213,6 +218,10 @@ pub static SAMPLES: &[Sample] = &[
     some(&["0", "1"], of("blank_lines.between_members", "python", METHODS)),
     some(
         &["0", "1"],
+        of("blank_lines.between_fields", "java", "class Gauge {\n    int ebb;\n    int flow;\n}\n"),
+    ),
+    some(
+        &["0", "1"],
         of("blank_lines.at_edges", "javascript", "if (ebb) {\n\n  warn();\n\n}\n"),
     ),
     some(&["1", "2"], of("comment_gap.before", "python", "a = 1 # metres\n")),
@@ -236,7 +245,7 @@ impl Sample {
             ValueKind::Word(words) => words.to_vec(),
             ValueKind::Flag => vec!["true", "false"],
             ValueKind::FlagOrKeep => vec!["true", "false", "keep"],
-            ValueKind::List(words) => words.to_vec(),
+            ValueKind::List(words) | ValueKind::Patterns(words, _) => words.to_vec(),
             ValueKind::Number(..) => vec![slot.default],
         }
     }

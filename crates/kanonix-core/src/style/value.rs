@@ -130,12 +130,28 @@ impl Slot {
                 number.map(Value::Number).or_else(|| known(words).map(Value::Word))
             }
             ValueKind::List(words) => list(text).or_else(|| known(words).map(Value::Word)),
+            ValueKind::Patterns(words, parts) => {
+                let is_known = |pattern: &String| {
+                    pattern.split_whitespace().all(|word| parts.contains(&word))
+                        && !pattern.trim().is_empty()
+                };
+                let patterns = list(text).filter(|value| match value {
+                    Value::List(patterns) => patterns.iter().all(is_known),
+                    _ => false,
+                });
+                patterns.or_else(|| known(words).map(Value::Word))
+            }
         };
         value.ok_or_else(|| StyleError::WrongValue {
             slot: self.path(entry),
             value: format!("`{text}`"),
             takes: self.takes(),
             nearest: match self.kind {
+                ValueKind::Patterns(words, parts) => {
+                    let mut own = text.split(|c: char| !c.is_alphanumeric() && c != '_');
+                    own.find(|word| !word.is_empty() && !parts.contains(word))
+                        .and_then(|word| nearest(word, parts.iter().chain(words).copied()))
+                }
                 ValueKind::Word(words)
                 | ValueKind::Number(_, _, words)
                 | ValueKind::List(words) => {
@@ -167,6 +183,11 @@ impl Slot {
             ValueKind::Number(least, most, words) => {
                 format!("a number from {least} to {most}, or {}", listed(words))
             }
+            ValueKind::Patterns(words, parts) => format!(
+                "a list of patterns made of the words {}; or {}",
+                listed(parts),
+                listed(words)
+            ),
             ValueKind::List([]) => "a list of strings without quotes in them".into(),
             ValueKind::List(words) => {
                 format!("a list of strings without quotes in them, or {}", listed(words))
@@ -396,7 +417,7 @@ mod tests {
         there is no setting `qoutes`; did you mean `quotes`?
         `quotes` cannot be `doubled`: it takes `double`, `single`, `keep`; did you mean `double`?
         `blank_lines` has no key `mots`; did you mean `most`?
-        `blank_lines` wants a table with most, after_imports, between_functions, between_types, between_members, at_edges
+        `blank_lines` wants a table with most, after_imports, between_functions, between_types, between_members, between_fields, at_edges
         `max_line_length` cannot be `7`: it takes a number from 20 to 1000, or `off`
         `quotes` wants one value, not a table
         `word_order.groups` cannot be `by_nam`: it takes a list of strings without quotes in them, or `keep`, `box_model`, `by_name`; did you mean `by_name`?

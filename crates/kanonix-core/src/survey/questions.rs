@@ -14,6 +14,7 @@ const NOT_ASKED: &[Setting] = &[
     Setting::TrimTrailingWhitespace,
     Setting::BareBody,
     Setting::ShownSpace,
+    Setting::MemberOrder,
 ];
 
 /// More blank lines than anybody has.
@@ -84,7 +85,9 @@ impl Question {
             (_, ValueKind::Number(least, ..)) => {
                 (least..least.max(1) + 2).map(|number| number.to_string()).collect()
             }
-            (_, ValueKind::Word(all) | ValueKind::List(all)) => words(all),
+            (_, ValueKind::Word(all) | ValueKind::List(all) | ValueKind::Patterns(all, _)) => words(
+                all,
+            ),
             (_, ValueKind::Flag) => words(&["true", "false"]),
             (_, ValueKind::FlagOrKeep) => words(&["true", "false", "keep"]),
         };

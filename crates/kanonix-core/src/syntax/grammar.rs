@@ -93,6 +93,8 @@ pub struct Grammar {
     pairs: &'static [(&'static str, &'static str)],
     /// Whether a line's end inside a token is part of what it says.
     line_ends_count: bool,
+    /// Whether the common indentation of a token's later lines says nothing.
+    margin: Option<fn(&str) -> bool>,
     /// Where no line may end in a kind.
     one_line: Option<fn(u16) -> Option<Ending>>,
     /// Whether all of a construct is one token, by its kind and its text.
@@ -128,7 +130,7 @@ impl Grammar {
         let loaded = OnceLock::new();
         let (reading, indented, foreign, one_line) = (None, None, None, None);
         let (exact, alone, whole, shows) = (None, None, None, None);
-        let (masked, uncut, directives) = (None, None, None);
+        let (masked, uncut, directives, margin) = (None, None, None, None);
         let (line_ends_count, pairs) = (false, BRACKETS);
         let last: Last = &[];
         Grammar {
@@ -141,6 +143,7 @@ impl Grammar {
             last,
             pairs,
             line_ends_count,
+            margin,
             one_line,
             exact,
             alone,
@@ -195,6 +198,18 @@ impl Grammar {
     pub const fn indented(mut self, indented: Indented) -> Grammar {
         self.indented = Some(indented);
         self
+    }
+
+    /// The same, with tokens over several lines whose later lines move with the line that they begin
+    /// on: their common indentation says nothing.
+    pub const fn with_margins(mut self, margin: fn(&str) -> bool) -> Grammar {
+        self.margin = Some(margin);
+        self
+    }
+
+    /// Whether a token is such a one, where any is.
+    pub(super) fn margin(&self) -> Option<fn(&str) -> bool> {
+        self.margin
     }
 
     /// The same, with kinds that end where a line ends in a certain place, although the grammar

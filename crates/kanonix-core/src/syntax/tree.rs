@@ -73,7 +73,7 @@ pub struct Tree {
     pub tokens: Vec<Token>,
     /// Stretches that do not parse, in bytes; an empty one is a place where something is missing.
     pub faults: Vec<Range<usize>>,
-    /// Bytes before the text proper: 3 if it begins with a byte-order mark.
+    /// Bytes before the text proper: 3 for each byte-order mark that it begins with.
     pub mark: usize,
     /// Tokens that stay as they stand, as disjoint ascending ranges: what a fault costs.
     pub kept: Vec<Range<usize>>,
@@ -83,6 +83,8 @@ pub struct Tree {
     pub last: Last,
     /// Whether a line's end inside a token is part of what it says.
     pub line_ends_count: bool,
+    /// Whether the common indentation of the later lines of a token says nothing, by its text.
+    pub(super) margin: Option<fn(&str) -> bool>,
     /// How its language writes comments.
     pub comments: &'static Comments,
     /// How its language writes directives, if it has any.
@@ -121,6 +123,19 @@ impl Tree {
             tree.shows = shows;
         }
         tree
+    }
+
+    /// Whether there may be tokens whose later lines have a common indentation that says nothing.
+    pub fn has_margins(&self) -> bool {
+        self.margin.is_some()
+    }
+
+    /// Whether the common indentation of a token's later lines says nothing.
+    pub fn has_margin(&self, token: &Token, text: &str) -> bool {
+        let is_it = |margin: fn(&str) -> bool| {
+            token.multi_line && margin(&text[token.start as usize..token.end as usize])
+        };
+        self.margin.is_some_and(is_it)
     }
 
     /// Makes each word of the texts between markup a token of its own, where each of their lines is

@@ -207,6 +207,39 @@ impl LineSet {
         !self.moved.is_empty()
     }
 
+    /// What is in play once lines have changed places: `was` says of each line which one it was, if
+    /// it was one. Lines that have other neighbours than before have seams between them.
+    pub fn carried_by(&self, was: &[Option<usize>]) -> LineSet {
+        if self.whole {
+            return self.clone();
+        }
+        let is_touched = |was: &Option<usize>| was.is_none_or(|was| self.touches(was..was + 1));
+        let lines = was.iter().enumerate();
+        let touched = lines.clone().filter(|(_, was)| is_touched(was));
+        let moved = lines.filter(|(_, was)| was.is_some_and(|was| self.is_moved(was)));
+        let seams = (0..=was.len()).filter(|line| {
+            let above = line.checked_sub(1).and_then(|above| was[above]);
+            let own = was.get(*line).copied().flatten();
+            let follows = match (above, own) {
+                (Some(above), Some(own)) => above + 1 == own,
+                (Some(_), None) => *line == was.len(),
+                (None, Some(own)) => own == 0,
+                (None, None) => true,
+            };
+            !follows || own.is_some_and(|own| self.has_seam(own, own))
+        });
+        LineSet {
+            seams: seams.map(|line| line as u32).collect(),
+            moved: moved.map(|(line, _)| line as u32).collect(),
+            keeps_shape: false,
+            base: self.base.clone(),
+            turned_from: self.turned_from,
+            unwraps: self.unwraps,
+            gone: self.gone.clone(),
+            ..LineSet::of(touched.map(|(line, _)| line..line + 1))
+        }
+    }
+
     /// What is in play of these lines of the text, counted from the first of them; `base` is what
     /// they were compared with.
     pub fn part(&self, lines: Range<usize>, base: Option<&str>) -> LineSet {

@@ -23,8 +23,22 @@ pub fn style(language: &str, settings: &[(&str, &str, &str)]) -> Style {
 
 /// The text with what it has and `base` does not mended.
 pub fn touched(language: &str, base: &str, text: &str) -> String {
+    touched_with(language, &[], base, text)
+}
+
+/// The same under some values of its own; nothing may be left to mend.
+pub fn touched_with(
+    language: &str,
+    settings: &[(&str, &str, &str)],
+    base: &str,
+    text: &str,
+) -> String {
+    let style = style(language, settings);
     let language = languages::by_name(language).unwrap();
-    mend_since(base, text, language, &language.style()).unwrap().text
+    let mended = mend_since(base, text, language, &style).unwrap().text;
+    let again = judge(&mended, language, &style, &LineSet::between(base, &mended));
+    assert_eq!(again.slips, [], "{mended}");
+    mended
 }
 
 /// The stretches of a text that do not parse.

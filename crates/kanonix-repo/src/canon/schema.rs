@@ -132,6 +132,13 @@ fn values(slot: &Slot) -> Value {
             json!({ "anyOf": [number(least, most), { "enum": words }] })
         }
         ValueKind::List([]) => strings(),
+        ValueKind::Patterns(words, parts) => {
+            let word = parts.join("|");
+            let pattern = format!("^ *({word})( +({word}))* *$");
+            let patterns = json!({ "type": "string", "pattern": pattern });
+            let list = json!({ "type": "array", "items": patterns });
+            json!({ "anyOf": [list, { "enum": words }] })
+        }
         ValueKind::List(words) => json!({ "anyOf": [strings(), { "enum": words }] }),
     }
 }

@@ -41,7 +41,7 @@ pub(super) fn text(judgement: &Judgement, frame: &Frame) -> String {
     };
     page.list("Does not parse", places(|file| &file.faults));
     page.list("Too long", places(|file| &file.long_lines));
-    page.list("Stands twice", places(|file| &file.remarks));
+    page.list("Notes", places(|file| &file.remarks));
     page.list("New comments that keep lines as they stand", places(|file| &file.new_keeps));
     let mut last = String::new();
     if judgement.slips() > 0 {

@@ -215,7 +215,11 @@ impl Rules {
 }
 
 fn rule(id: &'static str, level: &'static str) -> Rule {
-    let setting = if id == "doubled_word" { "word_order" } else { id };
+    let setting = match id {
+        "doubled_word" => "word_order",
+        "hidden_branch" => "directive_indent",
+        id => id,
+    };
     let (about, ask) = match REGISTRY.iter().find(|entry| entry.name == setting) {
         Some(entry) => (entry.about, setting),
         None => {
@@ -269,7 +273,7 @@ fn findings(judgement: &Judgement, rules: &mut Rules) -> Vec<Finding> {
             let level = match place.setting {
                 "long_line" | "new_keep" if file.stops => "error",
                 "long_line" => "warning",
-                "new_keep" | "doubled_word" => "note",
+                "new_keep" | "doubled_word" | "hidden_branch" => "note",
                 _ => "error",
             };
             let fix = place.fix.as_ref().map(|fix| Fix {

@@ -278,9 +278,9 @@ fn judge_item(
     let remarks: Vec<Place> = outcome
         .remarks
         .iter()
-        .map(|Remark { bytes, message }| {
+        .map(|Remark { bytes, about, message }| {
             let (start, end) = in_order(text, &finder.lines, std::slice::from_ref(bytes))[0];
-            let place = finder.place(bytes.start, bytes.len(), "doubled_word", message.clone());
+            let place = finder.place(bytes.start, bytes.len(), about, message.clone());
             Place { start, end, ..place }
         })
         .collect();

@@ -2,6 +2,7 @@ using System;
 using System.Collections;
 using System.Collections.Generic;
 using System.IO;
+using System.Linq;
 using System.Reflection;
 using System.Text;
 using Mono.CSharp;
@@ -157,7 +158,17 @@ public static class Trees
             text.Append(type.Name).Append('\n');
             if (value is IEnumerable all && type.Namespace != "Mono.CSharp")
             {
-                foreach (var one in all)
+                // Members, and what is known by a name, by their names: their order may be agreed.
+                Func<object, string> name = one => one is MemberCore member
+                    ? member.GetSignatureForError()
+                    : one.GetType().Name.StartsWith("KeyValuePair")
+                        ? one.GetType().GetProperty("Key").GetValue(one) as string
+                        : null;
+                var inside = all.Cast<object>();
+                var ordered = inside.All(one => one != null && name(one) != null)
+                    ? inside.OrderBy(name, StringComparer.Ordinal)
+                    : inside;
+                foreach (var one in ordered)
                 {
                     Add(one, depth + 1);
                 }

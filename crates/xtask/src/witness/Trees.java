@@ -104,6 +104,26 @@ public class Trees {
             return "";
         }
 
+        /** Members by what they are: their order may be agreed. */
+        @Override
+        public Void visitClass(ClassTree tree, Void nothing) {
+            scan(tree.getModifiers(), null);
+            scan(tree.getTypeParameters(), null);
+            scan(tree.getExtendsClause(), null);
+            scan(tree.getImplementsClause(), null);
+            scan(tree.getPermitsClause(), null);
+            var members = new java.util.ArrayList<String>();
+            for (var member : tree.getMembers()) {
+                int start = out.length();
+                scan(member, null);
+                members.add(out.substring(start));
+                out.setLength(start);
+            }
+            java.util.Collections.sort(members);
+            members.forEach(out::append);
+            return null;
+        }
+
         private void body(Tree tree) {
             if (tree instanceof BlockTree block && block.getStatements().size() == 1
                         && !(block.getStatements().get(0) instanceof VariableTree)) {

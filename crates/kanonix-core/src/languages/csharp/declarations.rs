@@ -2,6 +2,7 @@
 
 use super::expressions::assigned;
 use super::kinds::Kind;
+use super::members::describe;
 use crate::layout::plan::{GroupId, Rows, Shape};
 use crate::layout::planner::Planner;
 use crate::layout::vocabulary::{Between, List, Sort};
@@ -135,6 +136,7 @@ fn sort(p: &Planner, node: NodeId) -> Sort {
         {
             Sort::Type
         }
+        Kind::FieldDeclaration | Kind::EventFieldDeclaration => Sort::Field,
         Kind::GlobalStatement => match p.part(node, 0) {
             Some(inner) if p.is(inner, Kind::LocalFunctionStatement) && has_lines(p, inner) => {
                 Sort::Function
@@ -340,6 +342,9 @@ fn declaration_list(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
                 !p.is(parent, Kind::NamespaceDeclaration) || p.indents_namespace(base, first);
             p.group_mut(group).inner = u8::from(further);
             p.statements(members, group, u8::from(further), sort);
+            if !p.is(parent, Kind::NamespaceDeclaration) {
+                p.order_members(members, describe);
+            }
         }),
     }
 }

@@ -4,6 +4,7 @@ mod declarations;
 mod expressions;
 mod kinds;
 mod lexis;
+mod members;
 mod patterns;
 mod statements;
 #[cfg(test)]
@@ -24,6 +25,9 @@ static DIRECTIVES: Directives = Directives {
     is_comment: lexis::is_comment,
 };
 
+/// What a text begins with whose lines lose what they have in common with its last one.
+const RAW_TEXT: &str = "\"\"\"";
+
 pub(super) static LANGUAGE: Language = Language {
     name: "csharp",
     follows: None,
@@ -34,6 +38,7 @@ pub(super) static LANGUAGE: Language = Language {
     line_comment: Some("//"),
     grammar: Grammar::new(|| tree_sitter_c_sharp::LANGUAGE.into(), &KINDS, &Comments::SLASHES)
         .counting_line_ends()
+        .with_margins(|text| text.starts_with(RAW_TEXT))
         .without(is_misplaced)
         .with_directives(&DIRECTIVES),
     rule,
@@ -48,6 +53,7 @@ pub(super) static LANGUAGE: Language = Language {
         Family::Expressions,
         Family::Headers,
         Family::Definitions,
+        Family::Fields,
         Family::Types,
         Family::LogicMarks,
         Family::Parentheses,

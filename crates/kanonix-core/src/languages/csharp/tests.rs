@@ -505,3 +505,63 @@ fn plain_numbers_fill_their_lines() {
     let single = "int[] a =\n{\n    1,\n    2,\n    3,\n    4\n};\n";
     assert_eq!(lay("csharp", single), single);
 }
+
+#[test]
+fn a_raw_text_moves_with_its_line_and_a_verbatim_one_never_does() {
+    let text = "class A\n{\n  string b=\"\"\"\n     ebb\n       flood\n     \"\"\";\n  string c=@\"\n     ebb\";\n}\n";
+    let wanted = "class A\n{\n    string b = \"\"\"\n       ebb\n         flood\n       \"\"\";\n    string c = @\"\n     ebb\";\n}\n";
+    assert_eq!(lay("csharp", text), wanted);
+}
+
+/// Members by kind, those that everybody sees first.
+const ORDER: [(&str, &str, &str); 1] =
+    [("member_order", "", r#"["field", "property", "public method", "method"]"#)];
+
+#[test]
+fn members_stand_in_the_order_that_is_agreed() {
+    let text = "\
+class Quay
+{
+    void Low() { }
+
+    public void High() { }
+
+    public int Level { get; set; } = 2;
+
+    /// <summary>How high.</summary>
+    [Unit]
+    int ebb = 1;
+}
+";
+    let wanted = "\
+class Quay
+{
+    /// <summary>How high.</summary>
+    [Unit]
+    int ebb = 1;
+
+    public int Level { get; set; } = 2;
+
+    public void High() { }
+
+    void Low() { }
+}
+";
+    assert_eq!(lay_with("csharp", &ORDER, text), wanted);
+}
+
+#[test]
+fn members_lie_where_others_may_count_on_it() {
+    let public = [("member_order", "", r#"["public", "private"]"#)];
+    for kept in [
+        "struct A\n{\n    int b;\n    public int c;\n    public int D { get; set; }\n}\n",
+        "[Layout]\nclass A\n{\n    int b;\n    public int c = 2;\n}\n",
+        "[Foreign]\ninterface IA\n{\n    private void B();\n    void C();\n}\n",
+        "class A\n{\n    int b;\n    #region C\n    public int c;\n    #endregion\n}\n",
+    ] {
+        assert_eq!(lay_with("csharp", &public, kept), kept);
+    }
+    let moved = "class A\n{\n    public int c;\n    int b;\n}\n";
+    let text = "class A\n{\n    int b;\n    public int c;\n}\n";
+    assert_eq!(lay_with("csharp", &public, text), moved);
+}

@@ -33,6 +33,7 @@ const FAMILIES: &[Family] = &[
     Family::Expressions,
     Family::Headers,
     Family::Definitions,
+    Family::Fields,
     Family::Types,
     Family::Pairs,
     Family::Powers,

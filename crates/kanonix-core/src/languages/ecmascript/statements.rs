@@ -93,6 +93,7 @@ pub(super) fn sort(p: &Planner, node: NodeId) -> Sort {
         Kind::FunctionDeclaration | Kind::GeneratorFunctionDeclaration => Sort::Function,
         Kind::ClassDeclaration | Kind::AbstractClassDeclaration => Sort::Type,
         Kind::MethodDefinition => Sort::Member,
+        Kind::FieldDefinition | Kind::PublicFieldDefinition => Sort::Field,
         Kind::ExportStatement | Kind::AmbientDeclaration => {
             let declared = p.parts(node).into_iter().last();
             declared.map_or(Sort::Other, |declared| match Kind::at(p, declared) {

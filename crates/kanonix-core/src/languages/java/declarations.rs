@@ -1,6 +1,7 @@
 //! Types and their members, in the grammar's order.
 
 use super::kinds::Kind;
+use super::members::describe;
 use super::statements::{ends, listed};
 use crate::layout::plan::{GroupId, Rows, Shape};
 use crate::layout::planner::Planner;
@@ -32,6 +33,7 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
                 None if p.stays_empty(parts, p.first(p.parent(node))) => {}
                 None => p.block(parts, p.first(p.parent(node)), |p, members, group| {
                     listed(p, members, group, 1);
+                    p.order_members(members, describe);
                 }),
             }
         }
@@ -106,6 +108,7 @@ pub(super) fn sort(p: &Planner, node: NodeId) -> Sort {
         | Kind::AnnotationTypeDeclaration => Sort::Type,
         Kind::MethodDeclaration if p.is(p.parent(node), Kind::Program) => Sort::Function,
         Kind::ConstructorDeclaration | Kind::CompactConstructorDeclaration => Sort::Member,
+        Kind::FieldDeclaration | Kind::ConstantDeclaration => Sort::Field,
         // Those of an interface stand together.
         Kind::MethodDeclaration if p.token_text(p.end(node) - 1) != ";" => Sort::Member,
         _ => Sort::Other,
@@ -242,6 +245,7 @@ fn enum_body(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         }
         let [_, own @ ..] = &p.parts(members)[..] else { return };
         listed(p, own, group, 1);
+        p.order_members(own, describe);
     });
 }
 

@@ -3,6 +3,7 @@
 mod declarations;
 mod expressions;
 mod kinds;
+mod members;
 mod statements;
 #[cfg(test)]
 mod tests;
@@ -13,6 +14,9 @@ use crate::style::{Family, Key, Setting};
 use crate::syntax::{Comments, Grammar, NodeId};
 use kinds::{KINDS, Kind};
 
+/// What a text over several lines begins with.
+const TEXT_BLOCK: &str = "\"\"\"";
+
 pub(super) static LANGUAGE: Language = Language {
     name: "java",
     follows: None,
@@ -21,7 +25,8 @@ pub(super) static LANGUAGE: Language = Language {
     interpreters: &["java"],
     identifiers: &["java"],
     line_comment: Some("//"),
-    grammar: Grammar::new(|| tree_sitter_java::LANGUAGE.into(), &KINDS, &Comments::SLASHES),
+    grammar: Grammar::new(|| tree_sitter_java::LANGUAGE.into(), &KINDS, &Comments::SLASHES)
+        .with_margins(|text| text.starts_with(TEXT_BLOCK)),
     rule,
     contents: None,
     embeds: None,
@@ -34,6 +39,7 @@ pub(super) static LANGUAGE: Language = Language {
         Family::Expressions,
         Family::Headers,
         Family::Definitions,
+        Family::Fields,
         Family::Types,
         Family::LogicMarks,
         Family::Parentheses,

@@ -1,6 +1,6 @@
 //! How Java is laid out.
 
-use crate::languages::testing::{lay, lay_with, touched};
+use crate::languages::testing::{lay, lay_with, touched, touched_with};
 
 #[test]
 fn types_and_members_are_laid_out() {
@@ -206,9 +206,126 @@ class A {
 }
 
 #[test]
-fn a_text_block_stays_to_the_byte() {
-    let text = "class A {\n    String a = \"\"\"\n      ebb\n        flood\\\n      \"\"\";\n}\n";
-    assert_eq!(lay("java", &text.replace("    String a =", " String a=")), text);
+fn a_text_block_moves_with_its_line() {
+    let text = "class A {\n  String a=\"\"\"\n     ebb\n\n       flood\\\n     \"\"\";\n}\n";
+    let wanted =
+        "class A {\n    String a = \"\"\"\n       ebb\n\n         flood\\\n       \"\"\";\n}\n";
+    assert_eq!(lay("java", text), wanted);
+    let tabs = [("indent_style", "", "tab")];
+    let tabbed = "class A {\n\tString a = \"\"\"\n\t   ebb\n\n\t     flood\\\n\t   \"\"\";\n}\n";
+    assert_eq!(lay_with("java", &tabs, text), tabbed);
+    assert_eq!(lay("java", tabbed), wanted);
+}
+
+#[test]
+fn a_text_block_stays_where_a_line_is_not_in_play_or_stands_further_left() {
+    let before = "class A {\n  int b;\n  String a = \"\"\"\n     ebb\n     \"\"\";\n}\n";
+    let now = before.replace("  String a =", "    String  a =");
+    let wanted = before.replace("  String a =", "  String a =");
+    assert_eq!(touched("java", before, &now), wanted);
+    let left = "class A {\n        String a = \"\"\"\n    ebb\n  \"\"\";\n}\n";
+    assert_eq!(lay("java", left), left.replace("        String", "    String"));
+}
+
+#[test]
+fn a_text_block_in_a_statement_that_moved_moves() {
+    let before = "class A {\n    void b() {\n        c(\"\"\"\n            ebb\n            \"\"\");\n    }\n}\n";
+    let now = before
+        .replace("        c(", "        if (d) {\n        c(")
+        .replace("    }\n}", "        }\n    }\n}");
+    let wanted = "class A {\n    void b() {\n        if (d) {\n            c(\"\"\"\n                ebb\n                \"\"\");\n        }\n    }\n}\n";
+    assert_eq!(touched("java", before, &now), wanted);
+}
+
+/// Members by kind, and by who sees them.
+const ORDER: [(&str, &str, &str); 1] =
+    [
+        (
+            "member_order",
+            "",
+            r#"["constant", "field", "constructor", "public method", "method", "type"]"#,
+        ),
+    ];
+
+#[test]
+fn members_stand_in_the_order_that_is_agreed_with_their_comments() {
+    insta::assert_snapshot!(lay_with("java", &ORDER, "\
+class Quay {
+    class Inner {
+        void a() { }
+        int b;
+    }
+    /** Hidden. */
+    void low() {
+    }
+
+    // seen
+    public void high() {
+    } // by all
+
+    static final int EBB = 2;
+    int level = 1;
+    Quay() {
+    }
+    int flow;
+}
+"), @"
+    class Quay {
+        static final int EBB = 2;
+        int level = 1;
+        int flow;
+
+        Quay() {
+        }
+
+        // seen
+        public void high() {
+        } // by all
+
+        /** Hidden. */
+        void low() {
+        }
+
+        class Inner {
+            int b;
+
+            void a() {}
+        }
+    }
+    ");
+}
+
+#[test]
+fn initial_values_keep_the_order_that_they_may_depend_on() {
+    let public = [("member_order", "", r#"["public", "private"]"#)];
+    // What runs may ask for what was set before; what the compiler knows, everybody has.
+    let text = "class A {\n    private int a = start();\n    public int b = 2;\n    public final int c = 3;\n}\n";
+    let wanted = "class A {\n    public final int c = 3;\n    private int a = start();\n    public int b = 2;\n}\n";
+    assert_eq!(lay_with("java", &public, text), wanted);
+    // A name comes before what mentions it.
+    let text = "class A {\n    private int a = 1;\n    public int b = a;\n    public static int c = 2;\n}\n";
+    let wanted = "class A {\n    public static int c = 2;\n    private int a = 1;\n    public int b = a;\n}\n";
+    assert_eq!(lay_with("java", &public, text), wanted);
+    let text = "class A {\n    private static int a;\n\n    static {\n        a = 2;\n    }\n\n    public int b;\n}\n";
+    let wanted = "class A {\n    public int b;\n\n    private static int a;\n\n    static {\n        a = 2;\n    }\n}\n";
+    let order = [("member_order", "", r#"["initializer", "public field", "field"]"#)];
+    assert_eq!(lay_with("java", &order, text), wanted);
+}
+
+#[test]
+fn no_member_passes_a_comment_that_stands_by_itself() {
+    let text = "class A {\n    void b() {\n    }\n\n    // ---- what it holds ----\n\n    class C {\n    }\n    int d;\n}\n";
+    let wanted = "class A {\n    void b() {\n    }\n\n    // ---- what it holds ----\n\n    int d;\n\n    class C {\n    }\n}\n";
+    assert_eq!(lay_with("java", &ORDER, text), wanted);
+}
+
+#[test]
+fn a_new_member_moves_and_the_others_stay() {
+    let kept = "class A {\n  class B{}\n\n  void c(){}\n  int d=1;\n\n  A(){}\n";
+    let before = format!("{kept}}}\n");
+    let now = format!("{kept}\n  // why\n  public int e=2;\n\n  void f(){{}}\n}}\n");
+    let wanted = "class A {\n  class B{}\n\n  void c(){}\n  int d=1;\n\n  // why\n  public int e = 2;\n\n  A(){}\n\n  void f() {}\n}\n";
+    assert_eq!(touched_with("java", &ORDER, &before, &now), wanted);
 }
 
 #[test]

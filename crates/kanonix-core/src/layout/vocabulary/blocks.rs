@@ -17,6 +17,8 @@ pub enum Sort {
     Type,
     /// Declares a function inside a class.
     Member,
+    /// Declares what a type or its objects hold.
+    Field,
     /// Stands on a line of its own before what it belongs to.
     Lead,
     /// Anything else.
@@ -144,6 +146,7 @@ impl Planner<'_> {
             Sort::Function => Some(Key::BetweenFunctions),
             Sort::Type => Some(Key::BetweenTypes),
             Sort::Member => Some(Key::BetweenMembers),
+            Sort::Field => Some(Key::BetweenFields),
             Sort::Import | Sort::Other | Sort::Lead => None,
         };
         let lines = |p: &Self, key: Option<Key>| {

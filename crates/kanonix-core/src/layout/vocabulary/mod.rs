@@ -5,6 +5,7 @@ mod blocks;
 mod chains;
 mod control;
 mod lists;
+mod members;
 mod operators;
 mod rewrites;
 
@@ -13,6 +14,7 @@ pub use blocks::Sort;
 pub use chains::{Link, Links};
 pub use control::Headed;
 pub use lists::List;
+pub use members::Described;
 pub use operators::{Binary, Operators};
 
 use crate::layout::plan::{Align, Close, Column, Counts, GroupId, Opens, Shape};

@@ -168,6 +168,7 @@ impl Planner<'_> {
         spelt.push_str(&text[done..]);
         let start = self.tree.tokens[token as usize].start as usize;
         let remarks = doubled.into_iter().map(|word| Remark {
+            about: "doubled_word",
             message: format!("`{}` stands here twice", &text[word.clone()]),
             bytes: word.start + start..word.end + start,
         });

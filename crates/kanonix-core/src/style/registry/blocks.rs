@@ -4,6 +4,7 @@ use super::{key, one};
 use crate::style::entry::{Entry, Setting, ValueKind};
 use crate::style::family::Family;
 use crate::style::keys::Key;
+use crate::style::member_order::{READY, WORDS};
 
 const BRACE: ValueKind = ValueKind::Word(&["same_line", "next_line"]);
 const ANNOTATION: ValueKind = ValueKind::Word(&["keep", "own_line", "same_line"]);
@@ -187,6 +188,19 @@ pub(super) const ENTRIES: &[Entry] = &[
             "The order of the words before a declaration (`public static`): as they stand, or the \
                 one that the language's guide has. The others around them keep their places.",
         slots: &[one(Family::Modifiers, ValueKind::Word(&["keep", "guide"]), "keep")],
+        one_for_all: false,
+    },
+    Entry {
+        setting: Setting::MemberOrder,
+        name: "member_order",
+        about:
+            "The order of the members of a type, by patterns (`[\"constant\", \"field\", \"public \
+                method\", \"method\"]`), of which the one with the most words has a member; what no \
+                pattern names comes last. `by_kind` is a list to begin with. Only a member all of \
+                whose lines are in play moves, with the comments right above it. Initial values keep \
+                their order where it may matter, and nothing passes a directive or a comment that \
+                stands by itself.",
+        slots: &[one(Family::Modifiers, ValueKind::Patterns(READY, WORDS), "keep")],
         one_for_all: false,
     },
     Entry {

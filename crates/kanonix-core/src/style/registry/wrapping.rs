@@ -135,6 +135,7 @@ pub(super) const ENTRIES: &[Entry] = &[
                 "0",
             ),
             key(Key::BetweenMembers, Family::Definitions, "at least, around a method", BLANKS, "0"),
+            key(Key::BetweenFields, Family::Fields, "at least, around a field", BLANKS, "0"),
             key(
                 Key::AtEdges,
                 Family::Text,

@@ -61,7 +61,13 @@ pub(super) fn run(entry: &'static Entry, key: &str, options: &Explain) -> anyhow
     }
     let has = |language: &&&Language| language.has(entry.name, key);
     let language = languages::ALL.iter().find(has).map_or("python", |language| language.name);
-    let value = all.first().and_then(|one| one.sample.as_ref()?.values.first());
+    // Of a value that is not there already.
+    let value = all.first().and_then(|one| {
+        let values = &one.sample.as_ref()?.values;
+        let mut own = one.defaults.iter();
+        let own = own.find(|(name, _)| *name == language).map(|(_, value)| value.as_str());
+        values.iter().find(|laid| Some(laid.value) != own).or(values.first())
+    });
     let value = value.map_or("…", |laid| laid.value);
     let name = all.first().map_or(entry.name, |one| one.name.as_str());
     outln!("\n{}", paint.faint("what would it cost here?"));
@@ -103,8 +109,8 @@ fn text(one: &Explained, entry: &Entry, paint: Paint) -> String {
     if one.name != entry.name {
         out.push_str(&format!("{}  {}\n", paint.name(&one.name), one.about));
     }
-    out.push_str(&format!("  takes {}\n", one.takes));
-    out.push_str(&format!("  {}\n", defaults(one)));
+    out.push_str(&format!("{}\n", wrapped(&format!("takes {}", one.takes))));
+    out.push_str(&format!("{}\n", wrapped(&defaults(one))));
     if let Some(sample) = &one.sample {
         out.push('\n');
         out.push_str(&samples(sample, paint));
