@@ -6,6 +6,7 @@
 
 mod broken;
 mod chance;
+mod hurried;
 mod values;
 
 use crate::languages::Language;
@@ -18,6 +19,7 @@ use crate::layout::plan::{Align, Column, Rows, Shape, Want};
 use broken::broken_text;
 pub use broken::holds_on_broken;
 pub use chance::Chance;
+pub use hurried::hurried;
 use values::pairs_of_values;
 pub use values::some_style;
 use std::cell::Cell;

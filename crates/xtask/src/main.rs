@@ -5,6 +5,7 @@ mod corpus;
 mod docs;
 mod fuzz;
 mod git;
+mod hurry;
 mod moved;
 mod mutate;
 mod pixels;
@@ -90,6 +91,25 @@ enum Task {
         #[arg(long, default_value_t = 5)]
         show: usize,
     },
+    /// Types files in a hurry, mends them, and prints what their authors' breaks make otherwise
+    Hurry {
+        /// The folder of code
+        dir: PathBuf,
+        /// The language
+        language: String,
+        /// A canon to mend by, in place of the language's defaults
+        #[arg(long)]
+        canon: Option<PathBuf>,
+        /// Where the choices start from
+        #[arg(long, default_value_t = 1)]
+        seed: u64,
+        /// How many files
+        #[arg(long, default_value_t = 8)]
+        count: usize,
+        /// Prints what was typed, too
+        #[arg(long)]
+        typed: bool,
+    },
     /// Settles a canon for each package under a folder, and counts the lines that it would change
     Churn {
         /// The folder; its folders are the packages
@@ -166,6 +186,9 @@ fn main() -> anyhow::Result<ExitCode> {
             spoil::run(&dir, canon.as_deref(), typescript.as_deref(), seed, show)?
         }
         Task::Touch { dir, canon, seed, show } => touch::run(&dir, canon.as_deref(), seed, show)?,
+        Task::Hurry { dir, language, canon, seed, count, typed } => {
+            hurry::run(&dir, &language, canon.as_deref(), seed, count, typed)?
+        }
         Task::Churn { dir, language, usual, show, diff } => {
             churn::run(&dir, language.as_deref(), usual, show, diff)?
         }

@@ -46,7 +46,11 @@ impl Filler<'_> {
         } else {
             match group.opens {
                 Opens::ByHand => State::Flat,
+                Opens::Again if self.is_vain(id) => State::Flat,
                 Opens::Always | Opens::Again => self.opened(id),
+                Opens::Before if self.helps(id, index) => self.opened(id),
+                Opens::Before if self.gives_way(id, index) => State::Flat,
+                Opens::Before => self.opened(id),
                 Opens::TooWide if self.gives_way(id, index) => State::Flat,
                 Opens::TooWide if self.keeps && self.is_idle(id) => State::Flat,
                 Opens::TooWide => self.opened(id),
@@ -111,6 +115,70 @@ impl Filler<'_> {
         let inside = self.inside_of(id, level);
         let width = sheet.measures.head(first, end);
         width.is_some_and(|width| self.indents.columns(inside) + width > self.max)
+    }
+
+    /// Whether a value on the next line has to be opened there, too, and might as well be where it is:
+    /// it ends with a list that begins on its first line.
+    fn is_vain(&mut self, id: GroupId) -> bool {
+        let sheet = self.sheet;
+        let group = &sheet.plan.groups[id];
+        let Some(first) = group.opening.map(|gap| gap as usize) else { return false };
+        let end = group.end as usize;
+        let stop = sheet.measures.next_break(first + 1);
+        let ends_with = |list: GroupId| {
+            let list = &sheet.plan.groups[list];
+            list.bracketed && list.shape == Shape::List && list.end as usize == end
+        };
+        let is_list = stop < end && sheet.plan.gaps[stop].group.is_some_and(ends_with);
+        let inside = self.inside_of(id, sheet.plan.gaps[first].level);
+        let column = self.indents.columns(inside);
+        is_list
+            && sheet.measures.flat(first, end).is_some_and(|width| column + width > self.max)
+            && sheet
+                .measures
+                .head(group.first as usize, stop)
+                .is_some_and(|width| self.column + width <= self.max)
+    }
+
+    /// Whether it helps to open a group before what is inside it: that fits then, or is a chain. Not
+    /// where closing brackets follow that have no lines of their own.
+    fn helps(&mut self, id: GroupId, index: usize) -> bool {
+        let sheet = self.sheet;
+        let group = &sheet.plan.groups[id];
+        let Some(first) = group.opening.map(|gap| gap as usize) else { return false };
+        let end = group.end as usize;
+        let Some(width) = sheet.measures.flat(first, end) else { return false };
+        if self.closed_flat(end) > 0 || first < index {
+            return false;
+        }
+        let inside = self.inside_of(id, sheet.plan.gaps[first].level);
+        let column = self.indents.columns(inside);
+        let stop = sheet.measures.next_break(first + 1);
+        let is_chain = |chain: GroupId| {
+            let chain = &sheet.plan.groups[chain];
+            chain.shape == Shape::Chain && !chain.bracketed && chain.end as usize == end
+        };
+        column + width + self.late_comma(end) <= self.max
+            || (stop < end && sheet.plan.gaps[stop].group.is_some_and(is_chain))
+    }
+
+    /// Whether the last element of a list fits on a line of its own.
+    fn last_fits(&mut self, id: GroupId) -> bool {
+        let sheet = self.sheet;
+        let group = &sheet.plan.groups[id];
+        let Some(opening) = group.opening.map(|gap| gap as usize) else { return false };
+        let end = group.end as usize - 1;
+        let mut last = opening;
+        for _ in 0..MOST_ELEMENTS {
+            let next = self.next_own(id, last);
+            if next >= end || sheet.plan.closes(next) {
+                break;
+            }
+            last = next;
+        }
+        let column = self.inner_column(id);
+        let width = sheet.measures.head(last, end);
+        width.is_some_and(|width| column + width + self.late_comma(end) < self.max)
     }
 
     /// The form of a group that opens.
@@ -307,6 +375,8 @@ impl Filler<'_> {
                 group.under != group.opening
             }
             State::Rows if sheet.broken(index) => true,
+            // What ends with the end of a line is a line of the text.
+            State::Filled if self.ends_line(id, index) => true,
             State::Rows | State::Filled => {
                 let level = sheet.plan.gaps[index].level;
                 let inside = self.inside_of(id, level);
@@ -317,8 +387,23 @@ impl Filler<'_> {
         }
     }
 
+    /// Whether what stands before a gap of a sum is a string with the end of a line at its end.
+    fn ends_line(&self, id: GroupId, index: usize) -> bool {
+        let sheet = self.sheet;
+        let text = |token: usize| {
+            let token = &sheet.tree.tokens[token];
+            &sheet.text[token.start as usize..token.end as usize]
+        };
+        let is_sum = sheet.plan.groups[id].shape == Shape::Chain;
+        let before = (index.saturating_sub(2)..index).rev().find(|token| text(*token) != "+");
+        is_sum
+            && before.is_some_and(|token| {
+                text(token).ends_with("\\n\"") || text(token).ends_with("\\n'")
+            })
+    }
+
     /// Whether a group that does not fit leaves its lines to something inside it.
-    fn gives_way(&self, id: GroupId, index: usize) -> bool {
+    fn gives_way(&mut self, id: GroupId, index: usize) -> bool {
         let group = &self.sheet.plan.groups[id];
         let measures = &self.sheet.measures;
         let indent = self.indents.columns(self.line_indent);
@@ -334,6 +419,7 @@ impl Filler<'_> {
                 measures.next_break((index + 2).max(opening + 1))
             }
             _ => match group.stand_in {
+                Some(_) if group.own_line && self.last_fits(id) => return false,
                 Some(gap) => gap as usize,
                 None => return false,
             },

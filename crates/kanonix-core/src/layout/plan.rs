@@ -163,6 +163,9 @@ pub enum Opens {
     Always,
     /// When it does not fit, and nothing inside it opens in its place.
     TooWide,
+    /// When it does not fit, and before anything inside it does: where what is in it fits then, or is
+    /// a chain, whose lines would stand at its side.
+    Before,
     /// When it does not fit, as somebody opened it before.
     Again,
     /// By hand alone: opening it would not make its longest part shorter.
@@ -243,6 +246,10 @@ pub struct Group {
     pub reluctant: bool,
     /// The first gap inside its last element that may be broken in its place.
     pub stand_in: Option<TokenId>,
+    /// Whether it opens all the same where its last element fits on a line of its own.
+    pub own_line: bool,
+    /// Whether it closes where it fits, though somebody opened it.
+    pub closes: bool,
     /// The token whose line the group's levels count from.
     pub stem: TokenId,
     /// What they count from besides.
@@ -313,6 +320,8 @@ impl Group {
             },
             reluctant: false,
             stand_in: None,
+            own_line: false,
+            closes: false,
             stem: first,
             counts: Counts::Steps,
             inner: 1,

@@ -215,7 +215,9 @@ impl Planner<'_> {
             let group = &mut self.plan.groups[id];
             match group.shape {
                 Shape::Block => {}
-                Shape::LastResort if broken && group.opens == Opens::TooWide => {
+                Shape::LastResort
+                    if broken && matches!(group.opens, Opens::TooWide | Opens::Before) =>
+                {
                     group.opens = Opens::Again;
                 }
                 Shape::LastResort => {}
@@ -225,7 +227,7 @@ impl Planner<'_> {
                 }
                 _ => {
                     group.fills &= !broken;
-                    group.force_if(broken);
+                    group.force_if(broken && !group.closes);
                 }
             }
             let is_chain = matches!(group.shape, Shape::Chain | Shape::Alternatives);

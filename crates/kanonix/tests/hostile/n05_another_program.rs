@@ -27,9 +27,7 @@ fn a_line_inside_brackets_ends_no_block() {
         "lambda:\na", "a=\nb", "a, # note\nb", "a,\n# note\nb", "a,\n\"\"\"\n b\n\"\"\"", "a[\nb]",
         "a[b\n]", "*\na", "**\na", "not\na", "await\na", "a:=\nb", "a\n,b", "a,\n\n\nb", "a\n",
     ] {
-        let text = format!(
-            "def f(self):\n    x = g({inside})\n    y=1\nclass C:\n    path=None\n    def h(self): pass\n"
-        );
+        let text = format!("def f(self):\n    x = g({inside})\n    y=1\nclass C:\n    path=None\n    def h(self): pass\n");
         let out = mended("a.py", PLAIN, &text);
         assert!(out.contains("\n    y = 1\n"), "{inside:?}: {out}");
         assert!(out.contains("\nclass C:\n    path = None\n"), "{inside:?}: {out}");

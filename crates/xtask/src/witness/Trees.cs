@@ -162,8 +162,8 @@ public static class Trees
                 Func<object, string> name = one => one is MemberCore member
                     ? member.GetSignatureForError()
                     : one.GetType().Name.StartsWith("KeyValuePair")
-                        ? one.GetType().GetProperty("Key").GetValue(one) as string
-                        : null;
+                    ? one.GetType().GetProperty("Key").GetValue(one) as string
+                    : null;
                 var inside = all.Cast<object>();
                 var ordered = inside.All(one => one != null && name(one) != null)
                     ? inside.OrderBy(name, StringComparer.Ordinal)

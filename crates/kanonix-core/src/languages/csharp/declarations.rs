@@ -1,6 +1,6 @@
 //! Namespaces, types and their members, in the grammar's order.
 
-use super::expressions::assigned;
+use super::expressions::{assigned, hugs};
 use super::kinds::Kind;
 use super::members::describe;
 use crate::layout::plan::{GroupId, Rows, Shape};
@@ -25,7 +25,7 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
                 p.parens(p.first(*arguments), p.choices.call_parens);
             }
         }
-        Kind::AttributeArgumentList => _ = p.list(parts, List::new()),
+        Kind::AttributeArgumentList => _ = p.list(parts, List::new().closes_around_one()),
         Kind::AttributeArgument => {
             if let [_, sign, value] = parts {
                 match p.is(*sign, Kind::Equals) {
@@ -84,7 +84,7 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
         },
         Kind::ArrowExpressionClause => {
             if let [arrow, value] = parts {
-                p.assigned(p.first(*arrow), *value, 1, Setting::WordGap);
+                p.given(p.first(*arrow), *value, 1, hugs(p, *value));
             }
         }
         Kind::ParameterList | Kind::BracketedParameterList => {
@@ -365,7 +365,7 @@ pub(super) fn stays_empty(p: &mut Planner, parts: &[NodeId], base: TokenId) -> b
 
 /// `[Obsolete, Tide(2)]`, `[assembly: Tide]`
 fn attribute_list(p: &mut Planner, parts: &[NodeId]) {
-    p.list(parts, List::new().by_hand());
+    p.list(parts, List::new().by_hand().closes_around_one());
     go_on(p, parts);
     for part in parts {
         if p.is(*part, Kind::Colon) {

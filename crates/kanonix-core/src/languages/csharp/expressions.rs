@@ -84,7 +84,7 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
         Kind::SwitchExpressionArm => {
             p.words(parts);
             if let [.., arrow, value] = parts {
-                p.assigned(p.first(*arrow), *value, 1, Setting::WordGap);
+                p.given(p.first(*arrow), *value, 1, hugs(p, *value));
             }
         }
         Kind::CollectionExpression => {
@@ -164,6 +164,21 @@ fn conditional_expression(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     }
 }
 
+/// Whether what stands behind an arrow opens on its line.
+pub(super) fn hugs(p: &Planner, value: NodeId) -> bool {
+    match Kind::at(p, value) {
+        Kind::LambdaExpression
+        | Kind::AnonymousMethodExpression
+        | Kind::AnonymousObjectCreationExpression
+        | Kind::ParenthesizedExpression
+        | Kind::ConditionalExpression
+        | Kind::CollectionExpression
+        | Kind::SwitchExpression
+        | Kind::WithExpression => true,
+        _ => p.parts(value).last().is_some_and(|last| p.is(*last, Kind::InitializerExpression)),
+    }
+}
+
 /// `async level => level * 2`, `(int level) => { … }`
 fn lambda_expression(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let [head @ .., arrow, body] = parts else { return };
@@ -173,9 +188,7 @@ fn lambda_expression(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     if p.is(*body, Kind::Block) {
         return p.open_block(*body, p.first(node), Key::Lambda);
     }
-    p.assigned(arrow, *body, 1, Setting::WordGap);
-    let level = p.choices.chain_steps;
-    p.gap(p.first(*body)).level = level;
+    p.given(arrow, *body, p.choices.chain_steps, hugs(p, *body));
 }
 
 /// `delegate (int level) { … }`
@@ -268,7 +281,15 @@ fn arguments(p: &mut Planner, parts: &[NodeId]) {
         }
         [] => false,
     };
-    p.list(parts, List::new().stand_in(stand_in).by_hand_if(stays));
+    let gives_call = |last: &NodeId| {
+        let function = p.parts(*last).last().copied();
+        let function = function.filter(|value| p.is(*value, Kind::LambdaExpression));
+        let body = function.and_then(|function| p.parts(function).last().copied());
+        body.is_some_and(|body| p.is(body, Kind::InvocationExpression))
+    };
+    let own_line = elements.last().is_some_and(gives_call);
+    let list = List::new().stand_in(stand_in).own_line_if(own_line).by_hand_if(stays);
+    p.list(parts, list);
 }
 
 /// `level`, `at: 2`, `out int level`

@@ -183,7 +183,7 @@ fn if_statement(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     p.headed(*consequence, header, p.first(parts[closer]), HEADED);
     let [word, other] = rest else { return };
     let word = p.first(*word);
-    p.goes_on(word, header, p.is(*consequence, Kind::Block));
+    p.or_else(word, node, *consequence, HEADED);
     if p.is(*other, Kind::IfStatement) && !p.broken_before(p.first(*other)) {
         p.word(p.first(*other), 1);
     } else {

@@ -70,7 +70,8 @@ yield return 1;yield break;
     {
         void F()
         {
-            if (a) b(); else if (c)
+            if (a) b();
+            else if (c)
             {
                 d();
             }
@@ -564,4 +565,12 @@ fn members_lie_where_others_may_count_on_it() {
     let moved = "class A\n{\n    public int c;\n    int b;\n}\n";
     let text = "class A\n{\n    int b;\n    public int c;\n}\n";
     assert_eq!(lay_with("csharp", &public, text), moved);
+}
+
+#[test]
+fn what_stands_behind_an_arrow_goes_to_the_next_line_before_it_is_torn() {
+    let narrow = [("max_line_length", "", "50")];
+    let text = "[\n    Serializable]\nclass A\n{\n    int B(int c) => Look(c, springTide, neapTide, 2);\n}\n";
+    let wanted = "[Serializable]\nclass A\n{\n    int B(int c) =>\n        Look(c, springTide, neapTide, 2);\n}\n";
+    assert_eq!(lay_with("csharp", &narrow, text), wanted);
 }

@@ -76,8 +76,30 @@ fn arrow_function(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     } else if let Some(group) = p.handed_lines(node) {
         p.may_break(p.first(*body), group, 1, 1, Setting::WordGap);
     } else {
-        p.assigned(sign, *body, 1, Setting::WordGap);
+        p.given(sign, *body, 1, hugs(p, *body));
     }
+}
+
+/// An arrow function that gives what a call does.
+fn gives_call(p: &Planner, node: NodeId) -> bool {
+    let body = p.parts(node).last().map(|body| Kind::at(p, *body));
+    p.is(node, Kind::ArrowFunction)
+        && matches!(body, Some(Kind::CallExpression | Kind::NewExpression))
+}
+
+/// Whether what an arrow function gives opens on the arrow's line.
+fn hugs(p: &Planner, body: NodeId) -> bool {
+    matches!(
+        Kind::at(p, body),
+        Kind::ArrowFunction
+            | Kind::FunctionExpression
+            | Kind::Array
+            | Kind::ParenthesizedExpression
+            | Kind::TemplateString
+            | Kind::TernaryExpression
+            | Kind::JsxElement
+            | Kind::JsxSelfClosingElement
+    )
 }
 
 /// `(level, { ebb } = {}, ...rest)`
@@ -197,7 +219,11 @@ fn arguments(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let called = p.part(p.parent(node), 0);
     let imports = called.is_some_and(|called| p.is(called, Kind::ImportFunction));
     let stays = stays_with_its_call(p, &elements);
-    let list = List::new().last_comma_if(!imports).stand_in(stand_in).by_hand_if(stays);
+    let list = List::new()
+        .last_comma_if(!imports)
+        .stand_in(stand_in)
+        .own_line_if(last.is_some_and(|last| gives_call(p, *last)))
+        .by_hand_if(stays);
     let Some(group) = p.list(parts, list) else { return };
     // A last function whose value somebody put on its own line: the closing bracket has one too.
     if let Some(last) = elements.last()

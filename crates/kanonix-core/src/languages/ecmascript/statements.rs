@@ -374,7 +374,7 @@ fn if_statement(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     p.asks_in(*condition);
     p.headed(*consequence, header, p.end(*condition) - 1, HEADED);
     if let Some(other) = rest.first() {
-        p.goes_on(p.first(*other), header, p.is(*consequence, Kind::StatementBlock));
+        p.or_else(p.first(*other), node, *consequence, HEADED);
     }
 }
 

@@ -78,7 +78,7 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
                 p.parens(p.first(*arguments), p.choices.call_parens);
             }
         }
-        Kind::AnnotationArgumentList => _ = p.list(parts, List::new()),
+        Kind::AnnotationArgumentList => _ = p.list(parts, List::new().closes_around_one()),
         Kind::ElementValuePair => {
             if let [_, sign, value] = parts {
                 p.operator(p.first(*sign), Key::Assign);

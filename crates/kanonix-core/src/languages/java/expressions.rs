@@ -91,9 +91,11 @@ fn lambda_expression(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     if p.is(*body, Kind::Block) {
         p.open_block(*body, p.first(node), Key::Lambda);
     } else {
-        p.assigned(arrow, *body, 1, Setting::WordGap);
-        let level = p.choices.chain_steps;
-        p.gap(p.first(*body)).level = level;
+        let hugs = matches!(
+            Kind::at(p, *body),
+            Kind::LambdaExpression | Kind::ParenthesizedExpression | Kind::TernaryExpression
+        );
+        p.given(arrow, *body, p.choices.chain_steps, hugs);
     }
 }
 
@@ -197,7 +199,14 @@ fn arguments(p: &mut Planner, parts: &[NodeId]) {
         [before @ .., last] => is_block(p, *last) && !before.iter().any(|one| is_block(p, *one)),
         [] => false,
     };
-    p.list(parts, List::new().stand_in(stand_in).by_hand_if(stays));
+    let gives_call = |last: &NodeId| {
+        let body = p.parts(*last).last().map(|body| Kind::at(p, *body));
+        p.is(*last, Kind::LambdaExpression)
+            && matches!(body, Some(Kind::MethodInvocation | Kind::ObjectCreationExpression))
+    };
+    let own_line = elements.last().is_some_and(gives_call);
+    let list = List::new().stand_in(stand_in).own_line_if(own_line).by_hand_if(stays);
+    p.list(parts, list);
 }
 
 /// `gauge.<Level>read(2)`, `this(2)`, `gauge.level`: nothing around a point, unless a chain breaks

@@ -142,7 +142,7 @@ fn if_statement(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     p.headed(*consequence, header, p.end(*condition) - 1, HEADED);
     let [word, other] = rest else { return };
     let word = p.first(*word);
-    p.goes_on(word, header, p.is(*consequence, Kind::Block));
+    p.or_else(word, node, *consequence, HEADED);
     if p.is(*other, Kind::IfStatement) {
         p.word(p.first(*other), 1);
     } else {
@@ -246,6 +246,6 @@ fn switch_rule(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     p.word(arrow, 1);
     match Kind::at(p, *result) {
         Kind::Block => p.open_block(*result, p.first(node), Key::Control),
-        _ => p.assigned(arrow, *result, 1, Setting::WordGap),
+        _ => p.given(arrow, *result, 1, false),
     }
 }

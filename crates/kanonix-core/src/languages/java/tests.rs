@@ -66,7 +66,8 @@ outer:for(;;)break outer;
 "), @r#"
     class A {
         void f() {
-            if (a) b(); else if (c) {
+            if (a) b();
+            else if (c) {
                 d();
             } else {
                 e();
@@ -341,4 +342,12 @@ fn modifiers_change_places_and_annotations_do_not() {
     let text = "class A {\n    final @B static public int c = 1;\n\n    @D synchronized protected void e() {\n    }\n}\n";
     let wanted = "class A {\n    public @B static final int c = 1;\n\n    @D protected synchronized void e() {\n    }\n}\n";
     assert_eq!(lay_with("java", &[("modifier_order", "", "guide")], text), wanted);
+}
+
+#[test]
+fn a_text_in_pieces_has_its_lines() {
+    let narrow = [("max_line_length", "", "40")];
+    let text = "class A {\n    String b = \"ebb\\n\" + \"flood\\n\" + \"slack\" + \"water\";\n}\n";
+    let wanted = "class A {\n    String b = \"ebb\\n\"\n            + \"flood\\n\"\n            + \"slack\" + \"water\";\n}\n";
+    assert_eq!(lay_with("java", &narrow, text), wanted);
 }

@@ -46,6 +46,32 @@ impl Planner<'_> {
         }
     }
 
+    /// `else` behind a statement: behind the brace before it, or on its own line. After a bare
+    /// statement it stays where it stands, if nothing from there on takes several lines.
+    pub fn or_else(
+        &mut self,
+        word: TokenId,
+        node: NodeId,
+        consequence: NodeId,
+        kinds: Headed,
+    ) {
+        let header = self.first(node);
+        if self.is(consequence, kinds.block) {
+            return self.goes_on(word, header, true);
+        }
+        let opens = |inner: &NodeId| {
+            self.first(*inner) > word
+                && self.is(*inner, kinds.block)
+                && !self.keeps_flat(*inner, Key::Control)
+        };
+        let lines = self.broken_between(word, self.end(node) - 1)
+            || self.all_inside(node).any(|inner| opens(&inner));
+        match lines && !self.is_reread(node) {
+            true => self.follower(word, header),
+            false => self.goes_on(word, header, false),
+        }
+    }
+
     /// `else`, `catch`, `finally` or a `do`'s `while`: behind the brace before it, or on its own
     /// line. After a bare statement it stays where it stands.
     pub fn goes_on(&mut self, word: TokenId, header: TokenId, after_block: bool) {

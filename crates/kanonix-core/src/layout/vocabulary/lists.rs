@@ -15,7 +15,7 @@ use crate::layout::plan::{
 };
 use crate::layout::planner::Planner;
 use crate::style::{Key, Setting};
-use crate::syntax::{NodeId, TokenId};
+use crate::syntax::{NodeId, Role, TokenId};
 
 /// How a bracketed list is laid out.
 #[derive(Clone, Copy, Debug, Default)]
@@ -31,6 +31,8 @@ pub struct List {
     declaration: bool,
     members: bool,
     with: Option<GroupId>,
+    own_line: bool,
+    alone: bool,
 }
 
 impl List {
@@ -109,6 +111,16 @@ impl List {
         List { by_hand, ..self }
     }
 
+    /// Where its last element fits on a line of its own, it has that, whatever may stand in.
+    pub fn own_line_if(self, own_line: bool) -> List {
+        List { own_line, ..self }
+    }
+
+    /// One element does not stand on a line of its own because somebody put it there.
+    pub fn closes_around_one(self) -> List {
+        List { alone: true, ..self }
+    }
+
     /// It opens where the group does that its opening brace is in.
     pub fn with(self, around: Option<GroupId>) -> List {
         List { with: around, ..self }
@@ -119,6 +131,9 @@ impl List {
         List { reluctant: true, ..self }
     }
 }
+
+/// So many tokens are a short name.
+const LONGEST_NAME: TokenId = 5;
 
 /// So many plain numbers are a row.
 const FEWEST_NUMBERS: usize = 4;
@@ -138,6 +153,8 @@ impl Planner<'_> {
         let inside = if list.tight { Some(0) } else { self.inner_gap(self.first(opener)) };
         let align = match list.members {
             true => Align::Step,
+            // What gives way to others stands under nothing.
+            false if list.reluctant => Align::Step,
             false => self.choices.aligns.of(list.key()),
         };
         let level = match (list.members, list.key()) {
@@ -146,11 +163,21 @@ impl Planner<'_> {
         };
         let fills =
             list.collection && !list.members && !self.choices.one_each && self.are_numbers(inner);
+        let is_one = !inner.iter().any(|part| self.is_separator(*part));
+        let with_last = self.choices.closes.of(list.key()) == Close::WithLast;
+        let closes = list.reluctant
+            || (list.alone && is_one)
+            || (!list.collection
+                && elements == 1
+                && is_one
+                && (with_last || self.is_short(inner[0])));
         let own = self.group_mut(group);
         own.fills = fills;
         own.inner = level;
         own.around = if list.closed { Around::OneLine } else { Around::Lists };
         own.stand_in = list.stand_in;
+        own.own_line = list.own_line;
+        own.closes = closes;
         own.rows = list.rows.unwrap_or(Rows::Bracketed);
         own.reluctant = list.reluctant;
         own.with = list.with;
@@ -198,6 +225,19 @@ impl Planner<'_> {
             self.last_comma(inner, last, group);
         }
         Some(group)
+    }
+
+    /// Whether an element is one word, or a few that are one name: `level`, `this.level`.
+    fn is_short(&self, element: NodeId) -> bool {
+        let (first, end) = (self.first(element), self.end(element));
+        let is_plain = |token: TokenId| {
+            let token = &self.tree.tokens[token as usize];
+            token.role != Role::Comment && !token.multi_line
+        };
+        let joins = |token: TokenId| matches!(self.token_text(token), "." | "::" | "?." | "&");
+        end - first <= LONGEST_NAME
+            && (first..end).all(is_plain)
+            && (end == first + 1 || (first + 1..end).step_by(2).all(joins) || joins(first))
     }
 
     /// Whether elements are plain numbers, and several: they are read along their lines.

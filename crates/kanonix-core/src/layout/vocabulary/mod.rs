@@ -182,6 +182,7 @@ impl Planner<'_> {
         let own = self.group_mut(group);
         (own.align, own.bracketed) = (align, true);
         own.opens = if stays { Opens::ByHand } else { Opens::TooWide };
+        own.closes = stays;
         let before = self.chosen(inner, blanks);
         self.may_break(inner, group, 1, before, Setting::InnerGap);
         self.close(last, group, blanks, Some(key));
@@ -224,6 +225,18 @@ impl Planner<'_> {
         self.assigned(sign, value, gap, Setting::OperatorGap);
         let level = self.choices.chain_steps;
         self.gap(self.first(value)).level = level;
+    }
+
+    /// What a function without a block gives, behind its arrow: on the next line, so many steps
+    /// further in, where the whole does not fit, before anything in it is broken. What opens on the
+    /// arrow's line (`hugs`) stays there.
+    pub fn given(&mut self, arrow: TokenId, value: NodeId, steps: u8, hugs: bool) {
+        self.assigned(arrow, value, 1, Setting::WordGap);
+        let gap = self.gap(self.first(value));
+        gap.level = steps;
+        if let Some(group) = gap.group.filter(|_| !hugs) {
+            self.group_mut(group).opens = Opens::Before;
+        }
     }
 
     /// A value after a sign (`=`, `=>`): on the same line, unless nothing else helps.

@@ -444,3 +444,57 @@ fn a_function_that_is_called_inside_a_namespace_is_one() {
     let settings = [("namespace_indent", "", "false"), ("blank_lines", "at_edges", "1")];
     assert_eq!(lay_with("javascript", &settings, text), text);
 }
+
+#[test]
+fn what_an_arrow_function_gives_goes_to_the_next_line_before_it_is_torn() {
+    let narrow = [("max_line_length", "", "40"), ("last_comma", "", "never")];
+    let text = "\
+let ebb = (level) => look(level, springTide);
+let low = (level) => level.ebb < 2 && level.flood > 4;
+let all = gauges.map((gauge) => look(gauge, 1));
+let far = gauges.map((gauge) => look(gauge, springTide, 1));
+let own = (level) => ({ level, quay: 2, mole: 3 });
+let next = (level) => (at) => look(level, at, 2);
+";
+    insta::assert_snapshot!(lay_with("javascript", &narrow, text), @"
+    let ebb = (level) =>
+      look(level, springTide);
+    let low = (level) =>
+      level.ebb < 2 && level.flood > 4;
+    let all = gauges.map(
+      (gauge) => look(gauge, 1)
+    );
+    let far = gauges.map(
+      (gauge) => look(gauge, springTide, 1)
+    );
+    let own = (level) => ({
+      level,
+      quay: 2,
+      mole: 3
+    });
+    let next = (level) => (at) =>
+      look(level, at, 2);
+    ");
+}
+
+#[test]
+fn one_short_element_has_no_line_of_its_own() {
+    let text = "require(\n  './quay'\n);\nwarn(\n  this.level\n);\nlet a = [\n  1\n];\nwarn(\n  low(1)\n);\n";
+    let wanted = "require('./quay');\nwarn(this.level);\nlet a = [\n  1\n];\nwarn(\n  low(1)\n);\n";
+    assert_eq!(lay("javascript", text), wanted);
+}
+
+#[test]
+fn a_value_that_opens_anyway_stays_behind_its_sign() {
+    let narrow = [("max_line_length", "", "40"), ("last_comma", "", "never")];
+    let text = "let level =\n  look(springTide, neapTide, surge, quay);\nlet at =\n  look(spring, neap, surge, quay);\n";
+    let wanted = "let level = look(\n  springTide,\n  neapTide,\n  surge,\n  quay\n);\nlet at =\n  look(spring, neap, surge, quay);\n";
+    assert_eq!(lay_with("javascript", &narrow, text), wanted);
+}
+
+#[test]
+fn an_else_that_takes_lines_begins_one() {
+    let text = "if (a) b(); else {\n  c();\n}\nif (a) b(); else c();\nif (a) b(); else if (c) {\n  d();\n}\n";
+    let wanted = "if (a) b();\nelse {\n  c();\n}\nif (a) b(); else c();\nif (a) b();\nelse if (c) {\n  d();\n}\n";
+    assert_eq!(lay("javascript", text), wanted);
+}
