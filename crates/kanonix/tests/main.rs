@@ -17,6 +17,7 @@ mod hostile;
 mod java;
 mod lists;
 mod lsp;
+mod lua;
 mod markup;
 mod merge;
 mod no_working_tree;

@@ -98,6 +98,7 @@ languages! {
     "python" python { LANGUAGE = "python" }
     "java" java { LANGUAGE = "java" }
     "csharp" csharp { LANGUAGE = "csharp" }
+    "lua" lua { LANGUAGE = "lua" }
     "json" json { LANGUAGE = "json" }
     "rust" rust { LANGUAGE = "rust" }
     "toml" toml { LANGUAGE = "toml" }

@@ -245,8 +245,25 @@ impl Filler<'_> {
         if token.multi_line {
             self.column = self.sheet.measures.tail(index);
         } else {
-            self.column += self.sheet.measures.width(index);
+            self.column += self.sheet.measures.width(index) + self.open_comma(index);
         }
+    }
+
+    /// The columns of a comma at or behind a token that is there because the list around it is open.
+    fn open_comma(&self, index: usize) -> usize {
+        let plan = &self.sheet.plan;
+        let is_open = |group: GroupId| {
+            self.states[group] == State::Still
+                || (self.state(group).is_open() && plan.closes_apart(group))
+        };
+        let comes = plan.rewrites_of(index).iter().any(|rewrite| match rewrite.change {
+            TreeEdit::Remove(When::Flat(group)) => is_open(group),
+            TreeEdit::Insert(",", When::Open(group)) => {
+                self.states[group] != State::Still && is_open(group)
+            }
+            _ => false,
+        });
+        usize::from(comes)
     }
 
     // ---- indentation ---------------------------------------------------------------------------

@@ -395,7 +395,9 @@ impl Filler<'_> {
             &sheet.text[token.start as usize..token.end as usize]
         };
         let is_sum = sheet.plan.groups[id].shape == Shape::Chain;
-        let before = (index.saturating_sub(2)..index).rev().find(|token| text(*token) != "+");
+        let before = (index.saturating_sub(2)..index).rev().find(|token| {
+            !matches!(text(*token), "+" | "..")
+        });
         is_sum
             && before.is_some_and(|token| {
                 text(token).ends_with("\\n\"") || text(token).ends_with("\\n'")

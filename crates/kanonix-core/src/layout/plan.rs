@@ -509,6 +509,8 @@ pub struct Plan {
     pub wraps: Vec<Wrap>,
     /// Members whose order is agreed, in runs that none of them leaves.
     pub bodies: Vec<Vec<Member>>,
+    /// The first tokens of conditions that no parentheses stand around and a body comes behind.
+    pub conditions: Vec<TokenId>,
     /// Blocks without a closing bracket, outer ones first.
     pub bare_blocks: Vec<BareBlock>,
     /// Per token: whether a rewrite names it.
@@ -533,6 +535,7 @@ impl Plan {
             remarks: Vec::new(),
             wraps: Vec::new(),
             bodies: Vec::new(),
+            conditions: Vec::new(),
             bare_blocks: Vec::new(),
             rewritten: vec![false; tokens],
             fixed: Vec::new(),

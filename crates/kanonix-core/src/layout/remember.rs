@@ -139,11 +139,12 @@ impl Planner<'_> {
         }
     }
 
-    /// The lines of a condition that begins behind its parenthesis stand further in than the body
-    /// behind it.
+    /// The lines of a condition that begins behind its parenthesis, or behind a word, stand further in
+    /// than the body behind it.
     fn set_conditions_apart(&mut self) {
+        let headers = self.plan.groups.iter().filter(|group| group.header).map(|g| g.first + 1);
         let headers: HashSet<TokenId> =
-            self.plan.groups.iter().filter(|group| group.header).map(|g| g.first + 1).collect();
+            headers.chain(self.plan.conditions.iter().copied()).collect();
         if headers.is_empty() {
             return;
         }

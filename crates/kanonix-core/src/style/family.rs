@@ -32,6 +32,8 @@ pub enum Family {
     ParenHeaders,
     /// Functions that a whole file stands in.
     Wrappers,
+    /// Functions without a name that may do several things.
+    Lambdas,
     /// Functions without a name that begin with a word: `function (a)`.
     NamelessFunctions,
     /// Several names in one declaration: `let a = 1, b = 2`.

@@ -95,3 +95,42 @@ fn read(
         _ => Err(anyhow!("{answer}")),
     }
 }
+
+/// The listing of what a text in Lua is compiled to, without what names lines and places.
+pub fn lua(text: &str) -> Result<String> {
+    const COMPILERS: [&str; 2] = ["luac5.4", "luac5.1"];
+    let mut said = anyhow!("no compiler of Lua");
+    for compiler in COMPILERS {
+        let child = Command::new(compiler)
+            .args(["-l", "-l", "-p", "-"])
+            .stdin(Stdio::piped())
+            .stdout(Stdio::piped())
+            .stderr(Stdio::piped())
+            .spawn();
+        let Ok(mut child) = child else { continue };
+        let mut input = child.stdin.take().context("no input")?;
+        let text = text.to_string();
+        // It may answer before it has read everything.
+        let writer = std::thread::spawn(move || input.write_all(text.as_bytes()));
+        let output = child.wait_with_output()?;
+        let _ = writer.join();
+        if output.status.success() {
+            let listing = String::from_utf8_lossy(&output.stdout);
+            return Ok(listing.lines().map(without_places).collect::<Vec<_>>().join("\n"));
+        }
+        said = anyhow!("{}", String::from_utf8_lossy(&output.stderr));
+    }
+    Err(said)
+}
+
+/// A line of a listing without the number of its source line and without addresses.
+fn without_places(line: &str) -> String {
+    let words = line.split([' ', '\t']).filter(|word| {
+        let is_line = word.starts_with('[') && word.ends_with(']');
+        let is_place = word.starts_with('<') || word.contains("0x");
+        !word.is_empty()
+            && !(is_line && word[1..word.len() - 1].parse::<u32>().is_ok())
+            && !is_place
+    });
+    words.collect::<Vec<_>>().join(" ")
+}

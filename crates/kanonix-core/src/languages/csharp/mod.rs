@@ -60,6 +60,7 @@ pub(super) static LANGUAGE: Language = Language {
         Family::Ternaries,
         Family::Blocks,
         Family::Braces,
+        Family::Lambdas,
         Family::ParenHeaders,
         Family::NamelessFunctions,
         Family::Declarators,

@@ -43,6 +43,7 @@ const FAMILIES: &[Family] = &[
     Family::Ternaries,
     Family::Blocks,
     Family::Braces,
+    Family::Lambdas,
     Family::ParenHeaders,
     Family::NamelessFunctions,
     Family::Wrappers,

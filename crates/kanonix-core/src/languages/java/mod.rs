@@ -46,6 +46,7 @@ pub(super) static LANGUAGE: Language = Language {
         Family::Ternaries,
         Family::Blocks,
         Family::Braces,
+        Family::Lambdas,
         Family::ParenHeaders,
         Family::Declarators,
         Family::Not,

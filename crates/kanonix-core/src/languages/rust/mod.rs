@@ -45,6 +45,7 @@ pub(super) static LANGUAGE: Language = Language {
         Family::LogicMarks,
         Family::Blocks,
         Family::Braces,
+        Family::Lambdas,
         Family::Namespaces,
         Family::OtherBlocks,
         Family::ValueBlocks,

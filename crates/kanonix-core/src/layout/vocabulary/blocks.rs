@@ -4,7 +4,7 @@ use crate::layout::plan::{Around, Gap, GroupId, Shape};
 use crate::layout::planner::Planner;
 use crate::layout::vocabulary::{Handed, List};
 use crate::style::{Key, Setting};
-use crate::syntax::{NodeId, TokenId};
+use crate::syntax::{NodeId, Role, TokenId};
 
 /// What a statement is to the blank lines around it.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
@@ -115,6 +115,36 @@ impl Planner<'_> {
         self.line(word, group, 0, Setting::FlatBlock);
         self.at_most(word, edge);
         group
+    }
+
+    /// Whether what stands between a header and a word that ends it (`end`) takes lines of its own.
+    pub fn holds_lines(&self, opener: TokenId, word: TokenId) -> bool {
+        word > opener + 1 || (self.choices.remembers && self.broken_before(word))
+    }
+
+    /// The group of statements between the last token of a header and a word that ends them, where
+    /// `flat_block` keeps them on the header's line: a list, as long as they fit there.
+    pub fn flat_words(
+        &mut self,
+        header: TokenId,
+        opener: TokenId,
+        word: TokenId,
+        key: Key,
+    ) -> Option<GroupId> {
+        let comments = (opener + 1..word).any(|token| {
+            self.tree.tokens[token as usize].role == Role::Comment
+        });
+        let is_flat = self.style.is(Setting::FlatBlock, key, "keep")
+            && word > opener + 1
+            && !comments
+            && !self.broken_between(opener, word)
+            && self.line_fits(opener);
+        is_flat.then(|| {
+            let group = self.group(Shape::List, opener, word + 1);
+            self.stem(group, header);
+            self.group_mut(group).around = Around::OneLine;
+            group
+        })
     }
 
     /// What stands between brackets on its header's line, as long as this list fits there.

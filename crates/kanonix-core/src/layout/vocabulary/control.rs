@@ -22,6 +22,12 @@ impl Planner<'_> {
         self.parens(self.first(parens), self.choices.control_parens);
     }
 
+    /// A condition without parentheses, behind which a body comes.
+    pub fn asks(&mut self, condition: NodeId) {
+        let first = self.first(condition);
+        self.plan.conditions.push(first);
+    }
+
     /// The statement behind a header: a block, or a bare statement, which stays on the header's
     /// line or on the next one as it stands. `header` is the first token of the construct, `after`
     /// the one that the statement follows.

@@ -165,7 +165,7 @@ impl Planner<'_> {
             list.collection && !list.members && !self.choices.one_each && self.are_numbers(inner);
         let is_one = !inner.iter().any(|part| self.is_separator(*part));
         let with_last = self.choices.closes.of(list.key()) == Close::WithLast;
-        let closes = list.reluctant
+        let closes = (list.reluctant && !self.broken_before(self.first(closer)))
             || (list.alone && is_one)
             || (!list.collection
                 && elements == 1

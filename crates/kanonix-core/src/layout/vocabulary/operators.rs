@@ -134,7 +134,15 @@ impl Planner<'_> {
         if goes_on {
             self.hand(left, Handed::Chain(group));
         }
-        if text == "+" && [left, right].into_iter().any(|operand| self.is_string(operand)) {
+        // One that binds to the right goes on there.
+        let goes_on = self.kind(right) == self.kind(node)
+            && self.part(right, 1).is_some_and(|inner| self.token_text(self.first(inner)) == text);
+        if goes_on {
+            self.hand(right, Handed::Chain(group));
+        }
+        if matches!(text, "+" | "..")
+            && [left, right].into_iter().any(|operand| self.is_string(operand))
+        {
             // A text in pieces is read along its lines.
             let own = self.group_mut(group);
             (own.fills, own.rows) = (true, Rows::Any);

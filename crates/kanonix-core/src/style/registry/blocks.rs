@@ -78,7 +78,7 @@ pub(super) const ENTRIES: &[Entry] = &[
             ),
             key(Key::Control, Family::Headers, "`if`, `for`, `try` and the like", FLAT, "open"),
             key(Key::Case, Family::Definitions, "what a `case` does", FLAT, "open"),
-            key(Key::Lambda, Family::Braces, "functions without a name", FLAT, "open"),
+            key(Key::Lambda, Family::Lambdas, "functions without a name", FLAT, "open"),
             key(Key::Accessor, Family::Accessors, "properties: `{ get; set; }`", FLAT, "keep"),
             key(
                 Key::Value,

@@ -17,6 +17,7 @@ demo_files! {
     "alarms/siren.js",
     "alarms/thresholds.json",
     "buoy/Cargo.toml",
+    "buoy/display.lua",
     "buoy/src/lib.rs",
     "buoy/src/packet.rs",
     "dashboard/chart.mjs",

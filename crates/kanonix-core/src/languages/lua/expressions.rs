@@ -1,0 +1,194 @@
+//! Expressions, in the grammar's order.
+
+use super::kinds::Kind;
+use super::statements::assigned;
+use crate::layout::plan::{Rows, Shape};
+use crate::layout::planner::Planner;
+use crate::layout::vocabulary::{Binary, Link, List, Operators};
+use crate::style::{Key, Setting};
+use crate::syntax::{NodeId, TokenId};
+
+/// The operators, weak ones first.
+const OPERATORS: Operators = &[
+    (Key::Logic, &["or"]),
+    (Key::Logic, &["and"]),
+    (Key::Compare, &["<", ">", "<=", ">=", "~=", "=="]),
+    (Key::Shift, &["|"]),
+    (Key::Shift, &["~"]),
+    (Key::Shift, &["&"]),
+    (Key::Shift, &["<<", ">>"]),
+    (Key::Sum, &[".."]),
+    (Key::Sum, &["+", "-"]),
+    (Key::Product, &["*", "/", "//", "%"]),
+    (Key::Power, &["^"]),
+];
+
+/// The rule for an expression; says whether `kind` is one.
+pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) -> bool {
+    match kind {
+        Kind::String => p.quotes(p.first(node), 0, Setting::Quotes),
+        Kind::TableConstructor => _ = p.list(parts, List::new().collection().last_comma()),
+        Kind::Field => field(p, parts),
+        Kind::Arguments => arguments(p, parts),
+        Kind::FunctionCall => {
+            chain(p, node);
+            if let [_, arguments] = parts {
+                call(p, p.first(*arguments));
+            }
+        }
+        Kind::DotIndexExpression | Kind::MethodIndexExpression => {
+            chain(p, node);
+            for part in parts.iter().skip(1) {
+                let token = p.first(*part);
+                if !p.is_breakable(token) {
+                    p.word(token, 0);
+                }
+            }
+        }
+        Kind::BracketIndexExpression => {
+            chain(p, node);
+            if let [_, opener, inner, closer] = parts {
+                p.word(p.first(*opener), 0);
+                bracketed(p, *inner, *closer);
+            }
+        }
+        Kind::ParenthesizedExpression => {
+            if let [opener, inner, closer] = parts {
+                let gap = p.choices.parens_gap;
+                let group =
+                    p.enclosed(Shape::Chain, [*opener, *inner, *closer], gap, Key::Condition);
+                p.group_mut(group).stand_in = stand_in(p, *inner);
+            }
+        }
+        Kind::BinaryExpression => binary_expression(p, node, parts),
+        Kind::UnaryExpression => {
+            if let [operator, operand] = parts {
+                let is_word = p.token_text(p.first(*operator)) == "not";
+                let operand = p.first(*operand);
+                // Two of them begin a comment.
+                let fuses = p.token_text(operand - 1) == p.token_text(operand);
+                p.word(operand, u8::from(is_word || fuses));
+            }
+        }
+        _ => return false,
+    }
+    true
+}
+
+/// Values behind a sign or a word, one after another.
+pub(super) fn values(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    let group = p.group(Shape::Chain, p.first(node), p.end(node));
+    p.group_mut(group).rows = Rows::Any;
+    p.stands_anywhere(group, Key::Call);
+    for part in parts.iter().skip(1) {
+        let token = p.first(*part);
+        match p.is(*part, Kind::Comma) {
+            true => p.word(token, 0),
+            false => p.may_break(token, group, p.choices.chain_steps, 1, Setting::WordGap),
+        }
+    }
+}
+
+/// What stands between two brackets; a long one inside them would be read with them.
+fn bracketed(p: &mut Planner, inner: NodeId, closer: NodeId) {
+    let is_long = p.token_text(p.first(inner)).starts_with('[')
+        || p.token_text(p.end(inner) - 1).ends_with(']');
+    let gap = if is_long { Some(1) } else { p.choices.brackets_gap };
+    p.inside_bracket(p.first(inner), gap);
+    p.inside_bracket(p.first(closer), gap);
+}
+
+/// `level = 2`, `["level"] = 2`, `2`
+fn field(p: &mut Planner, parts: &[NodeId]) {
+    match parts {
+        [_, name, closer, sign, value] => {
+            bracketed(p, *name, *closer);
+            assigned(p, p.first(*sign), *value);
+        }
+        [_, sign, value] => assigned(p, p.first(*sign), *value),
+        _ => {}
+    }
+}
+
+/// `(level, { ebb = 1 })`; a table or a string stands without parentheses as somebody put it there.
+fn arguments(p: &mut Planner, parts: &[NodeId]) {
+    let [_, .., _] = parts else { return };
+    let elements = p.elements(parts);
+    let stand_in = elements.last().and_then(|last| stand_in(p, *last));
+    let is_function = |node: &NodeId| p.is(*node, Kind::FunctionDefinition);
+    let stays = match &elements[..] {
+        [before @ .., last] => is_function(last) && !before.iter().any(is_function),
+        [] => false,
+    };
+    p.list(parts, List::new().stand_in(stand_in).by_hand_if(stays));
+}
+
+/// What stands before the arguments of a call.
+fn call(p: &mut Planner, arguments: TokenId) {
+    match p.token_text(arguments) {
+        "(" => p.parens(arguments, p.choices.call_parens),
+        _ if matches!(p.gap_text(arguments), "" | " ") => p.keep_gap(arguments),
+        _ => p.word(arguments, 1),
+    }
+}
+
+/// Where a last argument can be broken in place of the whole list: inside its table, or behind the header
+/// of its function.
+fn stand_in(p: &Planner, node: NodeId) -> Option<TokenId> {
+    match Kind::at(p, node) {
+        Kind::TableConstructor => p.inside(node),
+        Kind::FunctionDefinition => {
+            let parts = p.parts(node);
+            let parameters = parts.get(p.position(&parts, Kind::Parameters)?)?;
+            Some(p.end(*parameters))
+        }
+        _ => None,
+    }
+}
+
+/// What a node is in a chain of calls.
+fn link(p: &Planner, node: NodeId) -> Option<Link> {
+    match Kind::at(p, node) {
+        Kind::FunctionCall => p.parts(node).last().map(|arguments| Link::Call(*arguments)),
+        Kind::MethodIndexExpression | Kind::DotIndexExpression => {
+            p.part(node, 1).map(|dot| Link::Method(p.first(dot)))
+        }
+        Kind::BracketIndexExpression => Some(Link::Other),
+        _ => None,
+    }
+}
+
+/// `gauges:filter(low):map(level)`
+fn chain(p: &mut Planner, node: NodeId) {
+    p.chain(node, link, |p, head| p.is(head, Kind::Identifier), Kind::Arguments);
+}
+
+fn binary_expression(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    let [left, operator, right] = parts else { return };
+    let operator = p.first(*operator);
+    p.binary(Binary {
+        node,
+        left: *left,
+        operator,
+        right: *right,
+        operators: OPERATORS,
+        breakable: p.token_text(operator) != "^",
+        stand_in: stand_in(p, *right),
+    });
+    // A number takes points that touch it for its own.
+    let ends = |token: TokenId| p.token_text(token).ends_with(|c: char| c.is_ascii_alphanumeric());
+    if p.token_text(operator) == ".." && p.is(last_of(p, *left), Kind::Number) && ends(operator - 1)
+    {
+        let gap = p.gap(operator);
+        gap.blanks = gap.blanks.max(1);
+    }
+}
+
+/// The node that ends a node.
+fn last_of(p: &Planner, node: NodeId) -> NodeId {
+    let mut node = node;
+    while let Some(last) = p.parts(node).last() {
+        node = *last;
+    }
+    node
+}

@@ -1,0 +1,96 @@
+//! Lua 5.1 to 5.4, and the numbers of its common just-in-time dialect: blocks between words.
+
+mod expressions;
+mod kinds;
+mod statements;
+#[cfg(test)]
+mod tests;
+
+use super::Language;
+use crate::layout::planner::Planner;
+use crate::style::{Family, Key, Setting};
+use crate::syntax::{Comments, Grammar, NodeId};
+use kinds::{KINDS, Kind};
+
+/// `-- why`, and long brackets of any level that people use.
+const COMMENTS: Comments = Comments {
+    line: &["--"],
+    blocks: &[
+        ("--[[", "]]"),
+        ("--[=[", "]=]"),
+        ("--[==[", "]==]"),
+        ("--[===[", "]===]"),
+        ("--[====[", "]====]"),
+    ],
+    gutter: None,
+};
+
+pub(super) static LANGUAGE: Language = Language {
+    name: "lua",
+    follows: None,
+    suffixes: &["lua", "rockspec"],
+    file_names: &[],
+    interpreters: &["lua", "luajit"],
+    identifiers: &["lua"],
+    line_comment: Some("--"),
+    grammar: Grammar::new(|| tree_sitter_lua::LANGUAGE.into(), &KINDS, &COMMENTS).opening(&[
+        ("(", ")"),
+        ("[", "]"),
+        ("{", "}"),
+        ("function", "end"),
+        ("if", "end"),
+        ("do", "end"),
+        ("repeat", "until"),
+    ]),
+    rule,
+    contents: None,
+    embeds: None,
+    families: &[
+        Family::LineComments,
+        Family::Values,
+        Family::Collections,
+        Family::LastComma,
+        Family::Signs,
+        Family::Expressions,
+        Family::Headers,
+        Family::Definitions,
+        Family::Powers,
+        Family::Parentheses,
+        Family::NamelessFunctions,
+        Family::Lambdas,
+        Family::Quotes,
+    ],
+    // "Lua Style Guide" (the community's own wiki, lua-users.org/wiki/LuaStyleGuide): two spaces a step,
+    // blanks around operators and behind commas. It leaves quotes, blocks on one line and the blanks
+    // inside braces open, and so do its readers.
+    defaults: &[
+        (Setting::IndentSize, Key::Whole, "2"),
+        (Setting::InnerGap, Key::Braces, "keep"),
+        (Setting::OperatorGap, Key::Power, "keep"),
+        (Setting::FlatBlock, Key::Function, "keep"),
+        (Setting::FlatBlock, Key::Control, "keep"),
+        (Setting::FlatBlock, Key::Lambda, "keep"),
+        (Setting::LastComma, Key::Whole, "keep"),
+        (Setting::WrapAlign, Key::Call, "any"),
+        (Setting::WrapAlign, Key::Declaration, "any"),
+        (Setting::WrapAlign, Key::Collection, "keep"),
+        (Setting::WrapAlign, Key::Condition, "any"),
+        (Setting::CloseBracket, Key::Call, "keep"),
+        (Setting::CloseBracket, Key::Declaration, "keep"),
+        (Setting::CloseBracket, Key::Collection, "keep"),
+        (Setting::CloseBracket, Key::Condition, "keep"),
+        (Setting::OperatorPlace, Key::Whole, "keep"),
+        (Setting::BlankLines, Key::AtEdges, "1"),
+    ],
+    samples: &[
+        ("gauge.lua", include_str!("samples/gauge.lua")),
+        ("hasty.lua", include_str!("samples/hasty.lua")),
+        ("tables.lua", include_str!("samples/tables.lua")),
+    ],
+};
+
+/// The rule for a node: a function a construct, named after it.
+fn rule(p: &mut Planner, node: NodeId, parts: &[NodeId]) -> bool {
+    let kind = Kind::at(p, node);
+    expressions::rule(p, node, kind, parts) || statements::rule(p, node, kind, parts)
+}

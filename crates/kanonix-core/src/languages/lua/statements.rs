@@ -1,0 +1,206 @@
+//! Statements, in the grammar's order.
+
+use super::expressions::values;
+use super::kinds::Kind;
+use crate::layout::plan::{GroupId, Shape};
+use crate::layout::planner::Planner;
+use crate::layout::vocabulary::{List, Sort};
+use crate::style::{Key, Setting};
+use crate::syntax::{NodeId, TokenId};
+
+/// The rule for a statement; says whether `kind` is one.
+pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) -> bool {
+    match kind {
+        Kind::Chunk => listed(p, parts, GroupId::ROOT, 0),
+        // What holds a block plans it.
+        Kind::Block => {}
+        Kind::FunctionDeclaration => function(p, node, parts, Key::Function),
+        Kind::FunctionDefinition => function(p, node, parts, Key::Lambda),
+        Kind::VariableDeclaration => p.words(parts),
+        Kind::AssignmentStatement => {
+            if let [_, sign, value] = parts {
+                assigned(p, p.first(*sign), *value);
+            }
+        }
+        Kind::ReturnStatement => {
+            p.words(parts);
+            if let [_, .., last] = parts
+                && p.is(*last, Kind::Semicolon)
+            {
+                p.word(p.first(*last), 0);
+            }
+        }
+        Kind::DoStatement => body(p, node, parts, p.first(parts[0]), Key::Control),
+        Kind::WhileStatement | Kind::ForStatement => {
+            let Some(at) = p.position(parts, Kind::Do) else { return false };
+            p.words(&parts[..=at]);
+            p.asks(parts[1]);
+            body(p, node, parts, p.first(parts[at]), Key::Control);
+        }
+        Kind::RepeatStatement => {
+            let Some(at) = p.position(parts, Kind::Until) else { return false };
+            p.words(&parts[at..]);
+            body(p, node, &parts[..=at], p.first(node), Key::Control);
+        }
+        Kind::IfStatement => if_statement(p, node, parts),
+        Kind::ElseifStatement | Kind::ElseStatement => alternative(p, node, parts),
+        Kind::ForGenericClause => p.words(parts),
+        Kind::ForNumericClause => {
+            if let [_, sign, from, rest @ ..] = parts {
+                assigned(p, p.first(*sign), *from);
+                for part in rest {
+                    p.word(p.first(*part), u8::from(!p.is(*part, Kind::Comma)));
+                }
+            }
+        }
+        Kind::VariableList => {
+            for part in parts.iter().skip(1) {
+                p.word(p.first(*part), u8::from(!p.is(*part, Kind::Comma)));
+            }
+        }
+        Kind::ExpressionList => values(p, node, parts),
+        Kind::Parameters => _ = p.list(parts, List::new().declaration()),
+        _ => return false,
+    }
+    true
+}
+
+/// `level = 2`
+pub(super) fn assigned(p: &mut Planner, sign: TokenId, value: NodeId) {
+    p.operator(sign, Key::Assign);
+    let gap = p.beside(p.first(value), Key::Assign);
+    p.assigned(sign, value, gap, Setting::OperatorGap);
+}
+
+/// Statements on lines of their own; a `;` stays with the one before it.
+fn listed(p: &mut Planner, parts: &[NodeId], group: GroupId, level: u8) {
+    p.statements(&without_ends(p, parts), group, level, sort);
+    ends(p, parts);
+}
+
+fn without_ends(p: &Planner, parts: &[NodeId]) -> Vec<NodeId> {
+    let own = parts.iter().enumerate();
+    own.filter(|(index, part)| *index == 0 || !p.is(**part, Kind::EmptyStatement))
+        .map(|(_, part)| *part)
+        .collect()
+}
+
+/// What a statement is to the blank lines around it. Functions on one line stand together.
+fn sort(p: &Planner, node: NodeId) -> Sort {
+    match Kind::at(p, node) {
+        Kind::FunctionDeclaration if p.is_spread(node) => Sort::Function,
+        _ => Sort::Other,
+    }
+}
+
+/// `local function ebb(level, ...) … end`, `function(level) … end`
+fn function(p: &mut Planner, node: NodeId, parts: &[NodeId], key: Key) {
+    let Some(at) = p.position(parts, Kind::Parameters) else { return };
+    p.words(&parts[..=at]);
+    let gap = match key {
+        Key::Lambda => p.choices.lambda_parens,
+        _ => p.choices.declaration_parens,
+    };
+    p.parens(p.first(parts[at]), gap);
+    body(p, node, parts, p.end(parts[at]) - 1, key);
+}
+
+/// The statements between the last token of a header and a word that ends them.
+fn body(p: &mut Planner, node: NodeId, parts: &[NodeId], opener: TokenId, key: Key) {
+    let Some(end) = parts.last().copied() else { return };
+    let own = statements(p, parts);
+    if let Some(group) = p.flat_words(p.first(node), opener, p.first(end), key) {
+        return flat(p, &own, group, p.first(end));
+    }
+    if own.is_empty() && !p.holds_lines(opener, p.first(end)) {
+        return p.word(p.first(end), 1);
+    }
+    let group = p.word_block(p.first(node), &without_ends(p, &own), end, sort);
+    ends(p, &own);
+    if let Some(first) = own.first() {
+        let first = p.first(*first);
+        p.bare_block(first, p.first(end), group);
+    }
+}
+
+/// A `;` stays with the statement before it.
+fn ends(p: &mut Planner, own: &[NodeId]) {
+    for part in own.iter().skip(1) {
+        if p.is(*part, Kind::EmptyStatement) {
+            p.word(p.first(*part), 0);
+        }
+    }
+}
+
+/// The statements of the block among these parts.
+fn statements(p: &Planner, parts: &[NodeId]) -> Vec<NodeId> {
+    let block = p.position(parts, Kind::Block);
+    block.map(|at| p.parts(parts[at])).unwrap_or_default()
+}
+
+/// Statements on their header's line, as long as there is room.
+fn flat(p: &mut Planner, own: &[NodeId], group: GroupId, end: TokenId) {
+    for part in without_ends(p, own) {
+        p.may_break(p.first(part), group, 1, 1, Setting::FlatBlock);
+    }
+    ends(p, own);
+    p.may_break(end, group, 0, 1, Setting::FlatBlock);
+}
+
+/// `if ebb then … elseif flood then … else … end`
+fn if_statement(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    let Some(then) = p.position(parts, Kind::Then) else { return };
+    let Some(end) = parts.last().copied() else { return };
+    p.words(&parts[..=then]);
+    p.asks(parts[1]);
+    let is_other =
+        |part: &&NodeId| matches!(Kind::at(p, **part), Kind::ElseifStatement | Kind::ElseStatement);
+    let others: Vec<NodeId> = parts.iter().filter(is_other).copied().collect();
+    if others.is_empty() {
+        return body(p, node, parts, p.first(parts[then]), Key::Control);
+    }
+    let (header, opener, last) = (p.first(node), p.first(parts[then]), p.first(end));
+    let own = statements(p, parts);
+    if let Some(group) = p.flat_words(header, opener, last, Key::Control) {
+        flat(p, &own, group, last);
+        for other in others {
+            let token = p.first(other);
+            p.may_break(token, group, 0, 1, Setting::FlatBlock);
+            p.gap(token).inside = true;
+            p.hand(other, crate::layout::vocabulary::Handed::Block(group));
+        }
+        return;
+    }
+    let group = p.word_block(header, &without_ends(p, &own), end, sort);
+    ends(p, &own);
+    if let Some(first) = own.first() {
+        let first = p.first(*first);
+        p.bare_block(first, p.first(others[0]), group);
+    }
+    for other in others {
+        let token = p.first(other);
+        p.line(token, group, 0, Setting::FlatBlock);
+        p.at_most(token, p.choices.edge_blank);
+    }
+}
+
+/// `elseif flood then …`, `else …`
+fn alternative(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    let then = p.position(parts, Kind::Then).unwrap_or(0);
+    p.words(&parts[..=then]);
+    if then > 1 {
+        p.asks(parts[1]);
+    }
+    let own = statements(p, parts);
+    if let Some(group) = p.handed_block(node) {
+        for part in without_ends(p, &own) {
+            p.may_break(p.first(part), group, 1, 1, Setting::FlatBlock);
+        }
+        return ends(p, &own);
+    }
+    let Some(first) = own.first().map(|first| p.first(*first)) else { return };
+    let group = p.group(Shape::Block, p.first(node), p.end(node));
+    listed(p, &own, group, 1);
+    p.at_most(first, p.choices.edge_blank);
+    p.bare_block(first, p.end(node), group);
+}

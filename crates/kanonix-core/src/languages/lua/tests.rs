@@ -1,0 +1,191 @@
+//! How Lua is laid out.
+
+use crate::languages::testing::{faults, lay, lay_with, touched};
+
+#[test]
+fn statements_are_laid_out() {
+    insta::assert_snapshot!(lay("lua", "\
+local a<const> ,b=1,2;local  c
+function M.quay:mole( x,... )
+return x,...; end
+if a then b( )elseif c then d() else
+e() end
+while a do b() end
+repeat
+a=b
+until c
+for i=1,#t ,2 do print(t[i])
+end
+for k,v in pairs( t ) do print(k,v) end
+do a=1; b=2 end
+goto done
+::done::
+f=function ( a )end
+"), @"
+    local a <const>, b = 1, 2;
+    local c
+    function M.quay:mole(x, ...)
+      return x, ...;
+    end
+    if a then
+      b()
+    elseif c then
+      d()
+    else
+      e()
+    end
+    while a do b() end
+    repeat
+      a = b
+    until c
+    for i = 1, #t, 2 do
+      print(t[i])
+    end
+    for k, v in pairs(t) do print(k, v) end
+    do a = 1; b = 2 end
+    goto done
+    ::done::
+    f = function (a) end
+    ");
+}
+
+#[test]
+fn expressions_are_laid_out() {
+    insta::assert_snapshot!(lay("lua", "\
+a=-b+not c*#d..'e'..1 ..f
+a=b//2%3<<1|4&~5~6
+a={1,2;3,b=4,[\"c\"]=5,[ [[d]] ]=6,}
+a=b.c[1] [ [[d]] ]:e(f){g} \"h\" [[i
+  j]]
+a=- -b- -c
+print'x' print{ y } print [[z]]
+a=(b or c)(d)
+"), @r#"
+    a = -b + not c * #d .. 'e' .. 1 .. f
+    a = b // 2 % 3 << 1 | 4 & ~5 ~ 6
+    a = {1, 2; 3, b = 4, ["c"] = 5, [ [[d]] ] = 6,}
+    a = b.c[1][ [[d]] ]:e(f){g} "h" [[i
+      j]]
+    a = - -b - -c
+    print'x'
+    print{ y }
+    print [[z]]
+    a = (b or c)(d)
+    "#);
+}
+
+#[test]
+fn a_block_that_fits_stays_on_its_line_unless_the_canon_opens_it() {
+    let text = "if a then b() end\nlocal function c() return 1 end\nd(function() return 2 end)\n";
+    assert_eq!(lay("lua", text), text);
+    let opened = "\
+if a then
+  b()
+end
+local function c()
+  return 1
+end
+d(function()
+  return 2
+end)
+";
+    assert_eq!(lay_with("lua", &[("flat_block", "", "open")], text), opened);
+    let long = format!("if {} then a() else b() end\n", "level".repeat(20));
+    let wanted = format!("if {} then\n  a()\nelse\n  b()\nend\n", "level".repeat(20));
+    assert_eq!(lay("lua", &long), wanted);
+}
+
+#[test]
+fn what_is_too_long_opens_as_a_person_would() {
+    let narrow = [("max_line_length", "", "40"), ("close_bracket", "", "own_line")];
+    insta::assert_snapshot!(lay_with("lua", &narrow, "\
+warn(quay, { level = 2.1, unit = \"metres\", high = 3 })
+listen(quay, function(event) warn(event.level, event.unit) end)
+local text = \"ebb at \" .. level .. \" flood at \" .. flood .. \" slack\"
+local ebb, flood = tides:read(quay):filter(low), tides.flood
+if level > high and not quiet and siren.works then warn() end
+return springTide, neapTide, surge, level
+"), @r#"
+    warn(quay, {
+      level = 2.1,
+      unit = "metres",
+      high = 3
+    })
+    listen(quay, function(event)
+      warn(event.level, event.unit)
+    end)
+    local text = "ebb at " .. level
+      .. " flood at " .. flood .. " slack"
+    local ebb, flood = tides:read(quay)
+      :filter(low),
+      tides.flood
+    if level > high
+        and not quiet
+        and siren.works then
+      warn()
+    end
+    return springTide,
+      neapTide,
+      surge,
+      level
+    "#);
+}
+
+#[test]
+fn calls_without_parentheses_and_statement_ends_stay() {
+    let text = "local a = require \"quay\"\nlocal b = require'mole';\nf{ x = 1 }\ng { 2 };\n";
+    assert_eq!(lay("lua", text), text);
+    assert_eq!(lay("lua", "a=b\n;(c or d)()\n"), "a = b;\n(c or d)()\n");
+}
+
+#[test]
+fn long_strings_and_long_comments_stay_to_the_byte() {
+    let text = "local a = [==[\n  ebb\n ]] ]==]\n--[=[ why\n      ]] not ]=]\nb()\n";
+    assert_eq!(lay("lua", &text.replace("local a =", " local a=")), text);
+}
+
+#[test]
+fn two_marks_are_never_read_as_one() {
+    let none = [("operator_gap", "", "false"), ("inner_gap", "brackets", "false")];
+    let text = "a = b - -c\na = - -b\na = 1 .. 2\na = b .. ...\na = b[ [[c]] ]\n";
+    let wanted = "a=b- -c\na= - -b\na=1 ..2\na=b.. ...\na=b[ [[c]] ]\n";
+    assert_eq!(lay_with("lua", &none, text), wanted);
+}
+
+#[test]
+fn comments_stand_where_they_belong() {
+    let text = "\
+if a then
+  -- first
+  b()
+  -- last
+elseif c then -- why
+  d()
+else
+  -- nothing
+end
+local function e()
+  -- nothing yet
+end
+local f = {
+  1, -- one
+  -- two
+  2,
+}
+";
+    assert_eq!(lay("lua", &text.replace("\n  ", "\n      ")), text);
+}
+
+#[test]
+fn only_touched_lines_change() {
+    let before = "if  a  then\n    b( 1 )\nelse\n    c( 2 )\nend\n";
+    let now = before.replace("c( 2 )", "c( 3 )\n  d( )");
+    assert_eq!(touched("lua", before, &now), before.replace("c( 2 )", "c(3)\n    d()"));
+}
+
+#[test]
+fn a_word_without_its_other_one_is_a_fault() {
+    assert!(!faults("lua", "if a then\nb()\n").is_empty());
+    assert!(!faults("lua", "b()\nend\n").is_empty());
+    assert!(faults("lua", "goto a; ::a:: local b <close> = 0x1p4 + 5ULL + 2i\n").is_empty());
+}
