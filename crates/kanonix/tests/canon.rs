@@ -321,28 +321,28 @@ fn explain_lays_the_same_lines_out_under_each_value() {
 
     operator_gap.power  `a ** b`
       takes `true`, `false`, `keep`
-      by default `true` in javascript, typescript, tsx; `keep` in python
+      by default `true` in javascript, typescript, tsx; `keep` in python, lua
 
         true                   false                keep
         let a = h ** 2 + 1;    let a = h**2 + 1;    let a = h ** 2 + 1;
 
     operator_gap.product  `a * b`
       takes `true`, `false`, `keep`
-      by default `true` in javascript, typescript, tsx, python, java, csharp, rust
+      by default `true` in javascript, typescript, tsx, python, java, csharp, lua, rust
 
         true                  false               keep
         let a = h * 2 + 1;    let a = h*2 + 1;    let a = h * 2 + 1;
 
     operator_gap.sum  `a + b`
       takes `true`, `false`, `keep`
-      by default `true` in javascript, typescript, tsx, python, java, csharp, rust
+      by default `true` in javascript, typescript, tsx, python, java, csharp, lua, rust
 
         true                  false               keep
         let a = h * 2 + 1;    let a = h * 2+1;    let a = h * 2 + 1;
 
     operator_gap.shift  `a << b`, and what joins bits or types: `a | b`
       takes `true`, `false`, `keep`
-      by default `true` in javascript, typescript, tsx, python, java, csharp, rust
+      by default `true` in javascript, typescript, tsx, python, java, csharp, lua, rust
 
         true                    false                 keep
         let a = EBB | FLOOD;    let a = EBB|FLOOD;    let a = EBB | FLOOD;
@@ -356,7 +356,7 @@ fn explain_lays_the_same_lines_out_under_each_value() {
 
     operator_gap.compare  `a < b`
       takes `true`, `false`, `keep`
-      by default `true` in javascript, typescript, tsx, python, java, csharp, rust
+      by default `true` in javascript, typescript, tsx, python, java, csharp, lua, rust
 
         true                     false                  keep
         let a = h < 2 && ebb;    let a = h<2 && ebb;    let a = h < 2 && ebb;
@@ -370,7 +370,7 @@ fn explain_lays_the_same_lines_out_under_each_value() {
 
     operator_gap.assign  `a = b`
       takes `true`, `false`, `keep`
-      by default `true` in javascript, typescript, tsx, python, java, csharp, rust, toml
+      by default `true` in javascript, typescript, tsx, python, java, csharp, lua, rust, toml
 
         true          false       keep
         let a = h;    let a=h;    let a = h;
@@ -393,7 +393,7 @@ fn explain_lays_the_same_lines_out_under_each_value() {
 
     wrap_indent.chain  calls and operators one after another
       takes a number from 1 to 4
-      by default `1` in javascript, typescript, tsx, python, csharp, rust; `2` in java
+      by default `1` in javascript, typescript, tsx, python, csharp, lua, rust; `2` in java
 
         1                 2
         gauges            gauges
