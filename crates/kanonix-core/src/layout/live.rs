@@ -63,21 +63,23 @@ pub(super) fn live_units(plan: &Plan, units: &Units, set: &LineSet) -> Vec<bool>
         .map(|u| !u.fixed && set.touches(u.first_line as usize..u.last_line as usize + 1))
         .collect();
     let shares = |index: usize| !units.all[index].begins_line && !units.all[index].fixed;
-    for index in 1..live.len() {
-        live[index] |= shares(index) && live[index - 1];
+    loop {
+        for index in 1..live.len() {
+            live[index] |= shares(index) && live[index - 1];
+        }
+        for index in (1..live.len()).rev() {
+            live[index - 1] |= shares(index) && live[index] && !units.all[index - 1].fixed;
+        }
+        // What comes into play with a list may share its lines with something else.
+        if set.is_whole() || !spread(plan, units, &mut live) {
+            return live;
+        }
     }
-    for index in (1..live.len()).rev() {
-        live[index - 1] |= shares(index) && live[index] && !units.all[index - 1].fixed;
-    }
-    if !set.is_whole() {
-        spread(plan, units, &mut live);
-    }
-    live
 }
 
 /// Where a ragged list's opening or closing bracket is live, so are its rows, as far as the unit
-/// goes that they are rows of.
-fn spread(plan: &Plan, units: &Units, live: &mut [bool]) {
+/// goes that they are rows of. Says whether any came into play.
+fn spread(plan: &Plan, units: &Units, live: &mut [bool]) -> bool {
     let of = |token: u32| units.of_token[token as usize] as usize;
     let ragged = plan.groups.iter().zip(units.ragged.iter()).filter(|(_, is)| **is);
     // Of each such list: its rows, and one of the brackets that may bring them into play.
@@ -87,7 +89,7 @@ fn spread(plan: &Plan, units: &Units, live: &mut [bool]) {
             [rows.start, rows.end - 1].map(|end| (rows.clone(), end))
         })
         .collect();
-    let mut grows = true;
+    let (mut grows, mut grew) = (true, false);
     while grows {
         grows = false;
         waiting.retain(|(rows, end)| {
@@ -103,7 +105,9 @@ fn spread(plan: &Plan, units: &Units, live: &mut [bool]) {
             }
             false
         });
+        grew |= grows;
     }
+    grew
 }
 
 /// The anchor rule: a live unit takes the present indentation of the nearest unit of the same block

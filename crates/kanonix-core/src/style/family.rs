@@ -18,6 +18,10 @@ pub enum Family {
     Expressions,
     /// Imports, functions, classes, and blocks under headers.
     Definitions,
+    /// Types with blocks of their own: classes, a style sheet's rules.
+    Classes,
+    /// Methods of types, and cases of a value.
+    Members,
     /// Fields that a class declares.
     Fields,
     /// Types, or what a file of values has in their place: tables.

@@ -21,6 +21,7 @@ const LINE_COMMENTS: Comments = Comments { line: &["//"], ..COMMENTS };
 const DIALECT_FAMILIES: &[Family] = &[
     Family::Values,
     Family::Headers,
+    Family::Classes,
     Family::Types,
     Family::Blocks,
     Family::Pairs,

@@ -84,6 +84,7 @@ pub(super) static LANGUAGE: Language = Language {
         ("gauge.lua", include_str!("samples/gauge.lua")),
         ("hasty.lua", include_str!("samples/hasty.lua")),
         ("tables.lua", include_str!("samples/tables.lua")),
+        ("wrapped.lua", include_str!("samples/wrapped.lua")),
     ],
 };
 

@@ -89,8 +89,16 @@ fn without_ends(p: &Planner, parts: &[NodeId]) -> Vec<NodeId> {
 fn sort(p: &Planner, node: NodeId) -> Sort {
     match Kind::at(p, node) {
         Kind::FunctionDeclaration if p.is_spread(node) => Sort::Function,
+        Kind::VariableDeclaration if requires(p, node) => Sort::Import,
         _ => Sort::Other,
     }
+}
+
+/// `local quay = require "quay"`
+fn requires(p: &Planner, node: NodeId) -> bool {
+    let assignment = p.parts(node).last().copied();
+    let value = assignment.and_then(|assignment| p.part(assignment, 2));
+    value.is_some_and(|value| p.token_text(p.first(value)) == "require")
 }
 
 /// `local function ebb(level, ...) … end`, `function(level) … end`

@@ -68,7 +68,7 @@ pub(super) const ENTRIES: &[Entry] = &[
         about: "A block that stands on its header's line and fits there: opened all the same, or \
                 kept as it stands. One word for all kinds of block, or a table.",
         slots: &[
-            key(Key::Type, Family::Headers, "classes", FLAT, "open"),
+            key(Key::Type, Family::Classes, "classes", FLAT, "open"),
             key(
                 Key::Function,
                 Family::Definitions,
@@ -77,7 +77,7 @@ pub(super) const ENTRIES: &[Entry] = &[
                 "open",
             ),
             key(Key::Control, Family::Headers, "`if`, `for`, `try` and the like", FLAT, "open"),
-            key(Key::Case, Family::Definitions, "what a `case` does", FLAT, "open"),
+            key(Key::Case, Family::Members, "what a `case` does", FLAT, "open"),
             key(Key::Lambda, Family::Lambdas, "functions without a name", FLAT, "open"),
             key(Key::Accessor, Family::Accessors, "properties: `{ get; set; }`", FLAT, "keep"),
             key(

@@ -134,7 +134,7 @@ pub(super) const ENTRIES: &[Entry] = &[
                 BLANKS,
                 "0",
             ),
-            key(Key::BetweenMembers, Family::Definitions, "at least, around a method", BLANKS, "0"),
+            key(Key::BetweenMembers, Family::Members, "at least, around a method", BLANKS, "0"),
             key(Key::BetweenFields, Family::Fields, "at least, around a field", BLANKS, "0"),
             key(
                 Key::AtEdges,
