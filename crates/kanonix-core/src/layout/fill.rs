@@ -470,9 +470,12 @@ impl Filler<'_> {
         indent
     }
 
-    /// Where a directive stands, if not where the code does.
+    /// Where a directive stands, or code that somebody commented out, if not where the code does.
     fn own_place(&mut self, index: usize) -> Option<IndentId> {
         let sheet = self.sheet;
+        if self.is_commented_out(index) {
+            return Some(self.indents.of(""));
+        }
         let directive = sheet.tree.tokens.get(index).filter(|token| token.directive)?;
         let own = sheet.tree.directives?;
         let key = match own.word(&sheet.text[directive.start as usize..directive.end as usize]) {
@@ -486,6 +489,27 @@ impl Filler<'_> {
         let stays = sheet.style.is(Setting::DirectiveIndent, key, "keep")
             && (sheet.indentation_at(index).is_empty() || !self.stands_as_code(index));
         stays.then(|| self.present_line_indent(index))
+    }
+
+    /// Whether a comment is code that an editor commented out: its mark stands at the text's margin, and
+    /// behind the mark of one of the lines around it the code's own indentation does.
+    fn is_commented_out(&self, index: usize) -> bool {
+        let sheet = self.sheet;
+        let marks = sheet.tree.comments.line;
+        // What stands behind the mark at the margin.
+        let behind = |at: usize| {
+            let token = sheet.tree.tokens.get(at)?;
+            let start = token.start as usize;
+            let is_it = token.role == Role::Comment && !token.directive && !token.multi_line;
+            let at_margin = is_it && (start == 0 || sheet.text[..start].ends_with('\n'));
+            let text = &sheet.text[start..token.end as usize];
+            marks.iter().filter(|_| at_margin).find_map(|mark| text.strip_prefix(mark))
+        };
+        let is_code = |text: &str| text.starts_with("  ") || text.starts_with('\t');
+        let Some(own) = behind(index) else { return false };
+        let after = (index + 1..sheet.tree.tokens.len()).take(MOST_BETWEEN).map_while(behind);
+        let before = (0..index).rev().take(MOST_BETWEEN).map_while(behind);
+        is_code(own) || after.into_iter().any(is_code) || before.into_iter().any(is_code)
     }
 
     /// Whether a line of the text is as far in as the next line of code, or the one before.

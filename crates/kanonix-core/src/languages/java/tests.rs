@@ -351,3 +351,10 @@ fn a_text_in_pieces_has_its_lines() {
     let wanted = "class A {\n    String b = \"ebb\\n\"\n            + \"flood\\n\"\n            + \"slack\" + \"water\";\n}\n";
     assert_eq!(lay_with("java", &narrow, text), wanted);
 }
+
+#[test]
+fn code_that_an_editor_commented_out_stays_at_the_margin() {
+    let text = "class A {\n  void b() {\n//    c();\n//\n//  d();\n// why\n  e();\n  }\n// f\n}\n";
+    let wanted = "class A {\n    void b() {\n//    c();\n//\n//  d();\n// why\n        e();\n    }\n    // f\n}\n";
+    assert_eq!(lay("java", text), wanted);
+}

@@ -1,6 +1,6 @@
 local quay = require "quay"
 local siren = require("siren")
-local high = 3.2   
+local high = 3.2
 local low = 1      -- metres
 local slack = 2    -- hours
 local late = quay.level > high or
@@ -23,6 +23,7 @@ function near(
     level, at)
   return level
 end
+   
 local named = gauges:filter(function(gauge) return gauge.level > high end):map(level):sort(by_name)
 local text = "the water stands at " .. quay.level .. " metres, which is " .. (quay.level - high) .. " over the mark"
 warn("a title that is long enough to make the line too long", springTide, neapTide, quay.level, high)
@@ -36,4 +37,4 @@ if (quay.level > high or quay.level < low) and (siren.works or siren.quiet) and 
 end
 local both = (
   quay.level + siren.level)
-warn(springTideAtTheOldQuayOfTheTown + surgeAtNightInTheWinterMonths + neapTideAtTheMoleOfTheTown + quay.level, low)
+local sums = {springTideAtTheOldQuayOfTheTown + surgeAtNightInTheWinterMonths + neapTideAtTheMoleOfTheTown + quay.level, low}
