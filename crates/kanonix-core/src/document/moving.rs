@@ -7,7 +7,6 @@ use super::wrapping::Looked;
 use super::{Document, MOST_ROUNDS};
 use crate::layout::compare::{Comparison, Declared, Slip};
 use crate::layout::members::Moves;
-use crate::layout::plan::{TreeEdit, Wrap};
 use crate::style::Style;
 use crate::syntax::{TokenId, Tree};
 use crate::text::{LineSet, compose};
@@ -57,18 +56,7 @@ impl Document<'_> {
             let place = tree.tokens.binary_search_by_key(&start, |token| token.start).ok()?;
             Some(place as TokenId)
         };
-        let of_inner = inner.declared.into_iter().map(|declared| {
-            let change = match declared.change {
-                TreeEdit::Wrap(wrap) => TreeEdit::Wrap(Wrap {
-                    header: old(wrap.header)?,
-                    last: old(wrap.last)?,
-                    ..wrap
-                }),
-                TreeEdit::Take(text, source) => TreeEdit::Take(text, old(source)?),
-                change => change,
-            };
-            Some(Declared { token: old(declared.token)?, change })
-        });
+        let of_inner = inner.declared.into_iter().map(|declared| declared.carried(old));
         let mut declared = of_inner.collect::<Option<Vec<Declared>>>()?;
         declared.sort_by_key(|declared| declared.token);
         let of_inner = inner.slips.into_iter().filter_map(|slip| {

@@ -5,7 +5,6 @@
 
 use super::Document;
 use crate::layout::compare::{Comparison, Declared, Slip, Wraps};
-use crate::layout::plan::{TreeEdit, Wrap};
 use crate::style::Style;
 use crate::syntax::{TokenId, Tree, Window};
 use crate::text::{LineSet, compose, place_before};
@@ -82,18 +81,7 @@ impl Document<'_> {
             }
         }
         let old = |token: TokenId| was.get(token as usize).copied().flatten();
-        let of_inner = inner.declared.into_iter().map(|declared| {
-            let change = match declared.change {
-                TreeEdit::Wrap(wrap) => TreeEdit::Wrap(Wrap {
-                    header: old(wrap.header)?,
-                    last: old(wrap.last)?,
-                    ..wrap
-                }),
-                TreeEdit::Take(text, source) => TreeEdit::Take(text, old(source)?),
-                change => change,
-            };
-            Some(Declared { token: old(declared.token)?, change })
-        });
+        let of_inner = inner.declared.into_iter().map(|declared| declared.carried(old));
         let mut declared = of_inner.collect::<Option<Vec<Declared>>>()?;
         declared.extend(wraps.declared.iter().cloned());
         declared.sort_by_key(|declared| declared.token);

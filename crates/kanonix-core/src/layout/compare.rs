@@ -63,6 +63,20 @@ pub struct Declared {
     pub change: TreeEdit,
 }
 
+impl Declared {
+    /// The same of another text, of whose tokens `of` gives the one that each of them is.
+    pub fn carried(self, of: impl Fn(TokenId) -> Option<TokenId>) -> Option<Declared> {
+        let change = match self.change {
+            TreeEdit::Wrap(wrap) => {
+                TreeEdit::Wrap(Wrap { header: of(wrap.header)?, last: of(wrap.last)?, ..wrap })
+            }
+            TreeEdit::Take(text, source) => TreeEdit::Take(text, of(source)?),
+            change => change,
+        };
+        Some(Declared { token: of(self.token)?, change })
+    }
+}
+
 pub(super) fn compare(
     sheet: &Sheet,
     filling: &Filling,

@@ -4,7 +4,7 @@ use super::expressions::values;
 use super::kinds::Kind;
 use crate::layout::plan::{GroupId, Shape};
 use crate::layout::planner::Planner;
-use crate::layout::vocabulary::{List, Sort};
+use crate::layout::vocabulary::{Handed, List, Sort};
 use crate::style::{Key, Setting};
 use crate::syntax::{NodeId, TokenId};
 
@@ -175,7 +175,7 @@ fn if_statement(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
             let token = p.first(other);
             p.may_break(token, group, 0, 1, Setting::FlatBlock);
             p.gap(token).inside = true;
-            p.hand(other, crate::layout::vocabulary::Handed::Block(group));
+            p.hand(other, Handed::Block(group));
         }
         return;
     }
