@@ -74,6 +74,7 @@ macro_rules! kinds {
     (@said atoms) => { crate::syntax::Said::Atom };
     (@said comments) => { crate::syntax::Said::Comment };
     (@said joins) => { crate::syntax::Said::Join };
+    (@said heredocs) => { crate::syntax::Said::Heredoc };
     (@said texts) => { crate::syntax::Said::Text };
     (@said unread) => { crate::syntax::Said::Unread };
 }

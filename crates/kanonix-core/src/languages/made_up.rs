@@ -40,7 +40,7 @@ static TIDES: Language = Language {
     grammar: Grammar::new(
         || tree_sitter_lua::LANGUAGE.into(),
         &KINDS,
-        &Comments { line: &["--"], blocks: &[("--[[", "]]")], gutter: None },
+        &Comments { line: &["--"], blocks: &[("--[[", "]]")], ..Comments::NONE },
     )
     .opening(&[
         ("(", ")"),
@@ -59,6 +59,8 @@ static TIDES: Language = Language {
         Family::LastComma,
         Family::Signs,
         Family::Expressions,
+        Family::ApartCalls,
+        Family::EitherSide,
         Family::Headers,
         Family::Definitions,
         Family::Quotes,

@@ -171,6 +171,7 @@ pub struct Choices {
     pub brace_bare: bool,
     pub operator_leads: Option<bool>,
     pub ternary_leads: Option<bool>,
+    pub dot_leads: Option<bool>,
     pub keep_words: bool,
     pub tab: usize,
     /// Columns of a step.
@@ -243,6 +244,7 @@ impl Choices {
             case_indent: style.flag(Setting::CaseIndent, Key::Whole),
             brace_bare: style.is(Setting::BareBody, Key::Whole, "brace"),
             ternary_leads: leads(Setting::TernaryPlace),
+            dot_leads: leads(Setting::DotPlace),
             operator_leads: leads(Setting::OperatorPlace),
             keep_words: style.is(Setting::WordGap, Key::Whole, "keep"),
             tab: style.tab_columns(),

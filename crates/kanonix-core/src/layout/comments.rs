@@ -51,6 +51,11 @@ impl Placing<'_> {
         let wanted = plan.gaps[next];
         let starts: Vec<usize> =
             (first..next).filter(|at| !self.tree.tokens[*at].continues).collect();
+        if self.tree.tokens.get(next).is_some_and(|token| token.role == Role::Heredoc) {
+            // They end the line on which that is announced.
+            starts.iter().for_each(|at| plan.gaps[*at] = self.beside(*at));
+            return;
+        }
         for at in first..next {
             if self.tree.tokens[at].continues {
                 plan.gaps[at] = self.later_line(plan, at);

@@ -5,10 +5,10 @@ use super::choices;
 use super::indent::{IndentId, Indents};
 use super::live::Live;
 use super::measure::columns;
-use super::plan::{ByGroup, Counts, Gap, GroupId, Shape, TreeEdit, Want, When};
+use super::plan::{ByGroup, Counts, Gap, Group, GroupId, Shape, TreeEdit, Want, When};
 use super::steps::{self, Steps};
 use crate::style::{Key, Setting, Style};
-use crate::syntax::{Role, Word};
+use crate::syntax::{Role, Token, Word};
 use crate::text::LineSet;
 use std::collections::HashMap;
 
@@ -273,8 +273,10 @@ impl Filler<'_> {
         match group {
             None | Some(GroupId::ROOT) => self.root,
             Some(group) => {
-                let token = self.sheet.plan.groups[group].stem as usize;
-                self.indent_of[token].unwrap_or_else(|| self.present_line_indent(token))
+                let Group { stem, counts, .. } = self.sheet.plan.groups[group];
+                let token = stem as usize;
+                let column = self.under[group].filter(|_| counts == Counts::Stem);
+                column.or(self.indent_of[token]).unwrap_or_else(|| self.present_line_indent(token))
             }
         }
     }
@@ -365,7 +367,7 @@ impl Filler<'_> {
                 }
                 if self.beneath[id] { 0 } else { gap.level }
             }
-            Counts::Steps | Counts::Leading(_) => gap.level,
+            Counts::Steps | Counts::Leading(_) | Counts::Stem => gap.level,
         }
     }
 
@@ -473,7 +475,7 @@ impl Filler<'_> {
     /// Where a directive stands, or code that somebody commented out, if not where the code does.
     fn own_place(&mut self, index: usize) -> Option<IndentId> {
         let sheet = self.sheet;
-        if self.is_commented_out(index) {
+        if self.is_at_margin(index) || self.is_commented_out(index) {
             return Some(self.indents.of(""));
         }
         let directive = sheet.tree.tokens.get(index).filter(|token| token.directive)?;
@@ -489,6 +491,15 @@ impl Filler<'_> {
         let stays = sheet.style.is(Setting::DirectiveIndent, key, "keep")
             && (sheet.indentation_at(index).is_empty() || !self.stands_as_code(index));
         stays.then(|| self.present_line_indent(index))
+    }
+
+    /// Whether a comment would be none anywhere but at the very beginning of its line.
+    fn is_at_margin(&self, index: usize) -> bool {
+        let sheet = self.sheet;
+        let token = sheet.tree.tokens.get(index).filter(|token| token.role == Role::Comment);
+        let text = |token: &Token| &sheet.text[token.start as usize..token.end as usize];
+        let mark = sheet.tree.comments.at_margin;
+        mark.zip(token).is_some_and(|(mark, token)| text(token).starts_with(mark))
     }
 
     /// Whether a comment is code that an editor commented out: its mark stands at the text's margin, and

@@ -5,7 +5,7 @@ use super::columns::Place;
 use super::fill::Filler;
 use super::indent::IndentId;
 use super::measure::columns;
-use super::plan::{Gap, GroupId};
+use super::plan::{Counts, Gap, GroupId};
 
 impl Filler<'_> {
     /// The indentation of a line that begins at a gap: under what its group is lined up with, or
@@ -23,7 +23,7 @@ impl Filler<'_> {
     pub(super) fn by_the_text(&mut self, id: GroupId, level: u8) -> Option<IndentId> {
         let group = &self.sheet.plan.groups[id];
         match (self.under[id], group.like) {
-            _ if level == 0 => None,
+            _ if level == 0 || group.counts == Counts::Stem => None,
             (Some(under), _) => Some(under),
             (None, Some(row)) => Some(self.as_far_in(id, row as usize, group.stem as usize)),
             (None, None) => None,

@@ -1,6 +1,6 @@
 //! Which units and gaps are in play, and what the live ones line up with.
 
-use super::plan::{ByGroup, GroupId, Plan};
+use super::plan::{ByGroup, Counts, GroupId, Plan};
 use super::units::{Unit, Units};
 use crate::text::LineSet;
 
@@ -186,6 +186,8 @@ fn held_in_place(
             continue;
         }
         let closes = !unit.inside && !live[index] && unit.begins_line;
+        // One that stands under a part of its header's line shows where that part stands.
+        let closes = closes && plan.groups[group].counts != Counts::Stem;
         let on_first_line = units.all[header].first_line == units.all[header].last_line;
         if closes && on_first_line {
             held[header] = Some(index as u32);

@@ -27,6 +27,7 @@ mod comments;
 mod fill;
 mod forms;
 mod handed;
+mod heredocs;
 mod indent;
 mod joins;
 pub mod kept;
@@ -82,6 +83,7 @@ impl<'a> Sheet<'a> {
     ) -> Sheet<'a> {
         let lines = Lines::new(text);
         let mut plan = Planner::new(tree, text, style).run(rule);
+        heredocs::place(&mut plan, tree);
         joins::place(&mut plan, tree, text, style);
         comments::place(&mut plan, tree, text, style, &lines);
         measure::force(&mut plan, tree, text);

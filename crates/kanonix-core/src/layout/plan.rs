@@ -193,6 +193,8 @@ pub enum Counts {
     Leading(u8),
     /// None where its head takes several lines: they stand right beneath that.
     Beneath,
+    /// The place where its stem stands, which need not begin its line.
+    Stem,
 }
 
 /// Where the lines of an open group stand.
@@ -404,6 +406,15 @@ impl TreeEdit {
         matches!(self, TreeEdit::Respell(_) | TreeEdit::Reorder(_) | TreeEdit::Take(..))
     }
 
+    /// The group by whose form it takes place, if by any.
+    pub fn group(&self) -> Option<GroupId> {
+        match self {
+            TreeEdit::Insert(_, When::Flat(group) | When::Open(group))
+            | TreeEdit::Remove(When::Flat(group) | When::Open(group)) => Some(*group),
+            _ => None,
+        }
+    }
+
     /// Whether it takes its token away.
     pub fn takes_away(&self) -> bool {
         matches!(self, TreeEdit::Remove(_))
@@ -577,6 +588,12 @@ impl Plan {
             Want::Keep => tree.broken(index, text),
             Want::Flat => false,
         }
+    }
+
+    /// Whether a group is broken in the text at the first gap where it may be.
+    pub fn is_opened(&self, group: GroupId, tree: &Tree) -> bool {
+        let opening = self.groups[group].opening;
+        opening.is_some_and(|opening| tree.tokens[opening as usize].broken)
     }
 
     /// The changes to one token, in the order in which they were declared.

@@ -46,6 +46,7 @@
 
 use super::choices::Choices;
 use super::handed::Handed;
+use super::measure::columns;
 use super::plan::{BareBlock, Column, Gap, Group, GroupId, Opens, Plan, Shape, Want};
 use crate::style::{Key, MemberOrder, Setting, Style, WordOrder};
 use crate::syntax::{NodeId, Role, Said, TokenId, Tree};
@@ -151,7 +152,7 @@ impl<'a> Planner<'a> {
             Said::Commas => self.commas(parts),
             Said::Pair => self.pair(parts, Key::Value),
             Said::Comment => self.comment_marks(self.first(node)),
-            Said::Plain | Said::Mark | Said::Separator | Said::Join | Said::Text => {}
+            Said::Plain | Said::Mark | Said::Separator | Said::Join | Said::Heredoc | Said::Text => {}
             // A word or a mark that no rule names.
             Said::Ruled | Said::Body | Said::Statements if parts.is_empty() => {}
             Said::Ruled | Said::Body | Said::Statements | Said::Atom | Said::Unread => {
@@ -247,7 +248,7 @@ impl<'a> Planner<'a> {
     fn is_part(&self, child: NodeId) -> bool {
         let n = &self.tree.nodes[child as usize];
         n.end > n.first
-            && !matches!(self.tree.tokens[n.first as usize].role, Role::Comment | Role::Join)
+            && !self.tree.tokens[n.first as usize].role.is_passed_over()
     }
 
     /// The text of a token.
@@ -277,6 +278,13 @@ impl<'a> Planner<'a> {
         let start = self.tree.tokens[token as usize].start as usize;
         let line = &self.text[self.text[..start].rfind('\n').map_or(0, |at| at + 1)..];
         &line[..line.len() - line.trim_start_matches([' ', '\t']).len()]
+    }
+
+    /// At which column of its line a token stands in the text.
+    pub(super) fn stands_at(&self, token: TokenId) -> usize {
+        let start = self.tree.tokens[token as usize].start as usize;
+        let line = self.text[..start].rfind('\n').map_or(0, |at| at + 1);
+        columns(&self.text[line..start], self.choices.tab)
     }
 
     /// Whether a node's tokens stand on more than one line.
@@ -309,7 +317,7 @@ impl<'a> Planner<'a> {
     }
 
     /// Whether the line of the text on which a token begins is no longer than lines may be.
-    pub(super) fn line_fits(&self, token: TokenId) -> bool {
+    pub fn line_fits(&self, token: TokenId) -> bool {
         let max = self.choices.max_line;
         let start = self.tree.tokens[token as usize].start as usize;
         let before = self.text[..start].chars().rev().take_while(|c| *c != '\n');

@@ -241,23 +241,29 @@ impl Planner<'_> {
     /// The token that begins the line at a gap: where somebody broke it on the other side of an
     /// operator, that is another one.
     fn begins_row(&self, token: TokenId) -> TokenId {
-        let beside = [token, token + 1, token.saturating_sub(1)];
+        let beside = [token + 1, token.saturating_sub(1)];
         let broken = |token: &TokenId| {
             (*token as usize) < self.tree.tokens.len() && self.broken_before(*token)
         };
-        beside.into_iter().find(broken).unwrap_or(token)
+        let beside = || beside.into_iter().find(broken);
+        self.line_with_comments(token).or_else(beside).unwrap_or(token)
     }
 
     /// Whether a line ends before a token or before one of the comments right before it.
     fn opened_before(&self, token: TokenId) -> bool {
+        self.line_with_comments(token).is_some()
+    }
+
+    /// What begins the line that a token begins, comments before it on that line aside.
+    fn line_with_comments(&self, token: TokenId) -> Option<TokenId> {
         let mut at = token;
         while !self.broken_before(at) {
             if at == 0 || self.tree.tokens[at as usize - 1].role != Role::Comment {
-                return false;
+                return None;
             }
             at -= 1;
         }
-        true
+        Some(at)
     }
 
     /// The token that begins the line of a token in the text.

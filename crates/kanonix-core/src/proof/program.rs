@@ -281,7 +281,7 @@ fn constructs(
         if tree.children(id as NodeId).next().is_none() {
             let own = token.filter(|_| node.end > node.first);
             let is_meant = own.map_or(node.shown, |token| {
-                !matches!(token.role, Role::Comment | Role::Join)
+                !token.role.is_passed_over()
                     && tree.kinds.said(node.kind) != Said::Separator
             });
             if !is_meant {

@@ -35,6 +35,7 @@ pub enum Setting {
     NotGap,
     OperatorPlace,
     TernaryPlace,
+    DotPlace,
     ShownSpace,
     TextFill,
     WordGap,

@@ -16,6 +16,12 @@ pub enum Family {
     Signs,
     /// Operations, calls and parentheses.
     Expressions,
+    /// Calls whose parenthesis may stand apart from what is called.
+    ApartCalls,
+    /// Lines that may end on either side of an operator.
+    EitherSide,
+    /// Lines that may end on either side of the dot before a method.
+    Dots,
     /// Imports, functions, classes, and blocks under headers.
     Definitions,
     /// Types with blocks of their own: classes, a style sheet's rules.
@@ -30,8 +36,12 @@ pub enum Family {
     Headers,
     /// Braces around blocks.
     Blocks,
+    /// What may stand between two braces behind a header, on its line.
+    InlineBlocks,
     /// Braces around what functions do, and `else` behind them.
     Braces,
+    /// The cases of a `switch`.
+    Cases,
     /// Headers in parentheses (`if (a)`), behind which a statement may stand without braces.
     ParenHeaders,
     /// Functions that a whole file stands in.

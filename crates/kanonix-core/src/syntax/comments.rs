@@ -7,17 +7,22 @@ pub struct Comments {
     pub line: &'static [&'static str],
     /// What opens a comment and what closes it.
     pub blocks: &'static [(&'static str, &'static str)],
+    /// What begins a comment that is one at the very beginning of a line alone: it stays there.
+    pub at_margin: Option<&'static str>,
     /// What each later line of such a comment may begin with; its lines move together then.
     pub gutter: Option<&'static str>,
 }
 
 impl Comments {
+    /// None at all.
+    pub const NONE: Comments = Comments { line: &[], blocks: &[], at_margin: None, gutter: None };
+
     /// `// why` and `/* why */`, the lines of which may begin with a star.
     pub const SLASHES: Comments =
-        Comments { line: &["//"], blocks: &[("/*", "*/")], gutter: Some("*") };
+        Comments { line: &["//"], blocks: &[("/*", "*/")], gutter: Some("*"), ..Comments::NONE };
 
     /// `# why`.
-    pub const HASH: Comments = Comments { line: &["#"], blocks: &[], gutter: None };
+    pub const HASH: Comments = Comments { line: &["#"], ..Comments::NONE };
 
     /// What closes a comment that begins like this, if anything but the end of its line does.
     pub fn closer(&self, comment: &str) -> Option<&'static str> {
@@ -56,7 +61,12 @@ mod tests {
 
     /// Of a language of words, with comments that no other one has.
     const WORDS: Comments =
-        Comments { line: &["REM ", "''"], blocks: &[("(*", "*)")], gutter: Some("|") };
+        Comments {
+            line: &["REM ", "''"],
+            blocks: &[("(*", "*)")],
+            gutter: Some("|"),
+            ..Comments::NONE
+        };
 
     #[test]
     fn marks_are_the_languages() {

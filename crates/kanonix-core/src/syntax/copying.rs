@@ -11,6 +11,9 @@ use tree_sitter::TreeCursor;
 /// The kind of a stretch that does not parse: no table has it.
 const UNPARSED: u16 = u16::MAX;
 
+/// That of a mark that joins lines and that the grammar has no kind for: no table has it either.
+const JOIN: u16 = u16::MAX - 1;
+
 /// Copies what the parser found, as it found it; with a window, what is far from these bytes is folded.
 pub(super) fn copied(
     grammar: &Grammar,
@@ -47,6 +50,7 @@ pub(super) fn copied(
         directives: !parsed.directives.is_empty(),
         comment: grammar.comment(),
         masks: grammar.masks(),
+        join: grammar.join(),
     };
     copy.walk(grammar, parsed.tree.walk(), Vec::new());
     copy.tree
@@ -73,6 +77,8 @@ struct Copying<'a> {
     comment: u16,
     /// Whether the parser may have been shown a word where several lines stand.
     masks: bool,
+    /// What joins a line to the next one where the parser takes it for a blank.
+    join: Option<&'static str>,
 }
 
 /// How many stretches inside one another are read again; deeper ones are one token. Each reading
@@ -104,6 +110,7 @@ impl Copying<'_> {
                 None => (UNPARSED, Role::Atom, node.is_error()),
             };
             self.put_back(node.start_byte(), &mut open);
+            self.put_joins_back(node.start_byte() + self.offset, &mut open);
             let id = self.node((kind, node.kind_id()), is_error, &mut open);
             if let Some(around) = open.last_mut() {
                 around.hides_fault &= !node.has_error() && !node.is_missing();
@@ -198,6 +205,19 @@ impl Copying<'_> {
             if let Some(token) = self.tree.tokens.last_mut() {
                 token.directive = self.directives;
             }
+        }
+    }
+
+    /// Marks that join lines and stand between the last token and a place are the next children of the
+    /// innermost open node.
+    fn put_joins_back(&mut self, before: usize, open: &mut [Open]) {
+        let Some(mark) = self.join else { return };
+        let mut at = self.tree.tokens.last().map_or(self.tree.mark, |last| last.end as usize);
+        while let Some(found) = self.text.get(at..before).and_then(|gap| gap.find(mark)) {
+            let start = at + found;
+            at = start + mark.len();
+            let id = self.node((JOIN, 0), false, open);
+            self.leaf(id, start..at, JOIN, Role::Join, false, false);
         }
     }
 
@@ -336,6 +356,8 @@ impl Copying<'_> {
         if is_missing || is_error {
             self.tree.faulty.push(node);
         }
+        let ends_line = role == Role::Heredoc && self.text[..range.start].ends_with('\r');
+        let range = range.start - usize::from(ends_line)..range.end;
         let tokens = &mut self.tree.tokens;
         if is_missing {
             self.tree.faults.push(range.start..range.start);

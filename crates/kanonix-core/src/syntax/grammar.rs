@@ -27,6 +27,9 @@ pub enum Role {
     Comment,
     /// The mark that joins a line to the next one.
     Join,
+    /// A text that begins with the end of the line that it is announced on, whatever else that line
+    /// holds: one token, to the byte, which no rule sees.
+    Heredoc,
     /// Text between markup: one token a line, without the blanks around it.
     Text,
     /// A bracketed stretch that the grammar leaves unread, read once more by itself: copied as what
@@ -35,6 +38,11 @@ pub enum Role {
 }
 
 impl Role {
+    /// Whether rules see a tree as if it were not there.
+    pub fn is_passed_over(self) -> bool {
+        matches!(self, Role::Comment | Role::Join | Role::Heredoc)
+    }
+
     /// Whether its children are laid out each by itself.
     pub fn is_body(self) -> bool {
         matches!(self, Role::Body | Role::Statements)
@@ -111,6 +119,8 @@ pub struct Grammar {
     masked: Option<fn(&str) -> Option<String>>,
     /// How lines look that are no part of the program.
     directives: Option<&'static Directives>,
+    /// What joins a line to the next one where the grammar takes it for a blank.
+    join: Option<&'static str>,
     loaded: OnceLock<Loaded>,
 }
 
@@ -130,7 +140,7 @@ impl Grammar {
         let loaded = OnceLock::new();
         let (reading, indented, foreign, one_line) = (None, None, None, None);
         let (exact, alone, whole, shows) = (None, None, None, None);
-        let (masked, uncut, directives, margin) = (None, None, None, None);
+        let (masked, uncut, directives, margin, join) = (None, None, None, None, None);
         let (line_ends_count, pairs) = (false, BRACKETS);
         let last: Last = &[];
         Grammar {
@@ -152,6 +162,7 @@ impl Grammar {
             uncut,
             masked,
             directives,
+            join,
             loaded,
         }
     }
@@ -305,6 +316,17 @@ impl Grammar {
     pub const fn with_directives(mut self, directives: &'static Directives) -> Grammar {
         self.directives = Some(directives);
         self
+    }
+
+    /// The same for a grammar that takes the mark that joins a line to the next one for a blank.
+    pub const fn with_joins(mut self, mark: &'static str) -> Grammar {
+        self.join = Some(mark);
+        self
+    }
+
+    /// That mark, if the grammar does.
+    pub(super) fn join(&self) -> Option<&'static str> {
+        self.join
     }
 
     /// How its directives look, if it has any.

@@ -32,6 +32,8 @@ pub enum Said {
     Comment,
     /// [`Role::Join`].
     Join,
+    /// [`Role::Heredoc`].
+    Heredoc,
     /// [`Role::Text`].
     Text,
     /// [`Role::Unread`].
@@ -47,6 +49,7 @@ impl Said {
             Said::Atom => Role::Atom,
             Said::Comment => Role::Comment,
             Said::Join => Role::Join,
+            Said::Heredoc => Role::Heredoc,
             Said::Text => Role::Text,
             Said::Unread => Role::Unread,
             _ => Role::Plain,

@@ -468,7 +468,7 @@ class Gauge:
             fields: b"",
             tab: 4,
         };
-        let notes = Comments { line: &["--"], blocks: &[], gutter: None };
+        let notes = Comments { line: &["--"], ..Comments::NONE };
         let text = "ebb does\n\tcall < -- a note\n1 > # |no ^| note|\n-- ( [\nflow ( \\\n";
         let read = LogicalLines::read(text, &tides, &notes);
         let depths: Vec<u32> = read.lines.iter().map(|line| line.depth).collect();

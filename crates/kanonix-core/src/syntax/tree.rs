@@ -249,10 +249,10 @@ impl Tree {
         })
     }
 
-    /// The last token of a node that is not a comment, if there is one.
+    /// The last token of a node that rules see, if there is one.
     pub fn last_solid(&self, node: NodeId) -> Option<TokenId> {
         let Node { first, end, .. } = self.nodes[node as usize];
-        (first..end).rev().find(|token| self.tokens[*token as usize].role != Role::Comment)
+        (first..end).rev().find(|token| !self.tokens[*token as usize].role.is_passed_over())
     }
 
     /// Whether white space shows before a token.

@@ -12,7 +12,7 @@ use crate::style::{Family, Key, Setting};
 use crate::syntax::{Comments, Grammar};
 
 /// `/* why */`; nothing else is one.
-const COMMENTS: Comments = Comments { line: &[], blocks: &[("/*", "*/")], gutter: Some("*") };
+const COMMENTS: Comments = Comments { blocks: &[("/*", "*/")], gutter: Some("*"), ..Comments::NONE };
 
 /// Those of the dialects: `// why` as well.
 const LINE_COMMENTS: Comments = Comments { line: &["//"], ..COMMENTS };
@@ -24,6 +24,7 @@ const DIALECT_FAMILIES: &[Family] = &[
     Family::Classes,
     Family::Types,
     Family::Blocks,
+    Family::InlineBlocks,
     Family::Pairs,
     Family::Quotes,
     Family::Sheets,

@@ -15,7 +15,7 @@ use crate::style::{Family, Key, Setting};
 use crate::syntax::{Comments, Grammar};
 
 /// `<!-- why -->`; nothing else is one.
-const COMMENTS: Comments = Comments { line: &[], blocks: &[("<!--", "-->")], gutter: None };
+const COMMENTS: Comments = Comments { blocks: &[("<!--", "-->")], ..Comments::NONE };
 
 pub(super) static LANGUAGE: Language = Language {
     name: "html",

@@ -22,7 +22,7 @@ const COMMENTS: Comments = Comments {
         ("--[===[", "]===]"),
         ("--[====[", "]====]"),
     ],
-    gutter: None,
+    ..Comments::NONE
 };
 
 pub(super) static LANGUAGE: Language = Language {
@@ -52,6 +52,8 @@ pub(super) static LANGUAGE: Language = Language {
         Family::LastComma,
         Family::Signs,
         Family::Expressions,
+        Family::ApartCalls,
+        Family::EitherSide,
         Family::Headers,
         Family::Definitions,
         Family::Powers,

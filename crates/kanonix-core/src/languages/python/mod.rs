@@ -33,6 +33,8 @@ pub(super) static LANGUAGE: Language = Language {
         Family::LastComma,
         Family::Signs,
         Family::Expressions,
+        Family::ApartCalls,
+        Family::EitherSide,
         Family::Headers,
         Family::Classes,
         Family::Definitions,

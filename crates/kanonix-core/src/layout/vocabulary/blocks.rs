@@ -1,6 +1,6 @@
 //! Blocks, what stands in them line by line, and the brackets around them.
 
-use crate::layout::plan::{Around, Gap, GroupId, Shape};
+use crate::layout::plan::{Around, Counts, Gap, GroupId, Shape};
 use crate::layout::planner::Planner;
 use crate::layout::vocabulary::{Handed, List};
 use crate::style::{Key, Setting};
@@ -115,6 +115,19 @@ impl Planner<'_> {
         self.line(word, group, 0, Setting::FlatBlock);
         self.at_most(word, edge);
         group
+    }
+
+    /// The lines of a block count from where its header begins, and not from the line of that, where
+    /// somebody put the word that ends it right under the header: `x = if ebb` with `end` under `if`.
+    pub fn stands_under(&mut self, group: GroupId, header: TokenId, word: TokenId) {
+        if self.choices.remembers
+            && self.broken_before(word)
+            && !self.broken_before(header)
+            && self.stands_at(header) == self.stands_at(word)
+        {
+            let own = self.group_mut(group);
+            (own.stem, own.counts, own.under) = (header, Counts::Stem, Some(header));
+        }
     }
 
     /// Whether what stands between a header and a word that ends it (`end`) takes lines of its own.
@@ -321,13 +334,20 @@ impl Planner<'_> {
     pub fn cases(&mut self, parts: &[NodeId], header: TokenId) {
         self.block(parts, header, |p, cases, group| {
             p.statements(cases, group, 1, |_, _| Sort::Other);
-            if !p.choices.case_indent {
-                for case in cases {
-                    let token = p.first(*case);
-                    let gap = p.gap(token);
-                    (gap.level, gap.breaks) = (0, Setting::CaseIndent);
-                }
-            }
+            p.indent_cases(cases);
         });
+    }
+
+    /// Cases that begin lines are as far in as what they are cases of, unless `case_indent` has them
+    /// further in.
+    pub fn indent_cases(&mut self, cases: &[NodeId]) {
+        if self.choices.case_indent {
+            return;
+        }
+        for case in cases {
+            let token = self.first(*case);
+            let gap = self.gap(token);
+            (gap.level, gap.breaks) = (0, Setting::CaseIndent);
+        }
     }
 }

@@ -124,8 +124,18 @@ impl Planner<'_> {
             self.force(group);
         }
         for dot in &links.dots {
-            self.may_break(*dot, group, self.choices.chain_steps, 0, Setting::WordGap);
+            let begins = self.begins_link(*dot);
+            self.may_break(begins, group, self.choices.chain_steps, 0, Setting::WordGap);
         }
+    }
+
+    /// What begins the line of a link: its dot, or the name behind it. A comment stays on its side.
+    fn begins_link(&self, dot: TokenId) -> TokenId {
+        let name = dot + 1;
+        let (leads, trails) = (self.broken_before(dot), self.broken_before(name));
+        let wanted = self.choices.dot_leads.unwrap_or(leads || !trails);
+        let leads = self.after_comment(dot) || (wanted && !self.after_comment(name));
+        if leads { dot } else { name }
     }
 
     /// `ebb ? 1 : 2`: a chain is broken beside its signs, each of which has its value behind it,

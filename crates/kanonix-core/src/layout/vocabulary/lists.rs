@@ -33,6 +33,7 @@ pub struct List {
     with: Option<GroupId>,
     own_line: bool,
     alone: bool,
+    words: bool,
 }
 
 impl List {
@@ -121,6 +122,11 @@ impl List {
         List { alone: true, ..self }
     }
 
+    /// Words with nothing but blanks between them: they are read along their lines.
+    pub fn words(self) -> List {
+        List { words: true, rows: Some(Rows::Shared), ..self.collection() }
+    }
+
     /// It opens where the group does that its opening brace is in.
     pub fn with(self, around: Option<GroupId>) -> List {
         List { with: around, ..self }
@@ -150,7 +156,11 @@ impl Planner<'_> {
         let group = self.group(Shape::List, self.first(opener), self.end(closer));
         let inner = &parts[1..parts.len() - 1];
         let elements = inner.iter().filter(|part| !self.is_separator(**part)).count();
-        let inside = if list.tight { Some(0) } else { self.inner_gap(self.first(opener)) };
+        let inside = match list {
+            List { tight: true, .. } => Some(0),
+            List { words: true, .. } => self.choices.brackets_gap,
+            _ => self.inner_gap(self.first(opener)),
+        };
         let align = match list.members {
             true => Align::Step,
             // What gives way to others stands under nothing.
@@ -161,8 +171,11 @@ impl Planner<'_> {
             (false, Key::Call | Key::Declaration) => self.choices.list_steps,
             _ => 1,
         };
-        let fills =
-            list.collection && !list.members && !self.choices.one_each && self.are_numbers(inner);
+        let fills = list.words
+            || list.collection
+                && !list.members
+                && !self.choices.one_each
+                && self.are_numbers(inner);
         let is_one = !inner.iter().any(|part| self.is_separator(*part));
         let with_last = self.choices.closes.of(list.key()) == Close::WithLast;
         let closes = (list.reluctant && !self.broken_before(self.first(closer)))
@@ -207,7 +220,7 @@ impl Planner<'_> {
                 };
                 self.may_break(token, group, level, blanks, setting);
                 self.column(token, Column::Table);
-                after_separator = false;
+                after_separator = list.words;
             }
         }
         let first = self.first(inner[0]);
@@ -215,7 +228,7 @@ impl Planner<'_> {
         let last = self.first(closer);
         let key = Some(list.key()).filter(|_| !list.members);
         self.close(last, group, inside, key);
-        if self.choices.one_each && list.collection && elements > 1 {
+        if self.choices.one_each && list.collection && !list.words && elements > 1 {
             self.force(group);
         }
         let of = self.parent(opener);

@@ -102,7 +102,7 @@ pub(super) const ENTRIES: &[Entry] = &[
         setting: Setting::CaseIndent,
         name: "case_indent",
         about: "Whether the cases of a `switch` are one step further in than the `switch`.",
-        slots: &[one(Family::Braces, ValueKind::Flag, "true")],
+        slots: &[one(Family::Cases, ValueKind::Flag, "true")],
         one_for_all: false,
     },
     Entry {

@@ -18,7 +18,7 @@ pub(super) const ENTRIES: &[Entry] = &[
             key(Key::Braces, Family::Collections, "`{ a }`", ValueKind::FlagOrKeep, "false"),
             key(
                 Key::Block,
-                Family::Blocks,
+                Family::InlineBlocks,
                 "`{ a }` around statements",
                 ValueKind::FlagOrKeep,
                 "true",
@@ -61,7 +61,7 @@ pub(super) const ENTRIES: &[Entry] = &[
                 ValueKind::FlagOrKeep,
                 "true",
             ),
-            key(Key::Call, Family::Expressions, "`call (a)`", ValueKind::FlagOrKeep, "false"),
+            key(Key::Call, Family::ApartCalls, "`call (a)`", ValueKind::FlagOrKeep, "false"),
             key(
                 Key::Declaration,
                 Family::Definitions,
@@ -147,7 +147,7 @@ pub(super) const ENTRIES: &[Entry] = &[
         about:
             "Where the operator stands at which a line is broken: it leads the next line, trails on its \
                 own, or stays where somebody broke it.",
-        slots: &[one(Family::Expressions, ValueKind::Word(&["leads", "trails", "keep"]), "trails")],
+        slots: &[one(Family::EitherSide, ValueKind::Word(&["leads", "trails", "keep"]), "trails")],
         one_for_all: false,
     },
     Entry {
@@ -158,6 +158,14 @@ pub(super) const ENTRIES: &[Entry] = &[
         slots: &[
             one(Family::Ternaries, ValueKind::Word(&["leads", "trails", "keep"]), "leads"),
         ],
+        one_for_all: false,
+    },
+    Entry {
+        setting: Setting::DotPlace,
+        name: "dot_place",
+        about: "Where the dot stands at which a chain of calls is broken: it leads the next line, \
+                trails on its own, or stays where somebody broke it.",
+        slots: &[one(Family::Dots, ValueKind::Word(&["leads", "trails", "keep"]), "leads")],
         one_for_all: false,
     },
     Entry {

@@ -1,0 +1,122 @@
+//! Methods, classes and modules, in the grammar's order.
+
+use super::kinds::Kind;
+use super::statements::body;
+use super::expressions::assigned;
+use crate::layout::planner::Planner;
+use crate::layout::vocabulary::{List, Sort};
+use crate::style::Key;
+use crate::syntax::NodeId;
+
+/// The rule for a declaration; says whether `kind` is one.
+pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) -> bool {
+    match kind {
+        Kind::Method | Kind::SingletonMethod => method(p, node, parts),
+        Kind::Class | Kind::SingletonClass | Kind::Module => class(p, node, parts),
+        Kind::MethodParameters | Kind::LambdaParameters => {
+            match parts.first().is_some_and(|first| p.token_text(p.first(*first)) == "(") {
+                true => _ = p.list(parts, List::new().declaration()),
+                false => p.commas(parts),
+            }
+        }
+        Kind::DestructuredParameter => p.flat_list(parts),
+        Kind::KeywordParameter => {
+            if let [_, colon, value @ ..] = parts {
+                p.word(p.first(*colon), 0);
+                value.iter().for_each(|value| p.word(p.first(*value), 1));
+            }
+        }
+        Kind::OptionalParameter => {
+            if let [_, sign, value] = parts {
+                p.sign(*sign, *value, Key::Default);
+            }
+        }
+        _ => return false,
+    }
+    true
+}
+
+/// What a statement is to the blank lines around it. What stands on one line stands together.
+pub(super) fn sort(p: &Planner, node: NodeId) -> Sort {
+    let method = match p.is(p.parent(node), Kind::Program) {
+        true => Sort::Function,
+        false => Sort::Member,
+    };
+    match Kind::at(p, node) {
+        Kind::Method | Kind::SingletonMethod if p.is_spread(node) => method,
+        Kind::Class | Kind::SingletonClass | Kind::Module if p.is_spread(node) => Sort::Type,
+        Kind::Identifier if is_access(p.token_text(p.first(node))) => Sort::Member,
+        Kind::Call if is_import(p.token_text(p.first(node))) => Sort::Import,
+        // `private def ebb`
+        Kind::Call if p.is_spread(node) && declares(p, node) => method,
+        _ => Sort::Other,
+    }
+}
+
+/// Words that say who may call the methods behind them.
+fn is_access(word: &str) -> bool {
+    matches!(word, "private" | "protected" | "public" | "module_function" | "private_class_method")
+}
+
+fn is_import(word: &str) -> bool {
+    matches!(word, "require" | "require_relative")
+}
+
+/// Whether the only argument of a call is a method that is declared there.
+fn declares(p: &Planner, node: NodeId) -> bool {
+    let is_method =
+        |node: NodeId| matches!(Kind::at(p, node), Kind::Method | Kind::SingletonMethod);
+    match &p.parts(node)[..] {
+        [_, arguments] => match &p.parts(*arguments)[..] {
+            [only] => is_method(*only) || (p.is(*only, Kind::Call) && declares(p, *only)),
+            _ => false,
+        },
+        _ => false,
+    }
+}
+
+/// `def self.ebb(level, now: nil) … end`, `def ebb = 1`
+fn method(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    let parameters = p.position(parts, Kind::MethodParameters);
+    let sign = p.position(parts, Kind::Equals);
+    let is_body = |part: &NodeId| {
+        matches!(Kind::at(p, *part), Kind::Semicolon | Kind::BodyStatement | Kind::End)
+    };
+    let Some(header) = sign.or_else(|| parts.iter().position(is_body)) else { return };
+    for (index, part) in parts[..header].iter().enumerate().skip(1) {
+        let token = p.first(*part);
+        match index {
+            _ if Some(index) == parameters && p.token_text(token) == "(" => {
+                p.parens(token, p.choices.declaration_parens);
+            }
+            _ => p.word(token, u8::from(index == 1 || Some(index) == parameters)),
+        }
+    }
+    if let (Some(sign), Some(value)) = (sign, parts.last()) {
+        return assigned(p, p.first(parts[sign]), *value);
+    }
+    let [own @ .., end] = &parts[header..] else { return };
+    let own = spread(p, own);
+    body(p, (p.first(node), p.end(parts[header - 1]) - 1), &own, *end, Key::Function);
+}
+
+/// Parts, with what a body holds in its place.
+fn spread(p: &Planner, parts: &[NodeId]) -> Vec<NodeId> {
+    let own = |part: &NodeId| match Kind::at(p, *part) {
+        Kind::BodyStatement => p.parts(*part),
+        _ => vec![*part],
+    };
+    parts.iter().flat_map(own).collect()
+}
+
+/// `class Gauge < Instrument … end`, `class << self … end`, `module Saltmarsh … end`
+fn class(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    let is_body = |part: &NodeId| {
+        matches!(Kind::at(p, *part), Kind::Semicolon | Kind::BodyStatement | Kind::End)
+    };
+    let Some(header) = parts.iter().position(is_body) else { return };
+    p.words(&parts[..header]);
+    let [own @ .., end] = &parts[header..] else { return };
+    let own = spread(p, own);
+    body(p, (p.first(node), p.end(parts[header - 1]) - 1), &own, *end, Key::Type);
+}

@@ -1,0 +1,291 @@
+//! Expressions, in the grammar's order.
+
+use super::kinds::Kind;
+use crate::layout::plan::{Column, Rows, Shape};
+use crate::layout::planner::Planner;
+use crate::layout::vocabulary::{Binary, Handed, Link, List, Operators};
+use crate::style::{Key, Setting};
+use crate::syntax::{NodeId, TokenId};
+
+/// The operators, weak ones first.
+const OPERATORS: Operators = &[
+    (Key::Logic, &["and", "or"]),
+    (Key::Logic, &["||"]),
+    (Key::Logic, &["&&"]),
+    (Key::Compare, &["<=>", "==", "===", "!=", "=~", "!~"]),
+    (Key::Compare, &["<", ">", "<=", ">="]),
+    (Key::Shift, &["|", "^"]),
+    (Key::Shift, &["&"]),
+    (Key::Shift, &["<<", ">>"]),
+    (Key::Sum, &["+", "-"]),
+    (Key::Product, &["*", "/", "%"]),
+    (Key::Power, &["**"]),
+];
+
+/// The rule for an expression; says whether `kind` is one.
+pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) -> bool {
+    match kind {
+        Kind::String => string(p, node),
+        Kind::Call => call(p, node, parts),
+        Kind::ArgumentList => arguments(p, parts),
+        Kind::ElementReference => element_reference(p, node, parts),
+        Kind::Lambda => lambda(p, parts),
+        Kind::Array => _ = p.list(parts, List::new().collection().last_comma()),
+        Kind::Hash => _ = p.list(parts, List::new().collection().last_comma()),
+        Kind::StringArray | Kind::SymbolArray => _ = p.list(parts, List::new().words()),
+        Kind::Pair => pair(p, parts),
+        Kind::Assignment | Kind::OperatorAssignment => {
+            if let [_, sign, value] = parts {
+                assigned(p, p.first(*sign), *value);
+            }
+        }
+        Kind::RightAssignmentList => values(p, parts),
+        Kind::DestructuredLeftAssignment => p.flat_list(parts),
+        Kind::Conditional => conditional(p, node, parts),
+        Kind::Range => {
+            for part in parts.iter().skip(1) {
+                p.operator(p.first(*part), Key::Range);
+            }
+        }
+        Kind::Return | Kind::Yield | Kind::Break | Kind::Next | Kind::Redo | Kind::Retry => {
+            jump(p, parts);
+        }
+        Kind::Binary => binary(p, node, parts),
+        Kind::Unary => unary(p, parts),
+        Kind::ParenthesizedStatements => parenthesized(p, parts),
+        Kind::ChainedString => p.words(parts),
+        // It is laid out as what it holds.
+        Kind::Pattern => {}
+        _ => return false,
+    }
+    true
+}
+
+/// `level = 2`
+pub(super) fn assigned(p: &mut Planner, sign: TokenId, value: NodeId) {
+    p.operator(sign, Key::Assign);
+    let gap = p.beside(p.first(value), Key::Assign);
+    p.assigned(sign, value, gap, Setting::OperatorGap);
+}
+
+/// Quotes of the other kind hold what may be written in either: nothing that is escaped or put in.
+fn string(p: &mut Planner, node: NodeId) {
+    let token = p.first(node);
+    if !p.token_text(token).contains(['\\', '#', '\n']) {
+        p.quotes(token, 0, Setting::Quotes);
+    }
+}
+
+/// Values one after another, without brackets: a line may end behind each comma.
+pub(super) fn values(p: &mut Planner, parts: &[NodeId]) {
+    let [first, .., last] = parts else { return };
+    let group = p.group(Shape::Chain, p.first(*first), p.end(*last));
+    let stand_in = stand_in(p, *last);
+    let own = p.group_mut(group);
+    (own.rows, own.stand_in) = (Rows::Any, stand_in);
+    p.stands_anywhere(group, Key::Call);
+    let mut after_comma = false;
+    for part in parts.iter().skip(1) {
+        let token = p.first(*part);
+        match p.is(*part, Kind::Comma) {
+            true => p.word(token, 0),
+            false if after_comma => {
+                p.may_break(token, group, p.choices.chain_steps, 1, Setting::WordGap);
+            }
+            false => p.word(token, 1),
+        }
+        after_comma = p.is(*part, Kind::Comma);
+    }
+}
+
+/// Whether arguments stand in parentheses of their own, and not behind a blank.
+fn are_enclosed(p: &Planner, arguments: NodeId) -> bool {
+    let opener = p.part(arguments, 0);
+    opener.is_some_and(|part| is_parenthesis(p, part))
+}
+
+fn is_parenthesis(p: &Planner, part: NodeId) -> bool {
+    let first = p.first(part);
+    p.end(part) == first + 1 && p.token_text(first) == "("
+}
+
+/// `yield level`, `yield(level)`
+fn jump(p: &mut Planner, parts: &[NodeId]) {
+    if let [_, arguments] = parts {
+        let blanks = u8::from(!are_enclosed(p, *arguments));
+        p.word(p.first(*arguments), blanks);
+    }
+}
+
+/// `gauge.level(now) { |level| … }`
+fn call(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    p.chain(node, link, |p, head| p.is(head, Kind::Identifier), Kind::ArgumentList);
+    for part in parts.iter().skip(1) {
+        let token = p.first(*part);
+        match Kind::at(p, *part) {
+            Kind::ArgumentList if !are_enclosed(p, *part) => p.word(token, 1),
+            Kind::Block | Kind::DoBlock => p.word(token, 1),
+            _ if !p.is_breakable(token) => p.word(token, 0),
+            _ => {}
+        }
+    }
+}
+
+/// What a node is in a chain of calls. Only what is given something begins a line, or what stands on one.
+fn link(p: &Planner, node: NodeId) -> Option<Link> {
+    match Kind::at(p, node) {
+        Kind::ElementReference => Some(Link::Other),
+        Kind::Call => {
+            let parts = p.parts(node);
+            let [_, dot, rest @ ..] = &parts[..] else { return None };
+            let dot = p.first(*dot);
+            if !matches!(p.token_text(dot), "." | "&.") {
+                return None;
+            }
+            let arguments = rest.iter().find(|part| {
+                p.is(**part, Kind::ArgumentList) && are_enclosed(p, **part)
+            });
+            let is_given = rest.len() > 1 || p.broken_beside(dot);
+            Some(match arguments {
+                Some(arguments) => Link::Invocation(dot, *arguments),
+                None if is_given => Link::Field(dot),
+                None => Link::Other,
+            })
+        }
+        _ => None,
+    }
+}
+
+/// `(level, ebb: 1)`, or the same without parentheses, as somebody wrote it.
+fn arguments(p: &mut Planner, parts: &[NodeId]) {
+    if !parts.first().is_some_and(|first| is_parenthesis(p, *first)) {
+        return values(p, parts);
+    }
+    let elements = p.elements(parts);
+    let stand_in = elements.last().and_then(|last| stand_in(p, *last));
+    p.list(parts, List::new().stand_in(stand_in));
+}
+
+/// Where a last argument can be broken in place of the whole list: inside its brackets, or behind the header
+/// of its block.
+fn stand_in(p: &Planner, node: NodeId) -> Option<TokenId> {
+    match Kind::at(p, node) {
+        Kind::Hash | Kind::Array | Kind::StringArray | Kind::SymbolArray => p.inside(node),
+        Kind::Pair => p.parts(node).last().and_then(|value| stand_in(p, *value)),
+        Kind::Lambda => {
+            let block = p.parts(node).last().copied()?;
+            let parts = p.parts(block);
+            let parameters = parts.iter().find(|part| p.is(**part, Kind::BlockParameters));
+            Some(parameters.map_or(p.first(block) + 1, |parameters| p.end(*parameters)))
+        }
+        _ => None,
+    }
+}
+
+/// `levels[1, 2]`
+fn element_reference(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    p.chain(node, link, |p, head| p.is(head, Kind::Identifier), Kind::ArgumentList);
+    let is_bracket = |part: &NodeId| p.token_text(p.first(*part)) == "[";
+    let closes = |part: &NodeId| p.token_text(p.first(*part)) == "]";
+    let (Some(opener), Some(closer)) =
+        (parts.iter().skip(1).position(is_bracket), parts.iter().rposition(closes))
+    else {
+        return;
+    };
+    let opener = opener + 1;
+    p.word(p.first(parts[opener]), 0);
+    p.list(&parts[opener..=closer], List::new());
+    for part in &parts[closer + 1..] {
+        p.word(p.first(*part), 1);
+    }
+}
+
+/// `->(level) { … }`
+fn lambda(p: &mut Planner, parts: &[NodeId]) {
+    for part in parts.iter().skip(1) {
+        let token = p.first(*part);
+        match p.is(*part, Kind::LambdaParameters) && p.token_text(token) == "(" {
+            true => p.parens(token, p.choices.lambda_parens),
+            false => p.word(token, 1),
+        }
+    }
+}
+
+/// `level: 2`, `"level" => 2`, `level:`
+fn pair(p: &mut Planner, parts: &[NodeId]) {
+    match parts {
+        [_, sign, value] if p.token_text(p.first(*sign)) == "=>" => {
+            p.sign(*sign, *value, Key::Assign);
+        }
+        [_, colon, value @ ..] => {
+            p.word(p.first(*colon), 0);
+            for value in value {
+                let token = p.first(*value);
+                p.word(token, 1);
+                p.column(token, Column::Value);
+            }
+        }
+        _ => {}
+    }
+}
+
+/// `ebb ? 1 : 2`
+fn conditional(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    let [_, question, yes, colon, no] = parts else { return };
+    let level = p.choices.chain_steps;
+    let group = p.conditional(node, &[(*question, *yes), (*colon, *no)], None, level);
+    if p.is(*no, Kind::Conditional) {
+        p.hand(*no, Handed::Chain(group));
+    }
+}
+
+fn binary(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    let [left, operator, right] = parts else { return };
+    let (sign, value) = (p.first(*operator), p.first(*right));
+    p.binary(Binary {
+        node,
+        left: *left,
+        operator: sign,
+        right: *right,
+        operators: OPERATORS,
+        breakable: true,
+        stand_in: stand_in(p, *right),
+    });
+    if p.token_text(sign) == "<<" {
+        // What it touches may be what announces a text.
+        for token in [sign, value] {
+            let gap = p.gap(token);
+            gap.blanks = gap.blanks.max(1);
+        }
+    }
+}
+
+/// `!ebb`, `-level`, `not ebb`, `defined?(ebb)`
+fn unary(p: &mut Planner, parts: &[NodeId]) {
+    let [operator, operand] = parts else { return };
+    let is_word = p.token_text(p.first(*operator)).starts_with(char::is_alphabetic);
+    let operand = p.first(*operand);
+    match is_word {
+        true if p.token_text(operand) == "(" && p.gap_text(operand).is_empty() => {
+            p.keep_gap(operand);
+        }
+        _ => p.word(operand, u8::from(is_word)),
+    }
+}
+
+/// `(level)`, or several statements on one line; on several they stay as they stand.
+fn parenthesized(p: &mut Planner, parts: &[NodeId]) {
+    match parts {
+        [opener, inner, closer] => {
+            let gap = p.choices.parens_gap;
+            let group = p.enclosed(Shape::Chain, [*opener, *inner, *closer], gap, Key::Condition);
+            p.group_mut(group).stand_in = stand_in(p, *inner);
+        }
+        [_, inner @ .., closer] => {
+            for part in inner.iter().chain([closer]) {
+                p.keep_gap(p.first(*part));
+            }
+        }
+        _ => {}
+    }
+}

@@ -1,0 +1,427 @@
+//! Statements and blocks, in the grammar's order.
+
+use super::declarations::sort;
+use super::expressions::values;
+use super::kinds::Kind;
+use crate::layout::plan::{GroupId, Shape, TreeEdit, When};
+use crate::layout::planner::Planner;
+use crate::layout::vocabulary::{Handed, Sort};
+use crate::style::{Key, Setting};
+use crate::syntax::{NodeId, TokenId};
+
+/// The rule for a statement; says whether `kind` is one.
+pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) -> bool {
+    match kind {
+        Kind::Program => program(p, parts),
+        // What holds them plans them.
+        Kind::BodyStatement | Kind::BlockBody | Kind::Then | Kind::Do => {}
+        Kind::BeginBlock | Kind::EndBlock => {
+            if let [_, opener, .., closer] = parts {
+                p.word(p.first(*opener), 1);
+                braced(p, p.first(node), &parts[1..], &parts[2..parts.len() - 1], *closer);
+            }
+        }
+        Kind::Begin => begin(p, node, parts),
+        Kind::If | Kind::Unless => if_statement(p, node, parts),
+        Kind::Elsif => elsif(p, node, parts),
+        Kind::Else | Kind::Ensure => clause(p, node, p.first(node), &parts[1..]),
+        Kind::Rescue => rescue(p, node, parts),
+        Kind::While | Kind::Until | Kind::For => loop_statement(p, node, parts),
+        Kind::Case | Kind::CaseMatch => case(p, node, parts),
+        Kind::When | Kind::InClause => when(p, node, parts),
+        Kind::Exceptions => values(p, parts),
+        Kind::DoBlock => do_block(p, node, parts),
+        Kind::Block => block(p, node, parts),
+        Kind::BlockParameters => block_parameters(p, parts),
+        _ => return false,
+    }
+    true
+}
+
+/// Statements, and behind `__END__` what is none of them.
+fn program(p: &mut Planner, parts: &[NodeId]) {
+    listed(p, parts, GroupId::ROOT, 0);
+    if parts.last().is_some_and(|last| p.is(*last, Kind::Uninterpreted)) {
+        p.keep_end();
+    }
+}
+
+/// Statements on lines of their own; what follows a `;` on its line stays there.
+pub(super) fn listed(p: &mut Planner, parts: &[NodeId], group: GroupId, level: u8) {
+    let lines = lines(p, parts, false);
+    p.statements(&lines, group, level, sort);
+}
+
+/// The statements that begin lines. What stands on the line of another one is laid out with it, unless
+/// all of them stand on one line that is opened: what only ends them goes then.
+fn lines(p: &mut Planner, parts: &[NodeId], all: bool) -> Vec<NodeId> {
+    let mut lines = Vec::new();
+    let mut after_end = false;
+    for (index, part) in parts.iter().enumerate() {
+        let token = p.first(*part);
+        let is_end = is_end(p, *part);
+        let follows = after_end && !all && !p.broken_before(token) && !p.after_comment(token);
+        match index > 0 && (is_end || follows) {
+            true => p.word(token, u8::from(!is_end)),
+            false => lines.push(*part),
+        }
+        if all && !is_end {
+            ends(p, token, When::Always);
+        }
+        after_end = is_end;
+    }
+    lines
+}
+
+/// Whether a part is a mark or a word between statements.
+fn is_end(p: &Planner, part: NodeId) -> bool {
+    matches!(
+        Kind::at(p, part),
+        Kind::Semicolon | Kind::EmptyStatement | Kind::ThenWord | Kind::DoWord
+    )
+}
+
+/// The marks and words at the end of a header, and what comes behind them. Gives the header's last token.
+fn behind_header<'n>(
+    p: &mut Planner,
+    opener: TokenId,
+    parts: &'n [NodeId],
+) -> (TokenId, &'n [NodeId]) {
+    let count = parts.iter().take_while(|part| is_end(p, **part)).count();
+    let mut opener = opener;
+    for part in &parts[..count] {
+        opener = p.first(*part);
+        let is_word = matches!(Kind::at(p, *part), Kind::ThenWord | Kind::DoWord);
+        p.word(opener, u8::from(is_word));
+    }
+    (opener, &parts[count..])
+}
+
+/// What stands between a header, whose first token is `header` and whose last one `opener`, and the word
+/// that ends it. What goes on with it (`rescue`) stands where the header does.
+pub(super) fn body(
+    p: &mut Planner,
+    (header, opener): (TokenId, TokenId),
+    own: &[NodeId],
+    end: NodeId,
+    key: Key,
+) {
+    let word = p.first(end);
+    let (opener, own) = behind_header(p, opener, own);
+    let goes_on = own.iter().position(|part| goes_on(p, *part)).unwrap_or(own.len());
+    let (own, clauses) = own.split_at(goes_on);
+    if let Some(group) = p.flat_words(header, opener, word, key) {
+        flat(p, opener, own, group);
+        for clause in clauses {
+            flat_clause(p, *clause, group);
+        }
+        ends(p, word, When::Open(group));
+        return p.may_break(word, group, 0, 1, Setting::FlatBlock);
+    }
+    if own.is_empty() && clauses.is_empty() && !p.broken_before(word) {
+        return p.word(word, 1);
+    }
+    let is_flat = !p.broken_between(opener, word);
+    let own = lines(p, own, is_flat);
+    if is_flat {
+        ends(p, word, When::Always);
+    }
+    let group = p.word_block(header, &own, end, sort);
+    p.stands_under(group, header, word);
+    beside_clauses(p, (&own, clauses), word, group, is_flat);
+}
+
+/// The words that go on with a construct behind its first block, each on a line of its own.
+fn beside_clauses(
+    p: &mut Planner,
+    (own, clauses): (&[NodeId], &[NodeId]),
+    word: TokenId,
+    group: GroupId,
+    is_flat: bool,
+) {
+    if let Some(first) = own.first() {
+        let (first, end) = (p.first(*first), clauses.first().map_or(word, |next| p.first(*next)));
+        p.bare_block(first, end, group);
+    }
+    for clause in clauses {
+        let token = p.first(*clause);
+        p.line(token, group, 0, Setting::FlatBlock);
+        p.at_most(token, p.choices.edge_blank.max(1));
+        if is_flat {
+            ends(p, token, When::Always);
+        }
+    }
+}
+
+fn goes_on(p: &Planner, part: NodeId) -> bool {
+    matches!(Kind::at(p, part), Kind::Rescue | Kind::Else | Kind::Elsif | Kind::Ensure)
+}
+
+/// Statements on their header's line, as long as there is room.
+fn flat(p: &mut Planner, opener: TokenId, own: &[NodeId], group: GroupId) {
+    for (index, part) in own.iter().enumerate() {
+        let token = p.first(*part);
+        if is_end(p, *part) {
+            p.word(token, 0);
+        } else {
+            p.may_break(token, group, 1, 1, Setting::FlatBlock);
+            if index > 0 || token == opener + 1 {
+                ends(p, token, When::Open(group));
+            }
+        }
+    }
+}
+
+/// A mark or a word that only ends what is on its line goes where the line ends behind it.
+fn ends(p: &mut Planner, next: TokenId, when: When) {
+    let Some(before) = next.checked_sub(1) else { return };
+    match p.token_text(before) {
+        ";" => p.rewrite(before, TreeEdit::Remove(when), Setting::FlatBlock),
+        "then" if when == When::Always => {
+            p.rewrite(before, TreeEdit::Remove(when), Setting::FlatBlock);
+            p.word(before, 0);
+        }
+        _ => {}
+    }
+}
+
+fn flat_clause(p: &mut Planner, clause: NodeId, group: GroupId) {
+    let token = p.first(clause);
+    ends(p, token, When::Open(group));
+    p.may_break(token, group, 0, 1, Setting::FlatBlock);
+    p.gap(token).inside = true;
+    p.hand(clause, Handed::Block(group));
+}
+
+/// `begin … rescue … end`
+fn begin(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    if let [word, own @ .., end] = parts {
+        body(p, (p.first(node), p.first(*word)), own, *end, Key::Control);
+    }
+}
+
+/// The statements of a part that holds some (`then`), among others.
+fn inside(p: &Planner, parts: &[NodeId]) -> Vec<NodeId> {
+    let mut own = Vec::new();
+    for part in parts {
+        match Kind::at(p, *part) {
+            Kind::Then | Kind::BodyStatement | Kind::BlockBody => own.extend(p.parts(*part)),
+            _ => own.push(*part),
+        }
+    }
+    own
+}
+
+/// `if ebb … elsif flood … else … end`
+fn if_statement(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    let [_, condition, own @ .., end] = parts else { return };
+    p.word(p.first(*condition), 1);
+    p.asks(*condition);
+    let own = inside(p, own);
+    body(p, (p.first(node), p.end(*condition) - 1), &own, *end, Key::Control);
+}
+
+/// `elsif flood …`, with what goes on behind it.
+fn elsif(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    let [_, condition, own @ ..] = parts else { return };
+    p.word(p.first(*condition), 1);
+    p.asks(*condition);
+    clause(p, node, p.end(*condition) - 1, own);
+}
+
+/// `rescue Storm, Fog => e`
+fn rescue(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    let is_header =
+        |part: &NodeId| matches!(Kind::at(p, *part), Kind::Exceptions | Kind::ExceptionVariable);
+    let header = 1 + parts.iter().skip(1).take_while(|part| is_header(part)).count();
+    p.words(&parts[..header]);
+    clause(p, node, p.end(parts[header - 1]) - 1, &parts[header..]);
+}
+
+/// What stands behind a word that goes on with a construct; `opener` is the last token of its header.
+fn clause(p: &mut Planner, node: NodeId, opener: TokenId, own: &[NodeId]) {
+    let own = inside(p, own);
+    let (opener, own) = behind_header(p, opener, &own);
+    let goes_on = own.iter().position(|part| goes_on(p, *part)).unwrap_or(own.len());
+    let (own, clauses) = own.split_at(goes_on);
+    if let Some(group) = p.handed_block(node) {
+        flat(p, opener, own, group);
+        clauses.iter().for_each(|clause| flat_clause(p, *clause, group));
+        return;
+    }
+    if own.is_empty() && clauses.is_empty() {
+        return;
+    }
+    let group = p.group(Shape::Block, p.first(node), p.end(node));
+    let is_flat = !p.broken_between(opener, p.end(node) - 1);
+    let own = lines(p, own, is_flat);
+    p.statements(&own, group, 1, sort);
+    if let Some(first) = own.first() {
+        p.at_most(p.first(*first), p.choices.edge_blank);
+    }
+    beside_clauses(p, (&own, clauses), p.end(node), group, is_flat);
+}
+
+/// `while ebb … end`, `for gauge in gauges … end`
+fn loop_statement(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    let [header @ .., inner] = parts else { return };
+    p.words(header);
+    if let [_, condition] = header {
+        p.asks(*condition);
+    }
+    let (Some(last), own) = (header.last(), p.parts(*inner)) else { return };
+    if let [own @ .., end] = &own[..] {
+        body(p, (p.first(node), p.end(*last) - 1), own, *end, Key::Control);
+    }
+}
+
+/// `case level when … else … end`
+fn case(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    let is_case =
+        |part: &NodeId| matches!(Kind::at(p, *part), Kind::When | Kind::InClause | Kind::Else);
+    let Some(first) = parts.iter().position(is_case) else { return p.words(parts) };
+    let (header, [cases @ .., end]) = parts.split_at(first) else { return };
+    for part in &header[1..] {
+        p.word(p.first(*part), u8::from(!is_end(p, *part)));
+    }
+    let (start, word) = (p.first(node), p.first(*end));
+    let opener = p.end(header[header.len() - 1]) - 1;
+    if let Some(group) = p.flat_words(start, opener, word, Key::Control) {
+        for case in cases {
+            flat_clause(p, *case, group);
+        }
+        ends(p, word, When::Open(group));
+        return p.may_break(word, group, 0, 1, Setting::FlatBlock);
+    }
+    let group = p.word_block(start, cases, *end, |_, _| Sort::Other);
+    p.stands_under(group, start, word);
+    p.indent_cases(cases);
+}
+
+/// `when 1, 2 then …`, `in { level: } if ebb …`
+fn when(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    let is_body = |part: &NodeId| is_end(p, *part) || p.is(*part, Kind::Then);
+    let header = parts.iter().position(is_body).unwrap_or(parts.len());
+    let (header, own) = parts.split_at(header);
+    values(p, &header[1..]);
+    p.word(p.first(header[1]), 1);
+    let opener = p.end(header[header.len() - 1]) - 1;
+    let own = inside(p, own);
+    if p.handed_block(node).is_some() {
+        return clause(p, node, opener, &own);
+    }
+    let (opener, own) = behind_header(p, opener, &own);
+    let Some(first) = own.first().map(|first| p.first(*first)) else { return };
+    let (start, end) = (p.first(node), p.end(node));
+    let is_flat = !p.broken_between(opener, end - 1);
+    if is_flat && p.style.is(Setting::FlatBlock, Key::Case, "keep") && p.line_fits(opener) {
+        let group = p.group(Shape::List, opener, end);
+        p.stem(group, start);
+        return flat(p, opener, own, group);
+    }
+    let group = p.group(Shape::Block, start, end);
+    let lines = lines(p, own, is_flat);
+    p.statements(&lines, group, 1, sort);
+    p.at_most(first, p.choices.edge_blank);
+    p.bare_block(first, end, group);
+}
+
+/// The token whose line the lines of a block count from, that goes with a call: the name of what is called.
+fn caller(p: &Planner, node: NodeId) -> TokenId {
+    let call = p.parent(node);
+    let name = |part: &&NodeId| {
+        !matches!(Kind::at(p, **part), Kind::ArgumentList | Kind::Block | Kind::DoBlock)
+    };
+    match Kind::at(p, call) {
+        Kind::Call => p.parts(call).iter().rev().find(name).map_or(p.first(node), |name| {
+            p.end(*name) - 1
+        }),
+        Kind::Lambda => p.first(call),
+        _ => p.first(node),
+    }
+}
+
+/// `do |gauge| … end`
+fn do_block(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    let [word, own @ .., end] = parts else { return };
+    let mut opener = p.first(*word);
+    let mut own = own;
+    while let [first, rest @ ..] = own
+        && (is_end(p, *first) || p.is(*first, Kind::BlockParameters))
+    {
+        p.word(p.first(*first), u8::from(!is_end(p, *first)));
+        (opener, own) = (p.end(*first) - 1, rest);
+    }
+    let (stem, own) = (caller(p, node), inside(p, own));
+    let whole = p.first(p.parent(node));
+    let word = p.first(*end);
+    body(p, (stem, opener), &own, *end, Key::Lambda);
+    if let Some(group) = p.gap(word).group {
+        p.stands_under(group, whole, word);
+    }
+}
+
+/// `{ |gauge| … }`
+fn block(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    let [_, own @ .., closer] = parts else { return };
+    let own = own.to_vec();
+    braced(p, caller(p, node), parts, &own, *closer);
+}
+
+/// What stands between two braces, behind parameters; `parts` are all of it.
+fn braced(
+    p: &mut Planner,
+    header: TokenId,
+    parts: &[NodeId],
+    own: &[NodeId],
+    closer: NodeId,
+) {
+    let brace = p.first(parts[0]);
+    let (end, gap) = (p.first(closer), p.choices.block_gap);
+    let mut opener = brace;
+    let own = match own {
+        [first, rest @ ..] if p.is(*first, Kind::BlockParameters) => {
+            p.inside_bracket(p.first(*first), gap);
+            opener = p.end(*first) - 1;
+            rest
+        }
+        own => own,
+    };
+    let own = inside(p, own);
+    if end == brace + 1 && !p.broken_before(end) {
+        return p.inside_bracket(end, Some(0));
+    }
+    if own.is_empty() && !p.holds_lines(opener, end) {
+        return p.inside_bracket(end, gap);
+    }
+    if let Some(group) = p.flat_words(header, opener, end, Key::Lambda) {
+        flat(p, opener, &own, group);
+        let first = own.first().map(|first| p.first(*first)).filter(|_| opener == brace);
+        for (token, level) in first.map(|first| (first, 1)).into_iter().chain([(end, 0)]) {
+            let blanks = p.chosen(token, gap);
+            p.may_break(token, group, level, blanks, Setting::InnerGap);
+            p.gap(token).breaks = Setting::FlatBlock;
+        }
+        return ends(p, end, When::Open(group));
+    }
+    let is_flat = !p.broken_between(opener, end);
+    let own = lines(p, &own, is_flat);
+    if is_flat {
+        ends(p, end, When::Always);
+    }
+    let group = p.word_block(header, &own, closer, sort);
+    p.stands_under(group, header, end);
+    if let Some(first) = own.first() {
+        p.bare_block(p.first(*first), end, group);
+    }
+}
+
+/// `|gauge, (low, high); total|`
+fn block_parameters(p: &mut Planner, parts: &[NodeId]) {
+    let [_, own @ .., closer] = parts else { return };
+    p.commas(own);
+    if let Some(first) = own.first() {
+        p.word(p.first(*first), 0);
+    }
+    p.word(p.first(*closer), 0);
+}
