@@ -18,7 +18,7 @@ pub use governing::{
 use followed::Team;
 use globset::GlobMatcher;
 use kanonix_core::languages::Language;
-use kanonix_core::style::Style;
+use kanonix_core::style::{Slot, Style};
 use kanonix_core::text::{Lines, visible};
 use reading::Reading;
 use std::cell::{Cell, RefCell};
@@ -328,7 +328,8 @@ impl Canon {
         let mut style = language.style();
         for said in self.said_of(language) {
             // Checked when the canon was read.
-            let _ = style.set(&said.name, &said.key, &said.value);
+            let has = |slot: &Slot| language.has_slot(slot);
+            let _ = style.set_where(has, &said.name, &said.key, &said.value);
         }
         language
             .embedded()

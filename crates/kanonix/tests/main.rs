@@ -25,6 +25,7 @@ mod nonsense;
 mod pages;
 mod proposals;
 mod reports;
+mod ruby;
 mod settle;
 mod staged;
 mod steps;

@@ -17,6 +17,7 @@ pub fn same(language: &Language, before: &str, after: &str) -> Option<Result<()>
         "css" => css,
         "scss" | "less" => |text| css(&without_line_comments(text)),
         "lua" => |text| compilers::lua(text.trim_start_matches('\u{feff}')),
+        "ruby" => |text| compilers::ruby(text.trim_start_matches('\u{feff}')),
         "html" => pages::read,
         "java" => |text| compilers::java(text.trim_start_matches('\u{feff}')),
         "csharp" => |text| compilers::csharp(text.trim_start_matches('\u{feff}')),

@@ -59,7 +59,7 @@ static TIDES: Language = Language {
         Family::LastComma,
         Family::Signs,
         Family::Expressions,
-        Family::ApartCalls,
+        Family::ApartParens,
         Family::EitherSide,
         Family::Headers,
         Family::Definitions,

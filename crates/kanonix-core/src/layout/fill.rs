@@ -520,7 +520,10 @@ impl Filler<'_> {
         let Some(own) = behind(index) else { return false };
         let after = (index + 1..sheet.tree.tokens.len()).take(MOST_BETWEEN).map_while(behind);
         let before = (0..index).rev().take(MOST_BETWEEN).map_while(behind);
-        is_code(own) || after.into_iter().any(is_code) || before.into_iter().any(is_code)
+        let looks_so =
+            is_code(own) || after.into_iter().any(is_code) || before.into_iter().any(is_code);
+        // Where the code around it stands at the margin, so does any comment.
+        looks_so && !self.stands_as_code(index)
     }
 
     /// Whether a line of the text is as far in as the next line of code, or the one before.

@@ -127,7 +127,10 @@ impl Filler<'_> {
         let stop = sheet.measures.next_break(first + 1);
         let ends_with = |list: GroupId| {
             let list = &sheet.plan.groups[list];
-            list.bracketed && list.shape == Shape::List && list.end as usize == end
+            // Rows that begin beside the bracket stand under what is there.
+            let beside = list.rows == Rows::Kept
+                && list.opening.is_some_and(|gap| !sheet.tree.broken(gap as usize, sheet.text));
+            list.bracketed && list.shape == Shape::List && list.end as usize == end && !beside
         };
         let is_list = stop < end && sheet.plan.gaps[stop].group.is_some_and(ends_with);
         let inside = self.inside_of(id, sheet.plan.gaps[first].level);

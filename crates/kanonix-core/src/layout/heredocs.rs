@@ -27,7 +27,7 @@ pub(super) fn place(plan: &mut Plan, tree: &Tree) {
             let gap = plan.gaps[token];
             if matches!(gap.want, Want::Line | Want::Newline | Want::Break) {
                 kept.extend(gap.group.filter(|_| gap.want == Want::Break));
-                plan.gaps[token] = Gap::KEPT;
+                plan.gaps[token] = unbroken(gap);
             }
         }
         let is_comment = |next: &usize| {
@@ -57,19 +57,28 @@ pub(super) fn place(plan: &mut Plan, tree: &Tree) {
             }
         }
         for group in kept {
-            keep(plan, group);
+            keep(plan, tree, group);
         }
     }
 }
 
+/// A gap that may be broken without the line break.
+fn unbroken(gap: Gap) -> Gap {
+    match gap.want {
+        Want::Break => Gap { column: gap.column, ..Gap::flat(gap.blanks, gap.setting) },
+        _ => Gap::KEPT,
+    }
+}
+
 /// All places where a group may be broken stay as they stand.
-fn keep(plan: &mut Plan, group: GroupId) {
+fn keep(plan: &mut Plan, tree: &Tree, group: GroupId) {
     for at in plan.groups[group].first..=plan.groups[group].end {
         if let Some(gap) = plan.gaps.get_mut(at as usize)
             && gap.group == Some(group)
             && gap.want == Want::Break
         {
-            *gap = Gap::KEPT;
+            let is_broken = tree.tokens.get(at as usize).is_some_and(|token| token.broken);
+            *gap = if is_broken { Gap::KEPT } else { unbroken(*gap) };
         }
     }
     plan.rewrites.retain(|rewrite| rewrite.change.group() != Some(group));

@@ -54,13 +54,13 @@ impl Live {
     }
 }
 
-/// A unit is live if a line of it is touched, or if it shares a line with one that is. A ragged
+/// A unit is live if a line of its own is touched, or if it shares a line with one that is. A ragged
 /// list is in play as a whole with its opening or its closing bracket.
 pub(super) fn live_units(plan: &Plan, units: &Units, set: &LineSet) -> Vec<bool> {
-    let mut live: Vec<bool> = units
-        .all
-        .iter()
-        .map(|u| !u.fixed && set.touches(u.first_line as usize..u.last_line as usize + 1))
+    let mut live: Vec<bool> = (0..units.all.len())
+        .map(|unit| {
+            !units.all[unit].fixed && units.own_lines(unit).any(|lines| set.touches(lines))
+        })
         .collect();
     let shares = |index: usize| !units.all[index].begins_line && !units.all[index].fixed;
     loop {

@@ -152,7 +152,12 @@ impl<'a> Planner<'a> {
             Said::Commas => self.commas(parts),
             Said::Pair => self.pair(parts, Key::Value),
             Said::Comment => self.comment_marks(self.first(node)),
-            Said::Plain | Said::Mark | Said::Separator | Said::Join | Said::Heredoc | Said::Text => {}
+            Said::Plain
+            | Said::Mark
+            | Said::Separator
+            | Said::Join
+            | Said::Heredoc
+            | Said::Text => {}
             // A word or a mark that no rule names.
             Said::Ruled | Said::Body | Said::Statements if parts.is_empty() => {}
             Said::Ruled | Said::Body | Said::Statements | Said::Atom | Said::Unread => {

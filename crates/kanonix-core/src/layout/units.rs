@@ -1,7 +1,7 @@
 //! Units: the runs of tokens between two places where something starts a line of its own.
 
 use super::plan::{ByGroup, GroupId, Plan, Rows, Want};
-use crate::syntax::Tree;
+use crate::syntax::{Role, Tree};
 use crate::text::Lines;
 use std::ops::Range;
 
@@ -44,6 +44,9 @@ pub struct Units {
     /// By group: whether it is a list that is broken at some of its gaps and not at others, in rows
     /// that the canon has no name for.
     pub ragged: ByGroup<bool>,
+    /// The lines of texts that stand behind the line that announces them, each with its unit: touching them
+    /// brings nothing into play.
+    pub within: Vec<(u32, Range<u32>)>,
     /// Which groups have a line that begins with an element behind the first one.
     pub beneath: ByGroup<bool>,
 }
@@ -58,6 +61,7 @@ pub(super) fn find(plan: &Plan, tree: &Tree, text: &str, lines: &Lines) -> Units
         of_token: Vec::with_capacity(tree.tokens.len()),
         ragged: ragged_lists(plan, tree, text),
         beneath: lists_with_lines(plan, tree, text),
+        within: Vec::new(),
     };
     let mut stretches = 0;
     let mut line = 0;
@@ -101,6 +105,9 @@ pub(super) fn find(plan: &Plan, tree: &Tree, text: &str, lines: &Lines) -> Units
         }
         let last_line =
             if token.multi_line { advance(&mut line, token.end as usize - 1) } else { first_line };
+        if token.role == Role::Heredoc {
+            units.within.push((units.all.len() as u32 - 1, first_line + 1..last_line + 1));
+        }
         if let Some(unit) = units.all.last_mut() {
             unit.end = index as u32 + 1;
             unit.last_line = last_line;
@@ -109,11 +116,27 @@ pub(super) fn find(plan: &Plan, tree: &Tree, text: &str, lines: &Lines) -> Units
             }
             unit.fault |= token.fault || tree.keeps(index);
             unit.fixed |= token.fault || kept.peek().is_some_and(|range| range.start <= index);
-            unit.comment &= token.role == crate::syntax::Role::Comment;
+            unit.comment &= token.role == Role::Comment;
         }
         units.of_token.push(units.all.len() as u32 - 1);
     }
     units
+}
+
+impl Units {
+    /// The lines of a unit that are not those of such a text, in runs.
+    pub fn own_lines(&self, unit: usize) -> impl Iterator<Item = Range<usize>> + '_ {
+        let lines = self.all[unit].first_line as usize..self.all[unit].last_line as usize + 1;
+        let from = self.within.partition_point(|(of, _)| (*of as usize) < unit);
+        let within = self.within[from..].iter().take_while(move |(of, _)| *of as usize == unit);
+        let mut start = lines.start;
+        let ends = within.map(|(_, lines)| lines.start as usize..lines.end as usize);
+        ends.chain([lines.end..lines.end]).map(move |inside| {
+            let own = start..inside.start.max(start);
+            start = inside.end.max(start);
+            own
+        })
+    }
 }
 
 /// The same ranges, ascending and disjoint.

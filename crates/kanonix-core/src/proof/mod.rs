@@ -109,7 +109,6 @@ pub(crate) fn prove(
     nothing_is_forbidden(tree, changes.declared)?;
     let order = order::of(tree, changes.reordered)?;
     let wanted = Program::new(tree, before, changes.declared).in_order(&order);
-    if std::env::var("DBG").is_ok() { eprintln!("{after}"); }
     wanted.agrees(&Program::new(new, after, &[]))?;
     faults_agree(tree, before, new, after)
 }

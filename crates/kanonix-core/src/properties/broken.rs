@@ -1,7 +1,7 @@
 //! Texts in which something does not parse.
 
 use super::{Case, Chance, Failure};
-use crate::style::{Key, Setting, Style, WordOrder};
+use crate::style::{Key, Setting, WordOrder};
 use crate::syntax::Tree;
 use crate::text::{LineSet, Lines};
 use crate::{Outcome, judge, mend};
@@ -34,7 +34,7 @@ pub fn holds_on_broken(broken: &str, case: &Case) -> Option<Failure> {
     if let Some(difference) = mended.outcome.refused {
         return Some(Failure::unproved("broken", broken, &difference));
     }
-    if solid(&mended.text, case.style) != solid(broken, case.style) {
+    if solid(&mended.text, case) != solid(broken, case) {
         return Failure::of("something was lost", broken, &mended.text);
     }
     let again = judge(&mended.text, case.language, case.style, &whole);
@@ -58,11 +58,16 @@ pub fn holds_on_broken(broken: &str, case: &Case) -> Option<Failure> {
 }
 
 /// The letters of a text; in no order where words or members have one that is agreed, and without what other
-/// agreements are about.
-fn solid(text: &str, style: &Style) -> Vec<char> {
+/// agreements are about, nor words that only end what is before them.
+fn solid(text: &str, case: &Case) -> Vec<char> {
+    let style = case.style;
     let zeros = !style.keeps(Setting::LeadingZero, Key::Whole);
-    let is_solid = |c: &char| c.is_alphanumeric() && !(zeros && *c == '0');
-    let mut solid: Vec<char> = text.chars().filter(is_solid).collect();
+    let ends = case.language.grammar.words_that_separate();
+    let words = text.split(|c: char| !c.is_alphanumeric()).filter(|word| !ends.contains(word));
+    let mut solid: Vec<char> = words
+        .flat_map(str::chars)
+        .filter(|c| !(zeros && *c == '0'))
+        .collect();
     if [Key::Color, Key::Unit].iter().any(|key| !style.keeps(Setting::LetterCase, *key)) {
         solid.iter_mut().for_each(char::make_ascii_lowercase);
     }

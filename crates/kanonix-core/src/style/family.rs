@@ -16,8 +16,8 @@ pub enum Family {
     Signs,
     /// Operations, calls and parentheses.
     Expressions,
-    /// Calls whose parenthesis may stand apart from what is called.
-    ApartCalls,
+    /// Parentheses of calls and declarations that may stand apart from the name.
+    ApartParens,
     /// Lines that may end on either side of an operator.
     EitherSide,
     /// Lines that may end on either side of the dot before a method.

@@ -143,6 +143,7 @@ pub static SAMPLES: &[Sample] = &[
     of("pair_gap.type", "typescript", "let a: number, b : string;\n"),
     of("not_gap", "javascript", "warn(!ebb);\n"),
     narrow("operator_place", "javascript", "let late = spring + neap + surge;\n"),
+    of("dot_place", "ruby", "gauges.\n  select(&:live?)\n  .map(&:level)\n"),
     narrow("ternary_place", "javascript", "let late = spring\n  ? surge : neapTide;\n"),
     of("shown_space", "html", "<div>\n<p>Ebb</p><p>Flood\nand slack</p>\n</div>\n"),
     narrow("text_fill", "html", "<p>\n  Ebb,\n  flood and slack <b>water</b> in turn\n</p>\n"),

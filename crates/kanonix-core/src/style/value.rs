@@ -298,6 +298,32 @@ impl Style {
         Ok(())
     }
 
+    /// As [`Style::set`], but for slots of which `has` is not so: they stay what they are.
+    ///
+    /// # Errors
+    /// As [`Style::set`].
+    pub fn set_where(
+        &mut self,
+        has: impl Fn(&Slot) -> bool,
+        name: &str,
+        key: &str,
+        text: &str,
+    ) -> Result<(), StyleError> {
+        let places = Style::decided(name, key);
+        let before = self.values[places.clone()].to_vec();
+        self.set(name, key, text)?;
+        for ((place, value), (_, slot)) in places
+            .clone()
+            .zip(before)
+            .zip(slots().skip(places.start))
+        {
+            if !has(slot) {
+                self.values[place] = value;
+            }
+        }
+        Ok(())
+    }
+
     /// The places, in the order of [`slots`], that setting this name and key decides.
     pub fn decided(name: &str, key: &str) -> std::ops::Range<usize> {
         let Some(entry) = REGISTRY.iter().find(|entry| entry.name == name) else { return 0..0 };

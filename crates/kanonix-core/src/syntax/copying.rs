@@ -1,6 +1,6 @@
 //! The walk that copies what the parser found into the arena.
 
-use super::grammar::{Grammar, Role};
+use super::grammar::{Grammar, Reserved, Role};
 use super::parsed::Parsed;
 use super::tree::{BLANKS, Node, NodeId, Token, TokenId, Tree};
 use super::window::Window;
@@ -51,6 +51,7 @@ pub(super) fn copied(
         comment: grammar.comment(),
         masks: grammar.masks(),
         join: grammar.join(),
+        reserved: grammar.reserved(),
     };
     copy.walk(grammar, parsed.tree.walk(), Vec::new());
     copy.tree
@@ -79,6 +80,8 @@ struct Copying<'a> {
     masks: bool,
     /// What joins a line to the next one where the parser takes it for a blank.
     join: Option<&'static str>,
+    /// Words that the parser takes for names and that are none.
+    reserved: Option<&'a Reserved>,
 }
 
 /// How many stretches inside one another are read again; deeper ones are one token. Each reading
@@ -150,6 +153,7 @@ impl Copying<'_> {
                 };
                 // A string whose end is missing has its fault inside.
                 let is_error = is_error
+                    || (role == Role::Plain && node.is_named() && self.is_reserved(&range))
                     || (role == Role::Atom && children > 0 && node.has_error())
                     || is_foreign
                     || (role == Role::Comment
@@ -206,6 +210,14 @@ impl Copying<'_> {
                 token.directive = self.directives;
             }
         }
+    }
+
+    /// Whether a name is a word that may be none there.
+    fn is_reserved(&self, range: &Range<usize>) -> bool {
+        let Some(reserved) = self.reserved else { return false };
+        let text = |token: &Token| &self.text[token.start as usize..token.end as usize];
+        reserved.words.contains(&&self.text[range.clone()])
+            && !self.tree.tokens.last().is_some_and(|last| reserved.behind.contains(&text(last)))
     }
 
     /// Marks that join lines and stand between the last token and a place are the next children of the

@@ -73,6 +73,15 @@ pub struct Indented {
     pub lexis: Lexis,
 }
 
+/// Words that are no names.
+#[derive(Clone, Copy, Debug)]
+pub struct Reserved {
+    /// The words.
+    pub words: &'static [&'static str],
+    /// The tokens behind which one is a name all the same.
+    pub behind: &'static [&'static str],
+}
+
 /// Where a construct ends if a line ends there, although a grammar may read on.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
 pub enum Ending {
@@ -121,6 +130,8 @@ pub struct Grammar {
     directives: Option<&'static Directives>,
     /// What joins a line to the next one where the grammar takes it for a blank.
     join: Option<&'static str>,
+    /// Words that the grammar takes for names and that are none.
+    reserved: Option<Reserved>,
     loaded: OnceLock<Loaded>,
 }
 
@@ -141,7 +152,7 @@ impl Grammar {
         let (reading, indented, foreign, one_line) = (None, None, None, None);
         let (exact, alone, whole, shows) = (None, None, None, None);
         let (masked, uncut, directives, margin, join) = (None, None, None, None, None);
-        let (line_ends_count, pairs) = (false, BRACKETS);
+        let (line_ends_count, pairs, reserved) = (false, BRACKETS, None);
         let last: Last = &[];
         Grammar {
             load,
@@ -163,6 +174,7 @@ impl Grammar {
             masked,
             directives,
             join,
+            reserved,
             loaded,
         }
     }
@@ -191,6 +203,12 @@ impl Grammar {
         let separators = self.kinds.entries.iter().filter(|kind| kind.said == Said::Separator);
         let all = pairs.chain(separators.filter_map(|kind| kind.name));
         all.filter(|mark| mark.len() == 1).flat_map(str::bytes).collect()
+    }
+
+    /// The words that do nothing but separate.
+    pub fn words_that_separate(&self) -> Vec<&'static str> {
+        let separators = self.kinds.entries.iter().filter(|kind| kind.said == Said::Separator);
+        separators.filter_map(|kind| kind.name).filter(|name| name.len() > 1).collect()
     }
 
     /// What opens, and what closes it.
@@ -339,6 +357,18 @@ impl Grammar {
     pub const fn without(mut self, foreign: fn(u16, &str) -> bool) -> Grammar {
         self.foreign = Some(foreign);
         self
+    }
+
+    /// The same, with words that the grammar takes for names and that are none, but behind certain
+    /// tokens: they are stretches that do not parse.
+    pub const fn reserving(mut self, reserved: Reserved) -> Grammar {
+        self.reserved = Some(reserved);
+        self
+    }
+
+    /// Those words, where there are some.
+    pub(super) fn reserved(&self) -> Option<&Reserved> {
+        self.reserved.as_ref()
     }
 
     /// The same, with a way to read what the grammar leaves unread.

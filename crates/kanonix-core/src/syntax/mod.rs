@@ -16,7 +16,7 @@ mod window;
 
 pub use comments::Comments;
 pub use directives::{Directives, Word};
-pub use grammar::{Ending, Grammar, Indented, Last, Reading, Role};
+pub use grammar::{Ending, Grammar, Indented, Last, Reading, Reserved, Role};
 pub use kinds::{KindEntry, Kinds, Said};
 pub use logical::{Lexis, LogicalLines};
 pub use parsed::Parsed;

@@ -6,7 +6,7 @@ use super::{Assignment, Canon, CanonError, FILE_NAME, LARGEST, ReachTable, Spoke
 use crate::system::files::{self, Unread};
 use crate::git::GitError;
 use kanonix_core::languages::{self, Language};
-use kanonix_core::style::{Style, slots};
+use kanonix_core::style::{Slot, Style, slots};
 use std::collections::HashMap;
 use std::path::{Path, PathBuf};
 use std::sync::Arc;
@@ -345,7 +345,8 @@ impl Governing {
         let mut style = language.style();
         for (_, said) in self.assignments(file, language) {
             // Checked when it was read.
-            let _ = style.set(&said.name, &said.key, &said.value);
+            let has = |slot: &Slot| language.has_slot(slot);
+            let _ = style.set_where(has, &said.name, &said.key, &said.value);
         }
         self.embedding(file, language, style)
     }
@@ -362,7 +363,8 @@ impl Governing {
         let mut style = usual.clone();
         let mut places: Vec<Option<SaidAt>> = vec![None; slots().count()];
         for (path, said) in self.assignments(file, language) {
-            if style.set(&said.name, &said.key, &said.value).is_ok() {
+            let has = |slot: &Slot| language.has_slot(slot);
+            if style.set_where(has, &said.name, &said.key, &said.value).is_ok() {
                 for slot in Style::decided(&said.name, &said.key) {
                     places[slot] = Some(SaidAt { path: path.clone(), line: said.line });
                 }

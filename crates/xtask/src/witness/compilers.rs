@@ -37,7 +37,7 @@ impl Compiler {
         self.trees.read_line(&mut length)?;
         let mut answer = vec![0; length.trim().parse()?];
         self.trees.read_exact(&mut answer)?;
-        Ok(String::from_utf8(answer)?)
+        Ok(String::from_utf8_lossy(&answer).into_owned())
     }
 }
 
@@ -46,6 +46,7 @@ type Prepare = fn(&Path) -> Result<Command>;
 
 static JAVA: Mutex<Option<Compiler>> = Mutex::new(None);
 static CSHARP: Mutex<Option<Compiler>> = Mutex::new(None);
+static RUBY: Mutex<Option<Compiler>> = Mutex::new(None);
 
 /// Where a compiler of C# is a library, too.
 const MONO: &str = "/usr/lib/mono/4.5";
@@ -73,6 +74,15 @@ pub fn csharp(text: &str) -> Result<String> {
         let mut mono = Command::new("mono");
         mono.arg(folder.join("Trees.exe")).env("MONO_PATH", MONO);
         Ok(mono)
+    })
+}
+
+/// The same in Ruby.
+pub fn ruby(text: &str) -> Result<String> {
+    read(&RUBY, text, ("Trees.rb", include_str!("Trees.rb")), |folder| {
+        let mut ruby = Command::new("ruby");
+        ruby.arg("--disable-gems").arg(folder.join("Trees.rb"));
+        Ok(ruby)
     })
 }
 

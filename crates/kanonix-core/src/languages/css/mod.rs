@@ -12,7 +12,11 @@ use crate::style::{Family, Key, Setting};
 use crate::syntax::{Comments, Grammar};
 
 /// `/* why */`; nothing else is one.
-const COMMENTS: Comments = Comments { blocks: &[("/*", "*/")], gutter: Some("*"), ..Comments::NONE };
+const COMMENTS: Comments = Comments {
+    blocks: &[("/*", "*/")],
+    gutter: Some("*"),
+    ..Comments::NONE
+};
 
 /// Those of the dialects: `// why` as well.
 const LINE_COMMENTS: Comments = Comments { line: &["//"], ..COMMENTS };

@@ -31,7 +31,7 @@ const FAMILIES: &[Family] = &[
     Family::LastComma,
     Family::Signs,
     Family::Expressions,
-    Family::ApartCalls,
+    Family::ApartParens,
     Family::EitherSide,
     Family::Headers,
     Family::Classes,

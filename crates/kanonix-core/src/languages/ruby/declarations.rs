@@ -2,10 +2,9 @@
 
 use super::kinds::Kind;
 use super::statements::body;
-use super::expressions::assigned;
 use crate::layout::planner::Planner;
 use crate::layout::vocabulary::{List, Sort};
-use crate::style::Key;
+use crate::style::{Key, Setting};
 use crate::syntax::NodeId;
 
 /// The rule for a declaration; says whether `kind` is one.
@@ -46,6 +45,8 @@ pub(super) fn sort(p: &Planner, node: NodeId) -> Sort {
         Kind::Method | Kind::SingletonMethod if p.is_spread(node) => method,
         Kind::Class | Kind::SingletonClass | Kind::Module if p.is_spread(node) => Sort::Type,
         Kind::Identifier if is_access(p.token_text(p.first(node))) => Sort::Member,
+        Kind::Alias => Sort::Trail,
+        Kind::Call if trails(p, node) => Sort::Trail,
         Kind::Call if is_import(p.token_text(p.first(node))) => Sort::Import,
         // `private def ebb`
         Kind::Call if p.is_spread(node) && declares(p, node) => method,
@@ -56,6 +57,18 @@ pub(super) fn sort(p: &Planner, node: NodeId) -> Sort {
 /// Words that say who may call the methods behind them.
 fn is_access(word: &str) -> bool {
     matches!(word, "private" | "protected" | "public" | "module_function" | "private_class_method")
+}
+
+/// `private :ebb`, `alias_method :low, :ebb`: more of a method that is there.
+fn trails(p: &Planner, node: NodeId) -> bool {
+    let word = p.token_text(p.first(node));
+    let is_named = || {
+        let arguments = p.parts(node).last().map(|arguments| p.parts(*arguments));
+        arguments.is_some_and(|arguments| {
+            arguments.first().is_some_and(|first| p.is(*first, Kind::SimpleSymbol))
+        })
+    };
+    (is_access(word) || matches!(word, "alias_method" | "memoize" | "helper_method")) && is_named()
 }
 
 fn is_import(word: &str) -> bool {
@@ -86,14 +99,14 @@ fn method(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     for (index, part) in parts[..header].iter().enumerate().skip(1) {
         let token = p.first(*part);
         match index {
-            _ if Some(index) == parameters && p.token_text(token) == "(" => {
-                p.parens(token, p.choices.declaration_parens);
-            }
+            _ if Some(index) == parameters && p.token_text(token) == "(" => p.word(token, 0),
             _ => p.word(token, u8::from(index == 1 || Some(index) == parameters)),
         }
     }
     if let (Some(sign), Some(value)) = (sign, parts.last()) {
-        return assigned(p, p.first(parts[sign]), *value);
+        // Without a blank the sign would be part of the name.
+        p.word(p.first(parts[sign]), 1);
+        return p.assigned(p.first(parts[sign]), *value, 1, Setting::WordGap);
     }
     let [own @ .., end] = &parts[header..] else { return };
     let own = spread(p, own);
@@ -119,4 +132,8 @@ fn class(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let [own @ .., end] = &parts[header..] else { return };
     let own = spread(p, own);
     body(p, (p.first(node), p.end(parts[header - 1]) - 1), &own, *end, Key::Type);
+    let first = own.iter().map(|part| p.first(*part)).find(|token| p.begins_line(*token));
+    if p.is(node, Kind::Module) && !p.indents_namespace(p.first(node), first) {
+        p.stand_beside(&own, Setting::NamespaceIndent);
+    }
 }

@@ -44,7 +44,11 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
         Kind::Conditional => conditional(p, node, parts),
         Kind::Range => {
             for part in parts.iter().skip(1) {
-                p.operator(p.first(*part), Key::Range);
+                let token = p.first(*part);
+                match p.choices.operator_gaps.of(Key::Range) {
+                    Some(blanks) => p.flat(token, blanks, Setting::OperatorGap),
+                    None => p.keep_gap(token),
+                }
             }
         }
         Kind::Return | Kind::Yield | Kind::Break | Kind::Next | Kind::Redo | Kind::Retry => {
@@ -233,7 +237,15 @@ fn pair(p: &mut Planner, parts: &[NodeId]) {
 fn conditional(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let [_, question, yes, colon, no] = parts else { return };
     let level = p.choices.chain_steps;
-    let group = p.conditional(node, &[(*question, *yes), (*colon, *no)], None, level);
+    let answers = [(*question, *yes), (*colon, *no)];
+    // Before a sign no line may end; otherwise it stays in the lines that somebody gave it.
+    let group = p.answers(node, &answers, None, level, Some(false));
+    p.group_mut(group).rows = Rows::Any;
+    for (sign, value) in answers {
+        let (sign, value) = (p.first(sign), p.first(value));
+        let is_broken = p.broken_before(sign) || p.broken_before(value);
+        p.gap(value).chosen = is_broken && p.choices.remembers;
+    }
     if p.is(*no, Kind::Conditional) {
         p.hand(*no, Handed::Chain(group));
     }
@@ -251,8 +263,21 @@ fn binary(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         breakable: true,
         stand_in: stand_in(p, *right),
     });
-    if p.token_text(sign) == "<<" {
-        // What it touches may be what announces a text.
+    let (text, before) = (p.token_text(sign), p.token_text(sign - 1));
+    let is_end = (text.starts_with('!') && before.ends_with(|c: char| c.is_alphanumeric()))
+        || (text.starts_with('=') && before.starts_with(':'));
+    if is_end {
+        // What touches a name may be its end.
+        let gap = p.gap(sign);
+        gap.blanks = gap.blanks.max(1);
+    }
+    if text == "&" && p.gap_text(value).is_empty() && !p.broken_before(sign) {
+        // It might hand on a block.
+        p.keep_gap(sign);
+        return p.keep_gap(value);
+    }
+    if matches!(text, "<<" | "%" | "&") {
+        // What touches what is behind it may announce a text, open a string, or hand on a block.
         for token in [sign, value] {
             let gap = p.gap(token);
             gap.blanks = gap.blanks.max(1);

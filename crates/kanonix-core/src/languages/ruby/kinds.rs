@@ -17,7 +17,7 @@ kinds! {
         HeredocBody,
     }
     words {
-        Alias, IfModifier, UnlessModifier, WhileModifier, UntilModifier, RescueModifier, In, IfGuard, UnlessGuard, AsPattern, ExceptionVariable,
+        Alias, In, IfGuard, UnlessGuard, AsPattern, ExceptionVariable,
         Superclass, MatchPattern, TestPattern,
     }
     tight {
@@ -26,10 +26,11 @@ kinds! {
         VariableReferencePattern,
     }
     commas {
-        Undef, BareParameters, LeftAssignmentList,
+        Undef, LeftAssignmentList,
     }
     ruled {
         Method, SingletonMethod, Class, SingletonClass, Module, BeginBlock, EndBlock,
+        IfModifier, UnlessModifier, WhileModifier, UntilModifier, RescueModifier,
         If, Unless, Elsif, While, Until, For, Case, CaseMatch, When, InClause, Rescue,
         DoBlock, Block, BlockParameters, MethodParameters, LambdaParameters, DestructuredParameter,
         KeywordParameter, OptionalParameter, Exceptions,
@@ -44,8 +45,7 @@ kinds! {
         HashKeySymbol, Integer, Float, Character, HeredocBeginning, Operator, EmptyStatement,
     }
     marks {
-        DoWord = "do", End = "end", Equals = "=", Bar = "|", DataMark = "__END__",
-        EnsureWord = "ensure", ElseWord = "else",
+        DoWord = "do", End = "end", Equals = "=",
     }
     separators {
         Comma = ",", Semicolon = ";", ThenWord = "then",

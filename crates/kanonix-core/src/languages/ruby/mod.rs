@@ -12,7 +12,7 @@ mod tests;
 use super::Language;
 use crate::layout::planner::Planner;
 use crate::style::{Family, Key, Setting};
-use crate::syntax::{Comments, Grammar, NodeId};
+use crate::syntax::{Comments, Grammar, NodeId, Reserved};
 use kinds::{KINDS, Kind};
 
 /// `# why`; `=begin` and `=end` are what they are at the margin alone.
@@ -31,6 +31,10 @@ pub(super) static LANGUAGE: Language = Language {
     line_comment: Some("#"),
     grammar: Grammar::new(|| tree_sitter_ruby::LANGUAGE.into(), &KINDS, &COMMENTS)
         .with_joins("\\")
+        .reserving(Reserved {
+            words: &["end"],
+            behind: &[".", "&.", "::", "def", "alias", "undef"],
+        })
         .counting_line_ends(),
     rule,
     contents: None,
@@ -50,6 +54,7 @@ pub(super) static LANGUAGE: Language = Language {
         Family::Types,
         Family::Members,
         Family::Cases,
+        Family::Wrappers,
         Family::Powers,
         Family::Ranges,
         Family::LogicMarks,
@@ -70,9 +75,8 @@ pub(super) static LANGUAGE: Language = Language {
         (Setting::InnerGap, Key::Block, "true"),
         (Setting::ParenGap, Key::Lambda, "false"),
         (Setting::OperatorGap, Key::Power, "false"),
-        (Setting::OperatorPlace, Key::Whole, "trails"),
-        (Setting::TernaryPlace, Key::Whole, "trails"),
         (Setting::CaseIndent, Key::Whole, "false"),
+        (Setting::NamespaceIndent, Key::Whole, "keep"),
         (Setting::FlatBlock, Key::Type, "keep"),
         (Setting::FlatBlock, Key::Function, "keep"),
         (Setting::FlatBlock, Key::Control, "keep"),

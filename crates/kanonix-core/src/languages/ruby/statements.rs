@@ -3,7 +3,7 @@
 use super::declarations::sort;
 use super::expressions::values;
 use super::kinds::Kind;
-use crate::layout::plan::{GroupId, Shape, TreeEdit, When};
+use crate::layout::plan::{Column, GroupId, Shape, TreeEdit, When};
 use crate::layout::planner::Planner;
 use crate::layout::vocabulary::{Handed, Sort};
 use crate::style::{Key, Setting};
@@ -19,6 +19,16 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
             if let [_, opener, .., closer] = parts {
                 p.word(p.first(*opener), 1);
                 braced(p, p.first(node), &parts[1..], &parts[2..parts.len() - 1], *closer);
+            }
+        }
+        Kind::IfModifier
+        | Kind::UnlessModifier
+        | Kind::WhileModifier
+        | Kind::UntilModifier
+        | Kind::RescueModifier => {
+            p.words(parts);
+            if let [_, word, _] = parts {
+                p.column(p.first(*word), Column::Value);
             }
         }
         Kind::Begin => begin(p, node, parts),
@@ -63,10 +73,12 @@ fn lines(p: &mut Planner, parts: &[NodeId], all: bool) -> Vec<NodeId> {
         let follows = after_end && !all && !p.broken_before(token) && !p.after_comment(token);
         match index > 0 && (is_end || follows) {
             true => p.word(token, u8::from(!is_end)),
-            false => lines.push(*part),
-        }
-        if all && !is_end {
-            ends(p, token, When::Always);
+            false => {
+                if !is_end && token > 0 && !p.broken_before(token) {
+                    ends(p, token, When::Always);
+                }
+                lines.push(*part);
+            }
         }
         after_end = is_end;
     }
@@ -93,6 +105,9 @@ fn behind_header<'n>(
         opener = p.first(*part);
         let is_word = matches!(Kind::at(p, *part), Kind::ThenWord | Kind::DoWord);
         p.word(opener, u8::from(is_word));
+        if is_word {
+            p.column(opener, Column::Value);
+        }
     }
     (opener, &parts[count..])
 }
@@ -252,14 +267,35 @@ fn clause(p: &mut Planner, node: NodeId, opener: TokenId, own: &[NodeId]) {
     if own.is_empty() && clauses.is_empty() {
         return;
     }
-    let group = p.group(Shape::Block, p.first(node), p.end(node));
     let is_flat = !p.broken_between(opener, p.end(node) - 1);
+    if is_flat && clauses.is_empty() && stays_flat(p, node, opener, own, Key::Control) {
+        return;
+    }
+    let group = p.group(Shape::Block, p.first(node), p.end(node));
     let own = lines(p, own, is_flat);
     p.statements(&own, group, 1, sort);
     if let Some(first) = own.first() {
         p.at_most(p.first(*first), p.choices.edge_blank);
     }
     beside_clauses(p, (&own, clauses), p.end(node), group, is_flat);
+}
+
+/// Keeps what stands on its header's line there, as long as there is room, where `flat_block` does.
+fn stays_flat(
+    p: &mut Planner,
+    node: NodeId,
+    opener: TokenId,
+    own: &[NodeId],
+    key: Key,
+) -> bool {
+    let (start, end) = (p.first(node), p.end(node));
+    let stays = p.style.is(Setting::FlatBlock, key, "keep") && p.line_fits(opener);
+    if stays {
+        let group = p.group(Shape::List, opener, end);
+        p.stem(group, start);
+        flat(p, opener, own, group);
+    }
+    stays
 }
 
 /// `while ebb … end`, `for gauge in gauges … end`
@@ -314,10 +350,8 @@ fn when(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let Some(first) = own.first().map(|first| p.first(*first)) else { return };
     let (start, end) = (p.first(node), p.end(node));
     let is_flat = !p.broken_between(opener, end - 1);
-    if is_flat && p.style.is(Setting::FlatBlock, Key::Case, "keep") && p.line_fits(opener) {
-        let group = p.group(Shape::List, opener, end);
-        p.stem(group, start);
-        return flat(p, opener, own, group);
+    if is_flat && stays_flat(p, node, opener, own, Key::Case) {
+        return;
     }
     let group = p.group(Shape::Block, start, end);
     let lines = lines(p, own, is_flat);

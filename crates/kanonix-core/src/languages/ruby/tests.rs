@@ -1,0 +1,445 @@
+//! How Ruby is laid out.
+
+use crate::languages::testing::{faults, lay, lay_with, touched};
+
+#[test]
+fn statements_are_laid_out() {
+    insta::assert_snapshot!(lay("ruby", "\
+if a then b( )
+elsif c
+  d
+else
+e
+end
+unless a;b;end
+while a
+b
+end
+until a do b end
+for x,y in  z do w end
+begin
+a
+rescue B,C=>e
+d
+else
+ e
+ensure
+f
+end
+case a
+  when 1,2 then b
+  when *c
+   d
+  else
+e
+end
+a  if b
+begin;a;end while  b
+a rescue b
+return a,b   if c
+x=if a
+b
+end
+BEGIN{a}
+alias  b c
+undef b,c
+"), @"
+    if a
+      b()
+    elsif c
+      d
+    else
+      e
+    end
+    unless a; b; end
+    while a
+      b
+    end
+    until a do b end
+    for x, y in z do w end
+    begin
+      a
+    rescue B, C => e
+      d
+    else
+      e
+    ensure
+      f
+    end
+    case a
+    when 1, 2 then b
+    when *c
+      d
+    else
+      e
+    end
+    a if b
+    begin; a; end while b
+    a rescue b
+    return a, b if c
+    x = if a
+      b
+    end
+    BEGIN { a }
+    alias b c
+    undef b, c
+    ");
+}
+
+#[test]
+fn expressions_are_laid_out() {
+    insta::assert_snapshot!(lay("ruby", "\
+a=-b+!c*d/e if not f
+a=b << c|d& e ; a||=b
+a=[1,2 ,3,]; b={:a=>1,b: 2,'c':3,\"d\"=>4,**e}
+a=b[1,2][ 3 ]
+a . b&.c( d,*e,**f,&g )
+a=b ? c:d
+a=1 .. 2; b=(1..); c=(..2)
+puts a,b: c
+puts (a+b)*2
+puts(a)
+yield a
+yield( a )
+yield (a), b
+a,(b,*c)=d,e
+a=->(b,c=1){b}
+a=-> b do c end
+a=lambda{|b|c}
+a{|b,(c,d),*e;f|g;h}
+a do|b|
+c
+end
+defined? a
+defined?(a)
+a=%w( b c )+%i[d]
+a=\"b\" 'c'
+a='b' \\
+   'c'
+a=b.c d do end
+"), @r#"
+    a = -b + !c * d / e if not f
+    a = b << c | d & e; a ||= b
+    a = [1, 2, 3,]; b = { :a => 1, b: 2, 'c': 3, "d" => 4, **e }
+    a = b[1, 2][3]
+    a.b&.c(d, *e, **f, &g)
+    a = b ? c : d
+    a = 1..2; b = (1..); c = (..2)
+    puts a, b: c
+    puts (a + b) * 2
+    puts(a)
+    yield a
+    yield(a)
+    yield (a), b
+    a, (b, *c) = d, e
+    a = ->(b, c = 1) { b }
+    a = -> b do c end
+    a = lambda { |b| c }
+    a { |b, (c, d), *e; f| g; h }
+    a do |b|
+      c
+    end
+    defined? a
+    defined?(a)
+    a = %w(b c) + %i[d]
+    a = "b" 'c'
+    a = 'b' \
+       'c'
+    a = b.c d do end
+    "#);
+}
+
+#[test]
+fn declarations_are_laid_out() {
+    insta::assert_snapshot!(lay("ruby", "\
+class A<B
+attr_reader :b
+def c( d,e=1,*f,g:,h: 2,**i,&j )
+k
+end
+def self.l() =m
+def n;end
+private
+def o p,q
+r
+rescue S
+t
+end
+class<<self
+def +(u) v end
+end
+private def w
+x
+end
+alias y w
+end
+module A::B; end
+class C; end
+def (a).b=(c) end
+"), @"
+    class A < B
+      attr_reader :b
+
+      def c(d, e = 1, *f, g:, h: 2, **i, &j)
+        k
+      end
+
+      def self.l() = m
+      def n; end
+
+      private
+
+      def o p, q
+        r
+      rescue S
+        t
+      end
+
+      class << self
+        def +(u) v end
+      end
+
+      private def w
+        x
+      end
+      alias y w
+    end
+    module A::B; end
+    class C; end
+    def (a).b=(c) end
+    ");
+}
+
+#[test]
+fn patterns_are_laid_out() {
+    insta::assert_snapshot!(lay("ruby", "\
+case a
+in {b:,c: Integer=>d,**rest} if e
+1
+in [f,*,g]|nil then 2
+in H(i:,j: [k])
+in ^l
+in ^(m+1)
+in n,*o
+end
+a=>{b: }
+p a in [ Integer ]
+"), @"
+    case a
+    in { b:, c: Integer => d, **rest } if e
+      1
+    in [f, *, g] | nil then 2
+    in H(i:, j: [k])
+    in ^l
+    in ^(m + 1)
+    in n, *o
+    end
+    a => { b: }
+    p a in [Integer]
+    ");
+}
+
+#[test]
+fn a_text_behind_its_line_stays_and_so_does_what_announces_it() {
+    let text = "\
+def a
+  b(<<~C, d) do |e|
+  \tc #{d}
+    C
+    f
+  end
+  g <<-H, <<I # why
+  h
+  H
+i
+I
+end
+";
+    assert_eq!(lay("ruby", text), text);
+    insta::assert_snapshot!(lay("ruby", "\
+a( <<~B,c,
+  b
+B
+   d:1 )
+a(
+ <<~B,
+   b
+ B
+  c
+)
+a=<<~B.strip  
+b
+B
+a(long_argument_of_the_harbour, long_argument_of_the_harbour, <<~B, long_argument_of_the_harbour, long_argument)
+b
+B
+"), @"
+    a(<<~B, c,
+      b
+    B
+       d: 1)
+    a(
+      <<~B,
+       b
+     B
+      c
+    )
+    a = <<~B.strip
+    b
+    B
+    a(long_argument_of_the_harbour, long_argument_of_the_harbour, <<~B, long_argument_of_the_harbour, long_argument)
+    b
+    B
+    ");
+}
+
+#[test]
+fn what_touches_a_text_that_nobody_runs_is_kept_to_the_byte() {
+    let text =
+        "a = 1\n\n=begin\n  why\n=end\ndef b\n=begin\n  why\n=end\n  c\nend\n__END__\n d  \n\n\n";
+    assert_eq!(lay("ruby", text), text);
+}
+
+#[test]
+fn a_block_stands_under_its_word_where_somebody_put_it_there() {
+    let text = "\
+a = if b
+      c
+    else
+      d
+    end
+a = if b
+  c
+end
+e = case f
+    when 1
+      g
+    end
+h.i = j.map do |k|
+        l
+      end
+";
+    assert_eq!(lay("ruby", text), text);
+    insta::assert_snapshot!(touched("ruby", "x= if a\n     b\n   end\n", "y= if a\n     b\n   end\n"), @"
+    y = if a
+      b
+    end
+    ");
+}
+
+#[test]
+fn a_block_on_its_line_stays_or_is_opened() {
+    let text = "def a; b; end\nif c then d else e end\nf { |g| h }\ncase i\nwhen 1 then j\nend\nclass K; end\n";
+    assert_eq!(lay("ruby", text), text);
+    insta::assert_snapshot!(lay_with("ruby", &[("flat_block", "", "open")], text), @"
+    def a
+      b
+    end
+
+    if c
+      d
+    else
+      e
+    end
+    f { |g|
+      h
+    }
+    case i
+    when 1
+      j
+    end
+    class K; end
+    ");
+}
+
+#[test]
+fn a_chain_breaks_where_the_canon_has_its_dots() {
+    let text = "a.\n  b(1).\n  c { |d| e }\nf\n  .g(1)\n  .h\n";
+    insta::assert_snapshot!(lay("ruby", text), @"
+    a
+      .b(1)
+      .c { |d| e }
+    f
+      .g(1)
+      .h
+    ");
+    insta::assert_snapshot!(lay_with("ruby", &[("dot_place", "", "trails")], text), @"
+    a.
+      b(1).
+      c { |d| e }
+    f.
+      g(1).
+      h
+    ");
+    assert_eq!(lay_with("ruby", &[("dot_place", "", "keep")], text), text);
+}
+
+#[test]
+fn methods_and_words_of_access_have_a_blank_line() {
+    insta::assert_snapshot!(lay("ruby", "\
+class A
+  attr_reader :b
+  def c
+    d
+  end
+  def e; end
+  def f; end
+  # why
+  def g
+    h
+  end
+  alias i g
+  private :g
+  protected
+  j
+end
+"), @"
+    class A
+      attr_reader :b
+
+      def c
+        d
+      end
+
+      def e; end
+      def f; end
+
+      # why
+      def g
+        h
+      end
+      alias i g
+      private :g
+
+      protected
+
+      j
+    end
+    ");
+}
+
+#[test]
+fn a_module_stands_as_it_does_around_what_it_holds() {
+    let text = "module A\nclass B\n  C = 1\nend\nend\n";
+    assert_eq!(lay("ruby", text), text);
+    insta::assert_snapshot!(lay_with("ruby", &[("namespace_indent", "", "true")], text), @"
+    module A
+      class B
+        C = 1
+      end
+    end
+    ");
+}
+
+#[test]
+fn quotes_change_where_they_hold_the_same() {
+    let text = "a \"b\", 'c', \"d\\n\", \"#{e}\", 'f\\'', '#{g}'\n";
+    insta::assert_snapshot!(lay_with("ruby", &[("quotes", "", "single")], text), @r##"a 'b', 'c', "d\n", "#{e}", 'f\'', '#{g}'"##);
+    insta::assert_snapshot!(lay_with("ruby", &[("quotes", "", "double")], text), @r##"a "b", "c", "d\n", "#{e}", 'f\'', '#{g}'"##);
+}
+
+#[test]
+fn what_does_not_parse_is_a_fault() {
+    assert_eq!(faults("ruby", "def a\n  b(\nend\n").len(), 1);
+    assert!(faults("ruby", "def a\n  b\nend\n").is_empty());
+}

@@ -36,7 +36,7 @@ pub(super) static LANGUAGE: Language = Language {
         Family::LastComma,
         Family::Signs,
         Family::Expressions,
-        Family::ApartCalls,
+        Family::ApartParens,
         Family::EitherSide,
         Family::Headers,
         Family::Classes,

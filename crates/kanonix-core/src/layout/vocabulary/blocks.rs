@@ -1,6 +1,6 @@
 //! Blocks, what stands in them line by line, and the brackets around them.
 
-use crate::layout::plan::{Around, Counts, Gap, GroupId, Shape};
+use crate::layout::plan::{Around, Counts, Gap, GroupId, Shape, Want};
 use crate::layout::planner::Planner;
 use crate::layout::vocabulary::{Handed, List};
 use crate::style::{Key, Setting};
@@ -21,6 +21,8 @@ pub enum Sort {
     Field,
     /// Stands on a line of its own before what it belongs to.
     Lead,
+    /// Says more of what stands right above it.
+    Trail,
     /// Anything else.
     Other,
 }
@@ -52,10 +54,13 @@ impl Planner<'_> {
             if now == Sort::Lead {
                 continue;
             }
-            if let Some(before) = before {
-                self.blank_lines_between(first, before, now);
+            lead = None;
+            match (before, now) {
+                (Some(before), Sort::Trail) if before != Sort::Import => continue,
+                (Some(before), _) => self.blank_lines_between(first, before, now),
+                (None, _) => {}
             }
-            (before, lead) = (Some(now), None);
+            before = Some(now);
         }
     }
 
@@ -190,7 +195,7 @@ impl Planner<'_> {
             Sort::Type => Some(Key::BetweenTypes),
             Sort::Member => Some(Key::BetweenMembers),
             Sort::Field => Some(Key::BetweenFields),
-            Sort::Import | Sort::Other | Sort::Lead => None,
+            Sort::Import | Sort::Other | Sort::Lead | Sort::Trail => None,
         };
         let lines = |p: &Self, key: Option<Key>| {
             let number = key.and_then(|key| p.style.number(Setting::BlankLines, key));
@@ -341,13 +346,19 @@ impl Planner<'_> {
     /// Cases that begin lines are as far in as what they are cases of, unless `case_indent` has them
     /// further in.
     pub fn indent_cases(&mut self, cases: &[NodeId]) {
-        if self.choices.case_indent {
-            return;
+        if !self.choices.case_indent {
+            self.stand_beside(cases, Setting::CaseIndent);
         }
-        for case in cases {
-            let token = self.first(*case);
+    }
+
+    /// Of some parts, those that begin lines are as far in as what they stand in.
+    pub fn stand_beside(&mut self, parts: &[NodeId], setting: Setting) {
+        for part in parts {
+            let token = self.first(*part);
             let gap = self.gap(token);
-            (gap.level, gap.breaks) = (0, Setting::CaseIndent);
+            if gap.want == Want::Line {
+                (gap.level, gap.breaks) = (0, setting);
+            }
         }
     }
 }

@@ -150,6 +150,18 @@ impl Planner<'_> {
         key: Option<Key>,
         level: u8,
     ) -> GroupId {
+        self.answers(node, answers, key, level, self.choices.ternary_leads)
+    }
+
+    /// The same where the signs lead their lines, or trail, or stay.
+    pub fn answers(
+        &mut self,
+        node: NodeId,
+        answers: &[(NodeId, NodeId)],
+        key: Option<Key>,
+        level: u8,
+        sign_leads: Option<bool>,
+    ) -> GroupId {
         let group = match self.handed_chain(node) {
             Some(group) => group,
             None => self.leading_chain(node),
@@ -161,12 +173,12 @@ impl Planner<'_> {
         let is_table = self.broken_between(self.first(node), self.end(node) - 1)
             && broken.first() == Some(&false)
             && (self.handed_chain(node).is_some() || self.goes_on_as(node));
-        let stays = self.choices.ternary_leads.is_none() || is_table;
+        let stays = sign_leads.is_none() || is_table;
         let is_open = broken.contains(&true);
         for ((sign, value), own) in answers.iter().zip(broken) {
             let (sign, value) = (self.first(*sign), self.first(*value));
             let (leads, trails) = (self.broken_before(sign), self.broken_before(value));
-            let (at, other) = match self.choices.ternary_leads.unwrap_or(leads || !trails) {
+            let (at, other) = match sign_leads.unwrap_or(leads || !trails) {
                 true => (sign, value),
                 false => (value, sign),
             };

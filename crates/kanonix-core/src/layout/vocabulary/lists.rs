@@ -124,7 +124,7 @@ impl List {
 
     /// Words with nothing but blanks between them: they are read along their lines.
     pub fn words(self) -> List {
-        List { words: true, rows: Some(Rows::Shared), ..self.collection() }
+        List { words: true, rows: Some(Rows::Any), ..self.collection() }
     }
 
     /// It opens where the group does that its opening brace is in.

@@ -215,7 +215,9 @@ impl Planner<'_> {
         let before = self.token_text(token - 1).bytes().last();
         let after = self.token_text(token).bytes().next();
         let is_mark = |byte: Option<u8>| byte.is_some_and(|byte| MARKS.contains(&byte));
-        is_mark(before) && is_mark(after)
+        // No language makes anything of these two.
+        let is_apart = (before, after) == (Some(b'='), Some(b':'));
+        is_mark(before) && is_mark(after) && !is_apart
     }
 
     /// `level = 2`: a value that goes on as far in as a chain does where nothing else helps.

@@ -61,10 +61,10 @@ pub(super) const ENTRIES: &[Entry] = &[
                 ValueKind::FlagOrKeep,
                 "true",
             ),
-            key(Key::Call, Family::ApartCalls, "`call (a)`", ValueKind::FlagOrKeep, "false"),
+            key(Key::Call, Family::ApartParens, "`call (a)`", ValueKind::FlagOrKeep, "false"),
             key(
                 Key::Declaration,
-                Family::Definitions,
+                Family::ApartParens,
                 "`function name (a)`, methods",
                 ValueKind::FlagOrKeep,
                 "false",

@@ -32,6 +32,7 @@ demo_files! {
     "gauges/store.py",
     "reports/template.json",
     "reports/tides.py",
+    "reports/tides.rb",
     "reports/weekly.py",
     "service/TideService.java",
     "site/alarms.html.tmpl",
