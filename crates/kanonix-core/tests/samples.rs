@@ -132,6 +132,9 @@ fn every_setting_changes_some_sample_of_every_language_that_has_it() {
                 .iter()
                 .map(|value| {
                     let mut style = language.style();
+                    if entry.name == "indent_size" {
+                        style.set("indent_style", "", "space").unwrap();
+                    }
                     if slot.key == Key::Block {
                         style.set("flat_block", "", "keep").unwrap();
                     }

@@ -135,6 +135,9 @@ pub(crate) struct Mend {
     /// Prints the change as a unified diff and writes nothing
     #[arg(long)]
     pub dry_run: bool,
+    /// Refuses to write, with --whole, where files have changes that are not committed
+    #[arg(long, requires = "whole")]
+    pub committed: bool,
     /// Reads the text on standard input as if it were PATH, writes the result to standard output
     #[arg(long, value_name = "PATH", conflicts_with_all = ["paths", "dry_run", "staged"])]
     pub stdin: Option<PathBuf>,
@@ -153,6 +156,7 @@ impl Mend {
             paths: Vec::new(),
             reach: ReachOptions { staged: true, since: None, lines: Vec::new(), whole: false },
             dry_run: false,
+            committed: false,
             stdin: None,
             report: Vec::new(),
             voice,

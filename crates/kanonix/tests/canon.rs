@@ -321,28 +321,28 @@ fn explain_lays_the_same_lines_out_under_each_value() {
 
     operator_gap.power  `a ** b`
       takes `true`, `false`, `keep`
-      by default `true` in javascript, typescript, tsx; `keep` in python, lua; `false` in ruby
+      by default `true` in javascript, typescript, tsx, gdscript; `keep` in python, lua; `false` in ruby
 
         true                   false                keep
         let a = h ** 2 + 1;    let a = h**2 + 1;    let a = h ** 2 + 1;
 
     operator_gap.product  `a * b`
       takes `true`, `false`, `keep`
-      by default `true` in javascript, typescript, tsx, python, java, csharp, lua, ruby, rust
+      by default `true` in javascript, typescript, tsx, python, java, csharp, lua, gdscript, ruby, rust
 
         true                  false               keep
         let a = h * 2 + 1;    let a = h*2 + 1;    let a = h * 2 + 1;
 
     operator_gap.sum  `a + b`
       takes `true`, `false`, `keep`
-      by default `true` in javascript, typescript, tsx, python, java, csharp, lua, ruby, rust
+      by default `true` in javascript, typescript, tsx, python, java, csharp, lua, gdscript, ruby, rust
 
         true                  false               keep
         let a = h * 2 + 1;    let a = h * 2+1;    let a = h * 2 + 1;
 
     operator_gap.shift  `a << b`, and what joins bits or types: `a | b`
       takes `true`, `false`, `keep`
-      by default `true` in javascript, typescript, tsx, python, java, csharp, lua, ruby, rust
+      by default `true` in javascript, typescript, tsx, python, java, csharp, lua, gdscript, ruby, rust
 
         true                    false                 keep
         let a = EBB | FLOOD;    let a = EBB|FLOOD;    let a = EBB | FLOOD;
@@ -356,7 +356,7 @@ fn explain_lays_the_same_lines_out_under_each_value() {
 
     operator_gap.compare  `a < b`
       takes `true`, `false`, `keep`
-      by default `true` in javascript, typescript, tsx, python, java, csharp, lua, ruby, rust
+      by default `true` in javascript, typescript, tsx, python, java, csharp, lua, gdscript, ruby, rust
 
         true                     false                  keep
         let a = h < 2 && ebb;    let a = h<2 && ebb;    let a = h < 2 && ebb;
@@ -370,7 +370,8 @@ fn explain_lays_the_same_lines_out_under_each_value() {
 
     operator_gap.assign  `a = b`
       takes `true`, `false`, `keep`
-      by default `true` in javascript, typescript, tsx, python, java, csharp, lua, ruby, rust, toml
+      by default `true` in javascript, typescript, tsx, python, java, csharp, lua, gdscript, ruby, rust,
+      toml
 
         true          false       keep
         let a = h;    let a=h;    let a = h;
@@ -378,7 +379,7 @@ fn explain_lays_the_same_lines_out_under_each_value() {
 
     operator_gap.default  a parameter's default value, an argument's name
       takes `true`, `false`, `keep`
-      by default `true` in javascript, typescript, tsx, csharp, ruby; `false` in python
+      by default `true` in javascript, typescript, tsx, csharp, gdscript, ruby; `false` in python
 
         true                     false                  keep
         def ebb(a = 1):          def ebb(a=1):          def ebb(a=1):
@@ -393,7 +394,8 @@ fn explain_lays_the_same_lines_out_under_each_value() {
 
     wrap_indent.chain  calls and operators one after another
       takes a number from 1 to 4
-      by default `1` in javascript, typescript, tsx, python, csharp, lua, ruby, rust; `2` in java
+      by default `1` in javascript, typescript, tsx, python, csharp, lua, ruby, rust; `2` in java,
+      gdscript
 
         1                 2
         gauges            gauges

@@ -36,6 +36,24 @@ fn check_writes_a_line_a_slip_and_changes_nothing() {
 }
 
 #[test]
+fn all_lines_are_mended_with_a_word_about_what_is_not_committed() {
+    let repo = touched();
+    let refused = repo.kanonix(&["mend", "--whole", "--committed"]);
+    insta::assert_snapshot!(refused.err, @"kanonix: 2 files have changes that are not committed: commit them or set them aside, or leave out --committed; nothing is written");
+    assert_eq!((refused.status, refused.out.as_str()), (2, ""));
+    let mended = repo.kanonix(&["mend", "--whole"]);
+    insta::assert_snapshot!(mended.err, @"2 files have changes that are not committed; as they are now, kanonix undo brings them back");
+    repo.kanonix(&["undo"]);
+    assert_eq!(repo.read("alarms/new.js"), "if(a){b()}\n");
+    repo.git(&["add", "."]);
+    repo.git(&["commit", "-qm", "all"]);
+    let mended = repo.kanonix(&["mend", "--whole", "--committed"]);
+    assert_eq!((mended.status, mended.err.as_str()), (0, ""));
+    assert!(repo.read("alarms/new.js").starts_with("if (a) {\n"));
+    assert_eq!(repo.kanonix(&["mend", "--committed"]).status, 2);
+}
+
+#[test]
 fn on_a_terminal_slips_are_grouped_and_marked() {
     let said = touched().kanonix(&["check", "--color", "always", "gauges"]);
     let plain = said.out.replace("\x1b[0m", "").replace("\x1b[1m", "").replace("\x1b[2m", "");

@@ -12,6 +12,7 @@ mod cut_short;
 mod editing;
 mod first_minute;
 mod gate;
+mod gdscript;
 mod histories;
 mod hostile;
 mod java;

@@ -99,6 +99,7 @@ languages! {
     "java" java { LANGUAGE = "java" }
     "csharp" csharp { LANGUAGE = "csharp" }
     "lua" lua { LANGUAGE = "lua" }
+    "gdscript" gdscript { LANGUAGE = "gdscript" }
     "ruby" ruby { LANGUAGE = "ruby" }
     "json" json { LANGUAGE = "json" }
     "rust" rust { LANGUAGE = "rust" }

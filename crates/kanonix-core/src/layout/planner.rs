@@ -252,8 +252,10 @@ impl<'a> Planner<'a> {
 
     fn is_part(&self, child: NodeId) -> bool {
         let n = &self.tree.nodes[child as usize];
+        // A block may begin with a comment.
+        let is_body = || self.tree.kinds.said(n.kind).role().is_body();
         n.end > n.first
-            && !self.tree.tokens[n.first as usize].role.is_passed_over()
+            && (!self.tree.tokens[n.first as usize].role.is_passed_over() || is_body())
     }
 
     /// The text of a token.

@@ -4,7 +4,7 @@ use crate::system::{bytes_of, path_of};
 use super::finding::top_of;
 use super::runner::{Trust, git_in, is_told, run, run_with};
 use super::{Answer, GitError, Repository};
-use std::collections::HashMap;
+use std::collections::{BTreeSet, HashMap};
 use std::path::{Path, PathBuf};
 use std::process::Command;
 
@@ -156,6 +156,20 @@ impl Repository {
             }
         }
         self.changes_by(self.git(), &words)
+    }
+
+    /// The files of the working tree that are not as the last commit has them, those included that git
+    /// does not know and does not ignore.
+    ///
+    /// # Errors
+    /// If git fails.
+    pub fn uncommitted(&self) -> Answer<BTreeSet<PathBuf>> {
+        let new = self.untracked()?;
+        let known = match self.head()? {
+            Some(head) => self.changed_files(&head, &[])?.into_iter().map(|own| own.path).collect(),
+            None => self.tracked()?,
+        };
+        Ok(known.into_iter().chain(new).collect())
     }
 
     /// A copy of the index that announces these files, too, without their contents.

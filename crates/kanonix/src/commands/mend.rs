@@ -41,6 +41,9 @@ fn files(options: &Mend) -> anyhow::Result<Status> {
         selection = select(&here, &options.paths, &reach)?;
     }
     say_if_not_agreed(&selection, &options.voice);
+    if options.reach.whole && !may_write_all(options, &selection)? {
+        return Ok(Status::Wrong);
+    }
     let (words, _) = reach_in_words(&reach, selection.repository.is_some());
     if !options.report.is_empty() {
         let frame = Frame {
@@ -110,6 +113,31 @@ fn files(options: &Mend) -> anyhow::Result<Status> {
         errln!("kanonix: {}: {}", visible(path), visible(reason));
     }
     Ok(if problems.is_empty() { Status::Clean } else { Status::Incomplete })
+}
+
+/// Says how many files have changes that are not committed before all lines are mended; with
+/// `--committed` there may be none.
+fn may_write_all(options: &Mend, selection: &Selection) -> anyhow::Result<bool> {
+    let Some(repository) = &selection.repository else {
+        if options.committed {
+            errln!("kanonix: --committed asks git, and this is no repository; nothing is written");
+        }
+        return Ok(!options.committed);
+    };
+    if !options.committed && (options.dry_run || options.voice.quiet) {
+        return Ok(true);
+    }
+    let open = repository.uncommitted()?.len();
+    if open == 0 {
+        return Ok(true);
+    }
+    let have = if open == 1 { "has" } else { "have" };
+    let said = format!("{} {have} changes that are not committed", count(open, "file"));
+    match options.committed {
+        true => errln!("kanonix: {said}: commit them or set them aside, or leave out --committed; nothing is written"),
+        false => errln!("{said}; as they are now, kanonix undo brings them back"),
+    }
+    Ok(!options.committed)
 }
 
 /// What is said of the places that do not parse; a patch has no room for it.

@@ -26,6 +26,7 @@ demo_files! {
     "dashboard/panel.tsx",
     "dashboard/server.mjs",
     "forecast/surge.ts",
+    "game/harbour.gd",
     "gauges/__init__.py",
     "gauges/calibrate.py",
     "gauges/ingest.py",
