@@ -75,6 +75,7 @@ pub(super) static LANGUAGE: Language = Language {
         (Setting::BlankLines, Key::BetweenMembers, "1"),
         (Setting::BlankLines, Key::AtEdges, "1"),
         (Setting::CommentGap, Key::Before, "2"),
+        (Setting::Columns, Key::Comment, "keep"),
     ],
     samples: &[
         ("visitors.gd", include_str!("samples/visitors.gd")),

@@ -423,7 +423,8 @@ fn braced(
     };
     let own = inside(p, own);
     if end == brace + 1 && !p.broken_before(end) {
-        return p.inside_bracket(end, Some(0));
+        // `{}` and `{ }`: people write either.
+        return p.keep_gap(end);
     }
     if own.is_empty() && !p.holds_lines(opener, end) {
         return p.inside_bracket(end, gap);
