@@ -1,6 +1,6 @@
 //! Touched lines in C#, kept otherwise than the canon has it.
 
-use crate::support::{Repo, edited};
+use crate::support::{Repo, each_touched, edited};
 
 /// As somebody keeps it by hand.
 const QUAY: &str = r#"using System;
@@ -123,11 +123,7 @@ const CASES: [(&str, &str, &str); 23] = [
 
 #[test]
 fn a_touched_line_and_no_other() {
-    let canon = ("kanonix.toml", "edition = 1\n");
-    for (from, to, wanted) in CASES {
-        let mended = edited(&[canon, ("Quay.cs", QUAY)], "Quay.cs", from, to);
-        assert_eq!(mended, QUAY.replacen(from, wanted, 1), "{to}");
-    }
+    each_touched("Quay.cs", QUAY, &CASES);
 }
 
 #[test]

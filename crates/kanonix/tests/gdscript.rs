@@ -1,6 +1,6 @@
 //! Touched lines in a game engine's scripts, kept otherwise than the canon has it.
 
-use crate::support::{Repo, edited};
+use crate::support::{Repo, each_touched, edited};
 
 /// As somebody keeps it by hand.
 const GAME: &str = r#"extends Node
@@ -92,11 +92,7 @@ const CASES: [(&str, &str, &str); 22] = [
 
 #[test]
 fn a_touched_line_and_no_other() {
-    let canon = ("kanonix.toml", "edition = 1\n");
-    for (from, to, wanted) in CASES {
-        let mended = edited(&[canon, ("game.gd", GAME)], "game.gd", from, to);
-        assert_eq!(mended, GAME.replacen(from, wanted, 1), "{to}");
-    }
+    each_touched("game.gd", GAME, &CASES);
 }
 
 #[test]

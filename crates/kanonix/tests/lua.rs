@@ -1,6 +1,6 @@
 //! Touched lines in Lua, kept otherwise than the canon has it.
 
-use crate::support::{Repo, edited};
+use crate::support::{Repo, each_touched, edited};
 
 /// As somebody keeps it by hand.
 const PLUG: &str = r#"#!/usr/bin/lua
@@ -102,11 +102,7 @@ const CASES: [(&str, &str, &str); 20] = [
 
 #[test]
 fn a_touched_line_and_no_other() {
-    let canon = ("kanonix.toml", "edition = 1\n");
-    for (from, to, wanted) in CASES {
-        let mended = edited(&[canon, ("plug.lua", PLUG)], "plug.lua", from, to);
-        assert_eq!(mended, PLUG.replacen(from, wanted, 1), "{to}");
-    }
+    each_touched("plug.lua", PLUG, &CASES);
 }
 
 #[test]

@@ -1,6 +1,6 @@
 //! Touched lines in Ruby, kept otherwise than the canon has it.
 
-use crate::support::{Repo, edited};
+use crate::support::{Repo, each_touched, edited};
 
 /// As somebody keeps it by hand.
 const OFFICE: &str = r#"require 'date'
@@ -126,11 +126,7 @@ const CASES: [(&str, &str, &str); 25] = [
 
 #[test]
 fn a_touched_line_and_no_other() {
-    let canon = ("kanonix.toml", "edition = 1\n");
-    for (from, to, wanted) in CASES {
-        let mended = edited(&[canon, ("office.rb", OFFICE)], "office.rb", from, to);
-        assert_eq!(mended, OFFICE.replacen(from, wanted, 1), "{to}");
-    }
+    each_touched("office.rb", OFFICE, &CASES);
 }
 
 #[test]

@@ -45,6 +45,16 @@ pub fn edited(files: &[(&str, &str)], name: &str, from: &str, to: &str) -> Strin
     repo.read(name)
 }
 
+/// Of a file, each case by itself: what stands there, what somebody makes of it, and what becomes of that
+/// by what the language's community expects. Nothing else in the file changes.
+pub fn each_touched(name: &str, text: &str, cases: &[(&str, &str, &str)]) {
+    let canon = ("kanonix.toml", "edition = 1\n");
+    for (from, to, wanted) in cases {
+        let mended = edited(&[canon, (name, text)], name, from, to);
+        assert_eq!(mended, text.replacen(from, wanted, 1), "{to}");
+    }
+}
+
 impl Repo {
     /// A repository with the canon of the cases and nothing committed.
     pub fn new() -> Repo {

@@ -51,7 +51,9 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
                 p.word(p.first(*operand), u8::from(is_word));
             }
         }
-        Kind::ConditionalExpression => conditional(p, node, parts),
+        Kind::ConditionalExpression => {
+            p.conditional_by_words(node, parts, in_brackets(p, node));
+        }
         Kind::Assignment | Kind::AugmentedAssignment => {
             for part in parts.iter().skip(1) {
                 p.operator(p.first(*part), Key::Assign);
@@ -190,18 +192,4 @@ fn binary(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         breakable: in_brackets(p, node),
         stand_in: stand_in(p, *right),
     });
-}
-
-/// `1 if ebb else 2`; in brackets broken before its words.
-fn conditional(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
-    p.words(parts);
-    if !in_brackets(p, node) {
-        return;
-    }
-    let [_, if_word, _, else_word, _] = parts else { return };
-    let group = p.leading_chain(node);
-    let level = p.choices.chain_steps;
-    for word in [if_word, else_word] {
-        p.may_break(p.first(*word), group, level, 1, Setting::WordGap);
-    }
 }

@@ -2,7 +2,7 @@
 
 use super::expressions::IN_BRACKETS;
 use super::kinds::Kind;
-use crate::layout::plan::{GroupId, Shape, TreeEdit, When};
+use crate::layout::plan::{GroupId, Shape};
 use crate::layout::planner::Planner;
 use crate::layout::vocabulary::{List, Sort};
 use crate::style::{Key, Setting};
@@ -11,7 +11,7 @@ use crate::syntax::{NodeId, TokenId};
 /// The rule for a statement; says whether `kind` is one.
 pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) -> bool {
     match kind {
-        Kind::Source => listed(p, parts, GroupId::ROOT, 0),
+        Kind::Source => p.bare_statements(parts, GroupId::ROOT, 0, sort),
         // The statement that holds them plans them. In brackets, a line ends where one of theirs does.
         Kind::Body | Kind::ClassBody | Kind::MatchBody => p.set_context(node, 0),
         Kind::Annotations => annotations(p, node, parts),
@@ -63,23 +63,6 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
     true
 }
 
-/// Statements of one block. A semicolon after one of them goes, as each has its own line and the language
-/// wants none there; only `keep` leaves it.
-fn listed(p: &mut Planner, parts: &[NodeId], group: GroupId, level: u8) {
-    let statements: Vec<NodeId> =
-        parts.iter().copied().filter(|part| !p.is(*part, Kind::Semicolon)).collect();
-    p.statements(&statements, group, level, sort);
-    for part in parts {
-        if p.is(*part, Kind::Semicolon) {
-            let token = p.first(*part);
-            p.flat(token, 0, Setting::StatementEnd);
-            if !p.style.is(Setting::StatementEnd, Key::Whole, "keep") {
-                p.rewrite(token, TreeEdit::Remove(When::Always), Setting::StatementEnd);
-            }
-        }
-    }
-}
-
 /// What a statement is to the blank lines around it.
 fn sort(p: &Planner, node: NodeId) -> Sort {
     let in_class = p.is(p.parent(node), Kind::ClassBody);
@@ -102,9 +85,8 @@ fn brings_in(p: &Planner, node: NodeId) -> bool {
 
 /// Whether an annotation stands right above a declaration.
 fn leads(p: &Planner, node: NodeId) -> bool {
-    let end = p.end(node) as usize;
-    p.tree.tokens.get(end).is_some_and(|_| p.gap_text(end as TokenId).matches('\n').count() == 1)
-        && p.token_text(p.first(node) + 1) != "tool"
+    let name = p.part(node, 1).map(|name| p.token_text(p.first(name)));
+    name.is_some_and(|name| name != "tool") && p.gap_text(p.end(node)).matches('\n').count() == 1
 }
 
 /// `@export @onready`, on one line or on several.
@@ -135,7 +117,6 @@ fn header(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
                 p.operator(token, Key::Assign);
             }
             (_, Kind::Setget) if p.token_text(token) == ":" => p.word(token, 0),
-            (_, Kind::Arguments) if p.is(node, Kind::ExportVariableStatement) => p.word(token, 0),
             (_, Kind::Arguments) => p.word(token, 0),
             _ if p.token_text(token) == "." || p.token_text(token - 1) == "." => p.word(token, 0),
             _ => p.word(token, 1),
@@ -219,7 +200,7 @@ fn block(p: &mut Planner, node: NodeId, header: TokenId, colon: TokenId, kind: K
         return p.word(first, 1);
     }
     let group = p.group(Shape::Block, header, end);
-    listed(p, &parts, group, 1);
+    p.bare_statements(&parts, group, 1, sort);
     p.at_most(first, p.choices.edge_blank);
     p.bare_block(first, end, group);
 }

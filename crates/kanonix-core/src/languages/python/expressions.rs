@@ -60,7 +60,9 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
                 p.parens(p.first(*arguments), p.choices.call_parens);
             }
         }
-        Kind::ConditionalExpression => conditional(p, node, parts),
+        Kind::ConditionalExpression => {
+            p.conditional_by_words(node, parts, in_brackets(p, node));
+        }
         Kind::ConcatenatedString => concatenated_string(p, node, parts),
         Kind::String => string(p, node),
         _ => return false,
@@ -357,20 +359,6 @@ fn slice(p: &mut Planner, parts: &[NodeId]) {
     for pair in parts.windows(2) {
         let blanks = if both_colons(p, pair) { 0 } else { gap };
         p.word(p.first(pair[1]), blanks);
-    }
-}
-
-/// `ebb if falling else flood`; broken before its words.
-fn conditional(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
-    p.words(parts);
-    if !in_brackets(p, node) {
-        return;
-    }
-    let [_, if_word, _, else_word, _] = parts else { return };
-    let group = p.leading_chain(node);
-    let level = p.choices.chain_steps;
-    for word in [if_word, else_word] {
-        p.may_break(p.first(*word), group, level, 1, Setting::WordGap);
     }
 }
 

@@ -1,7 +1,7 @@
 //! Statements, in the order of the language reference.
 
 use super::kinds::Kind;
-use crate::layout::plan::{GroupId, Shape, TreeEdit, When};
+use crate::layout::plan::{GroupId, Shape};
 use crate::layout::planner::Planner;
 use crate::layout::vocabulary::{Between, List, Sort};
 use crate::style::{Key, Setting};
@@ -42,8 +42,6 @@ fn module(p: &mut Planner, parts: &[NodeId]) {
 /// Statements of one block. A semicolon after one of them goes, as each has its own line and the
 /// language wants none there; only `keep` leaves it.
 fn listed(p: &mut Planner, parts: &[NodeId], group: GroupId, level: u8) {
-    let statements: Vec<NodeId> =
-        parts.iter().copied().filter(|part| !p.is(*part, Kind::Semicolon)).collect();
     let in_class = parts.first().is_some_and(|part| {
         let holder = p.parent(p.parent(*part));
         group != GroupId::ROOT && p.is(holder, Kind::ClassDefinition)
@@ -55,16 +53,7 @@ fn listed(p: &mut Planner, parts: &[NodeId], group: GroupId, level: u8) {
     } else {
         |_: &Planner, _| Sort::Other
     };
-    p.statements(&statements, group, level, sort);
-    for part in parts {
-        if p.is(*part, Kind::Semicolon) {
-            let token = p.first(*part);
-            p.flat(token, 0, Setting::StatementEnd);
-            if !p.style.is(Setting::StatementEnd, Key::Whole, "keep") {
-                p.rewrite(token, TreeEdit::Remove(When::Always), Setting::StatementEnd);
-            }
-        }
-    }
+    p.bare_statements(parts, group, level, sort);
 }
 
 fn sort_in_module(p: &Planner, node: NodeId) -> Sort {

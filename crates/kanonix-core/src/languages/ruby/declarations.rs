@@ -1,7 +1,8 @@
 //! Methods, classes and modules, in the grammar's order.
 
 use super::kinds::Kind;
-use super::statements::body;
+use super::expressions::named;
+use super::statements::{body, inside};
 use crate::layout::planner::Planner;
 use crate::layout::vocabulary::{List, Sort};
 use crate::style::{Key, Setting};
@@ -19,12 +20,7 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
             }
         }
         Kind::DestructuredParameter => p.flat_list(parts),
-        Kind::KeywordParameter => {
-            if let [_, colon, value @ ..] = parts {
-                p.word(p.first(*colon), 0);
-                value.iter().for_each(|value| p.word(p.first(*value), 1));
-            }
-        }
+        Kind::KeywordParameter => named(p, parts),
         Kind::OptionalParameter => {
             if let [_, sign, value] = parts {
                 p.sign(*sign, *value, Key::Default);
@@ -95,7 +91,8 @@ fn method(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let is_body = |part: &NodeId| {
         matches!(Kind::at(p, *part), Kind::Semicolon | Kind::BodyStatement | Kind::End)
     };
-    let Some(header) = sign.or_else(|| parts.iter().position(is_body)) else { return };
+    let header = sign.or_else(|| parts.iter().position(is_body));
+    let Some(header) = header.filter(|header| *header > 0) else { return };
     for (index, part) in parts[..header].iter().enumerate().skip(1) {
         let token = p.first(*part);
         match index {
@@ -109,17 +106,8 @@ fn method(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         return p.assigned(p.first(parts[sign]), *value, 1, Setting::WordGap);
     }
     let [own @ .., end] = &parts[header..] else { return };
-    let own = spread(p, own);
+    let own = inside(p, own);
     body(p, (p.first(node), p.end(parts[header - 1]) - 1), &own, *end, Key::Function);
-}
-
-/// Parts, with what a body holds in its place.
-fn spread(p: &Planner, parts: &[NodeId]) -> Vec<NodeId> {
-    let own = |part: &NodeId| match Kind::at(p, *part) {
-        Kind::BodyStatement => p.parts(*part),
-        _ => vec![*part],
-    };
-    parts.iter().flat_map(own).collect()
 }
 
 /// `class Gauge < Instrument … end`, `class << self … end`, `module Saltmarsh … end`
@@ -127,10 +115,11 @@ fn class(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let is_body = |part: &NodeId| {
         matches!(Kind::at(p, *part), Kind::Semicolon | Kind::BodyStatement | Kind::End)
     };
-    let Some(header) = parts.iter().position(is_body) else { return };
+    let header = parts.iter().position(is_body);
+    let Some(header) = header.filter(|header| *header > 0) else { return };
     p.words(&parts[..header]);
     let [own @ .., end] = &parts[header..] else { return };
-    let own = spread(p, own);
+    let own = inside(p, own);
     body(p, (p.first(node), p.end(parts[header - 1]) - 1), &own, *end, Key::Type);
     let first = own.iter().map(|part| p.first(*part)).find(|token| p.begins_line(*token));
     if p.is(node, Kind::Module) && !p.indents_namespace(p.first(node), first) {

@@ -215,19 +215,23 @@ fn lambda(p: &mut Planner, parts: &[NodeId]) {
     }
 }
 
+/// A name, a colon right behind it, and a value, if there is one.
+pub(super) fn named(p: &mut Planner, parts: &[NodeId]) {
+    if let [_, colon, value @ ..] = parts {
+        p.word(p.first(*colon), 0);
+        value.iter().for_each(|value| p.word(p.first(*value), 1));
+    }
+}
+
 /// `level: 2`, `"level" => 2`, `level:`
 fn pair(p: &mut Planner, parts: &[NodeId]) {
     match parts {
         [_, sign, value] if p.token_text(p.first(*sign)) == "=>" => {
             p.sign(*sign, *value, Key::Assign);
         }
-        [_, colon, value @ ..] => {
-            p.word(p.first(*colon), 0);
-            for value in value {
-                let token = p.first(*value);
-                p.word(token, 1);
-                p.column(token, Column::Value);
-            }
+        [_, _, value @ ..] => {
+            named(p, parts);
+            value.iter().for_each(|value| p.column(p.first(*value), Column::Value));
         }
         _ => {}
     }

@@ -1,6 +1,6 @@
 //! The patterns of `case … in`, in the grammar's order.
 
-use super::expressions::values;
+use super::expressions::{named, values};
 use super::kinds::Kind;
 use crate::layout::planner::Planner;
 use crate::layout::vocabulary::List;
@@ -10,12 +10,7 @@ use crate::syntax::NodeId;
 pub(super) fn rule(p: &mut Planner, kind: Kind, parts: &[NodeId]) -> bool {
     match kind {
         Kind::ArrayPattern | Kind::FindPattern | Kind::HashPattern => bracketed(p, parts),
-        Kind::KeywordPattern => {
-            if let [_, colon, value @ ..] = parts {
-                p.word(p.first(*colon), 0);
-                value.iter().for_each(|value| p.word(p.first(*value), 1));
-            }
-        }
+        Kind::KeywordPattern => named(p, parts),
         Kind::AlternativePattern => p.words(parts),
         Kind::ParenthesizedPattern => p.flat_list(parts),
         Kind::ExpressionReferencePattern => p.tight(parts),

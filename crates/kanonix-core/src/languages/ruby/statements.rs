@@ -57,7 +57,7 @@ fn program(p: &mut Planner, parts: &[NodeId]) {
 }
 
 /// Statements on lines of their own; what follows a `;` on its line stays there.
-pub(super) fn listed(p: &mut Planner, parts: &[NodeId], group: GroupId, level: u8) {
+fn listed(p: &mut Planner, parts: &[NodeId], group: GroupId, level: u8) {
     let lines = lines(p, parts, false);
     p.statements(&lines, group, level, sort);
 }
@@ -216,7 +216,7 @@ fn begin(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
 }
 
 /// The statements of a part that holds some (`then`), among others.
-fn inside(p: &Planner, parts: &[NodeId]) -> Vec<NodeId> {
+pub(super) fn inside(p: &Planner, parts: &[NodeId]) -> Vec<NodeId> {
     let mut own = Vec::new();
     for part in parts {
         match Kind::at(p, *part) {
@@ -316,8 +316,8 @@ fn case(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let is_case =
         |part: &NodeId| matches!(Kind::at(p, *part), Kind::When | Kind::InClause | Kind::Else);
     let Some(first) = parts.iter().position(is_case) else { return p.words(parts) };
-    let (header, [cases @ .., end]) = parts.split_at(first) else { return };
-    for part in &header[1..] {
+    let (header @ [_, rest @ ..], [cases @ .., end]) = parts.split_at(first) else { return };
+    for part in rest {
         p.word(p.first(*part), u8::from(!is_end(p, *part)));
     }
     let (start, word) = (p.first(node), p.first(*end));
@@ -339,8 +339,9 @@ fn when(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let is_body = |part: &NodeId| is_end(p, *part) || p.is(*part, Kind::Then);
     let header = parts.iter().position(is_body).unwrap_or(parts.len());
     let (header, own) = parts.split_at(header);
+    let [_, first, ..] = header else { return };
     values(p, &header[1..]);
-    p.word(p.first(header[1]), 1);
+    p.word(p.first(*first), 1);
     let opener = p.end(header[header.len() - 1]) - 1;
     let own = inside(p, own);
     if p.handed_block(node).is_some() {

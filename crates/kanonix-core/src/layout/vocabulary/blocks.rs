@@ -1,6 +1,6 @@
 //! Blocks, what stands in them line by line, and the brackets around them.
 
-use crate::layout::plan::{Around, Counts, Gap, GroupId, Shape, Want};
+use crate::layout::plan::{Around, Counts, Gap, GroupId, Shape, TreeEdit, Want, When};
 use crate::layout::planner::Planner;
 use crate::layout::vocabulary::{Handed, List};
 use crate::style::{Key, Setting};
@@ -61,6 +61,27 @@ impl Planner<'_> {
                 (None, _) => {}
             }
             before = Some(now);
+        }
+    }
+
+    /// The same where each statement has its own line and needs no mark behind it: one goes, unless
+    /// `statement_end` keeps it.
+    pub fn bare_statements(
+        &mut self,
+        parts: &[NodeId],
+        block: GroupId,
+        level: u8,
+        sort: fn(&Planner, NodeId) -> Sort,
+    ) {
+        let (ends, own): (Vec<NodeId>, Vec<NodeId>) =
+            parts.iter().copied().partition(|part| self.is_separator(*part));
+        self.statements(&own, block, level, sort);
+        for end in ends {
+            let token = self.first(end);
+            self.flat(token, 0, Setting::StatementEnd);
+            if !self.style.is(Setting::StatementEnd, Key::Whole, "keep") {
+                self.rewrite(token, TreeEdit::Remove(When::Always), Setting::StatementEnd);
+            }
         }
     }
 

@@ -138,6 +138,17 @@ impl Planner<'_> {
         if leads { dot } else { name }
     }
 
+    /// `1 if ebb else 2`: broken before its words, where a line may end at all.
+    pub fn conditional_by_words(&mut self, node: NodeId, parts: &[NodeId], may_break: bool) {
+        self.words(parts);
+        let ([_, if_word, _, else_word, _], true) = (parts, may_break) else { return };
+        let group = self.leading_chain(node);
+        let level = self.choices.chain_steps;
+        for word in [if_word, else_word] {
+            self.may_break(self.first(*word), group, level, 1, Setting::WordGap);
+        }
+    }
+
     /// `ebb ? 1 : 2`: a chain is broken beside its signs, each of which has its value behind it,
     /// and goes on with what stands behind the last of them, where that is one as well. `key` is
     /// the kind of operators that they are; without one they are words. Where somebody broke it at
