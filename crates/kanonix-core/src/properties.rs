@@ -326,12 +326,14 @@ fn spoil(clean: &str, case: &Case) -> Option<(String, usize)> {
                         && group.rows != Rows::Kept
                         && group.align == Align::Step
                 });
-            let may_widen = (!present.is_empty() || !fuses(clean, range.start))
+            let shows = tree.shows(index as u32);
+            let may_widen = (!present.is_empty() || !shows && !fuses(clean, range.start))
                 && has_room(range.start);
             let new = match chance.below(6) {
                 0 if may_widen => format!("{present}  "),
                 1 if may_break => "\n   ".to_string(),
-                2 if present == " " && !word_on_both_sides(clean, &range) => String::new(),
+                2 if present == " " && !shows && !word_on_both_sides(clean, &range) =>
+                    String::new(),
                 _ => continue,
             };
             let glued = new.is_empty() && fuses_when_glued(clean, &range);
@@ -360,7 +362,10 @@ fn word_on_both_sides(text: &str, range: &std::ops::Range<usize>) -> bool {
     let is_word = |c: Option<char>| {
         c.is_some_and(|c| c.is_alphanumeric() || matches!(c, '_' | '$' | '"' | '\'' | '`' | '#'))
     };
-    is_word(before) && is_word(after)
+    // A word behind a dash may be the name of something.
+    let mut rest = text[range.end..].chars();
+    let is_named = rest.next() == Some('-') && rest.next().is_some_and(char::is_alphabetic);
+    is_word(before) && (is_word(after) || is_named)
 }
 
 fn fuses_when_glued(text: &str, range: &std::ops::Range<usize>) -> bool {

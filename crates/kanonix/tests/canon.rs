@@ -328,14 +328,16 @@ fn explain_lays_the_same_lines_out_under_each_value() {
 
     operator_gap.product  `a * b`
       takes `true`, `false`, `keep`
-      by default `true` in javascript, typescript, tsx, python, java, csharp, lua, gdscript, ruby, rust
+      by default `true` in javascript, typescript, tsx, python, java, csharp, lua, gdscript, ruby,
+      powershell, rust
 
         true                  false               keep
         let a = h * 2 + 1;    let a = h*2 + 1;    let a = h * 2 + 1;
 
     operator_gap.sum  `a + b`
       takes `true`, `false`, `keep`
-      by default `true` in javascript, typescript, tsx, python, java, csharp, lua, gdscript, ruby, rust
+      by default `true` in javascript, typescript, tsx, python, java, csharp, lua, gdscript, ruby,
+      powershell, rust
 
         true                  false               keep
         let a = h * 2 + 1;    let a = h * 2+1;    let a = h * 2 + 1;
@@ -370,8 +372,8 @@ fn explain_lays_the_same_lines_out_under_each_value() {
 
     operator_gap.assign  `a = b`
       takes `true`, `false`, `keep`
-      by default `true` in javascript, typescript, tsx, python, java, csharp, lua, gdscript, ruby, rust,
-      toml
+      by default `true` in javascript, typescript, tsx, python, java, csharp, lua, gdscript, ruby,
+      powershell, rust, toml
 
         true          false       keep
         let a = h;    let a=h;    let a = h;
@@ -379,7 +381,8 @@ fn explain_lays_the_same_lines_out_under_each_value() {
 
     operator_gap.default  a parameter's default value, an argument's name
       takes `true`, `false`, `keep`
-      by default `true` in javascript, typescript, tsx, csharp, gdscript, ruby; `false` in python
+      by default `true` in javascript, typescript, tsx, csharp, gdscript, ruby; `false` in python;
+      `keep` in powershell
 
         true                     false                  keep
         def ebb(a = 1):          def ebb(a=1):          def ebb(a=1):
@@ -394,8 +397,8 @@ fn explain_lays_the_same_lines_out_under_each_value() {
 
     wrap_indent.chain  calls and operators one after another
       takes a number from 1 to 4
-      by default `1` in javascript, typescript, tsx, python, csharp, lua, ruby, rust; `2` in java,
-      gdscript
+      by default `1` in javascript, typescript, tsx, python, csharp, lua, ruby, powershell, rust; `2` in
+      java, gdscript
 
         1                 2
         gauges            gauges

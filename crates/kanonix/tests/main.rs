@@ -24,6 +24,7 @@ mod merge;
 mod no_working_tree;
 mod nonsense;
 mod pages;
+mod powershell;
 mod proposals;
 mod reports;
 mod ruby;

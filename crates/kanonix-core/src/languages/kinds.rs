@@ -71,6 +71,7 @@ macro_rules! kinds {
     (@said separators) => { crate::syntax::Said::Separator };
     (@said bodies) => { crate::syntax::Said::Body };
     (@said statements) => { crate::syntax::Said::Statements };
+    (@said wrappers) => { crate::syntax::Said::Wrapper };
     (@said atoms) => { crate::syntax::Said::Atom };
     (@said comments) => { crate::syntax::Said::Comment };
     (@said joins) => { crate::syntax::Said::Join };

@@ -59,7 +59,9 @@ static TIDES: Language = Language {
         Family::LastComma,
         Family::Signs,
         Family::Expressions,
+        Family::CompareMarks,
         Family::ApartParens,
+        Family::ApartCalls,
         Family::EitherSide,
         Family::Headers,
         Family::Definitions,
@@ -125,6 +127,7 @@ fn rule(p: &mut Planner, node: NodeId, parts: &[NodeId]) -> bool {
                 right: *right,
                 operators: OPERATORS,
                 breakable: true,
+                may_lead: true,
                 stand_in: None,
             });
         }

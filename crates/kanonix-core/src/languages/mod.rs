@@ -101,6 +101,7 @@ languages! {
     "lua" lua { LANGUAGE = "lua" }
     "gdscript" gdscript { LANGUAGE = "gdscript" }
     "ruby" ruby { LANGUAGE = "ruby" }
+    "powershell" powershell { LANGUAGE = "powershell" }
     "json" json { LANGUAGE = "json" }
     "rust" rust { LANGUAGE = "rust" }
     "toml" toml { LANGUAGE = "toml" }

@@ -30,7 +30,9 @@ pub(super) fn place(plan: &mut Plan, tree: &Tree, text: &str, style: &Style) {
         let start = (0..=index).rev().find(|at| plan.gaps[*at].want == Want::Line).unwrap_or(0);
         let level = if opens_block(plan, tree, start, next) { 2 } else { 1 };
         let own = column(next);
+        // What begins a line itself stands nowhere yet.
         let is_over = |token: &usize| tree.tokens[*token].role != Role::Join
+            && !tree.tokens[*token].broken
             && column(*token) == own;
         let over = (start + 1..index).rev().find(is_over).filter(|_| align.asks_the_text());
         let under = over.map(|token| token as u32);

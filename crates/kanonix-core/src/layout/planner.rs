@@ -138,10 +138,26 @@ impl<'a> Planner<'a> {
                 self.visit(node, &parts, rule);
             }
         }
+        self.hold_shown();
         self.ask_the_text();
         // What is put behind a token comes after what is made of the token itself.
         self.plan.rewrites.sort_by_key(|rewrite| (rewrite.token, rewrite.change.is_behind()));
         self.plan
+    }
+
+    /// White space that shows is there or not as it stands, whatever a rule has said.
+    fn hold_shown(&mut self) {
+        for token in 0..self.tree.shows.len() as TokenId {
+            if !self.tree.shows(token) || self.gap(token).want == Want::Keep {
+                continue;
+            }
+            let is_apart = !self.gap_text(token).is_empty();
+            let gap = self.gap(token);
+            match is_apart {
+                true => gap.blanks = gap.blanks.max(1),
+                false => *gap = Gap::flat(0, gap.setting),
+            }
+        }
     }
 
     /// Lays a node out as the language's table says, or by its rule.
@@ -159,8 +175,15 @@ impl<'a> Planner<'a> {
             | Said::Heredoc
             | Said::Text => {}
             // A word or a mark that no rule names.
-            Said::Ruled | Said::Body | Said::Statements if parts.is_empty() => {}
-            Said::Ruled | Said::Body | Said::Statements | Said::Atom | Said::Unread => {
+            Said::Ruled | Said::Wrapper | Said::Body | Said::Statements if parts.is_empty() => {}
+            // What could not be passed over, as something in it does not parse.
+            Said::Wrapper if parts.len() == 1 => {}
+            Said::Ruled
+            | Said::Wrapper
+            | Said::Body
+            | Said::Statements
+            | Said::Atom
+            | Said::Unread => {
                 if !rule(self, node, parts) && self.end(node) > self.first(node) + 1 {
                     self.keep(node);
                 }
@@ -334,11 +357,11 @@ impl<'a> Planner<'a> {
 
     /// The blanks inside a bracket, on one line; `None` for as many as there are.
     pub fn inner_gap(&self, bracket: TokenId) -> Option<u8> {
-        match self.token_text(bracket) {
-            "(" | ")" => self.choices.parens_gap,
-            "[" | "]" => self.choices.brackets_gap,
-            "{" | "}" => self.choices.braces_gap,
-            "<" | ">" => self.choices.angles_gap,
+        match self.token_text(bracket).bytes().last() {
+            Some(b'(' | b')') => self.choices.parens_gap,
+            Some(b'[' | b']') => self.choices.brackets_gap,
+            Some(b'{' | b'}') => self.choices.braces_gap,
+            Some(b'<' | b'>') => self.choices.angles_gap,
             _ => Some(0),
         }
     }

@@ -68,7 +68,10 @@ fn solid(text: &str, case: &Case) -> Vec<char> {
         .flat_map(str::chars)
         .filter(|c| !(zeros && *c == '0'))
         .collect();
-    if [Key::Color, Key::Unit].iter().any(|key| !style.keeps(Setting::LetterCase, *key)) {
+    if [Key::Color, Key::Unit, Key::Keyword]
+        .iter()
+        .any(|key| !style.keeps(Setting::LetterCase, *key))
+    {
         solid.iter_mut().for_each(char::make_ascii_lowercase);
     }
     let orders = [Setting::ModifierOrder, Setting::MemberOrder].iter();

@@ -16,8 +16,12 @@ pub enum Family {
     Signs,
     /// Operations, calls and parentheses.
     Expressions,
-    /// Parentheses of calls and declarations that may stand apart from the name.
+    /// Marks, rather than words, that compare and that join bits.
+    CompareMarks,
+    /// Parentheses of declarations that may stand apart from the name.
     ApartParens,
+    /// Those of calls.
+    ApartCalls,
     /// Lines that may end on either side of an operator.
     EitherSide,
     /// Lines that may end on either side of the dot before a method.
@@ -40,10 +44,14 @@ pub enum Family {
     InlineBlocks,
     /// Braces around what functions do, and `else` behind them.
     Braces,
+    /// Braces around what functions without a name do, on either line.
+    LambdaBraces,
     /// The cases of a `switch`.
     Cases,
-    /// Headers in parentheses (`if (a)`), behind which a statement may stand without braces.
+    /// Headers in parentheses: `if (a)`.
     ParenHeaders,
+    /// Headers behind which a statement may stand without braces.
+    BareBodies,
     /// Functions that a whole file stands in.
     Wrappers,
     /// Functions without a name that may do several things.
@@ -104,6 +112,8 @@ pub enum Family {
     Sheets,
     /// Strings in either kind of quotes.
     Quotes,
+    /// Keywords whose case says nothing.
+    AnyCase,
     /// Statements that may end with a semicolon.
     StatementEnd,
 }

@@ -62,6 +62,7 @@ pub enum Key {
     Cast,
     Color,
     Unit,
+    Keyword,
 }
 
 impl Key {
@@ -125,6 +126,7 @@ impl Key {
             Key::Cast => "cast",
             Key::Color => "color",
             Key::Unit => "unit",
+            Key::Keyword => "keyword",
         }
     }
 }

@@ -167,6 +167,7 @@ pub static SAMPLES: &[Sample] = &[
     },
     of("letter_case.color", "css", "p {\n  color: #A0c8F0;\n}\n"),
     of("letter_case.unit", "css", "p {\n  margin: 2PX;\n}\n"),
+    of("letter_case.keyword", "powershell", "If ($high -EQ 3) {\n    warn\n}\n"),
     of("leading_zero", "css", "p {\n  margin: .5em 0.5em;\n}\n"),
     of("statement_end", "javascript", "warn(low);\nwarn(high)\n"),
     of("last_comma", "javascript", "warn(\n  low,\n  high\n);\nlook(\n  low,\n);\n"),

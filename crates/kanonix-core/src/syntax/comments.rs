@@ -9,13 +9,16 @@ pub struct Comments {
     pub blocks: &'static [(&'static str, &'static str)],
     /// What begins a comment that is one at the very beginning of a line alone: it stays there.
     pub at_margin: Option<&'static str>,
+    /// Words right behind the mark of a line that a program reads, in either case: it is no comment's text.
+    pub told: &'static [&'static str],
     /// What each later line of such a comment may begin with; its lines move together then.
     pub gutter: Option<&'static str>,
 }
 
 impl Comments {
     /// None at all.
-    pub const NONE: Comments = Comments { line: &[], blocks: &[], at_margin: None, gutter: None };
+    pub const NONE: Comments =
+        Comments { line: &[], blocks: &[], at_margin: None, told: &[], gutter: None };
 
     /// `// why` and `/* why */`, the lines of which may begin with a star.
     pub const SLASHES: Comments =
@@ -23,6 +26,12 @@ impl Comments {
 
     /// `# why`.
     pub const HASH: Comments = Comments { line: &["#"], ..Comments::NONE };
+
+    /// Whether what stands behind a line's mark is read by a program.
+    pub fn is_told(&self, rest: &str) -> bool {
+        let word = rest.split(|c: char| !c.is_alphanumeric()).next().unwrap_or_default();
+        self.told.iter().any(|told| told.eq_ignore_ascii_case(word))
+    }
 
     /// What closes a comment that begins like this, if anything but the end of its line does.
     pub fn closer(&self, comment: &str) -> Option<&'static str> {

@@ -14,6 +14,9 @@ const UNPARSED: u16 = u16::MAX;
 /// That of a mark that joins lines and that the grammar has no kind for: no table has it either.
 const JOIN: u16 = u16::MAX - 1;
 
+/// That of a word that the grammar has no leaf for.
+const WORD: u16 = u16::MAX - 2;
+
 /// Copies what the parser found, as it found it; with a window, what is far from these bytes is folded.
 pub(super) fn copied(
     grammar: &Grammar,
@@ -52,6 +55,7 @@ pub(super) fn copied(
         masks: grammar.masks(),
         join: grammar.join(),
         reserved: grammar.reserved(),
+        unnamed: grammar.unnamed(),
     };
     copy.walk(grammar, parsed.tree.walk(), Vec::new());
     copy.tree
@@ -82,6 +86,8 @@ struct Copying<'a> {
     join: Option<&'static str>,
     /// Words that the parser takes for names and that are none.
     reserved: Option<&'a Reserved>,
+    /// Words that the parser reads and has no leaf for.
+    unnamed: &'static [&'static str],
 }
 
 /// How many stretches inside one another are read again; deeper ones are one token. Each reading
@@ -95,6 +101,8 @@ struct Open {
     last: Option<NodeId>,
     /// How many of its children are to come.
     to_come: usize,
+    /// How many wrappers around it were passed over.
+    passed: usize,
     /// Whether something in it does not parse that no child of it has so far.
     hides_fault: bool,
 }
@@ -106,6 +114,12 @@ impl Copying<'_> {
         // Which of the children of an open body are folded, those to come last.
         let mut folds: Vec<(NodeId, Vec<bool>)> = Vec::new();
         loop {
+            let parent = open.last().map_or(0, |open| open.node);
+            let folded = match folds.last_mut() {
+                Some((body, folds)) if *body == parent => folds.pop().unwrap_or(false),
+                _ => false,
+            };
+            let passed = if folded { 0 } else { pass_wrappers(&mut cursor, table) };
             let node = cursor.node();
             // The parser's number for a stretch that does not parse is beyond all the others.
             let (kind, role, is_error) = match table.get(node.kind_id() as usize) {
@@ -113,17 +127,13 @@ impl Copying<'_> {
                 None => (UNPARSED, Role::Atom, node.is_error()),
             };
             self.put_back(node.start_byte(), &mut open);
-            self.put_joins_back(node.start_byte() + self.offset, &mut open);
+            self.put_joins_back(&node, &mut open);
+            self.put_words_back(node.start_byte() + self.offset, &mut open);
             let id = self.node((kind, node.kind_id()), is_error, &mut open);
             if let Some(around) = open.last_mut() {
                 around.hides_fault &= !node.has_error() && !node.is_missing();
             }
-            let parent = self.tree.nodes[id as usize].parent;
             let children = node.child_count();
-            let folded = match folds.last_mut() {
-                Some((body, folds)) if *body == parent => folds.pop().unwrap_or(false),
-                _ => false,
-            };
             let range = node.start_byte() + self.offset..node.end_byte() + self.offset;
             if folded {
                 self.fold(id, range, kind);
@@ -131,12 +141,11 @@ impl Copying<'_> {
                 self.leaf(id, range, kind, Role::Atom, node.has_error(), false);
             } else if role == Role::Unread {
                 self.unread(grammar, id, range, kind, node.has_error());
-            } else if (role == Role::Plain || role.is_body())
-                && children > 0
-                && cursor.goto_first_child()
-            {
+            } else if role == Role::Wrapper && self.is_blank(&range) {
+                // Blanks that the grammar reads.
+            } else if role.is_copied() && children > 0 && cursor.goto_first_child() {
                 let (to_come, hides_fault) = (children as usize - 1, node.has_error());
-                open.push(Open { node: id, last: None, to_come, hides_fault });
+                open.push(Open { node: id, last: None, to_come, passed, hides_fault });
                 if let (true, Some(window), 0) = (role.is_body(), self.window, self.readings) {
                     let mut folded = window.folded(cursor.clone(), grammar, self.text);
                     folded.reverse();
@@ -148,7 +157,7 @@ impl Copying<'_> {
                     && grammar.is_foreign(kind, &self.text[range.clone()]);
                 let role = match role {
                     _ if is_foreign => Role::Atom,
-                    role if role.is_body() => Role::Plain,
+                    role if role.is_copied() => Role::Plain,
                     role => role,
                 };
                 // A string whose end is missing has its fault inside.
@@ -170,9 +179,10 @@ impl Copying<'_> {
                 };
                 self.leaf(id, range, kind, role, is_error, is_missing);
             }
+            climb(&mut cursor, passed);
             if open.is_empty() && !self.hidden.is_empty() {
                 // Nothing but what the parser was not shown.
-                open.push(Open { node: id, last: None, to_come: 0, hides_fault: false });
+                open.push(Open { node: id, last: None, to_come: 0, passed: 0, hides_fault: false });
             }
             loop {
                 if let [root] = &open[..]
@@ -185,14 +195,14 @@ impl Copying<'_> {
                     done.to_come -= 1;
                     break;
                 }
-                let (node, hides_fault) = (done.node, done.hides_fault);
+                let (node, passed, hides_fault) = (done.node, done.passed, done.hides_fault);
                 folds.pop_if(|(body, _)| *body == node);
                 if hides_fault {
                     self.misses(node);
                 }
                 self.tree.nodes[node as usize].end = self.tree.tokens.len() as TokenId;
                 open.pop();
-                cursor.goto_parent();
+                climb(&mut cursor, passed + 1);
             }
         }
     }
@@ -220,16 +230,47 @@ impl Copying<'_> {
             && !self.tree.tokens.last().is_some_and(|last| reserved.behind.contains(&text(last)))
     }
 
-    /// Marks that join lines and stand between the last token and a place are the next children of the
-    /// innermost open node.
-    fn put_joins_back(&mut self, before: usize, open: &mut [Open]) {
+    /// Whether there is nothing in a stretch but blanks and marks that join lines.
+    fn is_blank(&self, range: &Range<usize>) -> bool {
+        self.solid_start(range) == range.end
+    }
+
+    /// Where a stretch begins but for blanks and marks that join lines.
+    fn solid_start(&self, range: &Range<usize>) -> usize {
+        let mut rest = self.text[range.clone()].trim_start_matches(BLANKS);
+        while let Some(behind) = self.join.and_then(|mark| rest.strip_prefix(mark)) {
+            rest = behind.trim_start_matches(BLANKS);
+        }
+        range.end - rest.len()
+    }
+
+    /// Marks that join lines and stand between the last token and where a node begins in truth are the
+    /// next children of the innermost open node.
+    fn put_joins_back(&mut self, node: &tree_sitter::Node, open: &mut [Open]) {
         let Some(mark) = self.join else { return };
+        let range = node.start_byte() + self.offset..node.end_byte() + self.offset;
+        let before = self.solid_start(&range);
         let mut at = self.tree.tokens.last().map_or(self.tree.mark, |last| last.end as usize);
         while let Some(found) = self.text.get(at..before).and_then(|gap| gap.find(mark)) {
             let start = at + found;
             at = start + mark.len();
             let id = self.node((JOIN, 0), false, open);
             self.leaf(id, start..at, JOIN, Role::Join, false, false);
+        }
+    }
+
+    /// A word that stands between the last token and a place is the next child of the innermost open node.
+    fn put_words_back(&mut self, before: usize, open: &mut [Open]) {
+        if self.unnamed.is_empty() {
+            return;
+        }
+        let from = self.tree.tokens.last().map_or(self.tree.mark, |last| last.end as usize);
+        let Some(gap) = self.text.get(from..before) else { return };
+        let word = gap.trim_matches(BLANKS);
+        if self.unnamed.iter().any(|unnamed| unnamed.eq_ignore_ascii_case(word)) {
+            let start = from + gap.len() - gap.trim_start_matches(BLANKS).len();
+            let id = self.node((WORD, 0), false, open);
+            self.leaf(id, start..start + word.len(), WORD, Role::Plain, false, false);
         }
     }
 
@@ -299,7 +340,7 @@ impl Copying<'_> {
             self.walk(
                 grammar,
                 cursor,
-                vec![Open { node, last: None, to_come: parts - 1, hides_fault: false }],
+                vec![Open { node, last: None, to_come: parts - 1, passed: 0, hides_fault: false }],
             );
             self.readings -= 1;
             self.offset = outside;
@@ -445,6 +486,29 @@ impl Copying<'_> {
         token.broken = gap.contains(&b'\n');
         token.reread = self.readings > 0;
         tokens.push(token);
+    }
+}
+
+/// Goes down to what wrappers around one thing alone hold; gives how many there were.
+fn pass_wrappers(cursor: &mut TreeCursor, table: &[(u16, Role)]) -> usize {
+    let mut passed = 0;
+    loop {
+        let node = cursor.node();
+        let role = table.get(node.kind_id() as usize).map(|(_, role)| *role);
+        let is_passed = role == Some(Role::Wrapper)
+            && node.child_count() == 1
+            && !node.has_error()
+            && cursor.goto_first_child();
+        if !is_passed {
+            return passed;
+        }
+        passed += 1;
+    }
+}
+
+fn climb(cursor: &mut TreeCursor, steps: usize) {
+    for _ in 0..steps {
+        cursor.goto_parent();
     }
 }
 

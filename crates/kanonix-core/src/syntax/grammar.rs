@@ -21,6 +21,8 @@ pub enum Role {
     /// As `Body`, and what it holds are statements or members: one of them is what a stretch costs
     /// that does not parse.
     Statements,
+    /// As `Plain`, and where it holds one thing alone it is passed over: that thing stands in its place.
+    Wrapper,
     /// One token, whatever is inside: strings, templates, regular expressions.
     Atom,
     /// One token that may stand anywhere.
@@ -41,6 +43,11 @@ impl Role {
     /// Whether rules see a tree as if it were not there.
     pub fn is_passed_over(self) -> bool {
         matches!(self, Role::Comment | Role::Join | Role::Heredoc)
+    }
+
+    /// Whether it is copied with its children.
+    pub fn is_copied(self) -> bool {
+        matches!(self, Role::Plain | Role::Wrapper) || self.is_body()
     }
 
     /// Whether its children are laid out each by itself.
@@ -132,6 +139,8 @@ pub struct Grammar {
     join: Option<&'static str>,
     /// Words that the grammar takes for names and that are none.
     reserved: Option<Reserved>,
+    /// Words that the grammar reads and has nothing for.
+    unnamed: &'static [&'static str],
     loaded: OnceLock<Loaded>,
 }
 
@@ -153,7 +162,7 @@ impl Grammar {
         let (exact, alone, whole, shows) = (None, None, None, None);
         let (masked, uncut, directives, margin, join) = (None, None, None, None, None);
         let (line_ends_count, pairs, reserved) = (false, BRACKETS, None);
-        let last: Last = &[];
+        let (last, unnamed): (Last, &[&str]) = (&[], &[]);
         Grammar {
             load,
             kinds,
@@ -175,6 +184,7 @@ impl Grammar {
             directives,
             join,
             reserved,
+            unnamed,
             loaded,
         }
     }
@@ -369,6 +379,17 @@ impl Grammar {
     /// Those words, where there are some.
     pub(super) fn reserved(&self) -> Option<&Reserved> {
         self.reserved.as_ref()
+    }
+
+    /// The same for a grammar that has no leaf for some of the words that it reads, in either case.
+    pub const fn naming(mut self, words: &'static [&'static str]) -> Grammar {
+        self.unnamed = words;
+        self
+    }
+
+    /// Those words.
+    pub(super) fn unnamed(&self) -> &'static [&'static str] {
+        self.unnamed
     }
 
     /// The same, with a way to read what the grammar leaves unread.

@@ -26,6 +26,8 @@ pub enum Said {
     Body,
     /// [`Role::Statements`], which a rule lays out.
     Statements,
+    /// [`Role::Wrapper`]; a rule lays out one around several things.
+    Wrapper,
     /// [`Role::Atom`].
     Atom,
     /// [`Role::Comment`].
@@ -46,6 +48,7 @@ impl Said {
         match self {
             Said::Body => Role::Body,
             Said::Statements => Role::Statements,
+            Said::Wrapper => Role::Wrapper,
             Said::Atom => Role::Atom,
             Said::Comment => Role::Comment,
             Said::Join => Role::Join,

@@ -80,8 +80,7 @@ impl Window {
             let range = node.byte_range();
             let entry = grammar.loaded().table.get(node.kind_id() as usize);
             let role = entry.map(|(_, role)| *role);
-            let is_solid = role.is_some_and(|role| role == Role::Plain || role.is_body())
-                && node.child_count() > 0;
+            let is_solid = role.is_some_and(Role::is_copied) && node.child_count() > 0;
             let begins = |end| memchr::memchr(b'\n', &bytes[end..range.start.max(end)]).is_some();
             let begins_line = last_end.is_some_and(begins);
             // A separator stands on the line of what it ends.

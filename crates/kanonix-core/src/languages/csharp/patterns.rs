@@ -18,6 +18,7 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
                     right: *right,
                     operators: OPERATORS,
                     breakable: true,
+                    may_lead: true,
                     stand_in: None,
                 });
             }

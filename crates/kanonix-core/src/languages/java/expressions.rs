@@ -79,6 +79,7 @@ fn binary_expression(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         right: *right,
         operators: OPERATORS,
         breakable: true,
+        may_lead: true,
         stand_in: stand_in(p, *right, false),
     });
 }

@@ -173,6 +173,7 @@ fn binary_expression(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         right: *right,
         operators: OPERATORS,
         breakable: p.token_text(operator) != "^",
+        may_lead: true,
         stand_in: stand_in(p, *right),
     });
     // A number takes points that touch it for its own.

@@ -226,6 +226,7 @@ fn binary(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         right: *right,
         operators: OPERATORS,
         breakable: in_brackets(p, node),
+        may_lead: true,
         stand_in: inside_literal(p, *right),
     });
 }

@@ -265,6 +265,7 @@ fn binary(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         right: *right,
         operators: OPERATORS,
         breakable: true,
+        may_lead: false,
         stand_in: stand_in(p, *right),
     });
     let (text, before) = (p.token_text(sign), p.token_text(sign - 1));

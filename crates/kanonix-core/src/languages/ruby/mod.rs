@@ -46,6 +46,7 @@ pub(super) static LANGUAGE: Language = Language {
         Family::LastComma,
         Family::Signs,
         Family::Expressions,
+        Family::CompareMarks,
         Family::Dots,
         Family::Headers,
         Family::Definitions,

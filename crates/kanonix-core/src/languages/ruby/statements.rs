@@ -3,7 +3,7 @@
 use super::declarations::sort;
 use super::expressions::values;
 use super::kinds::Kind;
-use crate::layout::plan::{Column, GroupId, Shape, TreeEdit, When};
+use crate::layout::plan::{Column, GroupId, Shape, When};
 use crate::layout::planner::Planner;
 use crate::layout::vocabulary::{Handed, Sort};
 use crate::style::{Key, Setting};
@@ -58,31 +58,8 @@ fn program(p: &mut Planner, parts: &[NodeId]) {
 
 /// Statements on lines of their own; what follows a `;` on its line stays there.
 fn listed(p: &mut Planner, parts: &[NodeId], group: GroupId, level: u8) {
-    let lines = lines(p, parts, false);
+    let lines = p.lines_of(parts, false, is_end);
     p.statements(&lines, group, level, sort);
-}
-
-/// The statements that begin lines. What stands on the line of another one is laid out with it, unless
-/// all of them stand on one line that is opened: what only ends them goes then.
-fn lines(p: &mut Planner, parts: &[NodeId], all: bool) -> Vec<NodeId> {
-    let mut lines = Vec::new();
-    let mut after_end = false;
-    for (index, part) in parts.iter().enumerate() {
-        let token = p.first(*part);
-        let is_end = is_end(p, *part);
-        let follows = after_end && !all && !p.broken_before(token) && !p.after_comment(token);
-        match index > 0 && (is_end || follows) {
-            true => p.word(token, u8::from(!is_end)),
-            false => {
-                if !is_end && token > 0 && !p.broken_before(token) {
-                    ends(p, token, When::Always);
-                }
-                lines.push(*part);
-            }
-        }
-        after_end = is_end;
-    }
-    lines
 }
 
 /// Whether a part is a mark or a word between statements.
@@ -126,20 +103,20 @@ pub(super) fn body(
     let goes_on = own.iter().position(|part| goes_on(p, *part)).unwrap_or(own.len());
     let (own, clauses) = own.split_at(goes_on);
     if let Some(group) = p.flat_words(header, opener, word, key) {
-        flat(p, opener, own, group);
+        p.flat_lines(opener, own, group, is_end);
         for clause in clauses {
             flat_clause(p, *clause, group);
         }
-        ends(p, word, When::Open(group));
+        p.line_ends_before(word, When::Open(group));
         return p.may_break(word, group, 0, 1, Setting::FlatBlock);
     }
     if own.is_empty() && clauses.is_empty() && !p.broken_before(word) {
         return p.word(word, 1);
     }
     let is_flat = !p.broken_between(opener, word);
-    let own = lines(p, own, is_flat);
+    let own = p.lines_of(own, is_flat, is_end);
     if is_flat {
-        ends(p, word, When::Always);
+        p.line_ends_before(word, When::Always);
     }
     let group = p.word_block(header, &own, end, sort);
     p.stands_under(group, header, word);
@@ -163,7 +140,7 @@ fn beside_clauses(
         p.line(token, group, 0, Setting::FlatBlock);
         p.at_most(token, p.choices.edge_blank.max(1));
         if is_flat {
-            ends(p, token, When::Always);
+            p.line_ends_before(token, When::Always);
         }
     }
 }
@@ -172,37 +149,9 @@ fn goes_on(p: &Planner, part: NodeId) -> bool {
     matches!(Kind::at(p, part), Kind::Rescue | Kind::Else | Kind::Elsif | Kind::Ensure)
 }
 
-/// Statements on their header's line, as long as there is room.
-fn flat(p: &mut Planner, opener: TokenId, own: &[NodeId], group: GroupId) {
-    for (index, part) in own.iter().enumerate() {
-        let token = p.first(*part);
-        if is_end(p, *part) {
-            p.word(token, 0);
-        } else {
-            p.may_break(token, group, 1, 1, Setting::FlatBlock);
-            if index > 0 || token == opener + 1 {
-                ends(p, token, When::Open(group));
-            }
-        }
-    }
-}
-
-/// A mark or a word that only ends what is on its line goes where the line ends behind it.
-fn ends(p: &mut Planner, next: TokenId, when: When) {
-    let Some(before) = next.checked_sub(1) else { return };
-    match p.token_text(before) {
-        ";" => p.rewrite(before, TreeEdit::Remove(when), Setting::FlatBlock),
-        "then" if when == When::Always => {
-            p.rewrite(before, TreeEdit::Remove(when), Setting::FlatBlock);
-            p.word(before, 0);
-        }
-        _ => {}
-    }
-}
-
 fn flat_clause(p: &mut Planner, clause: NodeId, group: GroupId) {
     let token = p.first(clause);
-    ends(p, token, When::Open(group));
+    p.line_ends_before(token, When::Open(group));
     p.may_break(token, group, 0, 1, Setting::FlatBlock);
     p.gap(token).inside = true;
     p.hand(clause, Handed::Block(group));
@@ -260,7 +209,7 @@ fn clause(p: &mut Planner, node: NodeId, opener: TokenId, own: &[NodeId]) {
     let goes_on = own.iter().position(|part| goes_on(p, *part)).unwrap_or(own.len());
     let (own, clauses) = own.split_at(goes_on);
     if let Some(group) = p.handed_block(node) {
-        flat(p, opener, own, group);
+        p.flat_lines(opener, own, group, is_end);
         clauses.iter().for_each(|clause| flat_clause(p, *clause, group));
         return;
     }
@@ -272,7 +221,7 @@ fn clause(p: &mut Planner, node: NodeId, opener: TokenId, own: &[NodeId]) {
         return;
     }
     let group = p.group(Shape::Block, p.first(node), p.end(node));
-    let own = lines(p, own, is_flat);
+    let own = p.lines_of(own, is_flat, is_end);
     p.statements(&own, group, 1, sort);
     if let Some(first) = own.first() {
         p.at_most(p.first(*first), p.choices.edge_blank);
@@ -293,7 +242,7 @@ fn stays_flat(
     if stays {
         let group = p.group(Shape::List, opener, end);
         p.stem(group, start);
-        flat(p, opener, own, group);
+        p.flat_lines(opener, own, group, is_end);
     }
     stays
 }
@@ -326,7 +275,7 @@ fn case(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         for case in cases {
             flat_clause(p, *case, group);
         }
-        ends(p, word, When::Open(group));
+        p.line_ends_before(word, When::Open(group));
         return p.may_break(word, group, 0, 1, Setting::FlatBlock);
     }
     let group = p.word_block(start, cases, *end, |_, _| Sort::Other);
@@ -355,7 +304,7 @@ fn when(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         return;
     }
     let group = p.group(Shape::Block, start, end);
-    let lines = lines(p, own, is_flat);
+    let lines = p.lines_of(own, is_flat, is_end);
     p.statements(&lines, group, 1, sort);
     p.at_most(first, p.choices.edge_blank);
     p.bare_block(first, end, group);
@@ -431,19 +380,19 @@ fn braced(
         return p.inside_bracket(end, gap);
     }
     if let Some(group) = p.flat_words(header, opener, end, Key::Lambda) {
-        flat(p, opener, &own, group);
+        p.flat_lines(opener, &own, group, is_end);
         let first = own.first().map(|first| p.first(*first)).filter(|_| opener == brace);
         for (token, level) in first.map(|first| (first, 1)).into_iter().chain([(end, 0)]) {
             let blanks = p.chosen(token, gap);
             p.may_break(token, group, level, blanks, Setting::InnerGap);
             p.gap(token).breaks = Setting::FlatBlock;
         }
-        return ends(p, end, When::Open(group));
+        return p.line_ends_before(end, When::Open(group));
     }
     let is_flat = !p.broken_between(opener, end);
-    let own = lines(p, &own, is_flat);
+    let own = p.lines_of(&own, is_flat, is_end);
     if is_flat {
-        ends(p, end, When::Always);
+        p.line_ends_before(end, When::Always);
     }
     let group = p.word_block(header, &own, closer, sort);
     p.stands_under(group, header, end);

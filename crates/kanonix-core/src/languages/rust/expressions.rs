@@ -181,6 +181,7 @@ fn binary_expression(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
             right: *right,
             operators: OPERATORS,
             breakable: true,
+            may_lead: true,
             stand_in: None,
         });
         // A chain with lines of its own is no part of a line of operands.

@@ -259,27 +259,45 @@ impl Planner<'_> {
 
     /// As [`Planner::open_block`] for a block that `flat_block` knows by another key, `flat`.
     pub fn open_block_as(&mut self, block: NodeId, header: TokenId, key: Key, flat: Key) {
-        let (brace, end) = (self.first(block), self.end(block));
+        if let Some(group) = self.open_braces(self.first(block), self.end(block), header, key, flat)
+        {
+            self.hand(block, Handed::Block(group));
+        }
+    }
+
+    /// The same for braces that are no node of their own. Gives the group of what stays on its header's
+    /// line.
+    pub fn open_braces(
+        &mut self,
+        brace: TokenId,
+        end: TokenId,
+        header: TokenId,
+        key: Key,
+        flat: Key,
+    ) -> Option<GroupId> {
         let next_line = self.brace_on_next_line(key);
         if next_line && end == brace + 2 && !self.broken_before(end - 1) {
             // Two braces with nothing between them need no line.
-            return self.behind(brace, Setting::OpenBrace);
-        }
-        let is_flat = self.keeps_flat(block, flat) && !(next_line && self.broken_before(brace));
-        if !is_flat {
-            return self.open_brace(brace, header, key);
-        }
-        let group = if next_line {
-            // Where it does not fit after all, its brace is on the next line.
-            let group = self.group(Shape::List, brace - 1, end);
-            self.stem(group, header);
-            self.may_break(brace, group, 0, 1, Setting::OpenBrace);
-            group
-        } else {
             self.behind(brace, Setting::OpenBrace);
-            self.group(Shape::List, brace, end)
-        };
-        self.hand(block, Handed::Block(group));
+            return None;
+        }
+        let is_flat = self.style.is(Setting::FlatBlock, flat, "keep")
+            && !self.broken_between(brace, end - 1)
+            && self.line_fits(brace)
+            && !(next_line && self.broken_before(brace));
+        if !is_flat {
+            self.open_brace(brace, header, key);
+            return None;
+        }
+        if !next_line {
+            self.behind(brace, Setting::OpenBrace);
+            return Some(self.group(Shape::List, brace, end));
+        }
+        // Where it does not fit after all, its brace is on the next line.
+        let group = self.group(Shape::List, brace - 1, end);
+        self.stem(group, header);
+        self.may_break(brace, group, 0, 1, Setting::OpenBrace);
+        Some(group)
     }
 
     /// The first gap that is broken of a block that is kept on its header's line, should it not

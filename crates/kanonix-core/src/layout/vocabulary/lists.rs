@@ -34,6 +34,7 @@ pub struct List {
     own_line: bool,
     alone: bool,
     words: bool,
+    stays_open: bool,
 }
 
 impl List {
@@ -122,6 +123,11 @@ impl List {
         List { alone: true, ..self }
     }
 
+    /// It stays open around one short element, too, where somebody opened it.
+    pub fn stays_open(self) -> List {
+        List { stays_open: true, ..self }
+    }
+
     /// Words with nothing but blanks between them: they are read along their lines.
     pub fn words(self) -> List {
         List { words: true, rows: Some(Rows::Any), ..self.collection() }
@@ -181,6 +187,7 @@ impl Planner<'_> {
         let closes = (list.reluctant && !self.broken_before(self.first(closer)))
             || (list.alone && is_one)
             || (!list.collection
+                && !list.stays_open
                 && elements == 1
                 && is_one
                 && (with_last || self.is_short(inner[0])));

@@ -4,6 +4,7 @@
 mod blocks;
 mod chains;
 mod control;
+mod lines;
 mod lists;
 mod members;
 mod operators;

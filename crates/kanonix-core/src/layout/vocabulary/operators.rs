@@ -26,6 +26,8 @@ pub struct Binary {
     pub operators: Operators,
     /// Whether the line may be broken here at all.
     pub breakable: bool,
+    /// Whether an operator may begin a line.
+    pub may_lead: bool,
     /// The first gap that may be broken inside the right operand in the chain's place.
     pub stand_in: Option<TokenId>,
 }
@@ -103,11 +105,12 @@ impl Planner<'_> {
 
     /// An operator with two operands; operators of one row are broken together.
     pub fn binary(&mut self, binary: Binary) {
-        let Binary { node, left, operator, right, operators, breakable, stand_in } = binary;
+        let Binary { node, left, operator, right, operators, breakable, may_lead, stand_in } =
+            binary;
         let right_first = self.first(right);
         let text = self.token_text(operator);
         let own = row(operators, text);
-        let is_word = text.starts_with(|c: char| c.is_ascii_alphabetic());
+        let is_word = text.trim_start_matches('-').starts_with(|c: char| c.is_ascii_alphabetic());
         let (before, after, setting) = match own.map(|own| operators[own].0) {
             Some(key) if !is_word => {
                 (self.beside(operator, key), self.beside(right_first, key), Setting::OperatorGap)
@@ -147,7 +150,12 @@ impl Planner<'_> {
             let own = self.group_mut(group);
             (own.fills, own.rows) = (true, Rows::Any);
         }
-        self.break_beside(group, (operator, before), (right_first, after), setting);
+        if may_lead {
+            self.break_beside(group, (operator, before), (right_first, after), setting);
+        } else {
+            self.flat(operator, before, setting);
+            self.may_break(right_first, group, self.choices.chain_steps, after, setting);
+        }
     }
 
     /// Whether a node is a string and nothing else.

@@ -83,6 +83,9 @@ impl Planner<'_> {
         else {
             return;
         };
+        if self.tree.comments.is_told(rest) {
+            return;
+        }
         let body = rest.strip_prefix(' ').unwrap_or(rest);
         let spelt = format!("{mark}{}{body}", if wanted { " " } else { "" });
         if body.starts_with(char::is_alphanumeric) && (rest.len() == body.len()) == wanted {

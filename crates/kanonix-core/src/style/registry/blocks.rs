@@ -34,7 +34,7 @@ pub(super) const ENTRIES: &[Entry] = &[
                 BRACE,
                 "same_line",
             ),
-            key(Key::Lambda, Family::Braces, "functions without a name", BRACE, "same_line"),
+            key(Key::Lambda, Family::LambdaBraces, "functions without a name", BRACE, "same_line"),
             key(
                 Key::Accessor,
                 Family::Accessors,
@@ -95,7 +95,7 @@ pub(super) const ENTRIES: &[Entry] = &[
         name: "bare_body",
         about: "A single statement that an `if`, `else`, `for`, `while` or `do` rules without \
                 braces: kept so, or put into braces.",
-        slots: &[one(Family::ParenHeaders, ValueKind::Word(&["keep", "brace"]), "keep")],
+        slots: &[one(Family::BareBodies, ValueKind::Word(&["keep", "brace"]), "keep")],
         one_for_all: false,
     },
     Entry {

@@ -61,7 +61,7 @@ pub(super) const ENTRIES: &[Entry] = &[
                 ValueKind::FlagOrKeep,
                 "true",
             ),
-            key(Key::Call, Family::ApartParens, "`call (a)`", ValueKind::FlagOrKeep, "false"),
+            key(Key::Call, Family::ApartCalls, "`call (a)`", ValueKind::FlagOrKeep, "false"),
             key(
                 Key::Declaration,
                 Family::ApartParens,
@@ -98,13 +98,13 @@ pub(super) const ENTRIES: &[Entry] = &[
             key(Key::Sum, Family::Expressions, "`a + b`", ValueKind::FlagOrKeep, "true"),
             key(
                 Key::Shift,
-                Family::Expressions,
+                Family::CompareMarks,
                 "`a << b`, and what joins bits or types: `a | b`",
                 ValueKind::FlagOrKeep,
                 "true",
             ),
             key(Key::Range, Family::Ranges, "`a..b`", ValueKind::FlagOrKeep, "false"),
-            key(Key::Compare, Family::Expressions, "`a < b`", ValueKind::FlagOrKeep, "true"),
+            key(Key::Compare, Family::CompareMarks, "`a < b`", ValueKind::FlagOrKeep, "true"),
             key(
                 Key::Logic,
                 Family::LogicMarks,

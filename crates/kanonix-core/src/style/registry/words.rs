@@ -83,6 +83,13 @@ pub(super) const ENTRIES: &[Entry] = &[
                 ValueKind::Word(&["lower", "keep"]),
                 "keep",
             ),
+            key(
+                Key::Keyword,
+                Family::AnyCase,
+                "the words of the language, and operators that are words: `If`, `-EQ`",
+                ValueKind::Word(&["lower", "keep"]),
+                "keep",
+            ),
         ],
         one_for_all: false,
     },

@@ -31,6 +31,7 @@ demo_files! {
     "gauges/calibrate.py",
     "gauges/ingest.py",
     "gauges/store.py",
+    "operators/Restart-Gauges.ps1",
     "reports/template.json",
     "reports/tides.py",
     "reports/tides.rb",

@@ -1,0 +1,186 @@
+//! The shell whose commands are verbs and nouns: commands with arguments between blanks, pipelines,
+//! script blocks, and types between brackets.
+
+mod expressions;
+mod kinds;
+mod statements;
+#[cfg(test)]
+mod tests;
+
+use super::Language;
+use crate::layout::planner::Planner;
+use crate::style::{Family, Key, Setting};
+use crate::syntax::{Comments, Grammar, NodeId, Tree};
+use kinds::{KINDS, Kind};
+
+/// `# why` and `<# why #>`; what a script asks of the shell, and the regions of an editor.
+const COMMENTS: Comments = Comments {
+    blocks: &[("<#", "#>")],
+    told: &["requires", "region", "endregion"],
+    ..Comments::HASH
+};
+
+pub(super) static LANGUAGE: Language = Language {
+    name: "powershell",
+    follows: None,
+    suffixes: &["ps1", "psm1", "psd1"],
+    file_names: &[],
+    interpreters: &["pwsh", "powershell"],
+    identifiers: &["powershell"],
+    line_comment: Some("#"),
+    grammar: Grammar::new(|| tree_sitter_powershell::LANGUAGE.into(), &KINDS, &COMMENTS)
+        .opening(&[("(", ")"), ("[", "]"), ("{", "}"), ("@(", ")"), ("$(", ")"), ("@{", "}")])
+        .with_joins("`")
+        .naming(&["class", "enum"])
+        .masking(masked)
+        .showing(shows)
+        .with_margins(|text| text.starts_with("<#"))
+        .counting_line_ends(),
+    rule,
+    contents: None,
+    embeds: None,
+    families: &[
+        Family::LineComments,
+        Family::Values,
+        Family::Collections,
+        Family::Signs,
+        Family::Expressions,
+        Family::ApartParens,
+        Family::Headers,
+        Family::Definitions,
+        Family::Defaults,
+        Family::Classes,
+        Family::Types,
+        Family::Members,
+        Family::Cases,
+        Family::Blocks,
+        Family::InlineBlocks,
+        Family::Braces,
+        Family::ParenHeaders,
+        Family::Parentheses,
+        Family::Lambdas,
+        Family::Casts,
+        Family::AnyCase,
+    ],
+    // "The PowerShell Best Practices and Style Guide" (the community's own,
+    // poshcode.gitbook.io/powershell-practice-and-style): four spaces a step, an opening brace at the end
+    // of its line, `else` behind the brace, blanks around operators and inside the braces of blocks, none
+    // inside parentheses. What stands between a type and its variable is as people have it.
+    defaults: &[
+        (Setting::MaxLineLength, Key::Whole, "115"),
+        (Setting::InnerGap, Key::Braces, "keep"),
+        (Setting::InnerGap, Key::Block, "keep"),
+        (Setting::ParenGap, Key::Declaration, "keep"),
+        (Setting::ParenGap, Key::Cast, "keep"),
+        (Setting::OperatorGap, Key::Default, "keep"),
+        (Setting::FlatBlock, Key::Type, "keep"),
+        (Setting::FlatBlock, Key::Function, "keep"),
+        (Setting::FlatBlock, Key::Control, "keep"),
+        (Setting::FlatBlock, Key::Case, "keep"),
+        (Setting::FlatBlock, Key::Lambda, "keep"),
+        (Setting::WrapAlign, Key::Call, "any"),
+        (Setting::WrapAlign, Key::Declaration, "any"),
+        (Setting::WrapAlign, Key::Collection, "any"),
+        (Setting::WrapAlign, Key::Condition, "any"),
+        (Setting::CloseBracket, Key::Call, "keep"),
+        (Setting::CloseBracket, Key::Declaration, "keep"),
+        (Setting::CloseBracket, Key::Collection, "keep"),
+        (Setting::CloseBracket, Key::Condition, "keep"),
+        (Setting::BlankLines, Key::Most, "2"),
+        (Setting::BlankLines, Key::BetweenFunctions, "1"),
+        (Setting::BlankLines, Key::BetweenTypes, "1"),
+        (Setting::BlankLines, Key::BetweenMembers, "1"),
+        (Setting::BlankLines, Key::AtEdges, "1"),
+        (Setting::Columns, Key::Comment, "keep"),
+        (Setting::Columns, Key::Value, "keep"),
+    ],
+    samples: &[
+        ("gauge.ps1", include_str!("samples/gauge.ps1")),
+        ("hasty.ps1", include_str!("samples/hasty.ps1")),
+        ("tables.ps1", include_str!("samples/tables.ps1")),
+        ("wrapped.ps1", include_str!("samples/wrapped.ps1")),
+    ],
+};
+
+/// The rule for a node: a function a construct, named after it.
+fn rule(p: &mut Planner, node: NodeId, parts: &[NodeId]) -> bool {
+    let kind = Kind::at(p, node);
+    if p.style.is(Setting::LetterCase, Key::Keyword, "lower") {
+        keywords(p, parts);
+    }
+    expressions::rule(p, node, kind, parts) || statements::rule(p, node, kind, parts)
+}
+
+/// Words of the language, and operators that are words, in lower case.
+fn keywords(p: &mut Planner, parts: &[NodeId]) {
+    for part in parts {
+        let token = p.first(*part);
+        let text = p.token_text(token);
+        let is_word = match Kind::at(p, *part) {
+            Kind::Other | Kind::Param => true,
+            Kind::SwitchClauseCondition => text.eq_ignore_ascii_case("default"),
+            _ => false,
+        };
+        if is_word && p.end(*part) == token + 1 && text.contains(|c: char| c.is_ascii_uppercase()) {
+            let spelt = text.to_ascii_lowercase();
+            p.respell(token, spelt, Setting::LetterCase, "write the word in lower case");
+        }
+    }
+}
+
+/// What brings names in stands before what a script asks for, which the grammar does not read: the parser
+/// is shown comments there.
+fn masked(text: &str) -> Option<String> {
+    let is_import = |line: &str| {
+        let word = line.split([' ', '\t']).next().unwrap_or_default();
+        word.eq_ignore_ascii_case("using")
+    };
+    let mut shown = text.as_bytes().to_vec();
+    let (mut at, mut found) = (0, false);
+    for line in text.split_inclusive('\n') {
+        let own = line.trim_start_matches('\u{feff}').trim();
+        if is_import(line) {
+            shown[at] = b'#';
+            found = true;
+        } else if !own.is_empty() && !own.starts_with('#') {
+            let asks = own.starts_with('[')
+                || own.get(..5).is_some_and(|word| word.eq_ignore_ascii_case("param"));
+            return String::from_utf8(shown).ok().filter(|_| found && asks);
+        }
+        at += line.len();
+    }
+    None
+}
+
+/// Whether a kind has brackets of its own, inside which blanks say nothing.
+fn is_bracketed(kind: Kind) -> bool {
+    matches!(
+        kind,
+        Kind::ParenthesizedExpression
+            | Kind::SubExpression
+            | Kind::ArrayExpression
+            | Kind::ScriptBlockExpression
+            | Kind::HashLiteralExpression
+            | Kind::ArgumentList
+    )
+}
+
+/// Before which tokens white space shows: it stands between the arguments of a command.
+fn shows(tree: &Tree, _: &str) -> Vec<bool> {
+    let mut shows = vec![false; tree.tokens.len()];
+    let mut inside = vec![false; tree.nodes.len()];
+    for (id, node) in tree.nodes.iter().enumerate() {
+        let kind = Kind::of(node.kind);
+        let parent = &tree.nodes[node.parent as usize];
+        let around = id > 0 && inside[node.parent as usize];
+        let begins = Kind::of(parent.kind) == Kind::Command && parent.first == node.first;
+        let is_argument = tree.tokens.get(node.first as usize).is_some_and(|token| {
+            around && node.end > node.first && !begins && !token.role.is_passed_over()
+        });
+        if is_argument {
+            shows[node.first as usize] = true;
+        }
+        inside[id] = (around && !is_bracketed(kind)) || kind == Kind::Command;
+    }
+    shows
+}

@@ -1,0 +1,516 @@
+//! How the shell with verbs is laid out.
+
+use crate::languages::testing::{faults, lay, lay_with, touched};
+
+#[test]
+fn statements_are_laid_out() {
+    insta::assert_snapshot!(lay("powershell", "\
+if($a){b}
+elseif ( $c ){ d
+}
+ELSE {
+e }
+switch -Regex -CaseSensitive($x){
+'a'{ b;break }
+default{
+c
+}
+}
+switch -File  $path { 'a' { b } }
+foreach($i in  $list){ $i }
+foreach -Parallel ($i in $list) { $i }
+for($i=0;$i -lt 3;$i++){ $i }
+for(;;){ break }
+while($true){ a }
+do{ a }while($b)
+do {
+a
+}
+until($b)
+try{ a }
+catch [A],[B.C]{ b }
+catch{ c }
+finally{ d }
+trap [A]{ continue }
+:far while($a){ continue  }
+return  $a ,$b
+throw
+exit  1
+$y=if($a){1}else{2}
+a  &
+"), @"
+    if ($a) {b} elseif ($c) {
+        d
+    } ELSE {
+        e
+    }
+    switch -Regex -CaseSensitive ($x) {
+        'a' { b; break }
+        default {
+            c
+        }
+    }
+    switch -File $path {
+        'a' { b }
+    }
+    foreach ($i in $list) { $i }
+    foreach -Parallel ($i in $list) { $i }
+    for ($i = 0; $i -lt 3; $i++) { $i }
+    for (;;) { break }
+    while ($true) { a }
+    do { a } while ($b)
+    do {
+        a
+    } until ($b)
+    try { a } catch [A], [B.C] { b } catch { c } finally { d }
+    trap [A] { continue }
+    :far while ($a) { continue  }
+    return $a, $b
+    throw
+    exit 1
+    $y = if ($a) {1} else {2}
+    a &
+    ");
+}
+
+#[test]
+fn declarations_are_laid_out() {
+    insta::assert_snapshot!(lay("powershell", "\
+[CmdletBinding( DefaultParameterSetName='a' )]
+param([Parameter( Mandatory=$true,Position = 0 )][string]$a,
+[int]$b=3 ,
+$c)
+function a{ b }
+function b($x,[int]$y=2){
+$x
+}
+filter c { $_ }
+function d {
+param( $x )
+begin{ a }
+process{
+b
+}
+end{ c }
+}
+class A:B,C{
+[int]$x=1
+hidden [string] $y
+static [A]$z
+A(){ }
+[void]b([int]$x,$y){
+$this.x=$x
+}
+static [int] c(){return 1}
+}
+enum D{ a;b=2
+c }
+data E -SupportedCommand f { 'g' }
+"), @"
+    [CmdletBinding(DefaultParameterSetName='a')]
+    param([Parameter(Mandatory=$true, Position = 0)][string]$a,
+        [int]$b=3,
+        $c)
+    function a { b }
+
+    function b($x, [int]$y=2) {
+        $x
+    }
+
+    filter c { $_ }
+
+    function d {
+        param($x)
+        begin { a }
+        process {
+            b
+        }
+        end { c }
+    }
+
+    class A : B, C {
+        [int]$x = 1
+        hidden [string] $y
+        static [A]$z
+        A() { }
+
+        [void]b([int]$x, $y) {
+            $this.x = $x
+        }
+
+        static [int] c() {return 1}
+    }
+
+    enum D {
+        a; b = 2
+        c
+    }
+
+    data E -SupportedCommand f { 'g' }
+    ");
+}
+
+#[test]
+fn expressions_are_laid_out() {
+    insta::assert_snapshot!(lay("powershell", "\
+$a=1+2*3/4%5
+$a+=- 1
+$a -AND $b  -or -not $c -xor ! $d
+$a -eq 1 -band 3
+'{0} {1}'-f $a,$b
+$a=1 , 2,3
+$a= , 1
+[int] $b
+[int]$b=[string]( $c )
+$a.b.c( 1,2 ).d
+[A.B]::c( $x )::d
+$a[ 0 ]
+$a++; ++$b
+$a=@( 1,2 )
+$a=@( 'b';'c' )
+$a = @(
+'b'
+  'c'
+)
+$a = $( b;c )
+$a=@{ }
+$a=@{b=1}
+$a = @{ b=1;c = 2 }
+$a = @{ b=1
+c=2 }
+{ param( $x ) $x*2 }
+{}
+$a.foreach{ $_ }
+1 .. 3
+"), @"
+    $a = 1 + 2 * 3 / 4 % 5
+    $a += -1
+    $a -AND $b -or -not $c -xor !$d
+    $a -eq 1 -band 3
+    '{0} {1}' -f $a, $b
+    $a = 1, 2, 3
+    $a = ,1
+    [int] $b
+    [int]$b = [string]($c)
+    $a.b.c(1, 2).d
+    [A.B]::c($x)::d
+    $a[0]
+    $a++; ++$b
+    $a = @(1, 2)
+    $a = @('b'; 'c')
+    $a = @(
+        'b'
+        'c'
+    )
+    $a = $(b; c)
+    $a = @{}
+    $a = @{b = 1}
+    $a = @{ b = 1; c = 2 }
+    $a = @{
+        b = 1
+        c = 2
+    }
+    { param($x) $x * 2 }
+    {}
+    $a.foreach{ $_ }
+    1 .. 3
+    ");
+}
+
+#[test]
+fn commands_keep_what_touches() {
+    insta::assert_snapshot!(lay("powershell", "\
+Get-Item  -Path:$x   foo,bar , 'a'   $y[0] $y [0] (b  c) { d } {e}
+a -b: $c --flag=x -- $d
+git log  --%  a   b
+&$a   $b
+.  ./c.ps1
+a|b |c
+a   2>&1  >$null
+a > b.txt
+a@b
+a $x.y .z
+a -b 1,
+2
+"), @"
+    Get-Item -Path:$x foo,bar , 'a' $y[0] $y [0] (b c) { d } {e}
+    a -b: $c --flag=x -- $d
+    git log --%  a   b
+    &$a $b
+    . ./c.ps1
+    a | b | c
+    a 2>&1 >$null
+    a > b.txt
+    a@b
+    a $x.y .z
+    a -b 1,
+        2
+    ");
+}
+
+#[test]
+fn what_is_too_long_is_broken_behind_bars_and_operators_first() {
+    let narrow = &[("max_line_length", "", "40")];
+    insta::assert_snapshot!(lay_with("powershell", narrow, "\
+Get-Gauge quay | Where-Object { $_.Level -gt 3 } | Sort-Object Level
+$high = $level -gt 420 -and $wind -gt 8 -and $moon
+$text = 'the gauge at the quay' + $name + ' is silent'
+Send-Warning -Gauge quay -Text ('the gauge at' + $name)
+[Gauge]::Read('quay', 'mole', 'the harbour', 'lock')
+$all = @{ Name = 'quay'; Level = 420; Wind = 8 }
+Send-Warning -Options @{ Name = 'quay'; Level = 420 }
+if ($level -gt 420 -and $wind -gt 8 -or $moon) { warn }
+"), @"
+    Get-Gauge quay |
+        Where-Object { $_.Level -gt 3 } |
+        Sort-Object Level
+    $high = $level -gt 420 -and
+        $wind -gt 8 -and
+        $moon
+    $text = 'the gauge at the quay' +
+        $name + ' is silent'
+    Send-Warning -Gauge quay -Text (
+        'the gauge at' + $name
+    )
+    [Gauge]::Read(
+        'quay',
+        'mole',
+        'the harbour',
+        'lock'
+    )
+    $all = @{
+        Name = 'quay'
+        Level = 420
+        Wind = 8
+    }
+    Send-Warning -Options @{
+        Name = 'quay'
+        Level = 420
+    }
+    if (
+        $level -gt 420 -and
+        $wind -gt 8 -or
+        $moon
+    ) {
+        warn
+    }
+    ");
+}
+
+#[test]
+fn here_strings_and_joins_stay_to_the_byte() {
+    insta::assert_snapshot!(lay("powershell", "\
+if ($a) {
+$text=@\"
+  a   $( b )
+    c
+\"@
+  $raw = @'
+x   
+'@ | Out-File  y
+Send  `
+      -To $a   `
+  -From  $b
+}
+"), @r#"
+    if ($a) {
+        $text = @"
+      a   $( b )
+        c
+    "@
+        $raw = @'
+    x   
+    '@ | Out-File y
+        Send `
+              -To $a `
+          -From $b
+    }
+    "#);
+}
+
+#[test]
+fn what_somebody_lined_up_stays() {
+    insta::assert_snapshot!(lay("powershell", "\
+$a = @{
+    Name   = 'quay'
+    Level  = 3
+}
+switch ($x) {
+    'a'     { 1 }
+    'bcd'   { 2 }
+    default { 3 }
+}
+$quay = 1      # one
+$harbour = 2   # two
+[int]$level -gt 3 -and (
+    $a
+)
+"), @"
+    $a = @{
+        Name   = 'quay'
+        Level  = 3
+    }
+    switch ($x) {
+        'a'     { 1 }
+        'bcd'   { 2 }
+        default { 3 }
+    }
+    $quay = 1      # one
+    $harbour = 2   # two
+    [int]$level -gt 3 -and (
+        $a
+    )
+    ");
+}
+
+#[test]
+fn comments_stay_where_they_are() {
+    insta::assert_snapshot!(lay("powershell", "\
+#!/usr/bin/env pwsh
+#Requires -Version 5
+function a {
+<#
+.SYNOPSIS
+  b
+#>
+  param (
+    # one
+      $x, # two
+      # three
+    $y
+  )
+    a <# b #> c
+if ($a) { # why
+b
+} # c
+# before
+else {
+}
+$h = @{ # d
+a = 1 # e
+# f
+}
+}
+"), @"
+    #!/usr/bin/env pwsh
+    #Requires -Version 5
+    function a {
+        <#
+        .SYNOPSIS
+          b
+        #>
+        param (
+            # one
+            $x, # two
+            # three
+            $y
+        )
+        a <# b #> c
+        if ($a) { # why
+            b
+        } # c
+        # before
+        else {
+        }
+        $h = @{ # d
+            a = 1 # e
+            # f
+        }
+    }
+    ");
+}
+
+#[test]
+fn braces_stand_where_the_canon_has_them() {
+    let canon = &[("open_brace", "", "next_line"), ("else_line", "", "own_line")];
+    insta::assert_snapshot!(lay_with("powershell", canon, "\
+function a {
+    b
+}
+if ($a) {
+    b
+} else {
+    c
+}
+$x | ForEach-Object {
+    $_
+}
+switch ($a) {
+    1 {
+        b
+    }
+}
+$x = if ($a) { 1 } else { 2 }
+"), @"
+    function a
+    {
+        b
+    }
+
+    if ($a)
+    {
+        b
+    }
+    else
+    {
+        c
+    }
+    $x | ForEach-Object {
+        $_
+    }
+    switch ($a)
+    {
+        1
+        {
+            b
+        }
+    }
+    $x = if ($a) { 1 } else { 2 }
+    ");
+}
+
+#[test]
+fn words_are_in_lower_case_where_the_canon_has_it() {
+    let canon = &[("letter_case", "keyword", "lower")];
+    insta::assert_snapshot!(lay_with("powershell", canon, "\
+Function A { Param ($X); If ($X -EQ 3 -And -Not $Y) { Return $X } ElseIf ($Z) { Throw } }
+Get-Item -Path X
+ForEach ($A In $B) { Switch ($A) { Default { Break } } }
+"), @"
+    function A { param ($X); if ($X -eq 3 -and -not $Y) { return $X } elseif ($Z) { throw } }
+    Get-Item -Path X
+    foreach ($A in $B) {
+        switch ($A) {
+            default { break }
+        }
+    }
+    ");
+}
+
+#[test]
+fn one_touched_line_and_no_other() {
+    let base = "$a=@{\nb   = 1\nccc=2\n}\nif($x){\nd  e\n}\n";
+    let text = base.replace("ccc=2", "ccc=3");
+    insta::assert_snapshot!(touched("powershell", base, &text), @"
+    $a=@{
+    b   = 1
+    ccc = 3
+    }
+    if($x){
+    d  e
+    }
+    ");
+}
+
+#[test]
+fn what_the_grammar_cannot_read_stays() {
+    let text = "a  b\nclass C : D {\n  C( ) : base( 1 ) { }\n}\n$x=1\n";
+    assert!(!faults("powershell", text).is_empty());
+    insta::assert_snapshot!(touched("powershell", "", text), @"
+    a  b
+    class C : D {
+      C( ) : base( 1 ) { }
+    }
+    $x=1
+    ");
+}
