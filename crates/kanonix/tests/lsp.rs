@@ -273,6 +273,78 @@ fn what_is_pasted_into_a_page_is_laid_out_where_it_lands() {
     );
 }
 
+/// A language, a file, what stands in it, what is pasted there in place of `0`, and what becomes of that.
+const PASTED: [(&str, &str, &str, &str, &str); 4] = [
+    (
+        "powershell",
+        "a.ps1",
+        "function  Get-Ebb {\n    Get-Gauge|ForEach-Object {\n0    }\n}\n",
+        "if($_.Low){\nWrite-Host  'ebb'\n}\nelse{ $n++ }\n",
+        "        if ($_.Low) {\n            Write-Host 'ebb'\n        } else { $n++ }\n",
+    ),
+    (
+        "ruby",
+        "a.rb",
+        "def  ebb\n  gauges.each do |gauge|\n0  end\nend\n",
+        "if gauge.low?( )\nwarn  \"ebb\"\nend\n",
+        "    if gauge.low?()\n      warn \"ebb\"\n    end\n",
+    ),
+    (
+        "lua",
+        "a.lua",
+        "function  ebb( )\n  for _, gauge in ipairs(gauges) do\n0  end\nend\n",
+        "if gauge.low then\nwarn( 'ebb' )\nend\n",
+        "    if gauge.low then\n      warn(\"ebb\")\n    end\n",
+    ),
+    (
+        "gdscript",
+        "a.gd",
+        "func  ebb( ):\n\tfor gauge in gauges:\n0\t\tpass\n",
+        "\t\tif gauge.low :\n\t\t\twarn( \"ebb\" )\n",
+        "\t\tif gauge.low:\n\t\t\twarn(\"ebb\")\n",
+    ),
+];
+
+#[test]
+fn a_pasted_block_is_laid_out_where_it_lands_and_nothing_around_it() {
+    let repo = repo();
+    let mut client = Client::of(&repo);
+    for (language, name, around, what, wanted) in PASTED {
+        let uri = uri(&repo, name);
+        let text = around.replace('0', what);
+        client.open(&uri, language, &text);
+        let first = text[..text.find(what).unwrap()].matches('\n').count();
+        let asked = json!({
+            "textDocument": { "uri": uri },
+            "range": {
+                "start": { "line": first, "character": 0 },
+                "end": { "line": first + what.matches('\n').count(), "character": 0 },
+            },
+            "options": { "tabSize": 4, "insertSpaces": true },
+        });
+        let edits = client.ask("textDocument/rangeFormatting", asked).unwrap();
+        client.apply(&uri, &edits);
+        assert_eq!(client.text(&uri), around.replace('0', wanted), "{language}");
+    }
+}
+
+#[test]
+fn the_value_of_a_finished_line_joins_those_above() {
+    let repo = repo();
+    let mut client = Client::of(&repo);
+    let uri = uri(&repo, "a.ps1");
+    let above = "$readers=@{\n    quay    = 1\n    harbour = 2\n";
+    let text = format!("{above}    mole=3\n}}\n");
+    client.open(&uri, "powershell", &text);
+    let asked = json!({
+        "textDocument": { "uri": uri }, "position": { "line": 4, "character": 0 }, "ch": "\n",
+        "options": { "tabSize": 4, "insertSpaces": true },
+    });
+    let edits = client.ask("textDocument/onTypeFormatting", asked).unwrap();
+    client.apply(&uri, &edits);
+    assert_eq!(client.text(&uri), format!("{above}    mole    = 3\n}}\n"));
+}
+
 #[test]
 fn what_is_typed_in_a_page_settles_as_it_is_finished() {
     let repo = repo();

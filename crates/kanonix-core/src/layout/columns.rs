@@ -58,6 +58,8 @@ struct Row {
     cells: Vec<Cell>,
     /// The row above that it may be lined up with, by its place.
     above: Option<usize>,
+    /// Whether it is an element of a list, and no statement.
+    is_element: bool,
     /// How many columns later ones are moved by those that are decided.
     moved: isize,
 }
@@ -261,7 +263,9 @@ impl Page<'_> {
                     open.retain(|(own, _)| *own < depth);
                     if !cells.is_empty() {
                         open.push((depth, rows.len()));
-                        rows.push(Row { first: start as TokenId, cells, above, moved: 0 });
+                        let is_element = plan.group_of(start).is_some_and(|group| group.bracketed);
+                        let first = start as TokenId;
+                        rows.push(Row { first, cells, above, is_element, moved: 0 });
                     }
                 }
                 start = stop;
@@ -352,6 +356,21 @@ impl Page<'_> {
                 && decided[above] == decided[below]
             {
                 columns[row] = decided[above].filter(|column| fits(row, above, *column));
+            }
+        }
+        // And so does a list's last element behind two that agree.
+        for row in (0..rows.len()).filter(|row| next(*row).is_none() && rows[*row].is_element) {
+            if columns[row].is_some() {
+                continue;
+            }
+            let Some(above) = rows[row].above else { continue };
+            let pair = rows[above].above.map(|over| (decided[over], decided[above]));
+            if let Some((Some(over), Some(column))) = pair
+                && over == column
+                && rows[row].cells.get(place).is_some_and(|cell| cell.kind == Column::Value)
+                && fits(row, above, column)
+            {
+                columns[row] = Some(column);
             }
         }
         let blanks = |(row, column): (usize, &Option<(usize, bool)>)| {

@@ -88,7 +88,7 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
                 let group =
                     p.enclosed(Shape::Chain, [*opener, *inner, *closer], gap, Key::Condition);
                 p.group_mut(group).stand_in = stand_in(p, *inner);
-                if is_amid_arguments(p, node) {
+                if is_amid_arguments(p, node) || is_argument(p, node) && begins_command(p, *inner) {
                     p.by_hand(group);
                 }
             }
@@ -138,11 +138,25 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
     true
 }
 
-/// `$level = 2`
+/// `$level = 2`; a command stays on the line of the sign, unless somebody put it on the next one.
 fn assigned(p: &mut Planner, sign: TokenId, value: NodeId) {
     p.operator(sign, Key::Assign);
-    let gap = p.beside(p.first(value), Key::Assign);
+    let first = p.first(value);
+    if begins_command(p, value) && !p.broken_before(first) {
+        return p.operator(first, Key::Assign);
+    }
+    let gap = p.beside(first, Key::Assign);
     p.assigned(sign, value, gap, Setting::OperatorGap);
+}
+
+/// Whether a value is a command, or a pipeline that begins with one.
+fn begins_command(p: &Planner, value: NodeId) -> bool {
+    match Kind::at(p, value) {
+        Kind::Pipeline | Kind::PipelineChain => {
+            p.part(value, 0).is_some_and(|first| begins_command(p, first))
+        }
+        kind => kind == Kind::Command,
+    }
 }
 
 /// `Get-Gauge | Where-Object { … }`: a line may end behind a bar.
@@ -183,16 +197,26 @@ fn command(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     }
 }
 
-/// Whether something stands among the arguments of a command and others follow: no line is broken there.
-fn is_amid_arguments(p: &Planner, node: NodeId) -> bool {
+/// The command among whose arguments something stands.
+fn command_around(p: &Planner, node: NodeId) -> Option<NodeId> {
     let mut around = node;
     while p.tree.shows(p.first(around)) {
         around = p.parent(around);
         if p.is(around, Kind::Command) {
-            return p.end(around) > p.end(node);
+            return Some(around);
         }
     }
-    false
+    None
+}
+
+/// Whether something is an argument of a command.
+fn is_argument(p: &Planner, node: NodeId) -> bool {
+    command_around(p, node).is_some()
+}
+
+/// Whether other arguments follow, too: no line is broken in it then.
+fn is_amid_arguments(p: &Planner, node: NodeId) -> bool {
+    command_around(p, node).is_some_and(|command| p.end(command) > p.end(node))
 }
 
 /// Values one after another.
@@ -267,6 +291,7 @@ fn lines_between(p: &mut Planner, (opener, closer): (NodeId, NodeId), own: &[Nod
     all.extend(lines);
     all.push(closer);
     p.block(&all, p.first(opener), |p, inner, group| {
+        p.group_mut(group).bracketed = true;
         p.statements(inner, group, 1, |_, _| Sort::Other);
     });
 }

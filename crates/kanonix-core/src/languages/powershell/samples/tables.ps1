@@ -1,3 +1,5 @@
+using namespace System.IO
+
 $settings = @{
     Name    = 'quay'
     Limit   = 420
