@@ -351,7 +351,7 @@ fn attribute(p: &mut Planner, parts: &[NodeId]) {
     p.word(p.first(*name), 0);
     p.word(p.first(*closer), 0);
     if let Some(opener) = list.first() {
-        p.word(p.first(*opener), 0);
+        p.parens(p.first(*opener), p.choices.declaration_parens);
         p.list(&flattened(p, list), List::new());
     }
 }
