@@ -169,6 +169,30 @@ fn a_line_after_a_sign_stays_broken_only_if_the_whole_does_not_fit() {
 }
 
 #[test]
+fn nothing_is_opened_for_one_text_that_fits_nowhere() {
+    let narrow = [("max_line_length", "", "40")];
+    let text = lines(&[
+        "warn(level, 'the gauge has not answered for so long');",
+        "sum = 'the gauge has not answered for so long' + name;",
+        "ebb(gauge.of(harbour), level.at(quay), 'the gauge has not answered for so long');",
+        "warn('the gauge has not answered', level);",
+    ]);
+    insta::assert_snapshot!(lay_with("javascript", &narrow, &text), @"
+    warn(level, 'the gauge has not answered for so long');
+    sum = 'the gauge has not answered for so long' + name;
+    ebb(
+      gauge.of(harbour),
+      level.at(quay),
+      'the gauge has not answered for so long'
+    );
+    warn(
+      'the gauge has not answered',
+      level
+    );
+    ");
+}
+
+#[test]
 fn a_last_value_on_its_own_line_puts_the_bracket_on_one_too() {
     let narrow = [("max_line_length", "", "40")];
     let text = "wait(() =>\n  expect(level.of(gauge)).toBe('high'))\n";

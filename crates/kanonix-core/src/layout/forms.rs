@@ -52,7 +52,9 @@ impl Filler<'_> {
                 Opens::Before if self.gives_way(id, index) => State::Flat,
                 Opens::Before => self.opened(id),
                 Opens::TooWide if self.gives_way(id, index) => State::Flat,
-                Opens::TooWide if self.keeps && self.is_idle(id) => State::Flat,
+                Opens::TooWide if self.keeps && (self.is_idle(id) || self.is_all_but_one(id)) => {
+                    State::Flat
+                }
                 Opens::TooWide => self.opened(id),
             }
         };
@@ -115,6 +117,44 @@ impl Filler<'_> {
         let inside = self.inside_of(id, level);
         let width = sheet.measures.head(first, end);
         width.is_some_and(|width| self.indents.columns(inside) + width > self.max)
+    }
+
+    /// Whether all of a call, a chain or a value would fit but for one element, which is too long for a line
+    /// of its own, too, and can be broken nowhere: nobody opens it for that.
+    fn is_all_but_one(&mut self, id: GroupId) -> bool {
+        let sheet = self.sheet;
+        let group = &sheet.plan.groups[id];
+        let is_parenthesis = |token: u32| {
+            let token = &sheet.tree.tokens[token as usize];
+            &sheet.text[token.start as usize..token.end as usize] == "("
+        };
+        let is_call = group.shape == Shape::List && is_parenthesis(group.first);
+        let is_value = group.shape == Shape::LastResort;
+        let is_chain = group.shape == Shape::Chain && !group.bracketed;
+        let Some(opening) = group.opening.map(|gap| gap as usize) else { return false };
+        let (first, end) = (group.first as usize, group.end as usize);
+        let Some(all) = sheet.measures.flat(first, end).filter(|_| is_call || is_chain || is_value)
+        else {
+            return false;
+        };
+        let inside = self.inner_column(id);
+        let mut at = if is_chain { first } else { opening };
+        for _ in 0..MOST_ELEMENTS {
+            let next = match is_value {
+                true => sheet.measures.next_break(at + 1),
+                false => self.next_own(id, at),
+            };
+            let stop = next.min(end - usize::from(is_call));
+            let width = sheet.measures.head(at, stop).unwrap_or(0);
+            if inside + width > self.max && sheet.measures.next_break(at + 1) >= stop {
+                return self.column + all + self.late_comma(end) <= self.max + width;
+            }
+            if next >= end || sheet.plan.closes(next) {
+                break;
+            }
+            at = next;
+        }
+        false
     }
 
     /// Whether a value on the next line has to be opened there, too, and might as well be where it is:
