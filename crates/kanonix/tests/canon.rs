@@ -314,6 +314,9 @@ fn explain_lays_the_same_lines_out_under_each_value() {
     let repo = Repo::plain();
     let of_one_language = repo.kanonix(&["explain", "flat_block.value"]).out;
     assert!(of_one_language.contains("--price style.rust.flat_block.value=open"));
+    // A language that has another key than the first is not asked for that one.
+    let of_several = repo.kanonix(&["explain", "letter_case"]).out;
+    assert!(of_several.contains("--price style.css.letter_case.color=lower"));
     insta::assert_snapshot!(repo.kanonix(&["explain", "operator_gap"]).out, @"
     operator_gap
       One space on each side of an operator with two operands, or none, or as it stands. Words that are

@@ -232,26 +232,30 @@ fn page_with(place: usize, what: &str) -> String {
     })
 }
 
+/// What becomes of a text into which something was pasted, once the editor has asked for its lines.
+fn pasted(client: &mut Client, (uri, language): (&str, &str), text: &str, what: &str) -> String {
+    client.open(uri, language, text);
+    let first = text[..text.find(what).unwrap()].matches('\n').count();
+    let asked = json!({
+        "textDocument": { "uri": uri },
+        "range": {
+            "start": { "line": first, "character": 0 },
+            "end": { "line": first + what.matches('\n').count(), "character": 0 },
+        },
+        "options": { "tabSize": 4, "insertSpaces": true },
+    });
+    let edits = client.ask("textDocument/rangeFormatting", asked).unwrap();
+    client.apply(uri, &edits);
+    client.text(uri).to_string()
+}
+
 #[test]
 fn what_is_pasted_into_a_page_is_laid_out_where_it_lands() {
     let repo = repo();
     let mut client = Client::of(&repo);
     let uri = uri(&repo, "a.html");
     let mut pasted = |place: usize, what: &str| {
-        let text = page_with(place, what);
-        client.open(&uri, "html", &text);
-        let first = text[..text.find(what).unwrap()].matches('\n').count();
-        let asked = json!({
-            "textDocument": { "uri": uri },
-            "range": {
-                "start": { "line": first, "character": 0 },
-                "end": { "line": first + what.matches('\n').count(), "character": 0 },
-            },
-            "options": { "tabSize": 4, "insertSpaces": true },
-        });
-        let edits = client.ask("textDocument/rangeFormatting", asked).unwrap();
-        client.apply(&uri, &edits);
-        client.text(&uri).to_string()
+        pasted(&mut client, (&uri, "html"), &page_with(place, what), what)
     };
     assert_eq!(
         pasted(0, "<ul ><li>low</li>\n<li>high</li></ul>\n"),
@@ -311,20 +315,8 @@ fn a_pasted_block_is_laid_out_where_it_lands_and_nothing_around_it() {
     let mut client = Client::of(&repo);
     for (language, name, around, what, wanted) in PASTED {
         let uri = uri(&repo, name);
-        let text = around.replace('0', what);
-        client.open(&uri, language, &text);
-        let first = text[..text.find(what).unwrap()].matches('\n').count();
-        let asked = json!({
-            "textDocument": { "uri": uri },
-            "range": {
-                "start": { "line": first, "character": 0 },
-                "end": { "line": first + what.matches('\n').count(), "character": 0 },
-            },
-            "options": { "tabSize": 4, "insertSpaces": true },
-        });
-        let edits = client.ask("textDocument/rangeFormatting", asked).unwrap();
-        client.apply(&uri, &edits);
-        assert_eq!(client.text(&uri), around.replace('0', wanted), "{language}");
+        let mended = pasted(&mut client, (&uri, language), &around.replace('0', what), what);
+        assert_eq!(mended, around.replace('0', wanted), "{language}");
     }
 }
 

@@ -59,8 +59,9 @@ pub(super) fn run(entry: &'static Entry, key: &str, options: &Explain) -> anyhow
     for one in &all {
         outpart!("\n{}", text(one, entry, paint));
     }
-    let has = |language: &&&Language| language.has(entry.name, key);
-    let language = languages::ALL.iter().find(has).map_or("python", |language| language.name);
+    // The first one that has the first key.
+    let language = all.first().and_then(|one| one.defaults.first());
+    let language = language.map_or("python", |(name, _)| *name);
     // Of a value that is not there already.
     let value = all.first().and_then(|one| {
         let values = &one.sample.as_ref()?.values;
