@@ -209,6 +209,9 @@ fn a_semicolon_before_a_line_guards_it() {
     assert_eq!(lay_with("javascript", &[("statement_end", "", "bare")], text), text);
     let semicolons = lay_with("javascript", &[("statement_end", "", "semicolon")], text);
     assert_eq!(semicolons, "a();\n[b].map(c);\nd();\n(e)();\n");
+    // What nothing stands before is no end.
+    let lone = "look(() => {\n  ;(e)();\n});\n";
+    assert_eq!(lay_with("javascript", &[("statement_end", "", "semicolon")], lone), lone);
 }
 
 #[test]

@@ -153,7 +153,7 @@ fn simple_statement(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
 }
 
 /// The semicolon at a statement's end that begins the next statement's line, to keep the two apart,
-/// where semicolons are not asked for.
+/// where semicolons are not asked for. One that no statement stands before stays where it is.
 fn guard(p: &Planner, node: NodeId) -> Option<TokenId> {
     let end = p.end(node).checked_sub(1)?;
     let next = p.tree.tokens.get(end as usize + 1)?;
@@ -161,7 +161,7 @@ fn guard(p: &Planner, node: NodeId) -> Option<TokenId> {
         && (end == 0 || p.broken_before(end))
         && !p.broken_before(end + 1)
         && next.role != Role::Comment
-        && !p.choices.end_with_semicolon;
+        && (!p.choices.end_with_semicolon || is_lone(p, node));
     if !guards {
         return None;
     }
@@ -172,6 +172,13 @@ fn guard(p: &Planner, node: NodeId) -> Option<TokenId> {
     }
     let follows = |part: &NodeId| p.first(*part) == end + 1 && p.token_text(end + 1) != "}";
     p.parts(list).iter().any(follows).then_some(end)
+}
+
+/// Whether a semicolon ends nothing: it is the first thing in a block or a file.
+fn is_lone(p: &Planner, node: NodeId) -> bool {
+    let parts = p.parts(p.parent(node));
+    let first = parts.iter().find(|part| p.token_text(p.first(**part)) != "{");
+    p.is(node, Kind::EmptyStatement) && first == Some(&node)
 }
 
 /// Sets the gap before a semicolon, and adds or drops it as `statement_end` wants.
