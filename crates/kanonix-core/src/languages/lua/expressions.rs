@@ -27,7 +27,16 @@ const OPERATORS: Operators = &[
 pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) -> bool {
     match kind {
         Kind::String => p.quotes(p.first(node), 0, Setting::Quotes),
-        Kind::TableConstructor => _ = p.list(parts, List::new().collection().last_comma()),
+        Kind::TableConstructor => {
+            // Functions that begin lines of their own are not drawn together.
+            let elements = p.elements(parts);
+            let begins_line = |element: &NodeId| p.broken_before(p.first(*element));
+            let spread = p.choices.remembers
+                && elements.len() > 1
+                && elements[1..].iter().all(begins_line);
+            let list = List::new().collection().last_comma().opens_around_lines_if(spread);
+            p.list(parts, list);
+        }
         Kind::Field => field(p, parts),
         Kind::Arguments => arguments(p, parts),
         Kind::FunctionCall => {
