@@ -2,7 +2,7 @@
 
 use super::kinds::Kind;
 use super::statements::{braced, flattened, inside, is_end};
-use crate::layout::plan::{Align, Around, GroupId, Rows, Shape, TreeEdit, When};
+use crate::layout::plan::{Align, Around, Rows, Shape, When};
 use crate::layout::planner::Planner;
 use crate::layout::vocabulary::{Binary, Handed, List, Operators, Sort};
 use crate::style::{Key, Setting};
@@ -319,7 +319,7 @@ fn hash(p: &mut Planner, parts: &[NodeId]) {
     if p.broken_between(brace, end) && (!is_one || p.choices.remembers) {
         return lines_between(p, (*opener, *closer), &entries);
     }
-    let group: GroupId = p.group(Shape::List, brace, end + 1);
+    let group = p.group(Shape::List, brace, end + 1);
     let own = p.group_mut(group);
     (own.around, own.one_each) = (Around::OneLine, true);
     if !is_one && !p.choices.remembers {
@@ -331,18 +331,11 @@ fn hash(p: &mut Planner, parts: &[NodeId]) {
         let token = p.first(*entry);
         let blanks = if index == 0 { p.chosen(token, gap) } else { 1 };
         p.may_break(token, group, 1, blanks, Setting::InnerGap);
-        ends_entry(p, token, group);
+        p.line_ends_before(token, When::Open(group));
     }
     let blanks = p.chosen(end, gap);
     p.may_break(end, group, 0, blanks, Setting::InnerGap);
-    ends_entry(p, end, group);
-}
-
-/// What ends an entry goes where the line does behind it.
-fn ends_entry(p: &mut Planner, next: TokenId, group: GroupId) {
-    if p.token_text(next - 1) == ";" {
-        p.rewrite(next - 1, TreeEdit::Remove(When::Open(group)), Setting::FlatBlock);
-    }
+    p.line_ends_before(end, When::Open(group));
 }
 
 /// `[Parameter(Mandatory = $true)]`

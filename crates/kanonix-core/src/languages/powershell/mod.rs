@@ -136,18 +136,23 @@ fn masked(text: &str) -> Option<String> {
         word.eq_ignore_ascii_case("using")
     };
     let mut shown = text.as_bytes().to_vec();
-    let (mut at, mut found) = (0, false);
+    let (mut at, mut found, mut in_comment) = (0, false, false);
     for line in text.split_inclusive('\n') {
-        let own = line.trim_start_matches('\u{feff}').trim();
-        if is_import(line) {
-            shown[at] = b'#';
+        let own = line.trim_start_matches('\u{feff}');
+        let start = at + line.len() - own.len();
+        at += line.len();
+        in_comment |= own.trim_start().starts_with("<#");
+        if in_comment {
+            in_comment = !own.contains("#>");
+        } else if is_import(own) {
+            shown[start] = b'#';
             found = true;
-        } else if !own.is_empty() && !own.starts_with('#') {
+        } else if !own.trim().is_empty() && !own.trim_start().starts_with('#') {
+            let own = own.trim_start();
             let asks = own.starts_with('[')
                 || own.get(..5).is_some_and(|word| word.eq_ignore_ascii_case("param"));
             return String::from_utf8(shown).ok().filter(|_| found && asks);
         }
-        at += line.len();
     }
     None
 }

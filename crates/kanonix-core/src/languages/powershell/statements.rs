@@ -50,7 +50,9 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
                 block(p, *inner, p.first(node), Key::Control, Key::Control);
             }
         }
-        Kind::FlowControlStatement | Kind::DataCommandsAllowed => p.words(parts),
+        Kind::FlowControlStatement | Kind::DataCommandsAllowed | Kind::SwitchParameters => {
+            p.words(parts);
+        }
         Kind::TryStatement => {
             let parts = clauses(p, parts);
             let [_, inner, clauses @ ..] = &parts[..] else { return false };

@@ -10,7 +10,7 @@ elseif ( $c ){ d
 }
 ELSE {
 e }
-switch -Regex -CaseSensitive($x){
+switch -Regex   -CaseSensitive($x){
 'a'{ b;break }
 default{
 c
@@ -513,4 +513,11 @@ fn what_the_grammar_cannot_read_stays() {
     }
     $x=1
     ");
+}
+
+#[test]
+fn what_a_script_asks_for_may_stand_behind_what_it_brings_in() {
+    let head = "\u{feff}<#\n.SYNOPSIS\n  a\n#>\nusing module B\n\n# c\nusing namespace D\n";
+    let mended = lay("powershell", &format!("{head}param( $e )\n$f=1\n"));
+    assert_eq!(mended, format!("{head}param($e)\n$f = 1\n"));
 }
