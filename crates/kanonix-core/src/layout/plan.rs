@@ -252,6 +252,8 @@ pub struct Group {
     pub own_line: bool,
     /// Whether it closes where it fits, though somebody opened it.
     pub closes: bool,
+    /// Whether a single break in it is no choice of somebody's where it is short.
+    pub slight: bool,
     /// The token whose line the group's levels count from.
     pub stem: TokenId,
     /// What they count from besides.
@@ -324,6 +326,7 @@ impl Group {
             stand_in: None,
             own_line: false,
             closes: false,
+            slight: false,
             stem: first,
             counts: Counts::Steps,
             inner: 1,

@@ -396,9 +396,16 @@ impl<'a> Planner<'a> {
         self.flat(token, blanks, Setting::InnerGap);
     }
 
-    /// So many blanks before a token, or as many as there are.
+    /// So many blanks before a token, or one if there are some.
     pub fn chosen(&self, token: TokenId, blanks: Option<u8>) -> u8 {
-        blanks.unwrap_or_else(|| self.present_blanks(token).unwrap_or(0))
+        blanks.unwrap_or_else(|| self.present_blanks(token).unwrap_or(0).min(1))
+    }
+
+    /// So many blanks inside both of a construct's brackets; kept, they are as behind the opening one,
+    /// where that does not end a line.
+    pub fn inside_both(&self, first: TokenId, closer: TokenId, blanks: Option<u8>) -> Option<u8> {
+        let present = || self.present_blanks(first).or_else(|| self.present_blanks(closer));
+        blanks.or_else(|| present().map(|blanks| blanks.min(1)))
     }
 
     /// A gap that is broken when its group is open.

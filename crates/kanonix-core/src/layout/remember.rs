@@ -10,6 +10,7 @@ use super::plan::{
     Gap,
     GroupId,
     Opens,
+    Plan,
     Rows,
     Shape,
     Want,
@@ -17,6 +18,7 @@ use super::plan::{
 use super::measure::columns;
 use super::planner::Planner;
 use crate::syntax::{Role, TokenId};
+use std::cmp::Reverse;
 use std::collections::{BTreeMap, HashSet};
 
 /// What the text has of a group's gaps, but for the one before its closing bracket: that has its
@@ -30,6 +32,9 @@ struct Seen {
     /// The first token that begins a line.
     row: Option<TokenId>,
 }
+
+/// So many steps further in may a line stand that goes on with another one.
+const MOST_STEPS: usize = 4;
 
 impl Planner<'_> {
     /// Gives the text its say.
@@ -127,15 +132,28 @@ impl Planner<'_> {
             }
         }
         for (id, rows) in rows {
-            let stem = self.line_columns(self.plan.groups[id].stem);
+            let first = self.line_first(self.plan.groups[id].stem);
+            let stem = self.line_columns(first);
             let mut counts: BTreeMap<usize, usize> = BTreeMap::new();
             rows.iter().for_each(|(column, _)| *counts.entry(*column).or_default() += 1);
             let most = counts.values().max().copied();
             let mut usual = rows.iter().filter(|(column, _)| counts.get(column).copied() == most);
-            // What is hardly further in than its stem's line was never meant to stand there.
-            let least = stem + self.choices.step;
-            self.plan.groups[id].like =
-                usual.next().filter(|(column, _)| *column >= least).map(|(_, row)| *row);
+            // What is hardly further in than its stem's line was never meant to stand there, nor what
+            // stands alone where it is neither so many steps in nor under anything.
+            let step = self.choices.step;
+            let is_meant = |column: usize, row: TokenId| {
+                let steps = (column - stem) / step;
+                let is_step = (column - stem).is_multiple_of(step) && steps <= MOST_STEPS;
+                let stands = |token: TokenId| {
+                    self.present_column(token) == column && self.planned_column(token) == column
+                };
+                let is_under = || (first..row).any(stands);
+                is_step || most > Some(1) || is_under()
+            };
+            let chosen = usual.find(|(column, row)| {
+                *column >= stem + step && is_meant(*column, *row)
+            });
+            self.plan.groups[id].like = chosen.map(|(_, row)| *row);
         }
     }
 
@@ -190,6 +208,9 @@ impl Planner<'_> {
             let broken = self.plan.groups[id].opening.is_some_and(|gap| {
                 self.plan.gaps[gap as usize].chosen || self.opened_before(gap)
             });
+            if ends == 1 && self.is_slight(id) {
+                continue;
+            }
             let group = &mut self.plan.groups[id];
             if self.choices.rows && group.shape == Shape::List {
                 // Lists that stand in rows keep them.
@@ -207,7 +228,9 @@ impl Planner<'_> {
                 Rows::Never | Rows::Kept => false,
             };
             let closer = group.end - 1;
-            let closes_apart = group.close == Close::Keep && self.broken_before(closer);
+            let closes_apart = group.close == Close::Keep
+                && self.broken_before(closer)
+                && self.takes_lines(group.first + 1, closer);
             let is_beside = group.align != Align::Step && match group.shape {
                 Shape::List => (ends > 0 || closes_apart) && !broken,
                 Shape::Chain => ends > 0 && joins > 0,
@@ -236,6 +259,89 @@ impl Planner<'_> {
                 group.around = Around::Lists;
             }
         }
+        self.open_around_chains();
+    }
+
+    /// A list is open around a chain with lines of its own behind which other elements come: they would
+    /// stand at the end of its last line.
+    fn open_around_chains(&mut self) {
+        let by_place = |ids: &mut Vec<GroupId>, plan: &Plan| {
+            ids.sort_by_key(|id| (plan.groups[*id].first, Reverse(plan.groups[*id].end)));
+        };
+        let all = || self.plan.groups.ids().skip(1);
+        let is_chain = |id: &GroupId| {
+            let group = &self.plan.groups[*id];
+            group.shape == Shape::Chain && !group.bracketed && group.is_forced()
+        };
+        let mut chains: Vec<GroupId> = all().filter(is_chain).collect();
+        if chains.is_empty() {
+            return;
+        }
+        let is_list = |id: &GroupId| {
+            let group = &self.plan.groups[*id];
+            group.bracketed || group.shape == Shape::Block
+        };
+        let mut lists: Vec<GroupId> = all().filter(is_list).collect();
+        by_place(&mut chains, &self.plan);
+        by_place(&mut lists, &self.plan);
+        let mut lists = lists.into_iter().peekable();
+        let mut around: Vec<GroupId> = Vec::new();
+        for id in chains {
+            let (first, end) = (self.plan.groups[id].first, self.plan.groups[id].end);
+            while let Some(list) = lists.next_if(|list| self.plan.groups[*list].first < first) {
+                around.push(list);
+            }
+            while around.pop_if(|list| self.plan.groups[*list].end <= first).is_some() {}
+            let Some(list) = around.last().copied() else { continue };
+            let own = &self.plan.groups[list];
+            let is_free = own.shape == Shape::List
+                && own.rows != Rows::Kept
+                && own.align == Align::Step
+                && own.opens == Opens::TooWide;
+            // Behind its separator.
+            let goes_on = self.plan.gaps[end as usize + 1].group == Some(list)
+                && end + 2 < own.end
+                && !self.plan.closes(end as usize + 1);
+            if is_free && goes_on {
+                self.plan.groups[list].force();
+            }
+        }
+    }
+
+    /// Whether a line ends among these tokens, or in one of them.
+    fn takes_lines(&self, first: TokenId, end: TokenId) -> bool {
+        (first..end).any(|token| {
+            self.broken_before(token) || self.tree.tokens[token as usize].multi_line
+        })
+    }
+
+    /// Whether nobody would break a group that is broken at one place: it has no more than half of a
+    /// line. What parentheses hold stands on one line then, and has nothing of a kind that is somebody's
+    /// choice.
+    fn is_slight(&self, id: GroupId) -> bool {
+        let group = &self.plan.groups[id];
+        if !group.slight {
+            return false;
+        }
+        let is_choice = |token: TokenId| {
+            let inner = self.plan.group_of(token as usize);
+            let is_choice =
+                inner.is_some_and(|own| own.shape == Shape::Chain && !own.slight || own.is_forced());
+            is_choice || self.broken_before(token)
+        };
+        let inside = group.first + 2..group.end.saturating_sub(1);
+        if group.bracketed && inside.into_iter().any(is_choice) {
+            return false;
+        }
+        let most = self.choices.max_line / 2;
+        let mut width = 0;
+        let is_plain = |token: TokenId| {
+            let own = &self.tree.tokens[token as usize];
+            let blanks = if token == group.first { 0 } else { self.plan.gaps[token as usize].blanks };
+            width += usize::from(blanks) + columns(self.token_text(token), self.choices.tab);
+            own.role != Role::Comment && !own.multi_line && width <= most
+        };
+        (group.first..group.end).all(is_plain)
     }
 
     /// The token that begins the line at a gap: where somebody broke it on the other side of an

@@ -14,10 +14,12 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
         Kind::ArrowFunction => arrow_function(p, node, parts),
         Kind::FormalParameters => formal_parameters(p, node, parts),
         Kind::ParenthesizedExpression => parenthesized(p, node, parts),
-        Kind::Object | Kind::ObjectPattern => object(p, parts),
+        Kind::Object => object(p, parts, List::new()),
+        Kind::ObjectPattern => object(p, parts, List::new().names()),
         Kind::Pair | Kind::PairPattern => pair(p, parts),
         Kind::ComputedPropertyName => inside(p, parts, p.choices.brackets_gap),
-        Kind::Array | Kind::ArrayPattern => array(p, parts),
+        Kind::Array => array(p, parts, List::new()),
+        Kind::ArrayPattern => array(p, parts, List::new().names()),
         Kind::ObjectAssignmentPattern | Kind::AssignmentPattern => {
             if let [_, sign, value] = parts {
                 p.sign(*sign, *value, Key::Default);
@@ -154,8 +156,8 @@ fn inside_literal(p: &Planner, node: NodeId) -> Option<TokenId> {
     }
 }
 
-fn object(p: &mut Planner, parts: &[NodeId]) {
-    p.list(parts, List::new().collection().last_comma().opens_around_lines());
+fn object(p: &mut Planner, parts: &[NodeId], list: List) {
+    p.list(parts, list.collection().last_comma().opens_around_lines());
 }
 
 /// `high: 5.1`
@@ -166,11 +168,11 @@ fn pair(p: &mut Planner, parts: &[NodeId]) {
 }
 
 /// `[1, , 2]`; a comma after a hole is no last comma.
-fn array(p: &mut Planner, parts: &[NodeId]) {
+fn array(p: &mut Planner, parts: &[NodeId], list: List) {
     let has_holes = parts.windows(2).any(|pair| {
         p.is(pair[1], Kind::Comma) && (p.is(pair[0], Kind::Comma) || pair[0] == parts[0])
     });
-    p.list(parts, List::new().collection().last_comma_if(!has_holes));
+    p.list(parts, list.collection().last_comma_if(!has_holes));
 }
 
 /// How many constructs around it a literal is looked for in.

@@ -139,7 +139,7 @@ fn module_statement(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
 
 /// `{ gauge, alarm as siren }`
 fn named(p: &mut Planner, parts: &[NodeId]) {
-    let list = List::new().collection().last_comma().opens_around_lines();
+    let list = List::new().collection().names().last_comma().opens_around_lines();
     p.list(parts, list.by_hand_if(parts.len() == 3));
 }
 
@@ -161,7 +161,8 @@ fn guard(p: &Planner, node: NodeId) -> Option<TokenId> {
         && (end == 0 || p.broken_before(end))
         && !p.broken_before(end + 1)
         && next.role != Role::Comment
-        && (!p.choices.end_with_semicolon || is_lone(p, node));
+        && (is_lone(p, node)
+            || !p.choices.end_with_semicolon && needs_guard(p.token_text(end + 1)));
     if !guards {
         return None;
     }
@@ -172,6 +173,12 @@ fn guard(p: &Planner, node: NodeId) -> Option<TokenId> {
     }
     let follows = |part: &NodeId| p.first(*part) == end + 1 && p.token_text(end + 1) != "}";
     p.parts(list).iter().any(follows).then_some(end)
+}
+
+/// Whether somebody puts a semicolon before what begins so: it might go on with the line before, or `!`
+/// calls a function on the spot.
+fn needs_guard(text: &str) -> bool {
+    text.starts_with(['(', '[', '/', '+', '-', '`', '<', '!'])
 }
 
 /// Whether a semicolon ends nothing: it is the first thing in a block or a file.

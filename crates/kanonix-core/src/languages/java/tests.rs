@@ -129,7 +129,7 @@ Object c=new D(2){int e;};int[]f={1,2,},g=new int[]{};
         Object c = new D(2) {
             int e;
         };
-        int[] f = {1, 2,}, g = new int[]{};
+        int[] f = {1, 2}, g = new int[]{};
         @E(f = 1, g = {2, 3}) @H int i;
         char j = 'x';
     }

@@ -326,7 +326,7 @@ fn hash(p: &mut Planner, parts: &[NodeId]) {
         // Lines of their own are not joined again.
         p.force(group);
     }
-    let gap = p.choices.braces_gap;
+    let gap = p.inside_both(brace + 1, end, p.choices.braces_gap);
     for (index, entry) in entries.iter().enumerate() {
         let token = p.first(*entry);
         let blanks = if index == 0 { p.chosen(token, gap) } else { 1 };

@@ -30,6 +30,7 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
             if let [sign, value] = parts {
                 let gap = p.beside(p.first(*value), Key::Default);
                 p.assigned(p.first(*sign), *value, gap, Setting::OperatorGap);
+                p.even_out(p.first(*sign), p.first(*value), Key::Default);
             }
         }
         Kind::AttributeList => attributes(p, parts),
@@ -214,8 +215,10 @@ pub(super) fn braced(
     if let Some(group) = group.filter(|_| !own.is_empty()) {
         p.group_mut(group).around = Around::OneLine;
         p.flat_lines(brace, &own, group, is_end);
-        for (token, level) in [(p.first(own[0]), 1), (end, 0)] {
-            let blanks = p.chosen(token, p.choices.block_gap);
+        let first = p.first(own[0]);
+        let inside = p.inside_both(first, end, p.choices.block_gap);
+        for (token, level) in [(first, 1), (end, 0)] {
+            let blanks = p.chosen(token, inside);
             p.may_break(token, group, level, blanks, Setting::InnerGap);
             p.gap(token).breaks = Setting::FlatBlock;
         }

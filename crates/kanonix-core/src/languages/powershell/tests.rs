@@ -64,7 +64,7 @@ a  &
     } until ($b)
     try { a } catch [A], [B.C] { b } catch { c } finally { d }
     trap [A] { continue }
-    :far while ($a) { continue  }
+    :far while ($a) { continue }
     return $a, $b
     throw
     exit 1
@@ -357,9 +357,7 @@ $harbour = 2   # two
     }
     $quay = 1      # one
     $harbour = 2   # two
-    [int]$level -gt 3 -and (
-        $a
-    )
+    [int]$level -gt 3 -and ($a)
     ");
 }
 

@@ -235,6 +235,9 @@ fn binary(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
 fn comparison(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let breakable = in_brackets(p, node);
     let group = breakable.then(|| p.leading_chain(node));
+    if let Some(group) = group {
+        p.group_mut(group).slight = true;
+    }
     for pair in parts[1..].chunks(2) {
         let [operator, right] = pair else { continue };
         let (operator, right) = (p.first(*operator), p.first(*right));

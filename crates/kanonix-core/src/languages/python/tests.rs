@@ -203,7 +203,7 @@ fn collections_and_subscripts() {
         "a=[ ]",
     ]));
     insta::assert_snapshot!(laid, @"
-    a = [b, c,]
+    a = [b, c]
     a = (b,)
     a = {b: c, **d}
     a = {b, c}

@@ -226,8 +226,20 @@ fn worth_breaking(p: &Planner, mut links: Links) -> Option<Links> {
     };
     let staying = links.dots.iter().take_while(stays).count();
     links.dots.drain(..staying);
+    links.by_hand &= !is_lone(p, &links);
     let worth = links.by_hand || links.dots.len() > usize::from(is_name && staying == 0);
     (!links.dots.is_empty() && worth).then_some(links)
+}
+
+/// Whether there is but one link, of what is nothing but names and points: `self.gauge.level()`.
+fn is_lone(p: &Planner, links: &Links) -> bool {
+    let is_name = |text: &str| text.starts_with(|c: char| c.is_alphabetic() || c == '_');
+    let is_path = |end: TokenId| {
+        (p.first(links.head)..end).map(|token| p.token_text(token)).all(|text| {
+            text == "." || is_name(text)
+        })
+    };
+    matches!(links.dots[..], [dot] if is_path(dot))
 }
 
 /// `gauges.iter().map(…)?`: broken before each link. The outermost node of the chain plans its
@@ -244,6 +256,7 @@ fn chain(p: &mut Planner, node: NodeId) {
     if let (Some(last), [_]) = (links.arguments, &links.dots[..]) {
         p.group_mut(group).stand_in = p.inside(last);
     }
+    p.group_mut(group).slight = is_lone(p, &links);
     p.break_links(&links, group);
     for dot in links.dots {
         if joins_numbers(p, dot) && !p.gap_text(dot).is_empty() {

@@ -193,8 +193,10 @@ impl Planner<'_> {
         for part in &inner[1..] {
             self.may_break(self.first(*part), list, 1, 1, Setting::FlatBlock);
         }
-        for (token, level) in [(self.first(inner[0]), 1), (closer, 0)] {
-            let blanks = self.chosen(token, self.choices.block_gap);
+        let first = self.first(inner[0]);
+        let inside = self.inside_both(first, closer, self.choices.block_gap);
+        for (token, level) in [(first, 1), (closer, 0)] {
+            let blanks = self.chosen(token, inside);
             self.may_break(token, list, level, blanks, Setting::InnerGap);
             self.gap(token).breaks = Setting::FlatBlock;
         }

@@ -34,6 +34,7 @@ pub struct List {
     own_line: bool,
     alone: bool,
     words: bool,
+    names: bool,
     stays_open: bool,
 }
 
@@ -123,6 +124,11 @@ impl List {
         List { alone: true, ..self }
     }
 
+    /// What it holds gets its names here: a lone one does not stand on a line of its own.
+    pub fn names(self) -> List {
+        List { names: true, ..self }
+    }
+
     /// It stays open around one short element, too, where somebody opened it.
     pub fn stays_open(self) -> List {
         List { stays_open: true, ..self }
@@ -165,7 +171,11 @@ impl Planner<'_> {
         let inside = match list {
             List { tight: true, .. } => Some(0),
             List { words: true, .. } => self.choices.brackets_gap,
-            _ => self.inner_gap(self.first(opener)),
+            _ => self.inside_both(
+                self.first(opener) + 1,
+                self.first(closer),
+                self.inner_gap(self.first(opener)),
+            ),
         };
         let align = match list.members {
             true => Align::Step,
@@ -186,11 +196,11 @@ impl Planner<'_> {
         let with_last = self.choices.closes.of(list.key()) == Close::WithLast;
         let closes = (list.reluctant && !self.broken_before(self.first(closer)))
             || (list.alone && is_one)
-            || (!list.collection
+            || ((list.names || !list.collection)
                 && !list.stays_open
                 && elements == 1
                 && is_one
-                && (with_last || self.is_short(inner[0])));
+                && (with_last || self.is_short(inner[0], list.declaration)));
         let own = self.group_mut(group);
         own.fills = fills;
         own.inner = level;
@@ -242,19 +252,24 @@ impl Planner<'_> {
         let last_element = inner.iter().rev().find(|part| !self.is_separator(**part));
         let may_follow = |element: &NodeId| self.tree.may_be_followed(of, *element);
         if list.last_comma && last_element.is_some_and(may_follow) {
-            self.last_comma(inner, last, group);
+            self.last_comma(inner, group);
         }
         Some(group)
     }
 
-    /// Whether an element is one word, or a few that are one name: `level`, `this.level`.
-    fn is_short(&self, element: NodeId) -> bool {
+    /// Whether an element is one word, or a few that are one name: `level`, `this.level`; where it is
+    /// declared, with its type.
+    fn is_short(&self, element: NodeId, declared: bool) -> bool {
         let (first, end) = (self.first(element), self.end(element));
         let is_plain = |token: TokenId| {
             let token = &self.tree.tokens[token as usize];
             token.role != Role::Comment && !token.multi_line
         };
-        let joins = |token: TokenId| matches!(self.token_text(token), "." | "::" | "?." | "&");
+        let joins = |token: TokenId| match self.token_text(token) {
+            "." | "::" | "?." | "&" => true,
+            ":" => declared,
+            _ => false,
+        };
         end - first <= LONGEST_NAME
             && (first..end).all(is_plain)
             && (end == first + 1 || (first + 1..end).step_by(2).all(joins) || joins(first))
@@ -306,17 +321,14 @@ impl Planner<'_> {
         self.at_most(closer, self.choices.edge_blank);
     }
 
-    fn last_comma(&mut self, inner: &[NodeId], closer: TokenId, group: GroupId) {
+    fn last_comma(&mut self, inner: &[NodeId], group: GroupId) {
         let Some(&last) = inner.last() else { return };
         let is_comma = self.is_separator(last);
         let (add, drop) = (self.choices.add_last_comma, self.choices.drop_last_comma);
         if is_comma && inner.len() > 1 {
             let comma = self.first(last);
-            if drop {
-                self.rewrite(comma, TreeEdit::Remove(When::Always), Setting::LastComma);
-            } else if add || self.broken_before(closer) {
-                self.rewrite(comma, TreeEdit::Remove(When::Flat(group)), Setting::LastComma);
-            }
+            let when = if drop { When::Always } else { When::Flat(group) };
+            self.rewrite(comma, TreeEdit::Remove(when), Setting::LastComma);
         } else if !is_comma && add {
             let Some(token) = self.tree.last_solid(last) else { return };
             self.rewrite(token, TreeEdit::Insert(",", When::Open(group)), Setting::LastComma);

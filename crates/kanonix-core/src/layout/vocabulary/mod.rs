@@ -184,6 +184,8 @@ impl Planner<'_> {
         (own.align, own.bracketed) = (align, true);
         own.opens = if stays { Opens::ByHand } else { Opens::TooWide };
         own.closes = stays;
+        own.slight = shape == Shape::Chain;
+        let blanks = self.inside_both(inner, last, blanks);
         let before = self.chosen(inner, blanks);
         self.may_break(inner, group, 1, before, Setting::InnerGap);
         self.close(last, group, blanks, Some(key));

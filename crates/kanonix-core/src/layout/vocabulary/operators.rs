@@ -1,7 +1,7 @@
 //! Operators and the signs between two parts, with the blanks that `operator_gap` and `pair_gap`
 //! want around each kind of them.
 
-use crate::layout::plan::{Column, GroupId, Rows};
+use crate::layout::plan::{Column, GroupId, Rows, Want};
 use crate::layout::planner::Planner;
 use crate::layout::vocabulary::Handed;
 use crate::style::{Key, Setting};
@@ -47,6 +47,20 @@ impl Planner<'_> {
         }
     }
 
+    /// So many blanks on both sides of an operator, as `operator_gap` has them for its kind. Where
+    /// there are some on one side only, nobody meant that.
+    pub fn around(&self, operator: TokenId, right: TokenId, key: Key) -> (u8, u8) {
+        let (before, after) = (self.beside(operator, key), self.beside(right, key));
+        let is_kept = self.choices.operator_gaps.of(key).is_none();
+        match is_kept && (before == 0) != (after == 0) {
+            true => {
+                let blanks = u8::from(key != Key::Power);
+                (self.unfused(operator, blanks), self.unfused(right, blanks))
+            }
+            false => (before, after),
+        }
+    }
+
     /// The gap beside an operator in which no line ends.
     pub fn operator(&mut self, token: TokenId, key: Key) {
         if self.choices.operator_gaps.of(key).is_none() && !self.broken_before(token) {
@@ -61,8 +75,28 @@ impl Planner<'_> {
 
     /// The gaps on both sides of a sign (`=`), in which no line ends.
     pub fn sign(&mut self, sign: NodeId, value: NodeId, key: Key) {
-        for part in [sign, value] {
-            self.operator(self.first(part), key);
+        let (sign, value) = (self.first(sign), self.first(value));
+        for token in [sign, value] {
+            self.operator(token, key);
+        }
+        self.even_out(sign, value, key);
+    }
+
+    /// As many blanks on both sides of a sign, where they stay as they are and there are some on one
+    /// side only.
+    pub fn even_out(&mut self, sign: TokenId, value: TokenId, key: Key) {
+        let present = (self.present_blanks(sign), self.present_blanks(value));
+        let is_kept = self.choices.operator_gaps.of(key).is_none();
+        if let (true, (Some(before), Some(after))) = (is_kept, present)
+            && (before == 0) != (after == 0)
+        {
+            self.flat(sign, 1, Setting::OperatorGap);
+            let gap = self.gap(value);
+            (gap.want, gap.blanks) = match gap.want {
+                Want::Break => (Want::Break, 1),
+                _ => (Want::Flat, 1),
+            };
+            gap.setting = Setting::OperatorGap;
         }
     }
 
@@ -113,7 +147,8 @@ impl Planner<'_> {
         let is_word = text.trim_start_matches('-').starts_with(|c: char| c.is_ascii_alphabetic());
         let (before, after, setting) = match own.map(|own| operators[own].0) {
             Some(key) if !is_word => {
-                (self.beside(operator, key), self.beside(right_first, key), Setting::OperatorGap)
+                let (before, after) = self.around(operator, right_first, key);
+                (before, after, Setting::OperatorGap)
             }
             _ => (1, 1, Setting::WordGap),
         };
@@ -122,14 +157,17 @@ impl Planner<'_> {
             self.flat(right_first, after, setting);
             return;
         }
-        let group = match self.handed_chain(node) {
-            Some(group) => group,
-            None => {
-                let group = self.leading_chain(node);
-                self.group_mut(group).stand_in = stand_in;
-                group
-            }
-        };
+        let handed = self.handed_chain(node);
+        let group = handed.unwrap_or_else(|| self.leading_chain(node));
+        let is_logic = own.is_none_or(|own| operators[own].0 == Key::Logic);
+        let end = self.end(node);
+        let whole = self.group_mut(group);
+        if handed.is_none() {
+            whole.stand_in = stand_in;
+        }
+        if whole.end == end {
+            whole.slight = !is_logic;
+        }
         let goes_on = self.kind(left) == self.kind(node)
             && self.part(left, 1).is_some_and(|inner| {
                 row(operators, self.token_text(self.first(inner))) == own
@@ -148,7 +186,7 @@ impl Planner<'_> {
         {
             // A text in pieces is read along its lines.
             let own = self.group_mut(group);
-            (own.fills, own.rows) = (true, Rows::Any);
+            (own.fills, own.rows, own.slight) = (true, Rows::Any, false);
         }
         if may_lead {
             self.break_beside(group, (operator, before), (right_first, after), setting);

@@ -27,10 +27,10 @@ func told(day,
 			and gauge
 	):
 		return
-	var sum = (low +
+	var sum = (low and
 			highest)
 	return [
 		low
-		+ highest,
+		and highest,
 		sum,
 	]

@@ -49,7 +49,7 @@ raise ArgumentError, "the northern gauge has not been read since #{day}" if gaug
 wide = gauges.map { |gauge| gauge.level_at(Time.now, unit: :metre) + gauge.correction_at(Time.now, unit: :metre) }
 
 answer = (
-  state == 'flood'
+  state == 'flood' && quay
 )
 
 measure(first_reading_of_the_northern_gauge, second_reading_of_the_northern_gauge, third_reading_of_the_southern_gauge, unit: :metre)
