@@ -30,14 +30,14 @@ fn a_list_opens_when_it_does_not_fit_or_somebody_opened_it() {
     insta::assert_snapshot!(lay("javascript", &lines(&[
         "f(alpha, beta);",
         "f(",
-        "alpha, beta);",
+        "alphaAlpha, betaBeta);",
         "f(alpha,",
         "beta);",
         "f(alphaAlphaAlpha, betaBetaBeta, gammaGamma);",
     ])), @"
     f(alpha, beta);
     f(
-      alpha, beta
+      alphaAlpha, betaBeta
     );
     f(alpha, beta);
     f(

@@ -36,6 +36,9 @@ impl Filler<'_> {
         };
         let state = if end <= self.flat_until {
             State::Flat
+        } else if group.slight && self.is_short(id) {
+            self.flat_until = end;
+            State::Flat
         } else if group.is_forced() {
             self.opened(id)
         } else if group.rows == Rows::Kept {
@@ -46,7 +49,7 @@ impl Filler<'_> {
         } else {
             match group.opens {
                 Opens::ByHand => State::Flat,
-                Opens::Again if self.is_vain(id) => State::Flat,
+                Opens::Again if self.is_vain(id) || self.hugs(id) => State::Flat,
                 Opens::Always | Opens::Again => self.opened(id),
                 Opens::Before if self.helps(id, index) => self.opened(id),
                 Opens::Before if self.gives_way(id, index) => State::Flat,
@@ -181,6 +184,39 @@ impl Filler<'_> {
                 .measures
                 .head(group.first as usize, stop)
                 .is_some_and(|width| self.column + width <= self.max)
+    }
+
+    /// Whether a group would end within half a line, and what stands behind it within all of one.
+    fn is_short(&self, id: GroupId) -> bool {
+        let sheet = self.sheet;
+        let group = &sheet.plan.groups[id];
+        let (first, end) = (group.first as usize, group.end as usize);
+        let count = sheet.tree.tokens.len();
+        let ends = |token: &usize| *token == count || sheet.tree.broken(*token, sheet.text);
+        let Some(next) = (end..count + 1).take(MOST_ELEMENTS).find(ends) else { return false };
+        let width = sheet.measures.width(first) + sheet.measures.between(first + 1, end);
+        let behind = sheet.measures.between(end, next);
+        self.column + width <= self.max / 2 && self.column + width + behind <= self.max
+    }
+
+    /// Whether a value on the next line might as well begin where it belongs to: what it opens, and ends
+    /// with, opens on its first line, and that fits there.
+    fn hugs(&self, id: GroupId) -> bool {
+        let sheet = self.sheet;
+        let group = &sheet.plan.groups[id];
+        let Some(first) = group.opening.filter(|_| group.closes) else { return false };
+        let Some(stop) = sheet.measures.next_line(first as usize) else { return false };
+        let is_last = |inner: &Group| inner.end == group.end;
+        let ends = sheet.plan.group_of(group.end as usize - 1);
+        let ends_with_block = ends.is_some_and(|last| last.shape == Shape::Block && is_last(last));
+        let opens = |inner: &Group| match inner.shape {
+            Shape::Block => ends_with_block,
+            _ => is_last(inner) && inner.first == first,
+        };
+        let head = || sheet.measures.head(group.first as usize, stop);
+        stop < group.end as usize
+            && sheet.plan.group_of(stop).is_some_and(opens)
+            && head().is_some_and(|width| self.column + width <= self.max)
     }
 
     /// Whether it helps to open a group before what is inside it: that fits then, or is a chain. Not

@@ -167,6 +167,13 @@ impl Measures {
         self.next_break[from] as usize
     }
 
+    /// The nearest gap behind a token where a line must end, if no token over several lines stands before
+    /// it.
+    pub fn next_line(&self, token: usize) -> Option<usize> {
+        let forced = self.next_forced[token];
+        (forced % 2 == 0).then_some(forced as usize / 2)
+    }
+
     /// The columns that the tokens `first..end` and what must follow them take on one line; `None`
     /// if they cannot stand on one line.
     pub fn flat(&self, first: usize, end: usize) -> Option<usize> {

@@ -250,9 +250,9 @@ pub struct Group {
     pub stand_in: Option<TokenId>,
     /// Whether it opens all the same where its last element fits on a line of its own.
     pub own_line: bool,
-    /// Whether it closes where it fits, though somebody opened it.
+    /// Whether it closes where it fits, though somebody opened it; a value, where its first line does.
     pub closes: bool,
-    /// Whether a single break in it is no choice of somebody's where it is short.
+    /// Whether a single break in it is no choice of somebody's where its line is short without.
     pub slight: bool,
     /// The token whose line the group's levels count from.
     pub stem: TokenId,

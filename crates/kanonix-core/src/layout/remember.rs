@@ -148,7 +148,9 @@ impl Planner<'_> {
                     self.present_column(token) == column && self.planned_column(token) == column
                 };
                 let is_under = || (first..row).any(stands);
-                is_step || most > Some(1) || is_under()
+                // How wide a tab was where somebody lined something up, nobody knows.
+                let is_tabbed = || self.line_indent(row).contains('\t');
+                is_step || most > Some(1) || is_tabbed() || is_under()
             };
             let chosen = usual.find(|(column, row)| {
                 *column >= stem + step && is_meant(*column, *row)
@@ -208,10 +210,14 @@ impl Planner<'_> {
             let broken = self.plan.groups[id].opening.is_some_and(|gap| {
                 self.plan.gaps[gap as usize].chosen || self.opened_before(gap)
             });
-            if ends == 1 && self.is_slight(id) {
-                continue;
-            }
+            // What stands under what it goes on with was put there.
+            let own = &self.plan.groups[id];
+            let is_lined_up = own.under.is_some() && (own.shape == Shape::Chain || !broken);
+            // Texts have rows.
+            let is_row = own.fills && own.shape == Shape::Chain && joins > 0;
+            let slight = ends == 1 && !is_lined_up && !is_row && self.is_slight(id);
             let group = &mut self.plan.groups[id];
+            group.slight = slight;
             if self.choices.rows && group.shape == Shape::List {
                 // Lists that stand in rows keep them.
                 group.rows = if ends > 0 { Rows::Kept } else { group.rows };
@@ -271,7 +277,7 @@ impl Planner<'_> {
         let all = || self.plan.groups.ids().skip(1);
         let is_chain = |id: &GroupId| {
             let group = &self.plan.groups[*id];
-            group.shape == Shape::Chain && !group.bracketed && group.is_forced()
+            group.shape == Shape::Chain && !group.bracketed && group.is_forced() && !group.slight
         };
         let mut chains: Vec<GroupId> = all().filter(is_chain).collect();
         if chains.is_empty() {
@@ -315,33 +321,37 @@ impl Planner<'_> {
         })
     }
 
-    /// Whether nobody would break a group that is broken at one place: it has no more than half of a
-    /// line. What parentheses hold stands on one line then, and has nothing of a kind that is somebody's
-    /// choice.
+    /// Whether a group may be broken by chance: nothing else in it is.
     fn is_slight(&self, id: GroupId) -> bool {
         let group = &self.plan.groups[id];
-        if !group.slight {
-            return false;
-        }
-        let is_choice = |token: TokenId| {
-            let inner = self.plan.group_of(token as usize);
-            let is_choice =
-                inner.is_some_and(|own| own.shape == Shape::Chain && !own.slight || own.is_forced());
-            is_choice || self.broken_before(token)
-        };
-        let inside = group.first + 2..group.end.saturating_sub(1);
-        if group.bracketed && inside.into_iter().any(is_choice) {
-            return false;
-        }
-        let most = self.choices.max_line / 2;
-        let mut width = 0;
-        let is_plain = |token: TokenId| {
+        let inside = group.first + 1..group.end;
+        let plain = |token: TokenId| {
             let own = &self.tree.tokens[token as usize];
-            let blanks = if token == group.first { 0 } else { self.plan.gaps[token as usize].blanks };
-            width += usize::from(blanks) + columns(self.token_text(token), self.choices.tab);
-            own.role != Role::Comment && !own.multi_line && width <= most
+            own.role != Role::Comment && !own.multi_line
         };
-        (group.first..group.end).all(is_plain)
+        let is_choice = |token: TokenId| {
+            let Some(own) = self.plan.group_of(token as usize).filter(|_| token > group.first + 1)
+            else {
+                return false;
+            };
+            // What parentheses hold may be.
+            let in_parentheses = group.bracketed && group.shape == Shape::Chain;
+            let is_chain = own.shape == Shape::Chain && !own.slight;
+            own.first != group.first && (own.is_forced() || (in_parentheses && is_chain))
+        };
+        // A line of a text is a line of the code.
+        let ends_text = |token: TokenId| {
+            let text = self.token_text(token - 1);
+            self.broken_before(token) && (text.ends_with("\\n\"") || text.ends_with("\\n'"))
+        };
+        let closes_apart = group.bracketed && self.broken_before(group.end - 1);
+        let lines = inside.clone().filter(|token| self.broken_before(*token)).count();
+        group.slight
+            && lines == 1 + usize::from(closes_apart)
+            && plain(group.first)
+            && inside.clone().all(plain)
+            && !inside.clone().any(ends_text)
+            && !inside.into_iter().any(is_choice)
     }
 
     /// The token that begins the line at a gap: where somebody broke it on the other side of an

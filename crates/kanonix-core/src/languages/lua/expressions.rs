@@ -87,7 +87,8 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
 /// Values behind a sign or a word, one after another.
 pub(super) fn values(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let group = p.group(Shape::Chain, p.first(node), p.end(node));
-    p.group_mut(group).rows = Rows::Any;
+    let own = p.group_mut(group);
+    (own.rows, own.slight) = (Rows::Any, true);
     p.stands_anywhere(group, Key::Call);
     for part in parts.iter().skip(1) {
         let token = p.first(*part);

@@ -70,6 +70,10 @@ pub(super) fn assigned(p: &mut Planner, sign: TokenId, value: NodeId) {
     p.operator(sign, Key::Assign);
     let gap = p.beside(p.first(value), Key::Assign);
     p.assigned(sign, value, gap, Setting::OperatorGap);
+    // `level =` before an `if`, a `case` or a `begin` is as common as both on one line.
+    if let Some(group) = p.gap(p.first(value)).group {
+        p.group_mut(group).closes = false;
+    }
 }
 
 /// Quotes of the other kind hold what may be written in either: nothing that is escaped or put in.
@@ -86,7 +90,7 @@ pub(super) fn values(p: &mut Planner, parts: &[NodeId]) {
     let group = p.group(Shape::Chain, p.first(*first), p.end(*last));
     let stand_in = stand_in(p, *last);
     let own = p.group_mut(group);
-    (own.rows, own.stand_in) = (Rows::Any, stand_in);
+    (own.rows, own.stand_in, own.slight) = (Rows::Any, stand_in, true);
     p.stands_anywhere(group, Key::Call);
     let mut after_comma = false;
     for part in parts.iter().skip(1) {

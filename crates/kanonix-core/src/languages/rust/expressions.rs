@@ -231,15 +231,12 @@ fn worth_breaking(p: &Planner, mut links: Links) -> Option<Links> {
     (!links.dots.is_empty() && worth).then_some(links)
 }
 
-/// Whether there is but one link, of what is nothing but names and points: `self.gauge.level()`.
+/// Whether there is but one call, of what is nothing but names and points: `self.gauge.level()`.
 fn is_lone(p: &Planner, links: &Links) -> bool {
     let is_name = |text: &str| text.starts_with(|c: char| c.is_alphabetic() || c == '_');
-    let is_path = |end: TokenId| {
-        (p.first(links.head)..end).map(|token| p.token_text(token)).all(|text| {
-            text == "." || is_name(text)
-        })
-    };
-    matches!(links.dots[..], [dot] if is_path(dot))
+    let is_path = |text: &str| matches!(text, "." | "::") || is_name(text);
+    let last = links.dots.last().copied().unwrap_or_default();
+    (p.first(links.head)..last).all(|token| is_path(p.token_text(token)))
 }
 
 /// `gauges.iter().map(…)?`: broken before each link. The outermost node of the chain plans its
@@ -256,7 +253,7 @@ fn chain(p: &mut Planner, node: NodeId) {
     if let (Some(last), [_]) = (links.arguments, &links.dots[..]) {
         p.group_mut(group).stand_in = p.inside(last);
     }
-    p.group_mut(group).slight = is_lone(p, &links);
+    p.group_mut(group).closes = is_lone(p, &links);
     p.break_links(&links, group);
     for dot in links.dots {
         if joins_numbers(p, dot) && !p.gap_text(dot).is_empty() {

@@ -204,6 +204,7 @@ fn impl_header(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     if let Some(place) = word {
         let group = p.group(Shape::Chain, first, end);
         p.stem(group, header);
+        p.group_mut(group).slight = true;
         p.may_break(p.first(parts[place]), group, 1, 1, Setting::WordGap);
         tail = Some(group);
     }
@@ -280,11 +281,12 @@ fn macro_invocation(p: &mut Planner, parts: &[NodeId]) {
     p.tight(parts);
     let Some(arguments) = parts.last() else { return };
     let token = p.first(*arguments);
-    if p.end(*arguments) == token + 1 {
-        // Whoever reads them has an order of their own.
-        p.keep_gap(token);
-    } else if p.token_text(token) == "{" {
+    if p.token_text(token).starts_with('{') {
         p.word(token, 1);
+    } else if p.end(*arguments) == token + 1 {
+        // Whoever reads them has an order of their own.
+        let blanks = p.chosen(token, None);
+        p.word(token, blanks);
     }
 }
 

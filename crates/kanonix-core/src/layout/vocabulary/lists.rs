@@ -201,7 +201,11 @@ impl Planner<'_> {
                 && elements == 1
                 && is_one
                 && (with_last || self.is_short(inner[0], list.declaration)));
+        let asks_for_lines = inner.last().is_some_and(|last| self.is_separator(*last))
+            && !self.choices.add_last_comma
+            && !self.choices.drop_last_comma;
         let own = self.group_mut(group);
+        own.slight = (!list.collection || list.names) && !list.stays_open && !asks_for_lines;
         own.fills = fills;
         own.inner = level;
         own.around = if list.closed { Around::OneLine } else { Around::Lists };

@@ -248,6 +248,8 @@ impl Planner<'_> {
     pub fn assigned(&mut self, sign: TokenId, value: NodeId, blanks: u8, setting: Setting) {
         let (first, end) = (self.first(value), self.end(value));
         let group = self.group(Shape::LastResort, sign, end);
+        // `low =` on the line before `high = …` is one of several.
+        self.group_mut(group).closes = self.kind(value) != self.kind(self.parent(value));
         let blanks = self.unfused(first, blanks);
         self.may_break(first, group, 1, blanks, setting);
         if matches!(setting, Setting::OperatorGap | Setting::PairGap) {

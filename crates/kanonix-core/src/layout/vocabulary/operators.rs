@@ -186,7 +186,7 @@ impl Planner<'_> {
         {
             // A text in pieces is read along its lines.
             let own = self.group_mut(group);
-            (own.fills, own.rows, own.slight) = (true, Rows::Any, false);
+            (own.fills, own.rows) = (true, Rows::Any);
         }
         if may_lead {
             self.break_beside(group, (operator, before), (right_first, after), setting);

@@ -479,8 +479,115 @@ let next = (level) => (at) => look(level, at, 2);
 
 #[test]
 fn one_short_element_has_no_line_of_its_own() {
-    let text = "require(\n  './quay'\n);\nwarn(\n  this.level\n);\nlet a = [\n  1\n];\nwarn(\n  low(1)\n);\n";
-    let wanted = "require('./quay');\nwarn(this.level);\nlet a = [\n  1\n];\nwarn(\n  low(1)\n);\n";
+    let text = "require(\n  './quay'\n);\nwarn(\n  this.level\n);\nlet a = [\n  1\n];\n";
+    let wanted = "require('./quay');\nwarn(this.level);\nlet a = [\n  1\n];\n";
+    assert_eq!(lay("javascript", text), wanted);
+}
+
+/// A break somewhere in what makes a short line anyway.
+#[test]
+fn what_nobody_would_break_stands_on_one_line() {
+    let text = "\
+const [
+  low
+] = levels;
+import {
+  ebb
+} from './tide';
+import {
+  flood,
+} from './tide';
+warn(
+  low(1)
+);
+warn(
+  low, high
+);
+warn(
+  low,
+  high
+);
+warn(low, high
+);
+look(level, ebb +
+  flood, neap);
+const late = now
+  > high;
+const sum = ebb
+  + flood
+  - neap;
+const both = ebb
+  && flood;
+if (
+  gauge.isOpen()
+) open();
+warn(springTideAtTheOldQuay, surgeAtNight +
+  neap);
+";
+    let wanted = "\
+const [low] = levels;
+import { ebb } from './tide';
+import {
+  flood,
+} from './tide';
+warn(low(1));
+warn(low, high);
+warn(
+  low,
+  high
+);
+warn(low, high);
+look(level, ebb + flood, neap);
+const late = now > high;
+const sum = ebb +
+  flood -
+  neap;
+const both = ebb &&
+  flood;
+if (gauge.isOpen()) open();
+warn(springTideAtTheOldQuay, surgeAtNight +
+  neap);
+";
+    let narrow = [("max_line_length", "", "60")];
+    assert_eq!(lay_with("javascript", &narrow, text), wanted);
+}
+
+#[test]
+fn a_value_begins_behind_its_sign_where_it_opens_there() {
+    let text = "\
+const warn =
+  function () {
+    ring();
+  };
+const levels =
+  {
+    low: 1
+  };
+Gauge.low =
+Gauge.high = function () {
+  ring();
+};
+const list =
+  springTides.map(function () {
+    ring();
+  });
+";
+    let wanted = "\
+const warn = function () {
+  ring();
+};
+const levels = {
+  low: 1
+};
+Gauge.low =
+Gauge.high = function () {
+  ring();
+};
+const list =
+  springTides.map(function () {
+    ring();
+  });
+";
     assert_eq!(lay("javascript", text), wanted);
 }
 

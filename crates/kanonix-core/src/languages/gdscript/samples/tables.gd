@@ -16,10 +16,10 @@ var mark = 3      # at the quay
 var ebb = "low"   # at the mole
 
 
-func told(day,
-		gauge):
-	notify(day,
-			gauge)
+func told(day_of_the_first_reading,
+		gauge_at_the_old_quay):
+	notify(day_of_the_first_reading,
+			gauge_at_the_old_quay)
 	notify("north",
 		   gauge)
 	if (

@@ -76,9 +76,7 @@ fn a_macro_is_given_the_tokens_that_it_was_given() {
         b!(c::< Vec< Vec< u8 >>>(d, e,), f== -1, |g| &&h, match i {
             _ => 1,
         },);
-        c::< Vec< Vec< u8 > > >(
-            d, e
-        );
+        c::< Vec< Vec< u8 > > >(d, e);
     }
     ");
 }

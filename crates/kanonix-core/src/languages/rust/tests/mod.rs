@@ -299,6 +299,7 @@ fn a_chain_is_broken_before_each_link() {
         "    self.source.lock().expect(\"nobody panics with the lock\").read_all(from, until).await.context(\"reading\")?;",
         "    let level = Gauge::open(",
         "        quay,",
+        "        mole,",
         "    ).read()",
         "        .await;",
         "    a.0.iter()",
@@ -319,6 +320,7 @@ fn a_chain_is_broken_before_each_link() {
             .context("reading")?;
         let level = Gauge::open(
             quay,
+            mole,
         )
         .read()
         .await;
