@@ -119,12 +119,11 @@ fn every_request_has_one_answer_and_the_end_is_clean() {
     let repo = Repo::with(&[("a.py", "a=1\n")]);
     let uris = ["a.py", "none/b.js", "%FF.py"].map(|path| uri(&repo, path));
     let odd = ["untitled:x", "", "http://tide.example/b.py", "file://host/a.py", "file:///"];
-    let uris: Vec<String> =
-        [uris[0].clone(), odd[0].into()]
-            .into_iter()
-            .chain(uris)
-            .chain(odd.map(Into::into))
-            .collect();
+    let uris: Vec<String> = [uris[0].clone(), odd[0].into()]
+        .into_iter()
+        .chain(uris)
+        .chain(odd.map(Into::into))
+        .collect();
     let mut nonsense = Nonsense { random: Random::new(11), uris };
     let mut client = Client::of(&repo);
     let mut asked = Vec::new();

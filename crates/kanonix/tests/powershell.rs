@@ -85,7 +85,7 @@ const CASES: [(&str, &str, &str); 22] = [
     ),
     ("  foreach($x in $a){", "  foreach($x in $a+1){", "  foreach ($x in $a + 1) {"),
     ("    $x|Out-Null", "    $x|Out-Null;$y++", "    $x | Out-Null; $y++"),
-    ("    12  { 'twelve'}", "    13  { 'thirteen'}", "    13  { 'thirteen'}"),
+    ("    12  { 'twelve'}", "    13  { 'thirteen'}", "    13  { 'thirteen' }"),
     (
         "$high = Get-Gauge|\n  Where-Object {$_.Level -gt $Limit}|\n    Sort-Object Level\n",
         "$high = Get-Buoy|\n  Where-Object {$_.Level -gt $Limit}|\n    Sort-Object Level\n",

@@ -102,11 +102,10 @@ pub fn run(
         let way = format!("{way:?}").to_lowercase();
         println!("{language:12} {way:>9} {same:>6} {unread:>10} {differ:>8} {lines:>9}");
     }
-    let differ: Vec<&Tried> =
-        tried
-            .iter()
-            .filter(|one| !matches!(one.said.as_str(), "same" | "unread" | "unjudged"))
-            .collect();
+    let differ: Vec<&Tried> = tried
+        .iter()
+        .filter(|one| !matches!(one.said.as_str(), "same" | "unread" | "unjudged"))
+        .collect();
     for (number, one) in differ.iter().take(show).enumerate() {
         println!("\n{:?}: {}\n  {}", one.way, one.path.display(), one.said);
         let out = Path::new("target/spoilt").join(format!("{number}"));

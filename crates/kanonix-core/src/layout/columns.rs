@@ -403,8 +403,7 @@ impl Page<'_> {
             // in one.
             let kind = |token: TokenId| self.tree.tokens[token as usize].kind;
             let is_list = own.kind == Column::Table;
-            let is_meant =
-                is_meant
+            let is_meant = is_meant
                 && (!is_list
                     || kind(cell.token.saturating_sub(1)) == kind(own.token.saturating_sub(1)));
             let is_alike = || kind(other_row.first) == kind(rows[row].first);

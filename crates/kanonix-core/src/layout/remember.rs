@@ -44,8 +44,9 @@ impl Planner<'_> {
         self.take_columns();
         self.set_conditions_apart();
         self.close_as_seen(&seen);
-        if self.choices.remembers {
-            self.remember(&seen);
+        match self.choices.remembers {
+            true => self.remember(&seen),
+            false => seen.ids().for_each(|id| self.plan.groups[id].slight = false),
         }
     }
 
@@ -340,11 +341,15 @@ impl Planner<'_> {
             own.first != group.first && (own.is_forced() || (in_parentheses && is_chain))
         };
         // A line of a text is a line of the code.
-        let ends_text = |token: TokenId| {
-            let text = self.token_text(token - 1);
-            self.broken_before(token) && (text.ends_with("\\n\"") || text.ends_with("\\n'"))
+        let ends_line = |token: TokenId| {
+            let text = self.token_text(token);
+            text.ends_with("\\n\"") || text.ends_with("\\n'")
         };
-        let closes_apart = group.bracketed && self.broken_before(group.end - 1);
+        let ends_text = |token: TokenId| {
+            self.broken_before(token) && (token.saturating_sub(2)..token).any(ends_line)
+        };
+        let closes = group.bracketed || self.plan.closes(group.end as usize - 1);
+        let closes_apart = closes && self.broken_before(group.end - 1);
         let lines = inside.clone().filter(|token| self.broken_before(*token)).count();
         group.slight
             && lines == 1 + usize::from(closes_apart)

@@ -242,12 +242,11 @@ impl Unlike {
             let own = cost(&answer.proposed) as f64;
             answer.expected.as_ref().is_some_and(|value| cost(value) as f64 - own >= least)
         };
-        let mut answers: Vec<Answer> =
-            survey
-                .answers()
-                .into_iter()
-                .filter(|answer| !answer.usual && is_worth(answer))
-                .collect();
+        let mut answers: Vec<Answer> = survey
+            .answers()
+            .into_iter()
+            .filter(|answer| !answer.usual && is_worth(answer))
+            .collect();
         let has_tabs = whole.is(Setting::IndentStyle, Key::Whole, "tab");
         for answer in answers.iter_mut().filter(|answer| answer.name == "indent_size") {
             if has_tabs && answer.proposed != "tab" {

@@ -246,11 +246,10 @@ impl Tree {
                 };
                 self.faults.push(start.min(end)..end);
             }
-            let (first, last) =
-                (
-                    lines.around(range.start, text.len()),
-                    lines.around(end.saturating_sub(1), text.len()),
-                );
+            let (first, last) = (
+                lines.around(range.start, text.len()),
+                lines.around(end.saturating_sub(1), text.len()),
+            );
             self.keep(first.start..last.end.max(end));
         }
         self.faults.sort_by_key(|fault| (fault.start, fault.end));

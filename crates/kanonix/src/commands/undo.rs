@@ -60,12 +60,11 @@ fn list(store: &Store, here: &std::path::Path, paint: Paint) {
             count(files, "file")
         );
         let paths = run.paths();
-        let names: Vec<String> =
-            paths
-                .iter()
-                .take(NAMED)
-                .map(|path| visible(&shown_from(here, path)).into_owned())
-                .collect();
+        let names: Vec<String> = paths
+            .iter()
+            .take(NAMED)
+            .map(|path| visible(&shown_from(here, path)).into_owned())
+            .collect();
         let more = match paths.len().saturating_sub(NAMED) {
             0 => String::new(),
             more => format!(" and {more} more"),

@@ -207,7 +207,8 @@ fn value(p: &mut Planner, node: NodeId, values: &[NodeId]) {
     let is_row = |pair: &[NodeId]| {
         !pair.iter().any(|part| p.is_separator(*part)) && p.broken_before(p.first(pair[1]))
     };
-    if values.windows(2).any(is_row) {
+    let rows = values.windows(2).filter(|pair| is_row(pair)).count();
+    if rows > 1 || (rows == 1 && !is_short(p, node)) {
         // A grid, or something else that somebody laid out in rows.
         let group = p.group(Shape::Block, p.first(node), end);
         for part in values {
@@ -238,6 +239,19 @@ fn value(p: &mut Planner, node: NodeId, values: &[NodeId]) {
             beside(p, token);
         }
     }
+}
+
+/// So many columns are a short declaration.
+const SHORT: usize = 40;
+
+/// Whether a declaration is so short that nobody breaks it, and holds no texts that are rows.
+fn is_short(p: &Planner, node: NodeId) -> bool {
+    let tokens = || (p.first(node)..p.end(node)).map(|token| p.token_text(token));
+    let is_row = |text: &str| text.starts_with(['"', '\'', '[']) || text.contains('\n');
+    let width: usize = tokens().map(|text| text.len() + 1).sum();
+    width <= SHORT
+        && !tokens().any(is_row)
+        && !p.token_text(p.first(node)).starts_with("grid")
 }
 
 /// The gap between two values: what touches is one (`12px/1.5`), whatever a grammar makes of it.

@@ -138,7 +138,9 @@ fn tag(p: &mut Planner, node: NodeId, parts: &[NodeId], kind: Kind) {
     let alone = kind == Kind::JsxSelfClosingElement;
     let mut stays = p.context(node) == IN_SENTENCE || (alone && in_sentence(p, node));
     if only {
-        p.group_mut(group).stand_in = stand_in(p, attributes[0]);
+        let stand_in = stand_in(p, attributes[0]);
+        let own = p.group_mut(group);
+        (own.stand_in, own.slight) = (stand_in, true);
         stays |= has_plain_value(p, attributes[0]);
     } else {
         p.group_mut(group).around = Around::OneLine;

@@ -2,7 +2,7 @@
 
 use super::kinds::Kind;
 use super::statements::{sort, statement_end};
-use crate::layout::plan::Shape;
+use crate::layout::plan::{Around, Shape};
 use crate::layout::planner::Planner;
 use crate::layout::vocabulary::{Between, Handed, List};
 use crate::style::{Key, Setting};
@@ -147,6 +147,7 @@ fn leads_with_bar(p: &Planner, mut node: NodeId) -> bool {
 /// A chain that opens after `sign`, for alternatives that all have a bar.
 fn bars(p: &mut Planner, sign: TokenId, value: NodeId, blanks: u8, setting: Setting) {
     let group = p.group(Shape::Chain, sign, p.end(value));
+    p.group_mut(group).around = Around::OneLine;
     p.may_break(p.first(value), group, 1, blanks, setting);
     p.hand(value, Handed::Chain(group));
 }
@@ -160,6 +161,7 @@ fn alternatives(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) {
             let first = p.first(node);
             let group = p.group(Shape::Chain, first - 1, p.end(node));
             let blanks = p.gap(first).blanks;
+            p.group_mut(group).around = Around::OneLine;
             p.alternative(first, group, 1, blanks);
             group
         }

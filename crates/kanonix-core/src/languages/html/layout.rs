@@ -437,7 +437,7 @@ fn tag(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     }
     let group = p.group(Shape::List, p.first(node), p.end(node));
     let own = p.group_mut(group);
-    own.around = Around::Lists;
+    (own.around, own.slight) = (Around::Lists, attributes.len() == 1);
     if p.is_link(p.parent(node)) || stands_in_line(p, node) {
         p.by_hand(group);
     }

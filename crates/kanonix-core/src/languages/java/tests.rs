@@ -239,14 +239,13 @@ fn a_text_block_in_a_statement_that_moved_moves() {
 }
 
 /// Members by kind, and by who sees them.
-const ORDER: [(&str, &str, &str); 1] =
-    [
-        (
-            "member_order",
-            "",
-            r#"["constant", "field", "constructor", "public method", "method", "type"]"#,
-        ),
-    ];
+const ORDER: [(&str, &str, &str); 1] = [
+    (
+        "member_order",
+        "",
+        r#"["constant", "field", "constructor", "public method", "method", "type"]"#,
+    ),
+];
 
 #[test]
 fn members_stand_in_the_order_that_is_agreed_with_their_comments() {

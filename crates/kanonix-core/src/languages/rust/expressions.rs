@@ -3,7 +3,7 @@
 use super::blocks::block_behind;
 use super::items::{attributes, header};
 use super::kinds::Kind;
-use crate::layout::plan::{Counts, Shape};
+use crate::layout::plan::{Counts, Opens, Shape};
 use crate::layout::planner::Planner;
 use crate::layout::vocabulary::{Binary, Handed, Link, Links, List, Operators};
 use crate::style::{Key, Setting};
@@ -185,7 +185,9 @@ fn binary_expression(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
             stand_in: None,
         });
         // A chain with lines of its own is no part of a line of operands.
-        let breaks = |operand: &&NodeId| links(p, **operand).is_some_and(|links| links.by_hand);
+        let breaks = |operand: &&NodeId| {
+            links(p, **operand).is_some_and(|links| links.by_hand && !is_lone(p, &links))
+        };
         if [left, right].iter().any(breaks) {
             let (before, after) = (p.gap(p.first(*operator)).group, p.gap(p.first(*right)).group);
             if let Some(group) = before.into_iter().chain(after).min() {
@@ -226,7 +228,6 @@ fn worth_breaking(p: &Planner, mut links: Links) -> Option<Links> {
     };
     let staying = links.dots.iter().take_while(stays).count();
     links.dots.drain(..staying);
-    links.by_hand &= !is_lone(p, &links);
     let worth = links.by_hand || links.dots.len() > usize::from(is_name && staying == 0);
     (!links.dots.is_empty() && worth).then_some(links)
 }
@@ -253,8 +254,11 @@ fn chain(p: &mut Planner, node: NodeId) {
     if let (Some(last), [_]) = (links.arguments, &links.dots[..]) {
         p.group_mut(group).stand_in = p.inside(last);
     }
-    p.group_mut(group).closes = is_lone(p, &links);
     p.break_links(&links, group);
+    if links.by_hand && is_lone(p, &links) {
+        let own = p.group_mut(group);
+        (own.opens, own.closes) = (Opens::Again, true);
+    }
     for dot in links.dots {
         if joins_numbers(p, dot) && !p.gap_text(dot).is_empty() {
             p.gap(dot).blanks = 1;

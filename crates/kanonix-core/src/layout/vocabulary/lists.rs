@@ -204,8 +204,10 @@ impl Planner<'_> {
         let asks_for_lines = inner.last().is_some_and(|last| self.is_separator(*last))
             && !self.choices.add_last_comma
             && !self.choices.drop_last_comma;
+        let is_beside = inner.first().is_some_and(|first| !self.broken_before(self.first(*first)));
+        let may_be_slight = !list.collection || list.names || (is_beside && !list.members);
         let own = self.group_mut(group);
-        own.slight = (!list.collection || list.names) && !list.stays_open && !asks_for_lines;
+        own.slight = may_be_slight && !list.stays_open && !asks_for_lines;
         own.fills = fills;
         own.inner = level;
         own.around = if list.closed { Around::OneLine } else { Around::Lists };

@@ -17,7 +17,8 @@ pub(super) const ENTRIES: &[Entry] = &[
         about: "When a list is spread over lines, one element a line: only when it does not fit \
                 (`fit`), always if it is a collection of two or more (`one_each`), or also when \
                 somebody broke its first line there (`keep_open`). The last goes for chains of \
-                calls and operators too. With `rows`, a list that does not fit has as many \
+                calls and operators too; a single break in what is no longer than half a line \
+                is nobody's choice. With `rows`, a list that does not fit has as many \
                 elements on a line as there is room for, and keeps the lines that it has; with \
                 `row_first`, all of them on one line inside its brackets, where there is room.",
         slots: &[
@@ -35,7 +36,8 @@ pub(super) const ENTRIES: &[Entry] = &[
         about: "Where the lines of an open list stand: a step further in (`step`), under its first \
                 element, which stays behind the bracket (`bracket`), as the first of them does \
                 (`keep`: one of the two, or for operators beneath the element whose line they go on \
-                with), or in whichever column most of them do (`any`). \
+                with), or in whichever column most of them do (`any`: one that stands alone, \
+                some steps in or under something). \
                 Operators line up with their first operand. One word for all kinds, or a table.",
         slots: &[
             key(Key::Call, Family::Expressions, "arguments of a call", ALIGN, "step"),

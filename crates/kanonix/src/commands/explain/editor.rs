@@ -111,12 +111,11 @@ fn text(report: &Report, paint: Paint) -> String {
             record.process,
             crate::report::ago(record.since),
         ));
-        let roots: Vec<String> =
-            record
-                .roots
-                .iter()
-                .map(|root| visible(&root.display().to_string()).into_owned())
-                .collect();
+        let roots: Vec<String> = record
+            .roots
+            .iter()
+            .map(|root| visible(&root.display().to_string()).into_owned())
+            .collect();
         let roots = if roots.is_empty() { "none".to_string() } else { roots.join(", ") };
         out.push_str(&format!("  {}  {roots}\n", paint.faint("roots   ")));
         let version = format!("{}, places in {}", record.version, record.position_encoding);

@@ -15,11 +15,10 @@ const WIDTH: usize = 80;
 /// Lists every setting and every other word.
 pub(super) fn list(options: &Explain) -> anyhow::Result<Status> {
     if options.is_json() {
-        let settings: Vec<_> =
-            REGISTRY
-                .iter()
-                .map(|entry| json!({ "name": entry.name, "about": entry.about }))
-                .collect();
+        let settings: Vec<_> = REGISTRY
+            .iter()
+            .map(|entry| json!({ "name": entry.name, "about": entry.about }))
+            .collect();
         let words: Vec<_> = WORDS.iter().map(as_json).collect();
         let report = json!({ "version": 1, "settings": settings, "words": words });
         outln!("{}", serde_json::to_string_pretty(&report)?);

@@ -20,12 +20,11 @@ pub(super) fn in_place(
     let mut now = text.to_string();
     if !skip.is_empty() {
         let canon = Canon::read(&tree.canon, text).map_err(WorkError::from)?;
-        let all: Vec<String> =
-            canon
-                .skipped()
-                .chain(skip.iter().map(|skip| skip.pattern.as_str()))
-                .map(in_quotes)
-                .collect();
+        let all: Vec<String> = canon
+            .skipped()
+            .chain(skip.iter().map(|skip| skip.pattern.as_str()))
+            .map(in_quotes)
+            .collect();
         let path = vec!["files".into(), "skip".into()];
         let wish = Wish { path, value: format!("[{}]", all.join(", ")) };
         now = set(&now, &wish, None)?;
