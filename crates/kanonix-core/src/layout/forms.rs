@@ -36,7 +36,7 @@ impl Filler<'_> {
         };
         let state = if end <= self.flat_until {
             State::Flat
-        } else if group.slight && self.is_short(id) {
+        } else if group.slight && self.ends_within_half(id) {
             self.flat_until = end;
             State::Flat
         } else if group.is_forced() {
@@ -184,19 +184,6 @@ impl Filler<'_> {
                 .measures
                 .head(group.first as usize, stop)
                 .is_some_and(|width| self.column + width <= self.max)
-    }
-
-    /// Whether a group would end within half a line, and what stands behind it within all of one.
-    fn is_short(&self, id: GroupId) -> bool {
-        let sheet = self.sheet;
-        let group = &sheet.plan.groups[id];
-        let (first, end) = (group.first as usize, group.end as usize);
-        let count = sheet.tree.tokens.len();
-        let ends = |token: &usize| *token == count || sheet.tree.broken(*token, sheet.text);
-        let Some(next) = (end..count + 1).take(MOST_ELEMENTS).find(ends) else { return false };
-        let width = sheet.measures.width(first) + sheet.measures.between(first + 1, end);
-        let behind = sheet.measures.between(end, next);
-        self.column + width <= self.max / 2 && self.column + width + behind <= self.max
     }
 
     /// Whether a value on the next line might as well begin where it belongs to: what it opens, and ends

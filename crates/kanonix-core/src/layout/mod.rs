@@ -39,6 +39,7 @@ mod nesting;
 pub mod plan;
 pub mod planner;
 mod remember;
+mod slight;
 mod steps;
 mod units;
 pub mod vocabulary;

@@ -153,10 +153,10 @@ impl Planner<'_> {
                 let is_tabbed = || self.line_indent(row).contains('\t');
                 is_step || most > Some(1) || is_tabbed() || is_under()
             };
-            let chosen = usual.find(|(column, row)| {
+            let is_meant = |(column, row): &&(usize, TokenId)| {
                 *column >= stem + step && is_meant(*column, *row)
-            });
-            self.plan.groups[id].like = chosen.map(|(_, row)| *row);
+            };
+            self.plan.groups[id].like = usual.next().filter(is_meant).map(|(_, row)| *row);
         }
     }
 
@@ -320,43 +320,6 @@ impl Planner<'_> {
         (first..end).any(|token| {
             self.broken_before(token) || self.tree.tokens[token as usize].multi_line
         })
-    }
-
-    /// Whether a group may be broken by chance: nothing else in it is.
-    fn is_slight(&self, id: GroupId) -> bool {
-        let group = &self.plan.groups[id];
-        let inside = group.first + 1..group.end;
-        let plain = |token: TokenId| {
-            let own = &self.tree.tokens[token as usize];
-            own.role != Role::Comment && !own.multi_line
-        };
-        let is_choice = |token: TokenId| {
-            let Some(own) = self.plan.group_of(token as usize).filter(|_| token > group.first + 1)
-            else {
-                return false;
-            };
-            // What parentheses hold may be.
-            let in_parentheses = group.bracketed && group.shape == Shape::Chain;
-            let is_chain = own.shape == Shape::Chain && !own.slight;
-            own.first != group.first && (own.is_forced() || (in_parentheses && is_chain))
-        };
-        // A line of a text is a line of the code.
-        let ends_line = |token: TokenId| {
-            let text = self.token_text(token);
-            text.ends_with("\\n\"") || text.ends_with("\\n'")
-        };
-        let ends_text = |token: TokenId| {
-            self.broken_before(token) && (token.saturating_sub(2)..token).any(ends_line)
-        };
-        let closes = group.bracketed || self.plan.closes(group.end as usize - 1);
-        let closes_apart = closes && self.broken_before(group.end - 1);
-        let lines = inside.clone().filter(|token| self.broken_before(*token)).count();
-        group.slight
-            && lines == 1 + usize::from(closes_apart)
-            && plain(group.first)
-            && inside.clone().all(plain)
-            && !inside.clone().any(ends_text)
-            && !inside.into_iter().any(is_choice)
     }
 
     /// The token that begins the line at a gap: where somebody broke it on the other side of an

@@ -283,10 +283,6 @@ fn macro_invocation(p: &mut Planner, parts: &[NodeId]) {
     let token = p.first(*arguments);
     if p.token_text(token).starts_with('{') {
         p.word(token, 1);
-    } else if p.end(*arguments) == token + 1 {
-        // Whoever reads them has an order of their own.
-        let blanks = p.chosen(token, None);
-        p.word(token, blanks);
     }
 }
 
