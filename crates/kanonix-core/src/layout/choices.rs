@@ -169,6 +169,8 @@ pub struct Choices {
     pub not_gap: u8,
     pub angles_gap: Option<u8>,
     pub brace_bare: bool,
+    /// Whether what does not fit its line is put in parentheses.
+    pub add_parens: bool,
     pub operator_leads: Option<bool>,
     pub ternary_leads: Option<bool>,
     pub dot_leads: Option<bool>,
@@ -242,6 +244,7 @@ impl Choices {
             fills_text: style.is(Setting::TextFill, Key::Whole, "width")
                 && style.is(Setting::ShownSpace, Key::Whole, "inline"),
             case_indent: style.flag(Setting::CaseIndent, Key::Whole),
+            add_parens: style.is(Setting::WrapParens, Key::Whole, "add"),
             brace_bare: style.is(Setting::BareBody, Key::Whole, "brace"),
             ternary_leads: leads(Setting::TernaryPlace),
             dot_leads: leads(Setting::DotPlace),

@@ -3,6 +3,7 @@
 use super::Sheet;
 use super::fill::{Filled, Filling};
 use super::live::Live;
+use super::measure::columns;
 use super::members::{Moves, Reordered, moves};
 use super::plan::{Rewrite, TreeEdit, Want, Wrap};
 use crate::style::{Key, Setting, Style};
@@ -120,16 +121,23 @@ pub(super) fn compare(
             comparing.token(index);
         }
     }
-    comparing.out.wraps = wraps(sheet, live);
+    comparing.out.wraps = wraps(sheet, live, filling);
     comparing.out.moves = moves(sheet, live);
     comparing.out
 }
 
-/// Brackets around statements that stand without, header and statement being live.
-fn wraps(sheet: &Sheet, live: &Live) -> Wraps {
+/// Brackets around statements that stand without, header and statement being live, and around what
+/// does not fit its line.
+fn wraps(sheet: &Sheet, live: &Live, filling: &Filling) -> Wraps {
     let mut wraps = Wraps::default();
     let mut added: Vec<(TokenId, &'static str)> = Vec::new();
-    for wrap in sheet.plan.wraps.iter().filter(|wrap| is_in_play(sheet, live, wrap)) {
+    let is_wanted = |wrap: &&Wrap| {
+        is_in_play(sheet, live, wrap)
+            && wrap.around.is_none_or(|around| {
+                filling.is_open(around.group) && (!around.rigid || fits_inside(sheet, wrap))
+            })
+    };
+    for wrap in sheet.plan.wraps.iter().filter(is_wanted) {
         let (open, close) = wrap.brackets;
         added.extend([(wrap.header, open), (wrap.last, close)]);
         wraps.declared.push(Declared { token: wrap.header, change: TreeEdit::Wrap(*wrap) });
@@ -138,7 +146,10 @@ fn wraps(sheet: &Sheet, live: &Live) -> Wraps {
             offset: token.start as usize,
             length: 0,
             setting: wrap.setting,
-            message: "put braces around this statement".into(),
+            message: match wrap.around {
+                Some(_) => "put parentheses around this, which does not fit its line".into(),
+                None => "put braces around this statement".into(),
+            },
         });
     }
     added.sort_by_key(|(token, _)| *token);
@@ -148,6 +159,16 @@ fn wraps(sheet: &Sheet, live: &Live) -> Wraps {
         wraps.behind.push(token);
     }
     wraps
+}
+
+/// Whether what is wrapped fits a line of its own, a step further in.
+fn fits_inside(sheet: &Sheet, wrap: &Wrap) -> bool {
+    let (header, tab) = (wrap.header as usize, sheet.style.tab_columns());
+    let width = sheet.measures.head(header + 1, wrap.last as usize + 1);
+    let step = columns(&sheet.style.indent_step(), tab);
+    let inside = columns(sheet.indentation_at(header), tab) + step;
+    let max = sheet.style.number(Setting::MaxLineLength, Key::Whole).unwrap_or(u32::MAX) as usize;
+    width.is_some_and(|width| inside + width <= max)
 }
 
 /// Whether a statement may be wrapped: all of it is live, and so is the word that would follow the

@@ -78,6 +78,11 @@ pub struct Filling {
 }
 
 impl Filling {
+    /// Whether a group takes several lines.
+    pub fn is_open(&self, group: GroupId) -> bool {
+        self.states[group].is_open()
+    }
+
     /// Whether a rewrite of this token takes place.
     pub fn applies(&self, token: usize, change: &TreeEdit) -> bool {
         let when = match change {

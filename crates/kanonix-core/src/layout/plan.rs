@@ -496,6 +496,17 @@ pub struct Wrap {
     pub block: u16,
     /// Why.
     pub setting: Setting,
+    /// The group that it is put around only where that does not fit its line.
+    pub around: Option<TooLong>,
+}
+
+/// What a wrap waits for.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub struct TooLong {
+    /// What does not fit.
+    pub group: GroupId,
+    /// Whether it has to fit a step further in then, as no line may end in it there, either.
+    pub rigid: bool,
 }
 
 /// A block that ends where its last statement ends, without a closing bracket.

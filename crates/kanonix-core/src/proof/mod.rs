@@ -201,8 +201,14 @@ mod tests {
             (Tree::parse(grammar, before).unwrap(), Tree::parse(grammar, after).unwrap());
         let entries = grammar.kinds().entries;
         let block = entries.iter().position(|entry| entry.own == block).unwrap() as u16;
-        let wrap =
-            Wrap { header: 3, last: 5, brackets: ("{", "}"), block, setting: Setting::BareBody };
+        let wrap = Wrap {
+            header: 3,
+            last: 5,
+            brackets: ("{", "}"),
+            block,
+            setting: Setting::BareBody,
+            around: None,
+        };
         let declared = [Declared { token: 3, change: TreeEdit::Wrap(wrap) }];
         prove(&tree, before, &new, after, Changes::of(&declared))
     }

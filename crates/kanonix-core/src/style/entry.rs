@@ -51,6 +51,7 @@ pub enum Setting {
     WrapAlign,
     CloseBracket,
     WrapIndent,
+    WrapParens,
     BlankLines,
     CommentGap,
     Columns,

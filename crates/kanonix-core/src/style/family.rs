@@ -18,6 +18,8 @@ pub enum Family {
     Expressions,
     /// Marks, rather than words, that compare and that join bits.
     CompareMarks,
+    /// Lines that may end inside brackets only.
+    LinesInBrackets,
     /// Parentheses of declarations that may stand apart from the name.
     ApartParens,
     /// Those of calls.

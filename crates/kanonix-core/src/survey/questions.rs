@@ -13,6 +13,7 @@ const NOT_ASKED: &[Setting] = &[
     Setting::Charset,
     Setting::TrimTrailingWhitespace,
     Setting::BareBody,
+    Setting::WrapParens,
     Setting::ShownSpace,
     Setting::MemberOrder,
 ];

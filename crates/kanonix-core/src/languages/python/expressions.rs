@@ -12,6 +12,7 @@ const IN_BRACKETS: u8 = 1;
 
 /// The rule for an expression; says whether `kind` is one.
 pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) -> bool {
+    super::parentheses::declare(p, node);
     match kind {
         Kind::Parameters => bracketed(p, node, parts, List::new().declaration()),
         Kind::ArgumentList => argument_list(p, node, parts),
@@ -326,7 +327,9 @@ fn subscript(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let Some(opener) = brackets.first() else { return };
     p.word(p.first(*opener), 0);
     p.set_context(node, IN_BRACKETS);
-    p.list(brackets, List::new());
+    // A line of its own makes no name and no number shorter.
+    let is_trivial = matches!(brackets, [_, inner, _] if p.end(*inner) == p.first(*inner) + 1);
+    p.list(brackets, List::new().by_hand_if(is_trivial));
 }
 
 /// `first:last:step`: nothing around the colons of plain bounds, a blank on each side of the

@@ -2,6 +2,7 @@
 
 mod expressions;
 mod kinds;
+mod parentheses;
 mod statements;
 #[cfg(test)]
 mod tests;
@@ -34,6 +35,7 @@ pub(super) static LANGUAGE: Language = Language {
         Family::Signs,
         Family::Expressions,
         Family::CompareMarks,
+        Family::LinesInBrackets,
         Family::ApartParens,
         Family::ApartCalls,
         Family::EitherSide,
@@ -64,6 +66,7 @@ pub(super) static LANGUAGE: Language = Language {
         (Setting::CloseBracket, Key::Declaration, "keep"),
         (Setting::CloseBracket, Key::Collection, "keep"),
         (Setting::CloseBracket, Key::Condition, "keep"),
+        (Setting::WrapParens, Key::Whole, "add"),
         (Setting::OperatorGap, Key::Power, "keep"),
         (Setting::OperatorGap, Key::Default, "false"),
         (Setting::BlankLines, Key::BetweenFunctions, "2"),

@@ -446,3 +446,82 @@ fn operators_beneath_the_element_that_they_go_on_stay_there() {
     assert_eq!(lay("python", &text), text);
     assert_eq!(lay("python", "low = (ebb\nor flood)\n"), "low = (ebb\n    or flood)\n");
 }
+
+#[test]
+fn what_does_not_fit_and_has_no_brackets_worth_opening_is_put_in_parentheses() {
+    let narrow = [("max_line_length", "", "40")];
+    insta::assert_snapshot!(lay_with("python", &narrow, &lines(&[
+        "level = spring_tide + surge_at_night + neap",
+        "if spring_tide and surge_at_night and neap:",
+        "    return gauges.open(quay).read().latest_level(1)",
+        "state = high_water if level > 3.5 else low_water_mark",
+        "total += len(gauges_at_the_quay) + len(gauges)",
+        "assert level == gauges[0].level_at_the_quay + 1",
+        "for gauge in station.gauges_at_the_quay.sorted():",
+        "    pass",
+        "# Their own brackets, or none that would help.",
+        "level = read(gauge_at_the_quay, metres, latest)",
+        "level = low + read(gauge_at_the_quay, metres)",
+        "level = [spring_tide, surge_at_night, neap, 4]",
+        "level = gauges_at_the_quay_and_at_the_mole.first[0]",
+        "level = read(",
+        "    gauge_at_the_quay) + surge_at_the_quay_at_night",
+    ])), @"
+    level = (
+        spring_tide + surge_at_night + neap
+    )
+    if (
+        spring_tide
+        and surge_at_night
+        and neap
+    ):
+        return (
+            gauges
+            .open(quay)
+            .read()
+            .latest_level(1)
+        )
+    state = (
+        high_water
+        if level > 3.5
+        else low_water_mark
+    )
+    total += (
+        len(gauges_at_the_quay)
+        + len(gauges)
+    )
+    assert (
+        level
+        == gauges[0].level_at_the_quay + 1
+    )
+    for gauge in (
+        station.gauges_at_the_quay.sorted()
+    ):
+        pass
+    # Their own brackets, or none that would help.
+    level = read(
+        gauge_at_the_quay,
+        metres,
+        latest
+    )
+    level = (
+        low
+        + read(gauge_at_the_quay, metres)
+    )
+    level = [
+        spring_tide,
+        surge_at_night,
+        neap,
+        4
+    ]
+    level = gauges_at_the_quay_and_at_the_mole.first[0]
+    level = read(
+        gauge_at_the_quay) + surge_at_the_quay_at_night
+    ");
+    let keep = [narrow[0], ("wrap_parens", "", "keep")];
+    let text = "level = spring_tide + surge_at_night + neap\n";
+    assert_eq!(lay_with("python", &keep, text), text);
+    // Once there, they stay.
+    let wide = "level = (ebb + flood)\n";
+    assert_eq!(lay("python", wide), wide);
+}

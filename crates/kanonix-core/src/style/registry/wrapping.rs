@@ -116,6 +116,17 @@ pub(super) const ENTRIES: &[Entry] = &[
         one_for_all: false,
     },
     Entry {
+        setting: Setting::WrapParens,
+        name: "wrap_parens",
+        about: "Where a line may end inside brackets only: whether what does not fit, and has no \
+                brackets of its own that are worth opening, is put in parentheses (`add`) and \
+                broken there, or stays without (`keep`). None are ever taken away.",
+        slots: &[
+            one(Family::LinesInBrackets, ValueKind::Word(&["add", "keep"]), "keep"),
+        ],
+        one_for_all: false,
+    },
+    Entry {
         setting: Setting::BlankLines,
         name: "blank_lines",
         about: "How many blank lines stand between things.",
