@@ -26,6 +26,7 @@ const OPERATORS: Operators = &[
 
 /// The rule for an expression; says whether `kind` is one.
 pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) -> bool {
+    super::parentheses::declare(p, node);
     match kind {
         Kind::String => string(p, node),
         Kind::StringName | Kind::NodePath | Kind::GetNode => {}

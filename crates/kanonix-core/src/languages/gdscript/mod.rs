@@ -3,6 +3,7 @@
 
 mod expressions;
 mod kinds;
+mod parentheses;
 mod statements;
 #[cfg(test)]
 mod tests;
@@ -34,6 +35,7 @@ pub(super) static LANGUAGE: Language = Language {
         Family::Signs,
         Family::Expressions,
         Family::CompareMarks,
+        Family::LinesInBrackets,
         Family::ApartParens,
         Family::ApartCalls,
         Family::EitherSide,
@@ -53,7 +55,7 @@ pub(super) static LANGUAGE: Language = Language {
     ],
     // "GDScript style guide" (the engine's documentation, docs.godotengine.org): tabs, lines of a hundred
     // columns, two steps where a line goes on and one in collections, a comma behind their last line, `and`
-    // and `or` at the beginning of a line, double quotes, two blank lines around functions and classes. Of
+    // and `or` at the beginning of a line, parentheses around what goes on, double quotes, two blank lines around functions and classes. Of
     // what stands inside braces and before comments it says nothing: the second is what its users do.
     defaults: &[
         (Setting::IndentStyle, Key::Whole, "tab"),
@@ -63,6 +65,7 @@ pub(super) static LANGUAGE: Language = Language {
         (Setting::Quotes, Key::Whole, "double"),
         (Setting::LastComma, Key::Whole, "open_list"),
         (Setting::OperatorPlace, Key::Whole, "leads"),
+        (Setting::WrapParens, Key::Whole, "add"),
         (Setting::WrapIndent, Key::Chain, "2"),
         (Setting::WrapIndent, Key::List, "2"),
         (Setting::WrapIndent, Key::Element, "0"),

@@ -278,3 +278,36 @@ fn what_does_not_parse_is_a_fault() {
     assert!(!faults("gdscript", "func a():\n\tb(\n").is_empty());
     assert!(faults("gdscript", "func a():\n\tb()\n").is_empty());
 }
+
+#[test]
+fn what_does_not_fit_and_has_no_brackets_worth_opening_is_put_in_parentheses() {
+    let narrow = [("max_line_length", "", "40")];
+    insta::assert_snapshot!(lay_with("gdscript", &narrow, "\
+func told(day):
+	var sum := spring_tide + surge_at_night + neap
+	if spring_tide > 2 and surge_at_night and neap:
+		return \"at \" + String(gauge) + \" of the quay\"
+	var own = low + read(gauge_at_the_quay, metres, day)
+"), @r#"
+    func told(day):
+    	var sum := (
+    			spring_tide
+    			+ surge_at_night
+    			+ neap
+    	)
+    	if (
+    			spring_tide > 2
+    			and surge_at_night
+    			and neap
+    	):
+    		return (
+    				"at " + String(gauge)
+    				+ " of the quay"
+    		)
+    	var own = low + read(
+    			gauge_at_the_quay,
+    			metres,
+    			day
+    	)
+    "#);
+}

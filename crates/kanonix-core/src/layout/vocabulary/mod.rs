@@ -8,6 +8,7 @@ mod lines;
 mod lists;
 mod members;
 mod operators;
+mod parentheses;
 mod rewrites;
 
 pub use crate::layout::handed::Handed;

@@ -1,6 +1,6 @@
 //! The changes to tokens that rules declare.
 
-use crate::layout::plan::{Remark, Rewrite, Shape, TooLong, TreeEdit, When, Wrap};
+use crate::layout::plan::{Remark, Rewrite, TreeEdit, When, Wrap};
 use crate::layout::planner::Planner;
 use crate::style::{Key, Setting, Value};
 use crate::syntax::{NodeId, Role, TokenId};
@@ -68,22 +68,6 @@ impl Planner<'_> {
             let block = block.into();
             self.plan.wraps.push(Wrap { header, last, brackets, block, setting, around: None });
         }
-    }
-
-    /// Declares parentheses around a value behind something on its line, for where it does not fit
-    /// that; where `rigid` says that no line may end in it even then, only if it fits one of its own.
-    pub fn parenthesize(&mut self, value: NodeId, block: impl Into<u16>, rigid: bool) {
-        let Some(last) = self.tree.last_solid(value) else { return };
-        let first = self.first(value);
-        let group = self.group(Shape::Chain, first, self.end(value));
-        self.plan.wraps.push(Wrap {
-            header: first - 1,
-            last,
-            brackets: ("(", ")"),
-            block: block.into(),
-            setting: Setting::WrapParens,
-            around: Some(TooLong { group, rigid }),
-        });
     }
 
     /// Declares one blank, or none, after the mark that a comment begins with. Only where the mark

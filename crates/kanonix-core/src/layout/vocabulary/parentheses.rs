@@ -1,0 +1,47 @@
+//! Parentheses around what does not fit its line, where lines may end inside brackets only.
+
+use crate::layout::plan::{Shape, TooLong, Wrap};
+use crate::layout::planner::Planner;
+use crate::style::Setting;
+use crate::syntax::NodeId;
+
+/// So many tokens between two brackets are hardly worth a line of their own.
+const TRIVIAL: usize = 3;
+
+impl Planner<'_> {
+    /// Declares parentheses around a value behind something on its line, if `wrap_parens` asks for them,
+    /// for where it does not fit that; where `rigid` says that no line may end in it even then, only if
+    /// it fits one of its own. What somebody has opened stays as it was opened.
+    pub fn parenthesize(&mut self, value: NodeId, block: impl Into<u16>, rigid: bool) {
+        let first = self.first(value);
+        let is_one_line = first > 0 && !self.broken_between(first - 1, self.end(value) - 1);
+        let asks = self.choices.add_parens && is_one_line;
+        let Some(last) = self.tree.last_solid(value).filter(|_| asks) else { return };
+        let group = self.group(Shape::Chain, first, self.end(value));
+        self.plan.wraps.push(Wrap {
+            header: first - 1,
+            last,
+            brackets: ("(", ")"),
+            block: block.into(),
+            setting: Setting::WrapParens,
+            around: Some(TooLong { group, rigid }),
+        });
+    }
+
+    /// Whether a node ends with brackets that hold more than a name or a number.
+    pub fn ends_with_brackets(&self, node: NodeId) -> bool {
+        let (mut depth, mut inside) = (0, 0);
+        for token in (self.first(node)..self.end(node)).rev() {
+            match self.token_text(token) {
+                ")" | "]" | "}" => depth += 1,
+                "(" | "[" | "{" => depth -= 1,
+                _ => {}
+            }
+            match depth {
+                0 => return inside > TRIVIAL,
+                _ => inside += usize::from(token + 1 < self.end(node)),
+            }
+        }
+        false
+    }
+}
