@@ -306,8 +306,8 @@ impl Planner<'_> {
                 && own.align == Align::Step
                 && own.opens == Opens::TooWide;
             // Behind its separator.
-            let goes_on = self.plan.gaps[end as usize + 1].group == Some(list)
-                && end + 2 < own.end
+            let goes_on = end + 2 < own.end
+                && self.plan.gaps[end as usize + 1].group == Some(list)
                 && !self.plan.closes(end as usize + 1);
             if is_free && goes_on {
                 self.plan.groups[list].force();

@@ -13,7 +13,8 @@ impl Planner<'_> {
     pub(super) fn is_slight(&self, id: GroupId) -> bool {
         let group = &self.plan.groups[id];
         // A token has a column at the least.
-        if !group.slight || (group.end - group.first) as usize > self.choices.max_line {
+        let count = (group.end - group.first) as usize;
+        if !group.slight || count == 0 || count > self.choices.max_line {
             return false;
         }
         let closes = group.bracketed || self.plan.closes(group.end as usize - 1);

@@ -27,7 +27,9 @@ fn stands_alone(p: &Planner, node: NodeId) -> bool {
         | Kind::ElifClause
         | Kind::WhileStatement
         | Kind::AssertStatement => true,
-        Kind::ForStatement => p.token_text(p.first(node) - 1) == "in",
+        Kind::ForStatement => {
+            p.first(node).checked_sub(1).is_some_and(|before| p.token_text(before) == "in")
+        }
         _ => false,
     }
 }
