@@ -112,6 +112,17 @@ fn a_touched_line_is_joined_only_with_what_is_in_play() {
 }
 
 #[test]
+fn parentheses_come_around_a_touched_statement_alone() {
+    let long =
+        "level = spring_tide_at_the_old_quay + surge_of_the_last_night + neap_tide_at_the_mole\n";
+    let base = format!("{long}low = 1\n");
+    let text = format!("{long}low = {}", &long["level = ".len()..]);
+    let broken = "low = (\n    spring_tide_at_the_old_quay\n    + surge_of_the_last_night\n    + neap_tide_at_the_mole\n)\n";
+    let wanted = format!("{long}{broken}");
+    assert_eq!(touched("python", &base, &text), wanted);
+}
+
+#[test]
 fn a_value_begins_behind_its_sign_where_it_opens_there() {
     java(
         "int a =\n        switch (b) {\n            case 1 -> 2;\n            default -> 3;\n        };\n",
@@ -135,6 +146,20 @@ fn a_value_begins_behind_its_sign_where_it_opens_there() {
         "local a =\n  function()\n    ring()\n  end\n",
         "local a = function()\n  ring()\nend\n",
     )]);
+    becomes("javascript", &[
+        (
+            "const a =\n  function () {\n    ring();\n  };\n",
+            "const a = function () {\n  ring();\n};\n",
+        ),
+        ("const a =\n  {\n    low: 1\n  };\n", "const a = {\n  low: 1\n};\n"),
+    ]);
+    // One of several, and what does not end with what it opens.
+    for stays in [
+        "Gauge.low =\nGauge.high = function () {\n  ring();\n};\n",
+        "const a =\n  tides.map(function () {\n    ring();\n  });\n",
+    ] {
+        becomes("javascript", &[(stays, stays)]);
+    }
     // Both are common there.
     let below = "a =\n  if b\n    1\n  else\n    2\n  end\n";
     becomes("ruby", &[(below, below)]);

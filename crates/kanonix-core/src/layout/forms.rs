@@ -1,6 +1,7 @@
 //! Which form each group takes: flat, open, or in the rows that somebody laid out.
 
 use super::fill::{Filler, State};
+use super::slight::ends_line;
 use super::plan::{Around, Group, GroupId, Opens, Rows, Shape, TreeEdit, Want, When};
 use crate::syntax::Role;
 
@@ -465,9 +466,7 @@ impl Filler<'_> {
             !matches!(text(*token), "+" | "..")
         });
         is_sum
-            && before.is_some_and(|token| {
-                text(token).ends_with("\\n\"") || text(token).ends_with("\\n'")
-            })
+            && before.is_some_and(|token| ends_line(text(token)))
     }
 
     /// Whether a group that does not fit leaves its lines to something inside it.

@@ -8,6 +8,11 @@ use crate::syntax::{Role, TokenId};
 /// How far behind a group the end of its line is looked for. Bounds the work on hostile input.
 const MOST_BEHIND: usize = 256;
 
+/// Whether a text has the end of a line at its end.
+pub(super) fn ends_line(text: &str) -> bool {
+    text.ends_with("\\n\"") || text.ends_with("\\n'")
+}
+
 impl Planner<'_> {
     /// Whether a group may be broken by chance: nothing else in it is.
     pub(super) fn is_slight(&self, id: GroupId) -> bool {
@@ -39,10 +44,7 @@ impl Planner<'_> {
     /// Whether what stands before the sign before a line is a text with the end of a line at its end: a
     /// line of a text is a line of the code.
     fn ends_text(&self, line: TokenId) -> bool {
-        (line.saturating_sub(2)..line).any(|token| {
-            let text = self.token_text(token);
-            text.ends_with("\\n\"") || text.ends_with("\\n'")
-        })
+        (line.saturating_sub(2)..line).any(|token| ends_line(self.token_text(token)))
     }
 
     /// Whether the gap before a token belongs to something inside a group that is open by somebody's

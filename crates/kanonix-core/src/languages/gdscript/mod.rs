@@ -55,8 +55,9 @@ pub(super) static LANGUAGE: Language = Language {
     ],
     // "GDScript style guide" (the engine's documentation, docs.godotengine.org): tabs, lines of a hundred
     // columns, two steps where a line goes on and one in collections, a comma behind their last line, `and`
-    // and `or` at the beginning of a line, parentheses around what goes on, double quotes, two blank lines around functions and classes. Of
-    // what stands inside braces and before comments it says nothing: the second is what its users do.
+    // and `or` at the beginning of a line, parentheses around what goes on, double quotes, two blank lines
+    // around functions and classes. Of what stands inside braces and before comments it says nothing: the
+    // second is what its users do.
     defaults: &[
         (Setting::IndentStyle, Key::Whole, "tab"),
         (Setting::StatementEnd, Key::Whole, "bare"),

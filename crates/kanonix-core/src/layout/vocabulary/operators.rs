@@ -92,11 +92,8 @@ impl Planner<'_> {
         {
             self.flat(sign, 1, Setting::OperatorGap);
             let gap = self.gap(value);
-            (gap.want, gap.blanks) = match gap.want {
-                Want::Break => (Want::Break, 1),
-                _ => (Want::Flat, 1),
-            };
-            gap.setting = Setting::OperatorGap;
+            let want = if gap.want == Want::Break { Want::Break } else { Want::Flat };
+            (gap.want, gap.blanks, gap.setting) = (want, 1, Setting::OperatorGap);
         }
     }
 

@@ -553,45 +553,6 @@ warn(springTideAtTheOldQuay, surgeAtNight +
 }
 
 #[test]
-fn a_value_begins_behind_its_sign_where_it_opens_there() {
-    let text = "\
-const warn =
-  function () {
-    ring();
-  };
-const levels =
-  {
-    low: 1
-  };
-Gauge.low =
-Gauge.high = function () {
-  ring();
-};
-const list =
-  springTides.map(function () {
-    ring();
-  });
-";
-    let wanted = "\
-const warn = function () {
-  ring();
-};
-const levels = {
-  low: 1
-};
-Gauge.low =
-Gauge.high = function () {
-  ring();
-};
-const list =
-  springTides.map(function () {
-    ring();
-  });
-";
-    assert_eq!(lay("javascript", text), wanted);
-}
-
-#[test]
 fn a_value_that_opens_anyway_stays_behind_its_sign() {
     let narrow = [("max_line_length", "", "40"), ("last_comma", "", "never")];
     let text = "let level =\n  look(springTide, neapTide, surge, quay);\nlet at =\n  look(spring, neap, surge, quay);\n";
