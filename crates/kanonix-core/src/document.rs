@@ -116,16 +116,22 @@ impl<'a> Document<'a> {
 
     /// This document after some ordered edits that do not overlap.
     fn after(&self, edits: &[Edit]) -> Document<'a> {
+        if self.in_steps {
+            return self.after_in_steps(edits);
+        }
         let after = apply(&self.text, edits);
-        let grammar = &self.language.grammar;
-        let parsed = match self.parsed.clone() {
-            Some(mut parsed) if self.in_steps => {
-                // From the last one to the first, no edit moves another one.
-                edits.iter().rev().for_each(|edit| parsed.edit(&self.text, edit));
-                parsed.again(grammar, &after)
-            }
-            _ => Parsed::new(grammar, &after),
+        let parsed = Parsed::new(&self.language.grammar, &after);
+        Document { text: Cow::Owned(after), parsed, depth: self.depth.clone(), ..*self }
+    }
+
+    /// The same, parsed from where it differs, and not from its beginning.
+    fn after_in_steps(&self, edits: &[Edit]) -> Document<'a> {
+        let after = apply(&self.text, edits);
+        let again = |mut parsed: Parsed| {
+            parsed.edit_all(&self.text, edits);
+            parsed.again(&self.language.grammar, &after)
         };
+        let parsed = self.parsed.clone().and_then(again);
         Document { text: Cow::Owned(after), parsed, depth: self.depth.clone(), ..*self }
     }
 

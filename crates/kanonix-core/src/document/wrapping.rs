@@ -48,7 +48,7 @@ impl Document<'_> {
         rounds: usize,
     ) -> Option<Comparison> {
         let Looked { tree, window, kept } = looked;
-        let after = self.after(&wraps.edits);
+        let after = self.after_in_steps(&wraps.edits);
         let window = window.filter(|_| tree.is_folded()).map(|window| window.after(&wraps.edits));
         let grammar = &self.language.grammar;
         let mut new = Tree::copy(grammar, after.parsed.as_ref()?, &after.text, window.as_ref());

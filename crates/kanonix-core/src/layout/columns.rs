@@ -82,9 +82,10 @@ pub(super) fn place(
     heads.retain(|token| !tree.tokens[*token as usize].broken);
     heads.sort_unstable();
     let page = Page { tree, text, lines, measures, heads, tab: style.tab_columns(), max };
+    let (keeps_values, keeps_tables) = (keeps(Key::Value), keeps(Key::Table));
     let is_kept = |kind| match kind {
-        Column::Value => keeps(Key::Value),
-        Column::Table => keeps(Key::Table),
+        Column::Value => keeps_values,
+        Column::Table => keeps_tables,
         Column::None => false,
     };
     // Where every gap is as wide as it would be, nothing is set off.
@@ -330,13 +331,13 @@ impl Page<'_> {
 
     /// How many blanks each cell in one place of the rows has, by row.
     fn wanted(&self, rows: &[Row], place: usize) -> Vec<(usize, usize)> {
-        let mut below: HashMap<usize, usize> = HashMap::new();
+        let mut below: Vec<Option<usize>> = vec![None; rows.len()];
         for (index, row) in rows.iter().enumerate() {
             if let Some(above) = row.above {
-                below.entry(above).or_insert(index);
+                below[above].get_or_insert(index);
             }
         }
-        let next = |row: usize| below.get(&row).copied();
+        let next = |row: usize| below[row];
         let own = |row: usize| {
             let side = |is_end| self.lined_up(rows, &next, row, place, is_end);
             [false, true].into_iter().find_map(|is_end| side(is_end).map(|at| (at, is_end)))

@@ -411,10 +411,13 @@ impl Filler<'_> {
                 | State::Filled
                 | State::Flowing
                 | State::Inner => !self.is_line(index),
+                // What holds lines of its own is on one line by nobody's wish.
                 State::Still => {
+                    let Group { first, end, .. } = sheet.plan.groups[group];
                     sheet.units.ragged[group]
                         && !self.keeps_form(group)
                         && self.state_at(index) == State::Flat
+                        && sheet.measures.flat(first as usize, end as usize).is_some()
                 }
             });
         if joins && is_blank(present) && !after_fault {

@@ -44,7 +44,7 @@ impl Filler<'_> {
             self.opened(id)
         } else if group.rows == Rows::Kept {
             if self.rows_fit(id) { State::Rows } else { self.opened(id) }
-        } else if measures.flat(first, end).is_some_and(fits) {
+        } else if measures.flat(first, end).is_some_and(fits) && !self.is_chosen(id) {
             self.flat_until = end;
             State::Flat
         } else {
@@ -185,6 +185,20 @@ impl Filler<'_> {
                 .measures
                 .head(group.first as usize, stop)
                 .is_some_and(|width| self.column + width <= self.max)
+    }
+
+    /// Whether somebody put a value on the next line, and the line would not be a short one with it. What
+    /// opens a bracket or a block belongs behind its sign.
+    fn is_chosen(&self, id: GroupId) -> bool {
+        let sheet = self.sheet;
+        let group = &sheet.plan.groups[id];
+        let Some(first) = group.opening.filter(|_| group.opens == Opens::Again) else {
+            return false;
+        };
+        let is_opener = |group: &Group| group.first == first && group.bracketed;
+        let next = sheet.measures.next_break(first as usize + 1);
+        let begins = next < group.end as usize && sheet.plan.group_of(next).is_some_and(is_opener);
+        !begins && !self.ends_within_half(id)
     }
 
     /// Whether a value on the next line might as well begin where it belongs to: what it opens, and ends

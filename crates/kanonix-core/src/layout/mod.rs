@@ -189,8 +189,9 @@ impl<'a> Sheet<'a> {
             };
             let range = self.lines.start(*line)..end;
             let text = self.text[range.clone()].trim_end_matches(['\r', '\n']);
-            // No character is wider than a tab.
-            let fits = text.len() * tab <= max as usize;
+            // No character is wider than a tab, and no other one is wider than a byte.
+            let widest = if text.as_bytes().contains(&b'\t') { tab } else { 1 };
+            let fits = text.len() * widest <= max as usize;
             let fits = fits || measure::columns(text, tab) <= max as usize;
             if fits || !set.touches(*line..line + 1) {
                 return false;
@@ -321,11 +322,21 @@ impl<'a> Sheet<'a> {
         &self.lines
     }
 
-    /// The indentation of the line on which a token stands.
+    /// The indentation of the line on which a token stands: where that begins inside a token over several
+    /// lines, of the one on which this begins.
     fn indentation_at(&self, token: usize) -> &'a str {
-        let start = self.tree.tokens[token].start as usize;
-        let line = &self.text[self.lines.start(self.lines.line_of(start))..];
-        &line[..line.len() - line.trim_start_matches([' ', '\t']).len()]
+        let tokens = &self.tree.tokens;
+        let start = |token: usize| {
+            self.lines.start(self.lines.line_of(tokens[token].start as usize))
+        };
+        let mut line = start(token);
+        while let Some(before) = tokens.partition_point(|own| (own.start as usize) < line).checked_sub(1)
+            && tokens[before].end as usize > line
+        {
+            line = start(before);
+        }
+        let text = &self.text[line..];
+        &text[..text.len() - text.trim_start_matches([' ', '\t']).len()]
     }
 
     /// Whether the text has a line break in a gap, or on the other side of the operator beside it.

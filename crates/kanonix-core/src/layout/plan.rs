@@ -494,6 +494,8 @@ pub struct Wrap {
     pub brackets: (&'static str, &'static str),
     /// The language's number for the block that it becomes.
     pub block: u16,
+    /// Whether that takes the place of what it is put around, and does not hold it.
+    pub replaces: bool,
     /// Why.
     pub setting: Setting,
     /// The group that it is put around only where that does not fit its line.

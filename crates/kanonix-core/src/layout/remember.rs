@@ -81,9 +81,11 @@ impl Planner<'_> {
                 Shape::Chain => group.first,
                 _ => continue,
             };
+            // Behind a comment that ends its line, nothing stays beside a bracket.
+            let stays = head == group.first || !self.begins_behind_comment(head);
             self.plan.groups[id].under = match (group.align, seen[id].row) {
                 (Align::Step, _) | (Align::Keep | Align::Any, None) => None,
-                (Align::Bracket, _) => Some(head),
+                (Align::Bracket, _) => Some(head).filter(|_| stays),
                 (Align::Keep | Align::Any, Some(row)) => {
                     let column = self.present_column(row);
                     let is_over = |token: &TokenId| {
@@ -278,7 +280,8 @@ impl Planner<'_> {
         let all = || self.plan.groups.ids().skip(1);
         let is_chain = |id: &GroupId| {
             let group = &self.plan.groups[*id];
-            group.shape == Shape::Chain && !group.bracketed && group.is_forced() && !group.slight
+            let is_open = group.is_forced() || group.rows == Rows::Kept;
+            group.shape == Shape::Chain && !group.bracketed && is_open && !group.slight
         };
         let mut chains: Vec<GroupId> = all().filter(is_chain).collect();
         if chains.is_empty() {
@@ -348,6 +351,11 @@ impl Planner<'_> {
             at -= 1;
         }
         Some(at)
+    }
+
+    /// Whether a comment stands right before a token and ends the line before it.
+    fn begins_behind_comment(&self, token: TokenId) -> bool {
+        self.after_comment(token) && self.broken_before(token)
     }
 
     /// The token that begins the line of a token in the text.

@@ -206,6 +206,7 @@ mod tests {
             last: 5,
             brackets: ("{", "}"),
             block,
+            replaces: false,
             setting: Setting::BareBody,
             around: None,
         };

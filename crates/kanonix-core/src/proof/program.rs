@@ -276,6 +276,9 @@ fn constructs(
             constructs.push(Construct { kind, token: node.first, depth, offset });
             constructs.push(bracket(node.first));
             open.push((wrap.last, bracket(wrap.last)));
+            if wrap.replaces {
+                continue;
+            }
             depths[id] += 1;
         }
         if tree.children(id as NodeId).next().is_none() {

@@ -71,7 +71,7 @@ impl Question {
     fn new(entry: &'static Entry, slot: &'static Slot) -> Question {
         let words = |words: &[&str]| words.iter().map(|word| word.to_string()).collect();
         let values: Vec<String> = match (entry.setting, slot.kind) {
-            (Setting::IndentSize, _) => words(&["2", "3", "4", "8", "tab"]),
+            (Setting::IndentSize, _) => words(&["1", "2", "3", "4", "8", "tab"]),
             (Setting::MaxLineLength, _) => words(&[
                 "79",
                 "80",

@@ -131,7 +131,7 @@ impl Copying<'_> {
             self.put_words_back(node.start_byte() + self.offset, &mut open);
             let id = self.node((kind, node.kind_id()), is_error, &mut open);
             if let Some(around) = open.last_mut() {
-                around.hides_fault &= !node.has_error() && !node.is_missing();
+                around.hides_fault = around.hides_fault && !node.has_error() && !node.is_missing();
             }
             let children = node.child_count();
             let range = node.start_byte() + self.offset..node.end_byte() + self.offset;

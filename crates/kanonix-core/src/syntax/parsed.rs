@@ -36,7 +36,24 @@ impl Parsed {
 
     /// Tells the tree of one edit of the text `before` that it is of.
     pub fn edit(&mut self, before: &str, edit: &Edit) {
-        let start = point(before, edit.range.start);
+        self.edit_at(point(before, edit.range.start), before, edit);
+    }
+
+    /// The same of ordered edits that do not overlap.
+    pub fn edit_all(&mut self, before: &str, edits: &[Edit]) {
+        let mut at = (0, Point { row: 0, column: 0 });
+        let mut starts = Vec::with_capacity(edits.len());
+        for edit in edits {
+            at = (edit.range.start, behind(at.1, &before[at.0..edit.range.start]));
+            starts.push(at.1);
+        }
+        // From the last one to the first, no edit moves another one.
+        for (edit, start) in edits.iter().zip(starts).rev() {
+            self.edit_at(start, before, edit);
+        }
+    }
+
+    fn edit_at(&mut self, start: Point, before: &str, edit: &Edit) {
         self.tree.edit(&InputEdit {
             start_byte: edit.range.start,
             old_end_byte: edit.range.end,

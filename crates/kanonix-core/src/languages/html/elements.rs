@@ -101,8 +101,8 @@ pub(super) fn leaves_open(tree: &Tree, text: &str, node: NodeId) -> bool {
 /// The name that a tag begins with.
 pub(super) fn name(tag: &str) -> &str {
     let rest = tag.trim_start_matches(['<', '/']);
-    let is_part = |c: char| c.is_ascii_alphanumeric() || matches!(c, '-' | ':');
-    &rest[..rest.find(|c| !is_part(c)).unwrap_or(rest.len())]
+    let is_part = |byte: u8| byte.is_ascii_alphanumeric() || matches!(byte, b'-' | b':');
+    &rest[..rest.bytes().position(|byte| !is_part(byte)).unwrap_or(rest.len())]
 }
 
 /// Whether a tag is one of an element that begins and ends lines of its own.

@@ -65,13 +65,14 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
             p.conditional_by_words(node, parts, in_brackets(p, node));
         }
         Kind::ConcatenatedString => concatenated_string(p, node, parts),
+        Kind::ExpressionList => p.commas(parts),
         Kind::String => string(p, node),
         _ => return false,
     }
     true
 }
 
-fn in_brackets(p: &Planner, node: NodeId) -> bool {
+pub(super) fn in_brackets(p: &Planner, node: NodeId) -> bool {
     p.context(node) == IN_BRACKETS
 }
 
@@ -162,7 +163,34 @@ fn case_pattern(p: &mut Planner, parts: &[NodeId]) {
 /// `[str]` behind a generic type; as in a subscript, a comma at its end would make it a tuple.
 fn type_parameter(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     p.set_context(node, IN_BRACKETS);
-    p.list(parts, List::new());
+    p.list(parts, List::new().reluctant_if(is_given_back(p, node)));
+}
+
+/// Types that are deeper in one, each by several nodes, are not asked about.
+const DEEPEST_TYPE: usize = 40;
+
+/// Whether a type, or a part of one, is what a function with parameters gives back: these open first.
+fn is_given_back(p: &Planner, node: NodeId) -> bool {
+    let mut at = node;
+    for _ in 0..DEEPEST_TYPE {
+        let around = p.parent(at);
+        match Kind::at(p, around) {
+            Kind::FunctionDefinition => {
+                let before = |steps: TokenId| {
+                    p.first(at).checked_sub(steps).map_or("", |token| p.token_text(token))
+                };
+                return before(1) == "->" && before(2) == ")" && before(3) != "(";
+            }
+            Kind::Type
+            | Kind::GenericType
+            | Kind::TypeParameter
+            | Kind::Subscript
+            | Kind::BinaryOperator
+            | Kind::UnionType => at = around,
+            _ => return false,
+        }
+    }
+    false
 }
 
 /// `(1, 2)`; the comma of a single element makes the tuple and always stays.
@@ -329,7 +357,8 @@ fn subscript(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     p.set_context(node, IN_BRACKETS);
     // A line of its own makes no name and no number shorter.
     let is_trivial = matches!(brackets, [_, inner, _] if p.end(*inner) == p.first(*inner) + 1);
-    p.list(brackets, List::new().by_hand_if(is_trivial));
+    let is_given_back = is_given_back(p, node);
+    p.list(brackets, List::new().by_hand_if(is_trivial).reluctant_if(is_given_back));
 }
 
 /// `first:last:step`: nothing around the colons of plain bounds, a blank on each side of the

@@ -30,7 +30,7 @@ kinds! {
     }
     commas {
         ImportStatement, AssertStatement, ExpressionStatement, GlobalStatement, NonlocalStatement,
-        PrintStatement, ExecStatement, LambdaParameters, AsPattern, ExpressionList, PatternList,
+        PrintStatement, ExecStatement, LambdaParameters, AsPattern, PatternList,
         ForInClause,
     }
     pairs {
@@ -50,6 +50,7 @@ kinds! {
         ComparisonOperator, Lambda, Assignment, AugmentedAssignment, Attribute, Subscript, Slice,
         Call, Set, Tuple, ListComprehension, DictionaryComprehension, SetComprehension,
         GeneratorExpression, ParenthesizedExpression, ConditionalExpression, ConcatenatedString,
+        ExpressionList,
     }
     marks {
         Colon = ":", OpenParen = "(", Star = "*",

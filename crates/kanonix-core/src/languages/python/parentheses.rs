@@ -9,11 +9,21 @@ const FEW_CALLS: usize = 2;
 
 /// Declares parentheses around a value, a condition or what is given back.
 pub(super) fn declare(p: &mut Planner, node: NodeId) {
-    if stands_alone(p, node)
-        && let Some(rigid) = rigidity(p, node)
-    {
-        p.parenthesize(node, Kind::ParenthesizedExpression, rigid);
+    if !stands_alone(p, node) {
+        return;
     }
+    if let Some(rigid) = rigidity(p, node) {
+        p.parenthesize(node, Kind::ParenthesizedExpression, rigid);
+    } else if is_bare_tuple(p, node) {
+        p.enlist(node, Kind::Tuple);
+    }
+}
+
+/// Whether a node is several values with commas between them, each an element of a tuple.
+fn is_bare_tuple(p: &Planner, node: NodeId) -> bool {
+    let parts = p.parts(node);
+    let is_starred = |part: &NodeId| p.token_text(p.first(*part)) == "*";
+    p.is(node, Kind::ExpressionList) && parts.len() > 2 && !parts.iter().any(is_starred)
 }
 
 /// Whether all that a statement gives, asks or goes through is this.
@@ -21,8 +31,10 @@ fn stands_alone(p: &Planner, node: NodeId) -> bool {
     let parent = p.parent(node);
     match Kind::at(p, parent) {
         Kind::Assignment | Kind::AugmentedAssignment | Kind::ReturnStatement => {
-            p.parts(parent).last() == Some(&node)
+            is_last(p, parent, node)
         }
+        Kind::Yield => !super::expressions::in_brackets(p, node) && is_last(p, parent, node),
+        Kind::RaiseStatement => p.part(parent, 1) == Some(node) && is_last(p, parent, node),
         Kind::IfStatement
         | Kind::ElifClause
         | Kind::WhileStatement
@@ -34,11 +46,17 @@ fn stands_alone(p: &Planner, node: NodeId) -> bool {
     }
 }
 
+fn is_last(p: &Planner, parent: NodeId, node: NodeId) -> bool {
+    p.parts(parent).last() == Some(&node)
+}
+
 /// Whether parentheses help, and if they do, whether that is only where all of it fits a line in them.
 fn rigidity(p: &Planner, node: NodeId) -> Option<bool> {
     match Kind::at(p, node) {
         Kind::BooleanOperator | Kind::BinaryOperator | Kind::ComparisonOperator => {
-            (!is_one_operation(p, node) || !p.ends_with_brackets(node)).then_some(false)
+            let has_texts = p.part(node, 0).is_some_and(|left| p.is(left, Kind::ConcatenatedString));
+            let opens = !has_texts && is_one_operation(p, node) && p.ends_with_brackets(node);
+            (!opens).then_some(false)
         }
         Kind::ConditionalExpression | Kind::ConcatenatedString => Some(false),
         Kind::Call | Kind::Attribute | Kind::Subscript => {

@@ -61,6 +61,8 @@ fn sort_in_module(p: &Planner, node: NodeId) -> Sort {
         Kind::ImportStatement | Kind::ImportFromStatement | Kind::FutureImportStatement => {
             Sort::Import
         }
+        // As PEP 8 has it, what is left out may stand without blank lines between.
+        Kind::FunctionDefinition if is_stub(p, node) => Sort::Other,
         Kind::FunctionDefinition => Sort::Function,
         Kind::ClassDefinition => Sort::Type,
         Kind::DecoratedDefinition => {
@@ -136,7 +138,8 @@ fn block(p: &mut Planner, node: NodeId, header: TokenId, colon: TokenId, kind: K
         Kind::CaseClause => Key::Case,
         _ => Key::Control,
     };
-    if one && p.keeps_flat(node, key) && !p.broken_between(colon, first) {
+    let stays = p.keeps_flat(node, key) || is_left_out(p, node);
+    if one && stays && !p.broken_between(colon, first) {
         return p.word(first, 1);
     }
     let group = p.group(Shape::Block, header, end);
@@ -144,6 +147,20 @@ fn block(p: &mut Planner, node: NodeId, header: TokenId, colon: TokenId, kind: K
     let edge = p.choices.edge_blank;
     p.at_most(first, if kind == Kind::ClassDefinition { edge } else { edge.min(1) });
     p.bare_block(first, end, group);
+}
+
+/// Whether a block is nothing but `...`: what it would do is said elsewhere.
+fn is_left_out(p: &Planner, block: NodeId) -> bool {
+    let first = p.first(block);
+    p.end(block) == first + 1 && p.token_text(first) == "..."
+}
+
+/// Whether a function has such a body on its own line.
+fn is_stub(p: &Planner, function: NodeId) -> bool {
+    let body = p.parts(function).last().copied();
+    body.is_some_and(|body| {
+        p.is(body, Kind::Block) && is_left_out(p, body) && !p.broken_before(p.first(body))
+    })
 }
 
 /// `with open(a) as b, (c):`

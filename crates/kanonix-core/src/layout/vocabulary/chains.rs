@@ -117,11 +117,12 @@ impl Planner<'_> {
         self.break_links(&links, group);
     }
 
-    /// The lines of a chain: each of these marks begins one, where it is open.
+    /// The lines of a chain: each of these marks begins one, where it is open. What somebody opened stays
+    /// as it was opened.
     pub fn break_links(&mut self, links: &Links, group: GroupId) {
         self.stands_anywhere(group, Key::Call);
         if links.by_hand {
-            self.force(group);
+            self.group_mut(group).rows = Rows::Any;
         }
         for dot in &links.dots {
             let begins = self.begins_link(*dot);
@@ -138,14 +139,22 @@ impl Planner<'_> {
         if leads { dot } else { name }
     }
 
-    /// `1 if ebb else 2`: broken before its words, where a line may end at all.
+    /// `1 if ebb else 2`: broken before its words, where a line may end at all; one that goes on with
+    /// another one behind its `else` is a table, an answer and its condition on each line.
     pub fn conditional_by_words(&mut self, node: NodeId, parts: &[NodeId], may_break: bool) {
         self.words(parts);
-        let ([_, if_word, _, else_word, _], true) = (parts, may_break) else { return };
-        let group = self.leading_chain(node);
+        let ([_, if_word, _, else_word, last], true) = (parts, may_break) else { return };
+        let handed = self.handed_chain(node);
+        let goes_on = self.goes_on_as(node);
+        let group = handed.unwrap_or_else(|| self.leading_chain(node));
         let level = self.choices.chain_steps;
         for word in [if_word, else_word] {
-            self.may_break(self.first(*word), group, level, 1, Setting::WordGap);
+            if word == else_word || (handed.is_none() && !goes_on) {
+                self.may_break(self.first(*word), group, level, 1, Setting::WordGap);
+            }
+        }
+        if goes_on {
+            self.hand(*last, Handed::Chain(group));
         }
     }
 

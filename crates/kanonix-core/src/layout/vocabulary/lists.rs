@@ -146,7 +146,12 @@ impl List {
 
     /// What stands before it on its line is broken rather than it.
     pub fn reluctant(self) -> List {
-        List { reluctant: true, ..self }
+        self.reluctant_if(true)
+    }
+
+    /// The same where something is so.
+    pub fn reluctant_if(self, reluctant: bool) -> List {
+        List { reluctant, ..self }
     }
 }
 

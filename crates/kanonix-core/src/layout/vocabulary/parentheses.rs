@@ -13,6 +13,15 @@ impl Planner<'_> {
     /// for where it does not fit that; where `rigid` says that no line may end in it even then, only if
     /// it fits one of its own. What somebody has opened stays as it was opened.
     pub fn parenthesize(&mut self, value: NodeId, block: impl Into<u16>, rigid: bool) {
+        self.put_in_parentheses(value, block.into(), false, rigid);
+    }
+
+    /// The same around elements that become those of a list in parentheses.
+    pub fn enlist(&mut self, elements: NodeId, list: impl Into<u16>) {
+        self.put_in_parentheses(elements, list.into(), true, false);
+    }
+
+    fn put_in_parentheses(&mut self, value: NodeId, block: u16, replaces: bool, rigid: bool) {
         let first = self.first(value);
         let is_one_line = first > 0 && !self.broken_between(first - 1, self.end(value) - 1);
         let asks = self.choices.add_parens && is_one_line;
@@ -22,7 +31,8 @@ impl Planner<'_> {
             header: first - 1,
             last,
             brackets: ("(", ")"),
-            block: block.into(),
+            block,
+            replaces,
             setting: Setting::WrapParens,
             around: Some(TooLong { group, rigid }),
         });

@@ -66,7 +66,15 @@ impl Planner<'_> {
         {
             let (brackets, setting) = (("{", "}"), Setting::BareBody);
             let block = block.into();
-            self.plan.wraps.push(Wrap { header, last, brackets, block, setting, around: None });
+            self.plan.wraps.push(Wrap {
+                header,
+                last,
+                brackets,
+                block,
+                replaces: false,
+                setting,
+                around: None,
+            });
         }
     }
 
