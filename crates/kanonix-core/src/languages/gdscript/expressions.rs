@@ -32,7 +32,9 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
         Kind::StringName | Kind::NodePath | Kind::GetNode => {}
         Kind::Array | Kind::Dictionary | Kind::EnumeratorList => {
             let open = parts.iter().any(|part| p.is(*part, Kind::PatternOpenEnding));
-            bracketed(p, node, parts, List::new().collection().last_comma_if(!open));
+            let several = kind == Kind::Dictionary && p.elements(parts).len() > 1;
+            let list = List::new().collection().last_comma_if(!open);
+            bracketed(p, node, parts, list.opens_around_lines_if(several));
         }
         Kind::Pair => pair(p, parts),
         Kind::Arguments => arguments(p, node, parts),

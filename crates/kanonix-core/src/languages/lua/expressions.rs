@@ -34,8 +34,13 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
             let spread = p.choices.remembers
                 && elements.len() > 1
                 && elements[1..].iter().all(begins_line);
-            let list = List::new().collection().last_comma().opens_around_lines_if(spread);
-            p.list(parts, list);
+            // What opens a field's table opens the one around its fields.
+            let holds_open_table = elements.len() > 1 && elements.iter().any(|field| {
+                let last = p.parts(*field).last().copied().filter(|value| value != field);
+                last.is_some_and(|value| p.is(value, Kind::TableConstructor) && p.is_spread(value))
+            });
+            let list = List::new().collection().last_comma();
+            p.list(parts, list.opens_around_lines_if(spread || holds_open_table));
         }
         Kind::Field => field(p, parts),
         Kind::Arguments => arguments(p, parts),

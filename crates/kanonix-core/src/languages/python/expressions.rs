@@ -34,8 +34,12 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
         Kind::DictPattern => dict_pattern(p, node, parts),
         Kind::CasePattern => case_pattern(p, parts),
         Kind::Tuple | Kind::TuplePattern => tuple(p, node, parts),
-        Kind::List | Kind::ListPattern | Kind::Set | Kind::Dictionary => {
+        Kind::List | Kind::ListPattern | Kind::Set => {
             bracketed(p, node, parts, List::new().collection());
+        }
+        Kind::Dictionary => {
+            let several = p.elements(parts).len() > 1;
+            bracketed(p, node, parts, List::new().collection().opens_around_lines_if(several));
         }
         Kind::ListComprehension
         | Kind::DictionaryComprehension
@@ -333,7 +337,7 @@ fn chain(p: &mut Planner, node: NodeId) {
     let worth = links.dots.len() > 2 || (links.dots.len() == 2 && links.by_hand);
     if worth && in_brackets(p, node) {
         let group = p.leading_chain(node);
-        p.break_links(&links, group);
+        p.break_links_as_opened(&links, group);
     }
 }
 

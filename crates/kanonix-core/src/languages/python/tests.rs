@@ -69,8 +69,7 @@ fn definitions() {
 
     @dec(1)
     @dec
-    def i[T: int](x: T):
-        ...
+    def i[T: int](x: T): ...
     ");
 }
 

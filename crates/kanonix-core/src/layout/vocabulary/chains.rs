@@ -1,6 +1,6 @@
 //! Chains: calls and fields one after another, and what is asked with two answers.
 
-use crate::layout::plan::{GroupId, Rows, Shape};
+use crate::layout::plan::{GroupId, Opens, Rows, Shape};
 use crate::layout::planner::Planner;
 use crate::layout::vocabulary::Handed;
 use crate::style::{Key, Setting};
@@ -114,20 +114,37 @@ impl Planner<'_> {
         if let Some(last) = last.filter(|last| calls == 2 && self.is(*last, arguments)) {
             self.group_mut(group).stand_in = self.inside(last);
         }
-        self.break_links(&links, group);
+        self.break_links_as_opened(&links, group);
     }
 
-    /// The lines of a chain: each of these marks begins one, where it is open. What somebody opened stays
-    /// as it was opened.
+    /// The lines of a chain: each of these marks begins one, where it is open.
     pub fn break_links(&mut self, links: &Links, group: GroupId) {
         self.stands_anywhere(group, Key::Call);
         if links.by_hand {
-            self.group_mut(group).rows = Rows::Any;
+            self.force(group);
         }
         for dot in &links.dots {
             let begins = self.begins_link(*dot);
             self.may_break(begins, group, self.choices.chain_steps, 0, Setting::WordGap);
         }
+    }
+
+    /// The same, but what somebody opened stays as it was opened, unless a link stands on the line that
+    /// ends what the one before it holds.
+    pub fn break_links_as_opened(&mut self, links: &Links, group: GroupId) {
+        self.break_links(links, group);
+        let joins = |dot: &TokenId| !self.broken_beside(*dot);
+        let is_behind_lines = |dot: &TokenId| joins(dot) && self.broken_before(*dot - 1);
+        let dots = &links.dots;
+        if !links.by_hand || !dots.iter().any(joins) || dots.iter().any(is_behind_lines) {
+            return;
+        }
+        for dot in dots {
+            let begins = self.begins_link(*dot);
+            self.gap(begins).chosen = self.broken_beside(*dot);
+        }
+        let own = self.group_mut(group);
+        (own.opens, own.rows) = (Opens::TooWide, Rows::Any);
     }
 
     /// What begins the line of a link: its dot, or the name behind it. A comment stays on its side.
