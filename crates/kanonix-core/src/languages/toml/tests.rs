@@ -50,10 +50,7 @@ g = [ # the keepers
 "), @"
     a = [1, 2, 3]
     b = [
-        'quay',
-        'mole',
-        'lock',
-        'north',
+        'quay', 'mole', 'lock', 'north',
         'south',
     ]
     c = [

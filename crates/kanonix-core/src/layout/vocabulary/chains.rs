@@ -111,10 +111,21 @@ impl Planner<'_> {
         let group = self.group(Shape::Chain, self.first(node), self.end(node));
         let arguments = arguments.into();
         let last = self.parts(node).last().copied();
-        if let Some(last) = last.filter(|last| calls == 2 && self.is(*last, arguments)) {
+        let opens = |last: &NodeId| {
+            calls == 2 && self.is(*last, arguments) && self.ends_with_lines(*last)
+        };
+        if let Some(last) = last.filter(opens) {
             self.group_mut(group).stand_in = self.inside(last);
         }
         self.break_links_as_opened(&links, group);
+    }
+
+    /// Whether the last of a call's arguments ends with a bracket, and may open in place of what is around
+    /// it.
+    fn ends_with_lines(&self, arguments: NodeId) -> bool {
+        let closer = self.end(arguments) - 1;
+        let last = closer.checked_sub(1).map_or("", |last| self.token_text(last));
+        matches!(last, ")" | "]" | "}" | ",") || self.begins_line(closer)
     }
 
     /// The lines of a chain: each of these marks begins one, where it is open.

@@ -158,8 +158,11 @@ impl List {
 /// So many tokens are a short name.
 const LONGEST_NAME: TokenId = 5;
 
-/// So many plain numbers are a row.
-const FEWEST_NUMBERS: usize = 4;
+/// So many plain numbers, or short texts, are a row.
+const FEWEST_VALUES: usize = 4;
+
+/// So many bytes are a short text, its quotes included.
+const LONGEST_TEXT: usize = 12;
 
 impl Planner<'_> {
     /// A bracketed list: `parts` begins with the opening bracket, ends with the closing one, and
@@ -196,7 +199,7 @@ impl Planner<'_> {
             || list.collection
                 && !list.members
                 && !self.choices.one_each
-                && self.are_numbers(inner);
+                && self.are_short_values(inner);
         let is_one = !inner.iter().any(|part| self.is_separator(*part));
         let with_last = self.choices.closes.of(list.key()) == Close::WithLast;
         let closes = (list.reluctant && !self.broken_before(self.first(closer)))
@@ -286,8 +289,8 @@ impl Planner<'_> {
             && (end == first + 1 || (first + 1..end).step_by(2).all(joins) || joins(first))
     }
 
-    /// Whether elements are plain numbers, and several: they are read along their lines.
-    fn are_numbers(&self, inner: &[NodeId]) -> bool {
+    /// Whether elements are plain numbers, or short texts, and several: they are read along their lines.
+    fn are_short_values(&self, inner: &[NodeId]) -> bool {
         let is_number = |token: TokenId| {
             self.token_text(token).starts_with(|first: char| first.is_ascii_digit())
         };
@@ -297,7 +300,14 @@ impl Planner<'_> {
             let is_signed = end == first + 2 && matches!(self.token_text(first), "-" | "+");
             (end == first + 1 || is_signed) && is_number(end - 1)
         };
-        elements().count() >= FEWEST_NUMBERS && elements().all(is_plain)
+        let is_text = |part: &NodeId| {
+            let text = self.token_text(self.first(*part));
+            self.end(*part) == self.first(*part) + 1
+                && text.len() <= LONGEST_TEXT
+                && self.is_string(*part)
+        };
+        elements().count() >= FEWEST_VALUES
+            && (elements().all(is_plain) || elements().all(is_text))
     }
 
     /// A bracketed list in which no line may end.

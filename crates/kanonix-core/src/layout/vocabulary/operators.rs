@@ -194,7 +194,7 @@ impl Planner<'_> {
     }
 
     /// Whether a node is a string and nothing else.
-    fn is_string(&self, node: NodeId) -> bool {
+    pub(super) fn is_string(&self, node: NodeId) -> bool {
         let first = self.first(node);
         let is_prefix = |c: char| c.is_ascii_alphabetic() || matches!(c, '@' | '$');
         self.end(node) == first + 1
