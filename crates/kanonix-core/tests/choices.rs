@@ -153,10 +153,14 @@ fn a_value_begins_behind_its_sign_where_it_opens_there() {
         ),
         ("const a =\n  {\n    low: 1\n  };\n", "const a = {\n  low: 1\n};\n"),
     ]);
+    becomes("javascript", &[(
+        "const a =\n  tides.map(function () {\n    ring();\n  });\n",
+        "const a = tides.map(function () {\n  ring();\n});\n",
+    )]);
     // One of several, and what does not end with what it opens.
     for stays in [
         "Gauge.low =\nGauge.high = function () {\n  ring();\n};\n",
-        "const a =\n  tides.map(function () {\n    ring();\n  });\n",
+        "const a =\n  tides.map(function () {\n    ring();\n  }) + high;\n",
     ] {
         becomes("javascript", &[(stays, stays)]);
     }

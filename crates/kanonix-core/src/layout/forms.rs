@@ -198,7 +198,7 @@ impl Filler<'_> {
         let is_opener = |group: &Group| group.first == first && group.bracketed;
         let next = sheet.measures.next_break(first as usize + 1);
         let begins = next < group.end as usize && sheet.plan.group_of(next).is_some_and(is_opener);
-        !begins && !self.ends_within_half(id)
+        !begins && !self.ends_within(id, self.max / 4 * 3)
     }
 
     /// Whether a value on the next line might as well begin where it belongs to: what it opens, and ends
@@ -208,12 +208,20 @@ impl Filler<'_> {
         let group = &sheet.plan.groups[id];
         let Some(first) = group.opening.filter(|_| group.closes) else { return false };
         let Some(stop) = sheet.measures.next_line(first as usize) else { return false };
-        let is_last = |inner: &Group| inner.end == group.end;
+        // Nothing but closing brackets stands behind it.
+        let closes = |token: usize| {
+            let token = &sheet.tree.tokens[token];
+            matches!(&sheet.text[token.start as usize..token.end as usize], ")" | "]" | "}")
+        };
+        let is_last = |inner: &Group| (inner.end as usize..group.end as usize).all(closes);
         let ends = sheet.plan.group_of(group.end as usize - 1);
-        let ends_with_block = ends.is_some_and(|last| last.shape == Shape::Block && is_last(last));
+        let ends_with_block = ends.is_some_and(|last| {
+            last.shape == Shape::Block && last.end == group.end
+        });
         let opens = |inner: &Group| match inner.shape {
-            Shape::Block => ends_with_block,
-            _ => is_last(inner) && inner.first == first,
+            Shape::Block => ends_with_block || is_last(inner),
+            Shape::List => is_last(inner),
+            _ => inner.end == group.end && inner.first == first,
         };
         let head = || sheet.measures.head(group.first as usize, stop);
         stop < group.end as usize

@@ -8,6 +8,7 @@ use super::plan::{
     Close,
     Counts,
     Gap,
+    Group,
     GroupId,
     Opens,
     Plan,
@@ -245,6 +246,7 @@ impl Planner<'_> {
                 Shape::Chain => ends > 0 && joins > 0,
                 _ => false,
             };
+            let is_hug = ends == 1 && self.begins_last_operand(&group, seen[id].row);
             let group = &mut self.plan.groups[id];
             match group.shape {
                 Shape::Block => {}
@@ -260,7 +262,7 @@ impl Planner<'_> {
                 }
                 _ => {
                     group.fills &= !broken;
-                    group.force_if(broken && !group.closes);
+                    group.force_if(broken && !group.closes && !is_hug);
                 }
             }
             let is_chain = matches!(group.shape, Shape::Chain | Shape::Alternatives);
@@ -269,6 +271,45 @@ impl Planner<'_> {
             }
         }
         self.open_around_chains();
+        self.break_weaker_first(seen);
+    }
+
+    /// Operators that bind more strongly are not broken where the weaker ones around them are not, if that
+    /// is by a single break: it is nobody's choice where the whole fits.
+    fn break_weaker_first(&mut self, seen: &ByGroup<Seen>) {
+        let is_chain = |group: &Group| group.shape == Shape::Chain && !group.bracketed;
+        let is_lone = |id: &GroupId| {
+            let group = &self.plan.groups[*id];
+            let is_open = group.is_forced() || group.rows == Rows::Kept;
+            is_chain(group)
+                && !group.fills
+                && is_open
+                && seen[*id].ends == 1
+                && self.may_be_one_line(group)
+        };
+        let lone: Vec<GroupId> = self.plan.groups.ids().skip(1).filter(is_lone).collect();
+        if lone.is_empty() {
+            return;
+        }
+        let mut ids: Vec<GroupId> = self.plan.groups.ids().skip(1).collect();
+        ids.sort_by_key(|id| {
+            let group = &self.plan.groups[*id];
+            (group.first, Reverse(group.end))
+        });
+        let mut around: Vec<GroupId> = Vec::new();
+        for id in ids {
+            let first = self.plan.groups[id].first;
+            while around.pop_if(|outer| self.plan.groups[*outer].end <= first).is_some() {}
+            let is_inside = around.last().is_some_and(|outer| {
+                let outer = &self.plan.groups[*outer];
+                is_chain(outer) && !outer.is_forced() && outer.rows != Rows::Kept
+            });
+            around.push(id);
+            if is_inside && lone.binary_search(&id).is_ok() {
+                let own = &mut self.plan.groups[id];
+                (own.opens, own.rows) = (Opens::TooWide, Rows::Never);
+            }
+        }
     }
 
     /// A list is open around a chain with lines of its own behind which other elements come: they would
@@ -316,6 +357,12 @@ impl Planner<'_> {
                 self.plan.groups[list].force();
             }
         }
+    }
+
+    /// Whether a line of a chain begins with the bracket of its last operand, which opens in place of it.
+    fn begins_last_operand(&self, group: &Group, line: Option<TokenId>) -> bool {
+        let opener = group.stand_in.and_then(|gap| self.plan.group_of(gap as usize));
+        !group.bracketed && opener.is_some_and(|opener| Some(opener.first) == line)
     }
 
     /// Whether a line ends among these tokens, or in one of them.

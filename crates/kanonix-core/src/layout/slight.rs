@@ -1,7 +1,7 @@
 //! Breaks that nobody chooses: a single one, in what ends within half a line without it.
 
 use super::fill::Filler;
-use super::plan::{Group, GroupId, Shape};
+use super::plan::{Group, GroupId};
 use super::planner::Planner;
 use crate::syntax::{Role, TokenId};
 
@@ -14,24 +14,31 @@ pub(super) fn ends_line(text: &str) -> bool {
 }
 
 impl Planner<'_> {
+    /// Whether the tokens of a group may stand on one line: there is room for them, and none asks for the
+    /// line's end.
+    pub(super) fn may_be_one_line(&self, group: &Group) -> bool {
+        // A token has a column at the least.
+        let count = (group.end - group.first) as usize;
+        count > 0
+            && count <= self.choices.max_line
+            && self.tree.tokens[group.first as usize..group.end as usize]
+                .iter()
+                .all(|token| token.role != Role::Comment && !token.multi_line)
+    }
+
     /// Whether a group may be broken by chance: nothing else in it is.
     pub(super) fn is_slight(&self, id: GroupId) -> bool {
         let group = &self.plan.groups[id];
-        // A token has a column at the least.
-        let count = (group.end - group.first) as usize;
-        if !group.slight || count == 0 || count > self.choices.max_line {
+        if !group.slight || !self.may_be_one_line(group) {
             return false;
         }
         let closes = group.bracketed || self.plan.closes(group.end as usize - 1);
         let closer = if closes { group.end - 1 } else { group.end };
         let mut is_broken = false;
         for token in group.first..group.end {
-            let own = &self.tree.tokens[token as usize];
             let breaks = token > group.first && token != closer && self.broken_before(token);
             let is_second = breaks && std::mem::replace(&mut is_broken, true);
             if is_second
-                || own.role == Role::Comment
-                || own.multi_line
                 || (breaks && self.ends_text(token))
                 || (token > group.first + 1 && self.holds_choice(group, token))
             {
@@ -48,20 +55,21 @@ impl Planner<'_> {
     }
 
     /// Whether the gap before a token belongs to something inside a group that is open by somebody's
-    /// choice, or might be: what parentheses hold.
+    /// choice.
     fn holds_choice(&self, group: &Group, token: TokenId) -> bool {
-        let in_parentheses = group.bracketed && group.shape == Shape::Chain;
         let inner = self.plan.group_of(token as usize).filter(|own| own.first != group.first);
-        inner.is_some_and(|own| {
-            let is_chain = own.shape == Shape::Chain && !own.slight;
-            own.is_forced() || (in_parentheses && is_chain)
-        })
+        inner.is_some_and(Group::is_forced)
     }
 }
 
 impl Filler<'_> {
     /// Whether a group would end within half a line, and what stands behind it within all of one.
     pub(super) fn ends_within_half(&self, id: GroupId) -> bool {
+        self.ends_within(id, self.max / 2)
+    }
+
+    /// Whether a group would end within so many columns, and what stands behind it within a line.
+    pub(super) fn ends_within(&self, id: GroupId, columns: usize) -> bool {
         let sheet = self.sheet;
         let group = &sheet.plan.groups[id];
         let (first, end) = (group.first as usize, group.end as usize);
@@ -70,6 +78,6 @@ impl Filler<'_> {
         let Some(next) = (end..count + 1).take(MOST_BEHIND).find(ends) else { return false };
         let width = sheet.measures.width(first) + sheet.measures.between(first + 1, end);
         let behind = sheet.measures.between(end, next);
-        self.column + width <= self.max / 2 && self.column + width + behind <= self.max
+        self.column + width <= columns && self.column + width + behind <= self.max
     }
 }

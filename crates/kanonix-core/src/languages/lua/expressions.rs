@@ -135,7 +135,8 @@ fn arguments(p: &mut Planner, parts: &[NodeId]) {
         [before @ .., last] => is_function(last) && !before.iter().any(is_function),
         [] => false,
     };
-    p.list(parts, List::new().stand_in(stand_in).by_hand_if(stays));
+    let list = List::new().stand_in(stand_in).closes_around_one_if(stand_in.is_some());
+    p.list(parts, list.by_hand_if(stays));
 }
 
 /// What stands before the arguments of a call.

@@ -186,7 +186,11 @@ fn binary_expression(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         });
         // A chain with lines of its own is no part of a line of operands.
         let breaks = |operand: &&NodeId| {
-            links(p, **operand).is_some_and(|links| links.by_hand && !is_lone(p, &links))
+            let of_several = |links: Links| {
+                let broken = links.dots.iter().filter(|dot| p.broken_beside(**dot)).count();
+                links.by_hand && broken > 1
+            };
+            links(p, **operand).is_some_and(of_several)
         };
         if [left, right].iter().any(breaks) {
             let (before, after) = (p.gap(p.first(*operator)).group, p.gap(p.first(*right)).group);

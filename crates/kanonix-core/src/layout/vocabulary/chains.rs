@@ -131,6 +131,7 @@ impl Planner<'_> {
     /// The lines of a chain: each of these marks begins one, where it is open.
     pub fn break_links(&mut self, links: &Links, group: GroupId) {
         self.stands_anywhere(group, Key::Call);
+        self.group_mut(group).slight = true;
         if links.by_hand {
             self.force(group);
         }

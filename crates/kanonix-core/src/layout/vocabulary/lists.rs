@@ -121,7 +121,12 @@ impl List {
 
     /// One element does not stand on a line of its own because somebody put it there.
     pub fn closes_around_one(self) -> List {
-        List { alone: true, ..self }
+        self.closes_around_one_if(true)
+    }
+
+    /// The same where something is so.
+    pub fn closes_around_one_if(self, alone: bool) -> List {
+        List { alone, ..self }
     }
 
     /// What it holds gets its names here: a lone one does not stand on a line of its own.
@@ -209,7 +214,8 @@ impl Planner<'_> {
                 && elements == 1
                 && is_one
                 && (with_last || self.is_short(inner[0], list.declaration)));
-        let asks_for_lines = inner.last().is_some_and(|last| self.is_separator(*last))
+        let asks_for_lines = list.last_comma
+            && inner.last().is_some_and(|last| self.is_separator(*last))
             && !self.choices.add_last_comma
             && !self.choices.drop_last_comma;
         let is_beside = inner.first().is_some_and(|first| !self.broken_before(self.first(*first)));

@@ -22,7 +22,7 @@ if (level < 2
     Warn("low");
 }
 while (
-    level < 2 && level > -2)
+    level < 2 && level > -2 && !siren.SoundsAtNight(quay) && gauge.Length > 3)
 {
     level++;
 }

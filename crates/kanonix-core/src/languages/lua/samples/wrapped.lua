@@ -36,5 +36,5 @@ if (quay.level > high or quay.level < low) and (siren.works or siren.quiet) and 
   warn(late)
 end
 local both = (
-  quay.level or siren.level)
+  quay.level or siren.levelAtNightInTheWinterMonths or low)
 local sums = {springTideAtTheOldQuayOfTheTown + surgeAtNightInTheWinterMonths + neapTideAtTheMoleOfTheTown + quay.level, low}

@@ -49,7 +49,7 @@ raise ArgumentError, "the northern gauge has not been read since #{day}" if gaug
 wide = gauges.map { |gauge| gauge.level_at(Time.now, unit: :metre) + gauge.correction_at(Time.now, unit: :metre) }
 
 answer = (
-  state == 'flood' && quay
+  state == 'flood' && quay.stands_higher_than?(the_level_of_the_spring_tide)
 )
 
 measure(first_reading_of_the_northern_gauge, second_reading_of_the_northern_gauge, third_reading_of_the_southern_gauge, unit: :metre)

@@ -181,7 +181,8 @@ fn a_chain_with_lines_of_its_own_is_no_part_of_a_line_of_operands() {
     let laid = rust(&[
         "fn a() {",
         "    if b && c.d()",
-        "        .e() {",
+        "        .e()",
+        "        .g() {",
         "        f();",
         "    }",
         "}",
@@ -191,6 +192,7 @@ fn a_chain_with_lines_of_its_own_is_no_part_of_a_line_of_operands() {
         "    if b",
         "        && c.d()",
         "            .e()",
+        "            .g()",
         "    {",
         "        f();",
         "    }",

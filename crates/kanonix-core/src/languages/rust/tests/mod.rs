@@ -324,8 +324,7 @@ fn a_chain_is_broken_before_each_link() {
         )
         .read()
         .await;
-        a.0.iter()
-            .sum()
+        a.0.iter().sum()
     }
     "#);
 }
