@@ -283,6 +283,7 @@ impl Planner<'_> {
             let is_open = group.is_forced() || group.rows == Rows::Kept;
             is_chain(group)
                 && !group.fills
+                && group.rows != Rows::Loose
                 && is_open
                 && seen[*id].ends == 1
                 && self.may_be_one_line(group)
@@ -302,7 +303,10 @@ impl Planner<'_> {
             while around.pop_if(|outer| self.plan.groups[*outer].end <= first).is_some() {}
             let is_inside = around.last().is_some_and(|outer| {
                 let outer = &self.plan.groups[*outer];
-                is_chain(outer) && !outer.is_forced() && outer.rows != Rows::Kept
+                is_chain(outer)
+                    && outer.opening.is_some()
+                    && !outer.is_forced()
+                    && outer.rows != Rows::Kept
             });
             around.push(id);
             if is_inside && lone.binary_search(&id).is_ok() {
