@@ -1,7 +1,9 @@
 //! What somebody chose, and what nobody would have: in each language that has the construct, a text
 //! and what its own style makes of it.
 
-use crate::support::{lay_with, touched};
+use crate::support::{lay_with, touched, touched_with};
+use kanonix_core::text::LineSet;
+use kanonix_core::{languages, mend};
 
 /// Holds each text against what is made of it, and that against itself.
 fn becomes(language: &str, pairs: &[(&str, &str)]) {
@@ -230,4 +232,150 @@ fn a_semicolon_begins_a_line_only_before_what_might_go_on() {
         ("ring()\n;return\n", "ring();\nreturn\n"),
         ("ring()\n;[low].map(warn)\n", "ring()\n;[low].map(warn)\n"),
     ]);
+}
+
+#[test]
+fn a_chain_stays_as_somebody_opened_it() {
+    let java_text = "b.readings(quay).since(night)\n        .sorted().first()\n        .show();\n";
+    java(java_text, java_text);
+    for (language, text) in [
+        ("javascript", "buoys.open(quay)\n  .filter(live).map(level)\n  .forEach(show);\n"),
+        (
+            "python",
+            "a = (\n    buoys.open(quay)\n    .filter(live).order_by(level)\n    .all()\n)\n",
+        ),
+        ("ruby", "buoys.open(quay)\n  .select(&:live).map(&:level)\n  .each(&show)\n"),
+    ] {
+        becomes(language, &[(text, text)]);
+    }
+    // Where a link stands behind lines, all have their own; and Rust's always do.
+    becomes("javascript", &[(
+        "buoys.filter(function (b) {\n  return b.live;\n}).map(level)\n  .forEach(show);\n",
+        "buoys.filter(function (b) {\n  return b.live;\n})\n  .map(level)\n  .forEach(show);\n",
+    )]);
+    becomes("rust", &[(
+        "fn a() {\n    buoys.iter()\n        .filter(live).map(level)\n        .collect()\n}\n",
+        "fn a() {\n    buoys\n        .iter()\n        .filter(live)\n        .map(level)\n        .collect()\n}\n",
+    )]);
+}
+
+#[test]
+fn a_chain_of_two_calls_breaks_at_its_points_before_its_last_plain_arguments_open() {
+    becomes("javascript", &[(
+        "const names = await this.gauges.findAll({ where: { open: true }, limit: 20 }).then((all) => all.names);\n",
+        "const names = await this.gauges\n  .findAll({ where: { open: true }, limit: 20 })\n  .then((all) => all.names);\n",
+    )]);
+    java(
+        "String level = gauges.find(springTideAtTheOldQuay, surgeOfTheNight).readAll(fromTheEbb, untilTheFlood);\n",
+        "String level = gauges.find(springTideAtTheOldQuay, surgeOfTheNight)\n        .readAll(fromTheEbb, untilTheFlood);\n",
+    );
+    becomes("javascript", &[(
+        "expect(wrapper.find('TheTableOfTheTides').prop('levels')).toEqual({ first: 1, second: 2, third: 3 });\n",
+        "expect(wrapper.find('TheTableOfTheTides').prop('levels')).toEqual({\n  first: 1,\n  second: 2,\n  third: 3\n});\n",
+    )]);
+}
+
+#[test]
+fn a_value_that_somebody_put_on_the_next_line_stays_there_unless_it_is_short() {
+    let long = "Level springTideAtTheOldQuay =\n        gauges.levelAt(theOldQuay, surgeOfTheNight, river);\n";
+    java(long, long);
+    java("Level low =\n        gauges.lowest(quay);\n", "Level low = gauges.lowest(quay);\n");
+    let wide = "Map<String, Gauge> gaugesOfTheHarbour =\n        new HashMap<>(gaugesOfTheTown, northern);\n";
+    java(wide, wide);
+}
+
+#[test]
+fn the_weaker_operator_is_broken_first() {
+    becomes("javascript", &[
+        (
+            "const a = tide &&\n  tide.level ? tide : {};\n",
+            "const a = tide && tide.level ? tide : {};\n",
+        ),
+        (
+            "if (tide.level *\n  tide.range === level || surge) ring();\n",
+            "if (tide.level * tide.range === level || surge) ring();\n",
+        ),
+    ]);
+    becomes("lua", &[("local a = tide or\n  surge\n", "local a = tide or\n  surge\n")]);
+    let texts = "raise ValueError(\"no gauge \"\n                 \"at: \" + name)\n";
+    becomes("python", &[(texts, texts)]);
+}
+
+#[test]
+fn what_brings_its_own_brackets_opens_them_alone() {
+    becomes("javascript", &[
+        ("tide(\n  function () {\n    ring();\n  }\n);\n", "tide(function () {\n  ring();\n});\n"),
+        ("tide(\n  {\n    low: 1,\n  }\n);\n", "tide({\n  low: 1,\n});\n"),
+    ]);
+    becomes("lua", &[(
+        "tide(\n  function()\n    ring()\n  end\n)\n",
+        "tide(function()\n  ring()\nend)\n",
+    )]);
+    becomes("typescript", &[(
+        "type A = Pick<Gauge, 'low'> &\n  {\n    high: Level;\n  };\n",
+        "type A = Pick<Gauge, 'low'> & {\n  high: Level;\n};\n",
+    )]);
+}
+
+#[test]
+fn an_open_value_opens_what_it_is_one_of_several_in() {
+    becomes("python", &[(
+        "a = {'low': {'at': 1}, 'high': {\n    'at': 2,\n}}\n",
+        "a = {\n    'low': {'at': 1},\n    'high': {\n        'at': 2,\n    }\n}\n",
+    )]);
+    becomes("ruby", &[(
+        "a = { low: { at: 1 }, high: {\n  at: 2\n} }\n",
+        "a = {\n  low: { at: 1 },\n  high: {\n    at: 2\n  }\n}\n",
+    )]);
+    becomes("lua", &[(
+        "a = {low = {at = 1}, high = {\n  at = 2\n}}\n",
+        "a = {\n  low = {at = 1},\n  high = {\n    at = 2\n  }\n}\n",
+    )]);
+    becomes("gdscript", &[(
+        "var a = {\"low\": {\"at\": 1}, \"high\": {\n\t\"at\": 2,\n}}\n",
+        "var a = {\n\t\"low\": {\"at\": 1},\n\t\"high\": {\n\t\t\"at\": 2,\n\t},\n}\n",
+    )]);
+}
+
+#[test]
+fn short_texts_are_rows_as_numbers_are() {
+    let texts = "'ebb', 'flood', 'neap', 'spring', 'slack', 'surge', 'swell', 'tide', 'wave', 'wake', 'bore', 'race'";
+    becomes("javascript", &[(
+        &format!("const a = [{texts}];\n"),
+        "const a = [\n  'ebb', 'flood', 'neap', 'spring', 'slack', 'surge', 'swell', 'tide', 'wave', 'wake', 'bore',\n  'race'\n];\n",
+    )]);
+    let opened = "a = [\n    'ebb',\n    'flood',\n    'neap',\n    'slack',\n]\n";
+    becomes("python", &[(opened, opened)]);
+}
+
+#[test]
+fn nothing_stays_beside_a_bracket_behind_a_comment() {
+    for close in ["own_line", "with_last", "keep"] {
+        let canon = [("wrap_align", "", "bracket"), ("close_bracket", "", close)];
+        let laid = lay_with(
+            "python",
+            &canon,
+            "def a(  # why\n      low,\n      high):\n    pass\n",
+        );
+        assert!(laid.starts_with("def a(  # why\n    low,\n    high"), "{laid}");
+    }
+}
+
+#[test]
+fn a_touched_bracket_stands_as_the_line_does_that_a_text_of_several_lines_begins_on() {
+    let base = "tide(\n    1, [[\n  ebb\n]], {\n      low, -- why\n    })\n";
+    let text = base.replace("    })", "})");
+    let canon = [("wrap_align", "", "bracket")];
+    let laid = touched_with("lua", &canon, base, &text);
+    assert_eq!(laid, base);
+}
+
+#[test]
+fn a_row_that_is_touched_is_not_drawn_behind_a_block() {
+    let base =
+        "a = { low = function()\n    ring()\n  end,\n\n  high = function()\n    ring()\n  end\n}\n";
+    let lines = LineSet::of([0..1, 4..5]);
+    let lua = languages::by_name("lua").unwrap();
+    let mended = mend(base, lua, &lua.style(), &lines).unwrap();
+    assert!(mended.text.contains("end,\n\n"), "{}", mended.text);
 }

@@ -330,7 +330,9 @@ impl<'a> Sheet<'a> {
             self.lines.start(self.lines.line_of(tokens[token].start as usize))
         };
         let mut line = start(token);
-        while let Some(before) = tokens.partition_point(|own| (own.start as usize) < line).checked_sub(1)
+        while let Some(before) = tokens
+            .partition_point(|own| (own.start as usize) < line)
+            .checked_sub(1)
             && tokens[before].end as usize > line
         {
             line = start(before);

@@ -471,15 +471,14 @@ impl<'a> Planner<'a> {
 
     /// A line break inside a unit, at the indentation of the group's first line and so many steps.
     pub fn newline(&mut self, token: TokenId, group: GroupId, level: u8, breaks: Setting) {
-        *self.gap(token) =
-            Gap {
-                want: Want::Newline,
-                level,
-                group: Some(group),
-                breaks,
-                setting: breaks,
-                ..Gap::KEPT
-            };
+        *self.gap(token) = Gap {
+            want: Want::Newline,
+            level,
+            group: Some(group),
+            breaks,
+            setting: breaks,
+            ..Gap::KEPT
+        };
     }
 
     /// The fewest blank lines before a line: asked for by the element after the gap, and by the one

@@ -69,13 +69,12 @@ mod tests {
     use super::*;
 
     /// Of a language of words, with comments that no other one has.
-    const WORDS: Comments =
-        Comments {
-            line: &["REM ", "''"],
-            blocks: &[("(*", "*)")],
-            gutter: Some("|"),
-            ..Comments::NONE
-        };
+    const WORDS: Comments = Comments {
+        line: &["REM ", "''"],
+        blocks: &[("(*", "*)")],
+        gutter: Some("|"),
+        ..Comments::NONE
+    };
 
     #[test]
     fn marks_are_the_languages() {

@@ -146,11 +146,10 @@ fn setget(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
 
 /// A header, its colon, its block, and the clauses that follow it.
 fn compound(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) {
-    let is_block =
-        |part: &NodeId| matches!(
-            Kind::at(p, *part),
-            Kind::Body | Kind::ClassBody | Kind::MatchBody
-        );
+    let is_block = |part: &NodeId| matches!(
+        Kind::at(p, *part),
+        Kind::Body | Kind::ClassBody | Kind::MatchBody
+    );
     let Some(block_at) = parts.iter().position(is_block) else { return header(p, node, parts) };
     let (head, rest) = parts.split_at(block_at);
     if kind == Kind::PatternSection {

@@ -54,7 +54,10 @@ fn is_last(p: &Planner, parent: NodeId, node: NodeId) -> bool {
 fn rigidity(p: &Planner, node: NodeId) -> Option<bool> {
     match Kind::at(p, node) {
         Kind::BooleanOperator | Kind::BinaryOperator | Kind::ComparisonOperator => {
-            let has_texts = p.part(node, 0).is_some_and(|left| p.is(left, Kind::ConcatenatedString));
+            let has_texts = p.part(node, 0).is_some_and(|left| p.is(
+                left,
+                Kind::ConcatenatedString,
+            ));
             let opens = !has_texts && is_one_operation(p, node) && p.ends_with_brackets(node);
             (!opens).then_some(false)
         }

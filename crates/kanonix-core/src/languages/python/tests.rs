@@ -524,3 +524,103 @@ fn what_does_not_fit_and_has_no_brackets_worth_opening_is_put_in_parentheses() {
     let wide = "level = (ebb + flood)\n";
     assert_eq!(lay("python", wide), wide);
 }
+
+#[test]
+fn bare_tuples_texts_and_what_is_given_or_raised_are_put_in_parentheses_too() {
+    let narrow = [("max_line_length", "", "40")];
+    insta::assert_snapshot!(lay_with("python", &narrow, &lines(&[
+        "low, high = gauges.lowest(quay), gauges.highest",
+        "for gauge in northern_gauge, southern_gauge:",
+        "    yield northern_gauge.level, southern_gauge.level",
+        "    yield northern_gauge.level + southern_gauge.level",
+        "    return northern_gauge, southern_gauge, river",
+        "    return *northern_gauges, *southern_gauges, river",
+        "said = \"the tide at %s \" \"is higher than %d\" % (quay, 1)",
+        "level = a if ebb_tide else b if flood_tide else c",
+        "tide(first if ebb_tide else second if flood_tide else third)",
+    ])), @r#"
+    low, high = (
+        gauges.lowest(quay),
+        gauges.highest
+    )
+    for gauge in (
+        northern_gauge,
+        southern_gauge
+    ):
+        yield (
+            northern_gauge.level,
+            southern_gauge.level
+        )
+        yield (
+            northern_gauge.level
+            + southern_gauge.level
+        )
+        return (
+            northern_gauge,
+            southern_gauge,
+            river
+        )
+        return *northern_gauges, *southern_gauges, river
+    said = (
+        "the tide at %s "
+        "is higher than %d"
+        % (quay, 1)
+    )
+    level = (
+        a if ebb_tide
+        else b if flood_tide
+        else c
+    )
+    tide(
+        first if ebb_tide
+        else second if flood_tide
+        else third
+    )
+    "#);
+    // What is in brackets may be broken there.
+    let inside = "level = (yield ebb + flood)\n";
+    assert_eq!(lay("python", inside), inside);
+}
+
+#[test]
+fn parameters_open_before_the_type_of_what_is_given_back() {
+    let narrow = [("max_line_length", "", "60")];
+    insta::assert_snapshot!(lay_with("python", &narrow, &lines(&[
+        "def read(gauge, at) -> Dict[Tuple[str, Optional[int]], Level]:",
+        "    pass",
+        "def read() -> Dict[Tuple[str, Optional[int]], Level, Union[A, B]]:",
+        "    pass",
+    ])), @"
+    def read(
+        gauge,
+        at
+    ) -> Dict[Tuple[str, Optional[int]], Level]:
+        pass
+
+
+    def read() -> Dict[
+        Tuple[str, Optional[int]],
+        Level,
+        Union[A, B]
+    ]:
+        pass
+    ");
+}
+
+#[test]
+fn what_is_left_out_stays_on_its_line_and_beside_its_like() {
+    let text = lines(&[
+        "class Gauge(Protocol):",
+        "    def low(self) -> int: ...",
+        "    def high(self) -> int: ...",
+        "    @overload",
+        "    def at(self, hour: int) -> int: ...",
+        "    @overload",
+        "    def at(self, hour: str) -> int: ...",
+        "",
+        "    def at(self, hour):",
+        "        return hour",
+    ]);
+    assert_eq!(lay("python", &text), text);
+    assert_eq!(lay("python", "def low():\n    ...\n"), "def low():\n    ...\n");
+}

@@ -146,7 +146,11 @@ impl Planner<'_> {
     pub fn break_links_as_opened(&mut self, links: &Links, group: GroupId) {
         self.break_links(links, group);
         let joins = |dot: &TokenId| !self.broken_beside(*dot);
-        let is_behind_lines = |dot: &TokenId| joins(dot) && self.broken_before(*dot - 1);
+        let closes = |token: &TokenId| matches!(self.token_text(*token), ")" | "]" | "}" | "end");
+        let is_behind_lines = |dot: &TokenId| {
+            let closers = (0..*dot).rev().take_while(closes);
+            joins(dot) && closers.into_iter().any(|closer| self.broken_before(closer))
+        };
         let dots = &links.dots;
         if !links.by_hand || !dots.iter().any(joins) || dots.iter().any(is_behind_lines) {
             return;
