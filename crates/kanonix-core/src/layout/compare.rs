@@ -241,8 +241,8 @@ impl<'a> Comparing<'a> {
         let present = &self.sheet.text[..self.sheet.tree.mark];
         // A system looks for `#!` at the very start of a program.
         let first = self.sheet.tree.tokens.first().filter(|token| token.start == 0);
-        let starts_program = first
-            .is_some_and(|token| self.sheet.text[..token.end as usize].starts_with("#!"));
+        let starts_program =
+            first.is_some_and(|token| self.sheet.text[..token.end as usize].starts_with("#!"));
         if style.is(Setting::Charset, Key::Whole, "keep") || present == mark || starts_program {
             return;
         }

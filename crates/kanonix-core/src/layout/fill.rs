@@ -432,9 +432,8 @@ impl Filler<'_> {
             }
             return;
         }
-        let anchor = self.live.anchor[unit_index].filter(|_| !sheet
-            .comments
-            .contains_key(&(index as u32)));
+        let anchor =
+            self.live.anchor[unit_index].filter(|_| !sheet.comments.contains_key(&(index as u32)));
         let indent = match anchor {
             _ if let Some(indent) = self.own_place(index) => indent,
             Some(anchor) => {

@@ -55,11 +55,14 @@ impl Filler<'_> {
                 Opens::Before if self.helps(id, index) => self.opened(id),
                 Opens::Before if self.gives_way(id, index) => State::Flat,
                 Opens::Before => self.opened(id),
-                Opens::TooWide if self.gives_way(id, index) => State::Flat,
-                Opens::TooWide if self.keeps && (self.is_idle(id) || self.is_all_but_one(id)) => {
+                Opens::ToFit if self.fits_below(id, index) => self.opened(id),
+                Opens::ToFit | Opens::TooWide if self.gives_way(id, index) => State::Flat,
+                Opens::ToFit | Opens::TooWide
+                    if self.keeps && (self.is_idle(id) || self.is_all_but_one(id)) =>
+                {
                     State::Flat
                 }
-                Opens::TooWide => self.opened(id),
+                Opens::ToFit | Opens::TooWide => self.opened(id),
             }
         };
         let opens_with = group.with.is_some_and(|around| self.state(around).is_open());
@@ -192,9 +195,8 @@ impl Filler<'_> {
     fn is_chosen(&self, id: GroupId) -> bool {
         let sheet = self.sheet;
         let group = &sheet.plan.groups[id];
-        let Some(first) = group.opening.filter(|_| group.opens == Opens::Again) else {
-            return false;
-        };
+        let is_value = group.shape == Shape::LastResort && group.opens == Opens::Again;
+        let Some(first) = group.opening.filter(|_| is_value) else { return false };
         let is_opener = |group: &Group| group.first == first && group.bracketed;
         let next = sheet.measures.next_break(first as usize + 1);
         let begins = next < group.end as usize && sheet.plan.group_of(next).is_some_and(is_opener);
@@ -236,19 +238,31 @@ impl Filler<'_> {
         let group = &sheet.plan.groups[id];
         let Some(first) = group.opening.map(|gap| gap as usize) else { return false };
         let end = group.end as usize;
-        let Some(width) = sheet.measures.flat(first, end) else { return false };
-        if self.closed_flat(end) > 0 || first < index {
-            return false;
-        }
-        let inside = self.inside_of(id, sheet.plan.gaps[first].level);
-        let column = self.indents.columns(inside);
         let stop = sheet.measures.next_break(first + 1);
         let is_chain = |chain: GroupId| {
             let chain = &sheet.plan.groups[chain];
             chain.shape == Shape::Chain && !chain.bracketed && chain.end as usize == end
         };
-        column + width + self.late_comma(end) <= self.max
-            || (stop < end && sheet.plan.gaps[stop].group.is_some_and(is_chain))
+        let is_flat = sheet.measures.flat(first, end).is_some();
+        let is_chain =
+            is_flat && stop < end && sheet.plan.gaps[stop].group.is_some_and(is_chain);
+        self.fits_below(id, index)
+            || (is_chain && self.closed_flat(end) == 0 && first >= index)
+    }
+
+    /// Whether all that is in a group fits on the next line. Not where closing brackets follow that have
+    /// no lines of their own.
+    fn fits_below(&mut self, id: GroupId, index: usize) -> bool {
+        let sheet = self.sheet;
+        let group = &sheet.plan.groups[id];
+        let Some(first) = group.opening.map(|gap| gap as usize) else { return false };
+        let end = group.end as usize;
+        let Some(width) = sheet.measures.flat(first, end) else { return false };
+        if self.closed_flat(end) > 0 || first < index {
+            return false;
+        }
+        let inside = self.inside_of(id, sheet.plan.gaps[first].level);
+        self.indents.columns(inside) + width + self.late_comma(end) <= self.max
     }
 
     /// Whether the last element of a list fits on a line of its own.

@@ -166,6 +166,9 @@ pub enum Opens {
     /// When it does not fit, and before anything inside it does: where what is in it fits then, or is
     /// a chain, whose lines would stand at its side.
     Before,
+    /// When it does not fit, and before anything inside it does, where all that is in it fits then; else
+    /// as `TooWide`.
+    ToFit,
     /// When it does not fit, as somebody opened it before.
     Again,
     /// By hand alone: opening it would not make its longest part shorter.

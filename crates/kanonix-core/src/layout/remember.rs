@@ -251,7 +251,8 @@ impl Planner<'_> {
             match group.shape {
                 Shape::Block => {}
                 Shape::LastResort
-                    if broken && matches!(group.opens, Opens::TooWide | Opens::Before) =>
+                    if broken
+                        && matches!(group.opens, Opens::TooWide | Opens::Before | Opens::ToFit) =>
                 {
                     group.opens = Opens::Again;
                 }

@@ -7,6 +7,9 @@ use crate::layout::vocabulary::{Binary, Handed, Link, List, Operators};
 use crate::style::{Key, Setting};
 use crate::syntax::{NodeId, TokenId};
 
+/// A chain of more calls than these is broken at its points.
+const FEW_CALLS: usize = 2;
+
 /// The rule for an expression; says whether `kind` is one.
 pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) -> bool {
     match kind {
@@ -54,6 +57,15 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
 /// A value after its sign.
 pub(super) fn assigned(p: &mut Planner, sign: TokenId, value: NodeId) {
     p.assigned_in_steps(sign, value);
+    // As the code conventions have it, higher levels are broken before lower ones; but a chain of calls
+    // at its points.
+    let is_call = matches!(
+        Kind::at(p, value),
+        Kind::MethodInvocation | Kind::ObjectCreationExpression
+    );
+    if is_call && p.links(value, link).dots.len() <= FEW_CALLS {
+        p.assigned_to_fit(value);
+    }
 }
 
 /// The operators, weak ones first.

@@ -72,6 +72,14 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
 pub(super) fn assigned(p: &mut Planner, sign: NodeId, value: NodeId) {
     let blanks = p.beside(p.first(value), Key::Assign);
     p.assigned(p.first(sign), value, blanks, Setting::OperatorGap);
+    // As the Rust style guide has it, what fits on the next line goes there.
+    let is_call = matches!(
+        Kind::at(p, value),
+        Kind::CallExpression | Kind::TryExpression | Kind::AwaitExpression
+    );
+    if is_call && links(p, value).is_none_or(|links| links.dots.len() == 1) {
+        p.assigned_to_fit(value);
+    }
 }
 
 /// The operation or the chain of calls that gives a value lines of its own, where there is one.

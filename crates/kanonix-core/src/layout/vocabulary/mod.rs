@@ -245,6 +245,14 @@ impl Planner<'_> {
         }
     }
 
+    /// A value after its sign goes to the next line, where it fits there, before anything in it is broken.
+    pub fn assigned_to_fit(&mut self, value: NodeId) {
+        let first = self.first(value);
+        if let Some(group) = self.gap(first).group {
+            self.group_mut(group).opens = Opens::ToFit;
+        }
+    }
+
     /// A value after a sign (`=`, `=>`): on the same line, unless nothing else helps.
     pub fn assigned(&mut self, sign: TokenId, value: NodeId, blanks: u8, setting: Setting) {
         let (first, end) = (self.first(value), self.end(value));
