@@ -94,7 +94,7 @@ const CASES: [(&str, &str, &str); 20] = [
     (
         "    quay:read( event ):filter( mole_x )\n        :each( print )",
         "    quay:read( event ):filter( mole_x )\n        :each( print,1 )",
-        "    quay:read(event)\n        :filter(mole_x)\n        :each(print, 1)",
+        "    quay:read(event):filter(mole_x):each(print, 1)",
     ),
     ("    print( gauge )", "    print( gauge,2 )", "    print(gauge, 2)"),
     ("return M;", "return  M ;", "return M;"),

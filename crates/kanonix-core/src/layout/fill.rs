@@ -411,13 +411,14 @@ impl Filler<'_> {
                 | State::Filled
                 | State::Flowing
                 | State::Inner => !self.is_line(index),
-                // What holds lines of its own is on one line by nobody's wish.
+                // A row behind what holds units of its own is none of the bracket's.
                 State::Still => {
-                    let Group { first, end, .. } = sheet.plan.groups[group];
+                    let bracket = sheet.plan.groups[group].first as usize;
+                    let bracket = &sheet.units.all[sheet.units.of_token[bracket] as usize];
                     sheet.units.ragged[group]
                         && !self.keeps_form(group)
                         && self.state_at(index) == State::Flat
-                        && sheet.measures.flat(first as usize, end as usize).is_some()
+                        && bracket.stretch == sheet.units.all[unit_index].stretch
                 }
             });
         if joins && is_blank(present) && !after_fault {

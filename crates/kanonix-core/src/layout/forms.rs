@@ -190,13 +190,14 @@ impl Filler<'_> {
                 .is_some_and(|width| self.column + width <= self.max)
     }
 
-    /// Whether somebody put a value on the next line, and the line would not be a short one with it. What
-    /// opens a bracket or a block belongs behind its sign.
+    /// Whether somebody put a value on the next line, or the only call of a chain, and the line would not be
+    /// a short one with it. What opens a bracket or a block belongs behind its sign.
     fn is_chosen(&self, id: GroupId) -> bool {
         let sheet = self.sheet;
         let group = &sheet.plan.groups[id];
-        let is_value = group.shape == Shape::LastResort && group.opens == Opens::Again;
-        let Some(first) = group.opening.filter(|_| is_value) else { return false };
+        let Some(first) = group.opening.filter(|_| group.opens == Opens::Again) else {
+            return false;
+        };
         let is_opener = |group: &Group| group.first == first && group.bracketed;
         let next = sheet.measures.next_break(first as usize + 1);
         let begins = next < group.end as usize && sheet.plan.group_of(next).is_some_and(is_opener);

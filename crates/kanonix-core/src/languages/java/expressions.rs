@@ -63,7 +63,8 @@ pub(super) fn assigned(p: &mut Planner, sign: TokenId, value: NodeId) {
         Kind::at(p, value),
         Kind::MethodInvocation | Kind::ObjectCreationExpression
     );
-    if is_call && p.links(value, link).dots.len() <= FEW_CALLS {
+    let links = p.links(value, link);
+    if is_call && links.dots.len() <= FEW_CALLS && !links.by_hand {
         p.assigned_to_fit(value);
     }
 }

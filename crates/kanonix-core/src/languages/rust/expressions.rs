@@ -77,7 +77,8 @@ pub(super) fn assigned(p: &mut Planner, sign: NodeId, value: NodeId) {
         Kind::at(p, value),
         Kind::CallExpression | Kind::TryExpression | Kind::AwaitExpression
     );
-    if is_call && links(p, value).is_none_or(|links| links.dots.len() == 1) {
+    let is_free = |links: Links| links.dots.len() == 1 && !links.by_hand;
+    if is_call && links(p, value).is_none_or(is_free) {
         p.assigned_to_fit(value);
     }
 }

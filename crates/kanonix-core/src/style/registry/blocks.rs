@@ -66,7 +66,8 @@ pub(super) const ENTRIES: &[Entry] = &[
         setting: Setting::FlatBlock,
         name: "flat_block",
         about: "A block that stands on its header's line and fits there: opened all the same, or \
-                kept as it stands. One word for all kinds of block, or a table.",
+                kept as it stands. One word for all kinds of block, or a table. A body of \
+                Python that is nothing but `...` always stays.",
         slots: &[
             key(Key::Type, Family::Classes, "classes", FLAT, "open"),
             key(
