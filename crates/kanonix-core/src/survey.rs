@@ -333,6 +333,13 @@ impl Survey {
         let chosen = self.chosen(question, &choice)?;
         let candidate = &question.candidates[chosen];
         let usual = question.in_style(&self.usual);
+        // A step that nothing in the code has is nobody's alternative.
+        let is_told = |place: usize| {
+            question.entry.setting != Setting::IndentSize
+                || place == chosen
+                || Some(place) == usual
+                || choice.share(place) > 0.0
+        };
         Some(Answer {
             name: question.name(),
             shares: choice
@@ -348,7 +355,9 @@ impl Survey {
                 .candidates
                 .iter()
                 .zip(prices)
-                .map(|(candidate, price)| Cost {
+                .enumerate()
+                .filter(|(place, _)| is_told(*place))
+                .map(|(_, (candidate, price))| Cost {
                     value: candidate.name.clone(),
                     lines: price.lines,
                     files: price.files,

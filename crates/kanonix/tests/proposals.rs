@@ -168,7 +168,7 @@ fn a_folder_that_is_written_otherwise_is_proposed_as_a_part() {
     insta::assert_snapshot!(said.err, @"
     javascript · 13 files · 1,428 lines
       setting           proposed  the code                      instead, in lines
-      indent_size       2         2 56 %, others 44 % of 420    4 +151 · 1 +225 · 3 +225 · 8 +234
+      indent_size       2         2 56 %, others 44 % of 420    4 +151 · 1 +225 · 3 +225
       operator_gap.sum  keep      true 86 %, false 14 % of 420  true +9 · false +234
       undisputed: statement_end semicolon, blank_lines.between_functions 1, 4 more settings as the
         community has it
