@@ -577,6 +577,10 @@ fn bare_tuples_texts_and_what_is_given_or_raised_are_put_in_parentheses_too() {
         else third
     )
     "#);
+    // A long text is worth a line of its own.
+    let text = "raised = Error(\"no gauge stands at the quay of the old town\")\n";
+    let opened = "raised = Error(\n    \"no gauge stands at the quay of the old town\"\n)\n";
+    assert_eq!(lay_with("python", &[("max_line_length", "", "60")], text), opened);
     // What is in brackets may be broken there.
     let inside = "level = (yield ebb + flood)\n";
     assert_eq!(lay("python", inside), inside);

@@ -8,6 +8,9 @@ use crate::syntax::NodeId;
 /// So many tokens between two brackets are hardly worth a line of their own.
 const TRIVIAL: usize = 3;
 
+/// Unless they take so many bytes.
+const LONG: u32 = 40;
+
 impl Planner<'_> {
     /// Declares parentheses around a value behind something on its line, if `wrap_parens` asks for them,
     /// for where it does not fit that; where `rigid` says that no line may end in it even then, only if
@@ -38,7 +41,7 @@ impl Planner<'_> {
         });
     }
 
-    /// Whether a node ends with brackets that hold more than a name or a number.
+    /// Whether a node ends with brackets that hold more than a name, a number or a short text.
     pub fn ends_with_brackets(&self, node: NodeId) -> bool {
         let (mut depth, mut inside) = (0, 0);
         for token in (self.first(node)..self.end(node)).rev() {
@@ -48,7 +51,11 @@ impl Planner<'_> {
                 _ => {}
             }
             match depth {
-                0 => return inside > TRIVIAL,
+                0 => {
+                    let last = self.tree.tokens[self.end(node) as usize - 1].start;
+                    let width = last.saturating_sub(self.tree.tokens[token as usize].end);
+                    return inside > TRIVIAL || (inside > 0 && width > LONG);
+                }
                 _ => inside += usize::from(token + 1 < self.end(node)),
             }
         }
