@@ -201,7 +201,11 @@ impl Filler<'_> {
         let is_opener = |group: &Group| group.first == first && group.bracketed;
         let next = sheet.measures.next_break(first as usize + 1);
         let begins = next < group.end as usize && sheet.plan.group_of(next).is_some_and(is_opener);
-        !begins && !self.ends_within(id, self.max / 4 * 3)
+        let short = match group.shape {
+            Shape::LastResort => self.max / 4 * 3,
+            _ => self.max / 2,
+        };
+        !begins && !self.ends_within(id, short)
     }
 
     /// Whether a value on the next line might as well begin where it belongs to: what it opens, and ends
