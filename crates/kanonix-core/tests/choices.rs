@@ -276,6 +276,26 @@ fn a_chain_of_two_calls_breaks_at_its_points_before_its_last_plain_arguments_ope
 }
 
 #[test]
+fn a_call_before_the_last_one_is_not_opened_for_it() {
+    java(
+        "Support level = inferFrom(TideOfTheOldQuay.class).resolveReturnType(named(\"get\", TideOfTheOldQuay.class));\n",
+        "Support level = inferFrom(TideOfTheOldQuay.class)\n        .resolveReturnType(named(\"get\", TideOfTheOldQuay.class));\n",
+    );
+    java(
+        "Support level = new SupportOfTheTide().resolve(theOldQuay, surgeOfTheNight, riverBehindTheLock);\n",
+        "Support level =\n        new SupportOfTheTide().resolve(theOldQuay, surgeOfTheNight, riverBehindTheLock);\n",
+    );
+    becomes("csharp", &[(
+        "var level = InferFrom(typeof(TideOfTheOldQuay)).ResolveReturnType(Named(\"get\", typeof(TideOfTheOldQuay), surgeOfTheNight));\n",
+        "var level = InferFrom(typeof(TideOfTheOldQuay))\n    .ResolveReturnType(Named(\"get\", typeof(TideOfTheOldQuay), surgeOfTheNight));\n",
+    )]);
+    becomes("rust", &[(
+        "fn a() {\n    let level = quay.part(0).is_some_and(|left| tide.is_higher_than(left, surge_of_the_night, river));\n}\n",
+        "fn a() {\n    let level =\n        quay.part(0).is_some_and(|left| tide.is_higher_than(left, surge_of_the_night, river));\n}\n",
+    )]);
+}
+
+#[test]
 fn a_value_that_somebody_put_on_the_next_line_stays_there_unless_it_is_short() {
     let long = "Level springTideAtTheOldQuay =\n        gauges.levelAt(theOldQuay, surgeOfTheNight, river);\n";
     java(long, long);

@@ -407,4 +407,5 @@ fn chain(p: &mut Planner, node: NodeId) {
         Kind::Identifier | Kind::This | Kind::Base
     );
     p.chain(node, link, is_name, Kind::ArgumentList);
+    p.lone_link(node, link, Kind::ArgumentList);
 }

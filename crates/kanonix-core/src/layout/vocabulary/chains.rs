@@ -120,6 +120,34 @@ impl Planner<'_> {
         self.break_links_as_opened(&links, group);
     }
 
+    /// `found(gauge).level()`: a lone link behind a call may begin a line, so that the call before it is
+    /// not opened for it.
+    pub fn lone_link(
+        &mut self,
+        node: NodeId,
+        link: fn(&Planner, NodeId) -> Option<Link>,
+        arguments: impl Into<u16>,
+    ) {
+        if self.is_link(node) {
+            return;
+        }
+        let links = self.links(node, link);
+        let [dot] = links.dots[..] else { return };
+        if self.token_text(dot - 1) != ")" {
+            return;
+        }
+        let group = self.group(Shape::Chain, self.first(node), self.end(node));
+        let arguments = arguments.into();
+        let last = self.parts(node).last().copied();
+        let opens = |last: &NodeId| self.is(*last, arguments) && self.ends_with_lines(*last);
+        if let Some(last) = last.filter(opens) {
+            let stand_in = self.inside(last);
+            let own = self.group_mut(group);
+            (own.stand_in, own.own_line) = (stand_in, true);
+        }
+        self.break_links_as_opened(&links, group);
+    }
+
     /// Whether the last of a call's arguments ends with a bracket, and may open in place of what is around
     /// it.
     fn ends_with_lines(&self, arguments: NodeId) -> bool {
