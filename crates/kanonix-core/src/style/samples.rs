@@ -195,7 +195,7 @@ pub static SAMPLES: &[Sample] = &[
     of("close_bracket.call", "javascript", "warn(\n  low,\n  high);\n"),
     of("close_bracket.declaration", "javascript", "function ebb(\n  low,\n  high) {}\n"),
     of("close_bracket.collection", "javascript", "let a = [\n  low,\n  high];\n"),
-    of("close_bracket.condition", "javascript", "let a = (\n  low && high);\n"),
+    of("close_bracket.condition", "javascript", "let a = (\n  low &&\n  high);\n"),
     Sample {
         values: &["1", "2"],
         ..narrow("wrap_indent.chain", "javascript", "gauges.filter(low).map(level).sort();\n")

@@ -109,13 +109,8 @@ impl Planner<'_> {
             return;
         }
         let group = self.group(Shape::Chain, self.first(node), self.end(node));
-        let arguments = arguments.into();
-        let last = self.parts(node).last().copied();
-        let opens = |last: &NodeId| {
-            calls == 2 && self.is(*last, arguments) && self.ends_with_lines(*last)
-        };
-        if let Some(last) = last.filter(opens) {
-            self.group_mut(group).stand_in = self.inside(last);
+        if calls == 2 {
+            self.group_mut(group).stand_in = self.inside_last(node, arguments.into());
         }
         self.break_links_as_opened(&links, group);
     }
@@ -137,23 +132,20 @@ impl Planner<'_> {
             return;
         }
         let group = self.group(Shape::Chain, self.first(node), self.end(node));
-        let arguments = arguments.into();
-        let last = self.parts(node).last().copied();
-        let opens = |last: &NodeId| self.is(*last, arguments) && self.ends_with_lines(*last);
-        if let Some(last) = last.filter(opens) {
-            let stand_in = self.inside(last);
-            let own = self.group_mut(group);
-            (own.stand_in, own.own_line) = (stand_in, true);
-        }
+        let stand_in = self.inside_last(node, arguments.into());
+        let own = self.group_mut(group);
+        (own.stand_in, own.own_line) = (stand_in, true);
         self.break_links_as_opened(&links, group);
     }
 
-    /// Whether the last of a call's arguments ends with a bracket, and may open in place of what is around
-    /// it.
-    fn ends_with_lines(&self, arguments: NodeId) -> bool {
-        let closer = self.end(arguments) - 1;
-        let last = closer.checked_sub(1).map_or("", |last| self.token_text(last));
-        matches!(last, ")" | "]" | "}" | ",") || self.begins_line(closer)
+    /// The first gap inside the last call's arguments, if these may open in place of what is around them:
+    /// the last of them ends with a bracket.
+    fn inside_last(&self, node: NodeId, arguments: u16) -> Option<TokenId> {
+        let last = self.parts(node).last().copied().filter(|last| self.is(*last, arguments))?;
+        let closer = self.end(last) - 1;
+        let before = closer.checked_sub(1).map_or("", |before| self.token_text(before));
+        let opens = matches!(before, ")" | "]" | "}" | ",") || self.begins_line(closer);
+        if opens { self.inside(last) } else { None }
     }
 
     /// The lines of a chain: each of these marks begins one, where it is open.
