@@ -127,11 +127,14 @@ impl<'a> Document<'a> {
     /// The same, parsed from where it differs, and not from its beginning.
     fn after_in_steps(&self, edits: &[Edit]) -> Document<'a> {
         let after = apply(&self.text, edits);
-        let again = |mut parsed: Parsed| {
-            parsed.edit_all(&self.text, edits);
-            parsed.again(&self.language.grammar, &after)
+        let grammar = &self.language.grammar;
+        let parsed = match self.parsed.clone() {
+            Some(mut parsed) => {
+                parsed.edit_all(&self.text, edits);
+                parsed.again(grammar, &after)
+            }
+            None => Parsed::new(grammar, &after),
         };
-        let parsed = self.parsed.clone().and_then(again);
         Document { text: Cow::Owned(after), parsed, depth: self.depth.clone(), ..*self }
     }
 

@@ -430,6 +430,18 @@ mod tests {
     }
 
     #[test]
+    fn a_step_of_one_column_is_found_and_none_is_told_that_nothing_has() {
+        let python = languages::by_name("python").unwrap();
+        let mut survey = Survey::new(python, python.style());
+        survey.read(&"def ebb():\n low()\n high()\n\n\n".repeat(5));
+        let answers = survey.answers();
+        let step = answers.iter().find(|answer| answer.name == "indent_size").unwrap();
+        assert_eq!(step.proposed, "1");
+        let told: Vec<&str> = step.costs.iter().map(|cost| cost.value.as_str()).collect();
+        assert_eq!(told, ["1", "4"]);
+    }
+
+    #[test]
     fn a_setting_may_be_left_as_the_community_has_it() {
         let python = languages::by_name("python").unwrap();
         let mut survey = Survey::new(python, python.style());

@@ -399,3 +399,18 @@ fn a_row_that_is_touched_is_not_drawn_behind_a_block() {
     let mended = mend(base, lua, &lua.style(), &lines).unwrap();
     assert!(mended.text.contains("end,\n\n"), "{}", mended.text);
 }
+
+#[test]
+fn a_comment_behind_a_line_is_no_part_of_its_width() {
+    let why = "the gauge at the old quay is read at night and its level said in metres and in feet";
+    for (language, line) in [
+        ("python", "level = read(quay, night)  #"),
+        ("javascript", "level = read(quay, night); //"),
+        ("rust", "const LEVEL: u8 = read(QUAY, NIGHT); //"),
+        ("lua", "level = read(quay, night) --"),
+        ("ruby", "level = read(quay, night) #"),
+    ] {
+        let text = format!("{line} {why} {why}\n");
+        becomes(language, &[(&text, &text)]);
+    }
+}

@@ -11,7 +11,6 @@ use super::plan::{
     Group,
     GroupId,
     Opens,
-    Plan,
     Rows,
     Shape,
     Want,
@@ -294,10 +293,7 @@ impl Planner<'_> {
             return;
         }
         let mut ids: Vec<GroupId> = self.plan.groups.ids().skip(1).collect();
-        ids.sort_by_key(|id| {
-            let group = &self.plan.groups[*id];
-            (group.first, Reverse(group.end))
-        });
+        self.sort_by_place(&mut ids);
         let mut around: Vec<GroupId> = Vec::new();
         for id in ids {
             let first = self.plan.groups[id].first;
@@ -320,9 +316,6 @@ impl Planner<'_> {
     /// A list is open around a chain with lines of its own behind which other elements come: they would
     /// stand at the end of its last line.
     fn open_around_chains(&mut self) {
-        let by_place = |ids: &mut Vec<GroupId>, plan: &Plan| {
-            ids.sort_by_key(|id| (plan.groups[*id].first, Reverse(plan.groups[*id].end)));
-        };
         let all = || self.plan.groups.ids().skip(1);
         let is_chain = |id: &GroupId| {
             let group = &self.plan.groups[*id];
@@ -338,8 +331,8 @@ impl Planner<'_> {
             group.bracketed || group.shape == Shape::Block
         };
         let mut lists: Vec<GroupId> = all().filter(is_list).collect();
-        by_place(&mut chains, &self.plan);
-        by_place(&mut lists, &self.plan);
+        self.sort_by_place(&mut chains);
+        self.sort_by_place(&mut lists);
         let mut lists = lists.into_iter().peekable();
         let mut around: Vec<GroupId> = Vec::new();
         for id in chains {
@@ -362,6 +355,14 @@ impl Planner<'_> {
                 self.plan.groups[list].force();
             }
         }
+    }
+
+    /// Groups in the order in which they begin, outer ones first.
+    fn sort_by_place(&self, ids: &mut [GroupId]) {
+        ids.sort_by_key(|id| {
+            let group = &self.plan.groups[*id];
+            (group.first, Reverse(group.end))
+        });
     }
 
     /// Whether a line of a chain begins with the bracket of its last operand, which opens in place of it.
@@ -403,11 +404,6 @@ impl Planner<'_> {
             at -= 1;
         }
         Some(at)
-    }
-
-    /// Whether a comment stands right before a token and ends the line before it.
-    fn begins_behind_comment(&self, token: TokenId) -> bool {
-        self.after_comment(token) && self.broken_before(token)
     }
 
     /// The token that begins the line of a token in the text.

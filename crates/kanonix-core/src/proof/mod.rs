@@ -195,6 +195,10 @@ mod tests {
     /// What `if (a) b;` with braces around its statement is to it, where they are said to make
     /// this.
     fn wrapped(block: &str, after: &str) -> Result<(), Difference> {
+        wrapped_by(block, after, false)
+    }
+
+    fn wrapped_by(block: &str, after: &str, replaces: bool) -> Result<(), Difference> {
         let grammar = &languages::by_name("javascript").unwrap().grammar;
         let before = "if (a) b;";
         let (tree, new) =
@@ -206,7 +210,7 @@ mod tests {
             last: 5,
             brackets: ("{", "}"),
             block,
-            replaces: false,
+            replaces,
             setting: Setting::BareBody,
             around: None,
         };
@@ -222,6 +226,8 @@ mod tests {
         assert!(wrapped("StatementBlock", "if (a) { } b;").is_err());
         let object = wrapped("StatementBlock", "if (a) ({ b; })");
         assert!(object.is_err());
+        // What is said to take the statement's place does not hold it.
+        assert!(wrapped_by("StatementBlock", "if (a) { b; }", true).is_err());
     }
 
     #[test]

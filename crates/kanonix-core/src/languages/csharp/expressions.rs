@@ -406,6 +406,7 @@ fn chain(p: &mut Planner, node: NodeId) {
         Kind::at(p, head),
         Kind::Identifier | Kind::This | Kind::Base
     );
-    p.chain(node, link, is_name, Kind::ArgumentList);
-    p.lone_link(node, link, Kind::ArgumentList);
+    if let Some(links) = p.chain(node, link, is_name, Kind::ArgumentList) {
+        p.lone_link(node, &links, Kind::ArgumentList);
+    }
 }

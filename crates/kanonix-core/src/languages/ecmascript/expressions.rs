@@ -224,7 +224,7 @@ fn arguments(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let list = List::new()
         .last_comma_if(!imports)
         .stand_in(stand_in)
-        .closes_around_one_if(last.is_some_and(|last| ends_with_brackets(p, *last)))
+        .closes_around_one_if(last.is_some_and(|last| brings_brackets(p, *last)))
         .own_line_if(last.is_some_and(|last| gives_call(p, *last)))
         .by_hand_if(stays);
     let Some(group) = p.list(parts, list) else { return };
@@ -240,7 +240,7 @@ fn arguments(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
 }
 
 /// Whether an argument opens, and ends, with its own brackets: nobody wants two pairs around its lines.
-fn ends_with_brackets(p: &Planner, argument: NodeId) -> bool {
+fn brings_brackets(p: &Planner, argument: NodeId) -> bool {
     let is_literal = matches!(Kind::at(p, argument), Kind::Object | Kind::Array);
     let gives_lines = is_function(p, argument) && p.token_text(p.end(argument) - 1) == "}";
     is_literal || gives_lines

@@ -32,9 +32,8 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
         Kind::StringName | Kind::NodePath | Kind::GetNode => {}
         Kind::Array | Kind::Dictionary | Kind::EnumeratorList => {
             let open = parts.iter().any(|part| p.is(*part, Kind::PatternOpenEnding));
-            let several = kind == Kind::Dictionary && p.elements(parts).len() > 1;
             let list = List::new().collection().last_comma_if(!open);
-            bracketed(p, node, parts, list.opens_around_lines_if(several));
+            bracketed(p, node, parts, list.of_pairs_if(kind == Kind::Dictionary));
         }
         Kind::Pair => pair(p, parts),
         Kind::Arguments => arguments(p, node, parts),

@@ -38,8 +38,7 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
             bracketed(p, node, parts, List::new().collection());
         }
         Kind::Dictionary => {
-            let several = p.elements(parts).len() > 1;
-            bracketed(p, node, parts, List::new().collection().opens_around_lines_if(several));
+            bracketed(p, node, parts, List::new().collection().of_pairs());
         }
         Kind::ListComprehension
         | Kind::DictionaryComprehension

@@ -31,11 +31,7 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
         Kind::ElementReference => element_reference(p, node, parts),
         Kind::Lambda => lambda(p, parts),
         Kind::Array => _ = p.list(parts, List::new().collection().last_comma()),
-        Kind::Hash => {
-            let several = p.elements(parts).len() > 1;
-            let list = List::new().collection().last_comma();
-            p.list(parts, list.opens_around_lines_if(several));
-        }
+        Kind::Hash => _ = p.list(parts, List::new().collection().last_comma().of_pairs()),
         Kind::StringArray | Kind::SymbolArray => _ = p.list(parts, List::new().words()),
         Kind::Pair => pair(p, parts),
         Kind::Assignment | Kind::OperatorAssignment => {

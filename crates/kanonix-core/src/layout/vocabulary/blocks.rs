@@ -238,7 +238,7 @@ impl Planner<'_> {
     /// token of the construct, `key` the kind of block that `open_brace` knows.
     pub fn open_brace(&mut self, brace: TokenId, header: TokenId, key: Key) {
         // Behind a comment that ends its line there is no other place.
-        let begins_line = self.after_comment(brace) && self.broken_before(brace);
+        let begins_line = self.begins_behind_comment(brace);
         if begins_line || self.brace_on_next_line(key) {
             let group = self.group(Shape::Block, header, brace + 1);
             self.newline(brace, group, 0, Setting::OpenBrace);

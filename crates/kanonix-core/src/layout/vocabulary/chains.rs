@@ -83,21 +83,22 @@ impl Planner<'_> {
     /// `gauges.filter(…).map(…)`: a chain of calls and fields, broken before each of them. Its outermost
     /// node plans the breaks; the nodes inside it know that they are part of one. The first call stays
     /// with what the chain begins with where `is_name` says so of that; where somebody broke the chain,
-    /// it stays where it stood. `arguments` is the kind of a call's.
+    /// it stays where it stood. `arguments` is the kind of a call's. Gives the links that are too few for a
+    /// chain.
     pub fn chain(
         &mut self,
         node: NodeId,
         link: fn(&Planner, NodeId) -> Option<Link>,
         is_name: fn(&Planner, NodeId) -> bool,
         arguments: impl Into<u16>,
-    ) {
+    ) -> Option<Links> {
         if self.is_link(node) {
-            return;
+            return None;
         }
         let mut links = self.links(node, link);
         self.hand_links(&links);
         let calls = links.dots.len();
-        let Some(&first) = links.dots.first() else { return };
+        let first = *links.dots.first()?;
         let stays = match links.by_hand {
             true => !self.broken_beside(first),
             false => is_name(self, links.head) && first == self.first(links.head) + 1,
@@ -106,27 +107,19 @@ impl Planner<'_> {
             links.dots.remove(0);
         }
         if calls < 2 || links.dots.is_empty() {
-            return;
+            return Some(links);
         }
         let group = self.group(Shape::Chain, self.first(node), self.end(node));
         if calls == 2 {
             self.group_mut(group).stand_in = self.inside_last(node, arguments.into());
         }
         self.break_links_as_opened(&links, group);
+        None
     }
 
     /// `found(gauge).level()`: a lone link behind a call may begin a line, so that the call before it is
-    /// not opened for it.
-    pub fn lone_link(
-        &mut self,
-        node: NodeId,
-        link: fn(&Planner, NodeId) -> Option<Link>,
-        arguments: impl Into<u16>,
-    ) {
-        if self.is_link(node) {
-            return;
-        }
-        let links = self.links(node, link);
+    /// not opened for it. The links are what [`Planner::chain`] has left.
+    pub fn lone_link(&mut self, node: NodeId, links: &Links, arguments: impl Into<u16>) {
         let [dot] = links.dots[..] else { return };
         if self.token_text(dot - 1) != ")" {
             return;
@@ -135,7 +128,7 @@ impl Planner<'_> {
         let stand_in = self.inside_last(node, arguments.into());
         let own = self.group_mut(group);
         (own.stand_in, own.own_line) = (stand_in, true);
-        self.break_links_as_opened(&links, group);
+        self.break_links_as_opened(links, group);
     }
 
     /// The first gap inside the last call's arguments, if these may open in place of what is around them:
@@ -201,10 +194,9 @@ impl Planner<'_> {
         let goes_on = self.goes_on_as(node);
         let group = handed.unwrap_or_else(|| self.leading_chain(node));
         let level = self.choices.chain_steps;
-        for word in [if_word, else_word] {
-            if word == else_word || (handed.is_none() && !goes_on) {
-                self.may_break(self.first(*word), group, level, 1, Setting::WordGap);
-            }
+        let is_table = handed.is_some() || goes_on;
+        for word in Some(if_word).filter(|_| !is_table).into_iter().chain([else_word]) {
+            self.may_break(self.first(*word), group, level, 1, Setting::WordGap);
         }
         if goes_on {
             self.hand(*last, Handed::Chain(group));

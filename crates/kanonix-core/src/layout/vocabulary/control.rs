@@ -83,7 +83,7 @@ impl Planner<'_> {
     pub fn goes_on(&mut self, word: TokenId, header: TokenId, after_block: bool) {
         let own_line = match after_block {
             // A comment stands between the two, and ends its line.
-            true if self.after_comment(word) && self.broken_before(word) => true,
+            true if self.begins_behind_comment(word) => true,
             true => self.choices.else_own_line,
             false => self.broken_between(word.saturating_sub(1), word),
         };

@@ -33,6 +33,8 @@ pub struct List {
     with: Option<GroupId>,
     own_line: bool,
     alone: bool,
+    /// Whether it holds keys and values.
+    pairs: bool,
     words: bool,
     names: bool,
     stays_open: bool,
@@ -87,6 +89,16 @@ impl List {
     /// The same where something is so.
     pub fn opens_around_lines_if(self, closed: bool) -> List {
         List { closed, ..self }
+    }
+
+    /// Keys and their values: where there are several, it opens where one of them takes several lines.
+    pub fn of_pairs(self) -> List {
+        self.of_pairs_if(true)
+    }
+
+    /// The same where something is so.
+    pub fn of_pairs_if(self, pairs: bool) -> List {
+        List { pairs, ..self }
     }
 
     /// Nothing stands inside its brackets beside the first and the last element.
@@ -224,7 +236,7 @@ impl Planner<'_> {
         own.slight = may_be_slight && !list.stays_open && !asks_for_lines;
         own.fills = fills;
         own.inner = level;
-        own.around = if list.closed { Around::OneLine } else { Around::Lists };
+        own.around = if list.closed || (list.pairs && elements > 1) { Around::OneLine } else { Around::Lists };
         own.stand_in = list.stand_in;
         own.own_line = list.own_line;
         own.closes = closes;

@@ -199,6 +199,11 @@ impl Planner<'_> {
         before.is_some_and(|before| before.role == Role::Comment)
     }
 
+    /// Whether a comment stands right before a token and ends the line before it.
+    pub(in crate::layout) fn begins_behind_comment(&self, token: TokenId) -> bool {
+        self.after_comment(token) && self.broken_before(token)
+    }
+
     /// Whether the `>` of an open tag, or its like, stands on a line of its own.
     pub fn tag_ends_apart(&self, end: TokenId) -> bool {
         match self.style.get(Setting::TagEnd, Key::Whole) {
