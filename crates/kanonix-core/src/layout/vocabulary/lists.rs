@@ -236,7 +236,11 @@ impl Planner<'_> {
         own.slight = may_be_slight && !list.stays_open && !asks_for_lines;
         own.fills = fills;
         own.inner = level;
-        own.around = if list.closed || (list.pairs && elements > 1) { Around::OneLine } else { Around::Lists };
+        own.around = if list.closed || (list.pairs && elements > 1) {
+            Around::OneLine
+        } else {
+            Around::Lists
+        };
         own.stand_in = list.stand_in;
         own.own_line = list.own_line;
         own.closes = closes;
