@@ -218,7 +218,7 @@ impl Filler<'_> {
         // Nothing but closing brackets stands behind it.
         let closes = |token: usize| {
             let token = &sheet.tree.tokens[token];
-            matches!(&sheet.text[token.start as usize..token.end as usize], ")" | "]" | "}")
+            sheet.tree.closes(&sheet.text[token.start as usize..token.end as usize])
         };
         let is_last = |inner: &Group| (inner.end as usize..group.end as usize).all(closes);
         let ends = sheet.plan.group_of(group.end as usize - 1);

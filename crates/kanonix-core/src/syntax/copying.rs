@@ -35,6 +35,8 @@ pub(super) fn copied(
             kept: Vec::new(),
             indented: grammar.is_indented(),
             last: grammar.last(),
+            pairs: grammar.pairs(),
+            closers: grammar.closers(),
             line_ends_count: grammar.counts_line_ends(),
             margin: grammar.margin(),
             comments: grammar.comments(),

@@ -1,6 +1,6 @@
 //! What a fault costs: the stretches of a tree that stay as they stand.
 
-use super::grammar::{Ending, Grammar, Indented, Role};
+use super::grammar::{Ending, Grammar, Indented, Pairs, Role};
 use super::logical::LogicalLines;
 use super::tree::{Node, NodeId, TokenId, Tree};
 use std::ops::Range;
@@ -144,7 +144,7 @@ impl Tree {
     /// Keeps all that a bracket without its other one may have ended or begun: which of the brackets
     /// around it is the one too many, nobody knows, and the parser only guesses. So it is with words
     /// that open and close.
-    fn keep_unpaired(&mut self, pairs: &[(&str, &'static str)], text: &str) {
+    fn keep_unpaired(&mut self, pairs: Pairs, text: &str) {
         // What is open: what would close it, and the token.
         let mut open: Vec<(&str, usize)> = Vec::new();
         let mut kept: Vec<Range<usize>> = Vec::new();

@@ -102,6 +102,9 @@ pub enum Ending {
 /// of list, or in any.
 pub type Last = &'static [(Option<u16>, u16)];
 
+/// What opens, and what closes it.
+pub type Pairs = &'static [(&'static str, &'static str)];
+
 /// A grammar with its table from the parser's kinds to the language's own.
 pub struct Grammar {
     load: fn() -> Language,
@@ -114,7 +117,9 @@ pub struct Grammar {
     /// Elements behind which the language allows no separator.
     last: Last,
     /// What opens, and what closes it.
-    pairs: &'static [(&'static str, &'static str)],
+    pairs: Pairs,
+    /// Words that close, whatever opens.
+    closers: &'static [&'static str],
     /// Whether a line's end inside a token is part of what it says.
     line_ends_count: bool,
     /// Whether the common indentation of a token's later lines says nothing.
@@ -162,7 +167,7 @@ impl Grammar {
         let (exact, alone, whole, shows) = (None, None, None, None);
         let (masked, uncut, directives, margin, join) = (None, None, None, None, None);
         let (line_ends_count, pairs, reserved) = (false, BRACKETS, None);
-        let (last, unnamed): (Last, &[&str]) = (&[], &[]);
+        let (last, closers, unnamed): (Last, &[&str], &[&str]) = (&[], &[], &[]);
         Grammar {
             load,
             kinds,
@@ -172,6 +177,7 @@ impl Grammar {
             foreign,
             last,
             pairs,
+            closers,
             line_ends_count,
             margin,
             one_line,
@@ -202,9 +208,20 @@ impl Grammar {
     }
 
     /// The same for a language in which other things than brackets open and close: words.
-    pub const fn opening(mut self, pairs: &'static [(&'static str, &'static str)]) -> Grammar {
+    pub const fn opening(mut self, pairs: Pairs) -> Grammar {
         self.pairs = pairs;
         self
+    }
+
+    /// The same, with words that close what no word by itself tells to be open.
+    pub const fn closing(mut self, closers: &'static [&'static str]) -> Grammar {
+        self.closers = closers;
+        self
+    }
+
+    /// Those words.
+    pub(super) fn closers(&self) -> &'static [&'static str] {
+        self.closers
     }
 
     /// What opens, closes and separates in it, as far as that is one character.
@@ -222,7 +239,7 @@ impl Grammar {
     }
 
     /// What opens, and what closes it.
-    pub(super) fn pairs(&self) -> &'static [(&'static str, &'static str)] {
+    pub(super) fn pairs(&self) -> Pairs {
         self.pairs
     }
 
@@ -531,7 +548,7 @@ impl Grammar {
 }
 
 /// What opens and closes in most languages.
-const BRACKETS: &[(&str, &str)] = &[("(", ")"), ("[", "]"), ("{", "}")];
+const BRACKETS: Pairs = &[("(", ")"), ("[", "]"), ("{", "}")];
 
 /// A parser may take so many times a hundred steps, and so many more as the text is long. No text
 /// of people, nor one that was spoilt by chance, takes a hundred for forty bytes.

@@ -3,7 +3,7 @@
 use super::comments::Comments;
 use super::copying::copied;
 use super::directives::Directives;
-use super::grammar::{Grammar, Last, Role};
+use super::grammar::{Grammar, Last, Pairs, Role};
 use super::kinds::Kinds;
 use super::parsed::Parsed;
 use super::window::Window;
@@ -81,6 +81,10 @@ pub struct Tree {
     pub indented: bool,
     /// Elements behind which the language allows no separator.
     pub last: Last,
+    /// What opens, and what closes it.
+    pub(super) pairs: Pairs,
+    /// Words that close, whatever opens.
+    pub(super) closers: &'static [&'static str],
     /// Whether a line's end inside a token is part of what it says.
     pub line_ends_count: bool,
     /// Whether the common indentation of the later lines of a token says nothing, by its text.
@@ -247,6 +251,16 @@ impl Tree {
                 && (kind(element) == *last
                     || self.children(element).next().is_some_and(|first| kind(first) == *last))
         })
+    }
+
+    /// Whether a mark or a word opens something.
+    pub fn opens(&self, word: &str) -> bool {
+        self.pairs.iter().any(|(opener, _)| *opener == word)
+    }
+
+    /// Whether a mark or a word closes something.
+    pub fn closes(&self, word: &str) -> bool {
+        self.pairs.iter().any(|(_, closer)| *closer == word) || self.closers.contains(&word)
     }
 
     /// The last token of a node that rules see, if there is one.

@@ -31,6 +31,7 @@ pub(super) static LANGUAGE: Language = Language {
     line_comment: Some("#"),
     grammar: Grammar::new(|| tree_sitter_ruby::LANGUAGE.into(), &KINDS, &COMMENTS)
         .with_joins("\\")
+        .closing(&["end"])
         .reserving(Reserved {
             words: &["end"],
             behind: &[".", "&.", "::", "def", "alias", "undef"],

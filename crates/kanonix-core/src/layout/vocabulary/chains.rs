@@ -4,7 +4,7 @@ use crate::layout::plan::{GroupId, Opens, Rows, Shape};
 use crate::layout::planner::Planner;
 use crate::layout::vocabulary::Handed;
 use crate::style::{Key, Setting};
-use crate::syntax::{NodeId, TokenId};
+use crate::syntax::{NodeId, Said, TokenId};
 
 /// What a node is in a chain of calls and fields (`gauges.iter().map(…)`).
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
@@ -136,8 +136,12 @@ impl Planner<'_> {
     fn inside_last(&self, node: NodeId, arguments: u16) -> Option<TokenId> {
         let last = self.parts(node).last().copied().filter(|last| self.is(*last, arguments))?;
         let closer = self.end(last) - 1;
-        let before = closer.checked_sub(1).map_or("", |before| self.token_text(before));
-        let opens = matches!(before, ")" | "]" | "}" | ",") || self.begins_line(closer);
+        let ends = closer.checked_sub(1).is_some_and(|before| {
+            let kind = self.tree.tokens[before as usize].kind;
+            self.tree.closes(self.token_text(before))
+                || self.tree.kinds.said(kind) == Said::Separator
+        });
+        let opens = ends || self.begins_line(closer);
         if opens { self.inside(last) } else { None }
     }
 
@@ -159,7 +163,7 @@ impl Planner<'_> {
     pub fn break_links_as_opened(&mut self, links: &Links, group: GroupId) {
         self.break_links(links, group);
         let joins = |dot: &TokenId| !self.broken_beside(*dot);
-        let closes = |token: &TokenId| matches!(self.token_text(*token), ")" | "]" | "}" | "end");
+        let closes = |token: &TokenId| self.tree.closes(self.token_text(*token));
         let is_behind_lines = |dot: &TokenId| {
             let closers = (0..*dot).rev().take_while(closes);
             joins(dot) && closers.into_iter().any(|closer| self.broken_before(closer))

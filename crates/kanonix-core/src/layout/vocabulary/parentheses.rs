@@ -46,8 +46,8 @@ impl Planner<'_> {
         let (mut depth, mut inside) = (0, 0);
         for token in (self.first(node)..self.end(node)).rev() {
             match self.token_text(token) {
-                ")" | "]" | "}" => depth += 1,
-                "(" | "[" | "{" => depth -= 1,
+                word if self.tree.closes(word) => depth += 1,
+                word if self.tree.opens(word) => depth -= 1,
                 _ => {}
             }
             match depth {

@@ -1,0 +1,170 @@
+//! Where the lines of a group stand that the text has a say in: how far in, under what, and where
+//! its closing bracket is.
+
+use super::measure::columns;
+use super::plan::{Align, ByGroup, Close, Counts, Gap, GroupId, Shape, Want};
+use super::planner::Planner;
+use super::seen::Seen;
+use crate::syntax::TokenId;
+use std::collections::{BTreeMap, HashSet};
+
+/// So many steps further in may a line stand that goes on with another one.
+const MOST_STEPS: usize = 4;
+
+impl Planner<'_> {
+    /// Finds what the lines of each group stand under. Kept is what the first of them stands under:
+    /// the first element of a list, the first operand of a chain, or the first of its marks.
+    pub(super) fn line_up(&mut self, seen: &ByGroup<Seen>) {
+        for id in seen.ids().skip(1) {
+            let group = self.plan.groups[id];
+            let Some(opening) = group.opening else { continue };
+            let head = match group.shape {
+                Shape::List | Shape::Chain if group.bracketed => opening,
+                Shape::Chain => group.first,
+                _ => continue,
+            };
+            // Behind a comment that ends its line, nothing stays beside a bracket.
+            let stays = head == group.first || !self.begins_behind_comment(head);
+            self.plan.groups[id].under = match (group.align, seen[id].row) {
+                (Align::Step, _) | (Align::Keep | Align::Any, None) => None,
+                (Align::Bracket, _) => Some(head).filter(|_| stays),
+                (Align::Keep | Align::Any, Some(row)) => {
+                    let column = self.present_column(row);
+                    let is_over = |token: &TokenId| {
+                        let stands = || {
+                            let columns = [
+                                self.present_column(*token),
+                                self.planned_column(*token),
+                            ];
+                            columns.contains(&column)
+                        };
+                        *token < row && stands()
+                    };
+                    // Under what begins the line, a line would be no further in.
+                    let is_margin = group.shape == Shape::Chain
+                        && group.counts == Counts::Steps
+                        && self.line_first(head) == head;
+                    let heads = [Some(head).filter(|_| !is_margin), Some(opening)];
+                    heads.into_iter().flatten().find(is_over)
+                }
+            };
+            if let (Some(row), Align::Keep, Shape::Chain) = (seen[id].row, group.align, group.shape)
+                && !group.bracketed
+                && self.present_column(row) == self.line_columns(head)
+                && self.plan.gaps[self.line_first(head) as usize].want == Want::Break
+            {
+                // It stands beneath the element that it goes on.
+                self.plan.groups[id].like = Some(row);
+            }
+        }
+    }
+
+    /// Finds how far in the lines of each group are that may stand anywhere, and stand under
+    /// nothing: as most of them, or else the first.
+    pub(super) fn take_columns(&mut self) {
+        let mut rows: BTreeMap<GroupId, Vec<(usize, TokenId)>> = BTreeMap::new();
+        for (token, gap) in self.plan.gaps.iter().enumerate() {
+            let Some(id) = gap.group.filter(|_| gap.want == Want::Break && gap.level > 0) else {
+                continue;
+            };
+            let group = &self.plan.groups[id];
+            if group.align == Align::Any
+                && group.under.is_none()
+                && self.opened_before(token as TokenId)
+            {
+                let row = self.begins_row(token as TokenId);
+                rows.entry(id).or_default().push((self.present_column(row), row));
+            }
+        }
+        for (id, rows) in rows {
+            let first = self.line_first(self.plan.groups[id].stem);
+            let stem = self.line_columns(first);
+            let mut counts: BTreeMap<usize, usize> = BTreeMap::new();
+            rows.iter().for_each(|(column, _)| *counts.entry(*column).or_default() += 1);
+            let most = counts.values().max().copied();
+            let mut usual = rows.iter().filter(|(column, _)| counts.get(column).copied() == most);
+            // What is hardly further in than its stem's line was never meant to stand there, nor what
+            // stands alone where it is neither so many steps in nor under anything.
+            let step = self.choices.step;
+            let is_meant = |column: usize, row: TokenId| {
+                let steps = (column - stem) / step;
+                let is_step = (column - stem).is_multiple_of(step) && steps <= MOST_STEPS;
+                let stands = |token: TokenId| {
+                    self.present_column(token) == column && self.planned_column(token) == column
+                };
+                let is_under = || (first..row).any(stands);
+                // How wide a tab was where somebody lined something up, nobody knows.
+                let is_tabbed = || self.line_indent(row).contains('\t');
+                is_step || most > Some(1) || is_tabbed() || is_under()
+            };
+            let is_meant = |(column, row): &&(usize, TokenId)| {
+                *column >= stem + step && is_meant(*column, *row)
+            };
+            self.plan.groups[id].like = usual.next().filter(is_meant).map(|(_, row)| *row);
+        }
+    }
+
+    /// The lines of a condition that begins behind its parenthesis, or behind a word, stand further in
+    /// than the body behind it.
+    pub(super) fn set_conditions_apart(&mut self) {
+        let headers = self.plan.groups.iter().filter(|group| group.header).map(|g| g.first + 1);
+        let headers: HashSet<TokenId> =
+            headers.chain(self.plan.conditions.iter().copied()).collect();
+        if headers.is_empty() {
+            return;
+        }
+        for gap in &mut self.plan.gaps {
+            let Some(group) = gap.group.map(|group| &self.plan.groups[group]) else { continue };
+            let is_condition = group.shape == Shape::Chain && !group.bracketed;
+            if gap.level > 0 && is_condition && headers.contains(&group.first) {
+                gap.level = gap.level.max(2);
+            }
+        }
+    }
+
+    /// Where a closing bracket is to stay, and stands behind the last element of an open list, it
+    /// does.
+    pub(super) fn close_as_seen(&mut self, seen: &ByGroup<Seen>) {
+        for id in seen.ids().skip(1) {
+            let group = &self.plan.groups[id];
+            let closer = group.end - 1;
+            let is_with_last =
+                group.close == Close::Keep && seen[id].ends > 0 && !self.opened_before(closer);
+            if group.close != Close::Keep || !self.plan.closes(closer as usize) {
+                continue;
+            }
+            if is_with_last && !self.after_comment(closer) {
+                let gap = self.gap(closer);
+                *gap = Gap { breaks: gap.breaks, ..Gap::flat(gap.blanks, gap.setting) };
+            } else if let (Some(row), Some(opening)) = (seen[id].row, group.opening)
+                && self.broken_before(closer)
+                && self.present_column(row) == self.present_column(closer)
+            {
+                // It stands under the elements.
+                let level = self.gap(opening).level;
+                self.gap(closer).level = level;
+            }
+        }
+    }
+
+    /// How many columns will stand before a token on its line, if that goes on as it does in the
+    /// text.
+    fn planned_column(&self, token: TokenId) -> usize {
+        let first = self.line_first(token);
+        let width = |at: TokenId| {
+            let gap = &self.plan.gaps[at as usize];
+            let blanks = match gap.want {
+                Want::Flat | Want::Break => usize::from(gap.blanks),
+                _ => self.gap_text(at).len(),
+            };
+            let text = self.token_text(at - 1);
+            blanks + columns(text.rsplit('\n').next().unwrap_or_default(), self.choices.tab)
+        };
+        self.present_column(first) + (first + 1..token + 1).map(width).sum::<usize>()
+    }
+
+    /// How many columns of indentation the line of a token has in the text.
+    fn line_columns(&self, token: TokenId) -> usize {
+        columns(self.line_indent(token), self.choices.tab)
+    }
+}
