@@ -414,3 +414,75 @@ fn a_comment_behind_a_line_is_no_part_of_its_width() {
         becomes(language, &[(&text, &text)]);
     }
 }
+
+#[test]
+fn alternatives_that_fit_are_broken_by_nobody() {
+    becomes("typescript", &[
+        (
+            "interface A {\n  tide: 'ebb'\n    | 'flood';\n}\n",
+            "interface A {\n  tide: 'ebb' | 'flood';\n}\n",
+        ),
+        ("type A = | 'ebb' | 'flood';\n", "type A =\n  | 'ebb'\n  | 'flood';\n"),
+    ]);
+    becomes("rust", &[(
+        "fn a() {\n    match b {\n        Ebb\n        | Flood => 1,\n    }\n}\n",
+        "fn a() {\n    match b {\n        Ebb | Flood => 1,\n    }\n}\n",
+    )]);
+}
+
+#[test]
+fn answers_on_the_lines_of_their_conditions_are_a_table() {
+    let lua = "if a == 1 then b()\nelseif a == 2 then c() -- why\nelse d()\nend\n";
+    becomes("lua", &[
+        (lua, lua),
+        ("if a then b()\nelse\n  c()\nend\n", "if a then\n  b()\nelse\n  c()\nend\n"),
+    ]);
+    let ruby = "level = if a == 1 then :low\n        elsif a == 2 then :high\n        else :none\n        end\n";
+    becomes("ruby", &[
+        (ruby, ruby),
+        ("if a then b\nelsif c\n  d\nend\n", "if a\n  b\nelsif c\n  d\nend\n"),
+        ("begin a\nrescue Fog\n  b\nend\n", "begin\n  a\nrescue Fog\n  b\nend\n"),
+    ]);
+}
+
+#[test]
+fn a_bracket_behind_what_is_open_stays_as_close_as_it_is() {
+    let rows = "local rows = {\n  { \"ebb\", {\n    level = 2,\n  }},\n  { \"flood\", {\n    level = 3,\n  } }\n}\n";
+    becomes("lua", &[(rows, rows), ("call({\n  a,\n} )\n", "call({\n  a,\n})\n")]);
+}
+
+#[test]
+fn a_bracket_closes_with_the_last_of_what_stands_beside_it() {
+    let bracket = |text: &str| lay_with(
+        "javascript",
+        &[("wrap_align", "", "bracket"), ("max_line_length", "", "40")],
+        text,
+    );
+    let wanted = "warn('storm surge at the north quay',\n     level);\n";
+    assert_eq!(bracket("warn('storm surge at the north quay', level);\n"), wanted);
+    assert_eq!(bracket("warn(\n  'storm surge at the north quay',\n  level\n);\n"), wanted);
+}
+
+#[test]
+fn where_lines_stand_as_they_were_put_the_stronger_operator_may_be_broken() {
+    let keep = [("wrap_align", "", "keep"), ("max_line_length", "", "40")];
+    let text = "a = level > 4 and buoy.lamp.is_lit and\n    tide.is_low or tide.is_turning\n";
+    assert_eq!(lay_with("lua", &keep, text), text);
+    let step = [("wrap_align", "", "step"), ("max_line_length", "", "40")];
+    let wanted = "a = level > 4\n  and buoy.lamp.is_lit and\n  tide.is_low\n  or tide.is_turning\n";
+    assert_eq!(lay_with("lua", &step, text), wanted);
+}
+
+#[test]
+fn a_sign_at_the_end_of_a_line_has_as_many_blanks_as_before_it() {
+    let keep = [("operator_gap", "", "keep")];
+    let text = "print(\"at \"..quay..\n  \" the gauge of the north mole stands at \"..level)\n";
+    assert_eq!(lay_with("lua", &keep, text), text);
+}
+
+#[test]
+fn rows_keep_the_lines_that_they_have_around_a_text_of_several_lines() {
+    let rows = [("list_wrap", "", "rows")];
+    let text = "ask(\n  \"level\",\n  [[\n    of the tide\n  ]], {\n    1, 2\n  })\n";
+    assert_eq!(lay_with("lua", &rows, text), text);
+}

@@ -303,9 +303,7 @@ impl Filler<'_> {
             return;
         }
         if gap.want == Want::Flat && matches!(present, "" | " ") {
-            self.gaps[index] = Filled::Blanks(gap.blanks);
-            self.column += usize::from(gap.blanks);
-            return;
+            return self.put_blanks(index, &gap, present);
         }
         if !is_blank(present) {
             return self.keep(index, present);
@@ -333,9 +331,7 @@ impl Filler<'_> {
             if is_broken && self.sheet.tree.ends_its_line(index - 1, self.sheet.text) {
                 return self.keep(index, present);
             }
-            self.gaps[index] = Filled::Blanks(gap.blanks);
-            self.column += usize::from(gap.blanks);
-            return;
+            return self.put_blanks(index, &gap, present);
         }
         let indent = if token.continues {
             // As far behind the line on which the comment begins as it was, or one blank.
@@ -356,6 +352,24 @@ impl Filler<'_> {
         self.gaps[index] =
             Filled::Lines { breaks: Some(breaks), indent: Some(indent), trim: self.trim };
         self.column = self.indents.columns(indent);
+    }
+
+    /// The blanks of a gap on a line: as many as are wanted, but for a closing bracket behind another one
+    /// of its kind that begins its line, which stays as close as it is: `}}` behind what is open.
+    fn put_blanks(&mut self, index: usize, gap: &Gap, present: &str) {
+        let sheet = self.sheet;
+        let text = |at: usize| {
+            let token = &sheet.tree.tokens[at];
+            &sheet.text[token.start as usize..token.end as usize]
+        };
+        let goes_on = gap.setting == Setting::InnerGap
+            && self.line_start + 1 == index
+            && matches!(present, "" | " ")
+            && text(index - 1) == text(index)
+            && sheet.tree.closes(text(index));
+        let blanks = if goes_on { present.len() as u8 } else { gap.blanks };
+        self.gaps[index] = Filled::Blanks(blanks);
+        self.column += usize::from(blanks);
     }
 
     /// How many steps a line is in that begins at a gap.

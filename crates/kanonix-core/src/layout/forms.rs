@@ -444,7 +444,7 @@ impl Filler<'_> {
             let beside_comment = !is_last
                 && (next - 1..next + 1).any(|at| sheet.tree.tokens[at].role == Role::Comment);
             if ends_row || wraps {
-                if elements > 1 && sheet.measures.flat(row, next).is_none() {
+                if !self.fills && elements > 1 && sheet.measures.flat(row, next).is_none() {
                     return false;
                 }
                 ends += u32::from(!is_last && !beside_comment);

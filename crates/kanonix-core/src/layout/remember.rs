@@ -90,7 +90,8 @@ impl Planner<'_> {
     }
 
     /// Operators that bind more strongly are not broken where the weaker ones around them are not, if that
-    /// is by a single break: it is nobody's choice where the whole fits.
+    /// is by a single break: it is nobody's choice where the whole fits, unless lines stand as they were
+    /// put.
     fn break_weaker_first(&mut self, seen: &ByGroup<Seen>) {
         let is_chain = |group: &Group| group.shape == Shape::Chain && !group.bracketed;
         let is_lone = |id: &GroupId| {
@@ -119,6 +120,7 @@ impl Planner<'_> {
                     && outer.opening.is_some()
                     && !outer.is_forced()
                     && outer.rows != Rows::Kept
+                    && !outer.align.asks_the_text()
             });
             around.push(id);
             if is_inside && lone.binary_search(&id).is_ok() {

@@ -8,6 +8,9 @@ use crate::syntax::{Role, TokenId};
 /// How far behind a group the end of its line is looked for. Bounds the work on hostile input.
 const MOST_BEHIND: usize = 256;
 
+/// Half of a longer line is no short one.
+const LONGEST_LINE: usize = 100;
+
 /// Whether a text has the end of a line at its end.
 pub(super) fn ends_line(text: &str) -> bool {
     text.ends_with("\\n\"") || text.ends_with("\\n'")
@@ -63,9 +66,10 @@ impl Planner<'_> {
 }
 
 impl Filler<'_> {
-    /// Whether a group would end within half a line, and what stands behind it within all of one.
+    /// Whether a group would end within half a line, however long lines may be, and what stands behind
+    /// it within all of one.
     pub(super) fn ends_within_half(&self, id: GroupId) -> bool {
-        self.ends_within(id, self.max / 2)
+        self.ends_within(id, self.max.min(LONGEST_LINE) / 2)
     }
 
     /// Whether a group would end within so many columns, and what stands behind it within a line.

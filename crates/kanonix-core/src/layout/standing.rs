@@ -125,14 +125,24 @@ impl Planner<'_> {
     /// Where a closing bracket is to stay, and stands behind the last element of an open list, it
     /// does.
     pub(super) fn close_as_seen(&mut self, seen: &ByGroup<Seen>) {
+        // What ends a block where no bracket does has a line of its own.
+        let blocks = self.plan.groups.iter().filter(|group| group.shape == Shape::Block);
+        let ends: HashSet<TokenId> =
+            blocks.filter(|_| self.tree.indented).map(|block| block.end).collect();
         for id in seen.ids().skip(1) {
             let group = &self.plan.groups[id];
             let closer = group.end - 1;
-            let is_with_last =
-                group.close == Close::Keep && seen[id].ends > 0 && !self.opened_before(closer);
-            if group.close != Close::Keep || !self.plan.closes(closer as usize) {
+            let is_beside = group.under.is_some()
+                && group.under == group.opening
+                && !ends.contains(&closer);
+            let keeps = group.close == Close::Keep;
+            if !(keeps || is_beside) || !self.plan.closes(closer as usize) {
                 continue;
             }
+            let is_with_last = match keeps {
+                true => seen[id].ends > 0 && !self.opened_before(closer),
+                false => is_beside,
+            };
             if is_with_last && !self.after_comment(closer) {
                 let gap = self.gap(closer);
                 *gap = Gap { breaks: gap.breaks, ..Gap::flat(gap.blanks, gap.setting) };

@@ -171,7 +171,12 @@ impl<'s> Choice<'s> {
             && self.places >= FEWEST_PLACES
             && !self.agrees(best, AGREEING)
             && self.prices[best].all >= self.prices[keeping].all + FEWEST_PLACES;
-        let keeps = self.is_clearly_more(best, keeping) || is_divided;
+        // Nor is it where more than a few do otherwise, and changing them costs something.
+        let is_mixed = self.places >= FEWEST_PLACES
+            && !self.agrees(best, NEARLY_ALL)
+            && self.prices[best].all >= self.prices[keeping].all + FEWEST_PLACES
+            && costs > HARDLY;
+        let keeps = self.is_clearly_more(best, keeping) || is_divided || is_mixed;
         Some(if keeps { keeping } else { self.against_usual(best) })
     }
 

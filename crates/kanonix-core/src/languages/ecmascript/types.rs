@@ -144,11 +144,14 @@ fn leads_with_bar(p: &Planner, mut node: NodeId) -> bool {
     false
 }
 
-/// A chain that opens after `sign`, for alternatives that all have a bar.
+/// A chain that opens after `sign`, for alternatives that all have a bar: whoever writes the first one
+/// has them stand beneath each other.
 fn bars(p: &mut Planner, sign: TokenId, value: NodeId, blanks: u8, setting: Setting) {
     let group = p.group(Shape::Chain, sign, p.end(value));
     p.group_mut(group).around = Around::OneLine;
     p.may_break(p.first(value), group, 1, blanks, setting);
+    let several = p.parts(value).len() > 2;
+    p.group_mut(group).force_if(several);
     p.hand(value, Handed::Chain(group));
 }
 
@@ -163,11 +166,14 @@ fn alternatives(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) {
             let blanks = p.gap(first).blanks;
             p.group_mut(group).around = Around::OneLine;
             p.alternative(first, group, 1, blanks);
+            p.group_mut(group).force_if(parts.len() > 2);
             group
         }
         None => {
             let group = p.group(Shape::Chain, p.first(node), p.end(node));
-            p.group_mut(group).stand_in = stand_in(p, kind, parts);
+            let stand_in = stand_in(p, kind, parts);
+            let own = p.group_mut(group);
+            (own.stand_in, own.slight) = (stand_in, true);
             group
         }
     };

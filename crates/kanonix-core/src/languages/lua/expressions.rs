@@ -34,10 +34,12 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
             let spread = p.choices.remembers
                 && elements.len() > 1
                 && elements[1..].iter().all(begins_line);
-            // What opens a field's table opens the one around its fields.
+            // What opens the table of a name opens the one around its fields.
             let holds_open_table = elements.len() > 1 && elements.iter().any(|field| {
-                let last = p.parts(*field).last().copied().filter(|value| value != field);
-                last.is_some_and(|value| p.is(value, Kind::TableConstructor) && p.is_spread(value))
+                match p.parts(*field)[..] {
+                    [_, .., value] => p.is(value, Kind::TableConstructor) && p.is_spread(value),
+                    _ => false,
+                }
             });
             let list = List::new().collection().last_comma();
             p.list(parts, list.opens_around_lines_if(spread || holds_open_table));
@@ -106,8 +108,7 @@ pub(super) fn values(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
 
 /// What stands between two brackets; a long one inside them would be read with them.
 fn bracketed(p: &mut Planner, inner: NodeId, closer: NodeId) {
-    let is_long = p.token_text(p.first(inner)).starts_with('[')
-        || p.token_text(p.end(inner) - 1).ends_with(']');
+    let is_long = p.token_text(p.first(inner)).starts_with('[');
     let gap = if is_long { Some(1) } else { p.choices.brackets_gap };
     p.inside_bracket(p.first(inner), gap);
     p.inside_bracket(p.first(closer), gap);

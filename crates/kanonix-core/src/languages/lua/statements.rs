@@ -85,6 +85,10 @@ fn without_ends(p: &Planner, parts: &[NodeId]) -> Vec<NodeId> {
         .collect()
 }
 
+fn is_end(p: &Planner, node: NodeId) -> bool {
+    p.is(node, Kind::EmptyStatement)
+}
+
 /// What a statement is to the blank lines around it. Functions on one line stand together.
 fn sort(p: &Planner, node: NodeId) -> Sort {
     match Kind::at(p, node) {
@@ -179,9 +183,12 @@ fn if_statement(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         }
         return;
     }
-    let group = p.word_block(header, &without_ends(p, &own), end, sort);
+    let stays =
+        are_arms_flat(p, node) && p.stays_flat(header, opener, &own, Key::Control, is_end);
+    let lines = if stays { Vec::new() } else { without_ends(p, &own) };
+    let group = p.word_block(header, &lines, end, sort);
     ends(p, &own);
-    if let Some(first) = own.first() {
+    if let Some(first) = lines.first() {
         let first = p.first(*first);
         p.bare_block(first, p.first(others[0]), group);
     }
@@ -190,6 +197,19 @@ fn if_statement(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         p.line(token, group, 0, Setting::FlatBlock);
         p.at_most(token, p.choices.edge_blank);
     }
+}
+
+/// Whether every arm of an `if` stands on its header's line.
+fn are_arms_flat(p: &Planner, node: NodeId) -> bool {
+    let parts = p.parts(node);
+    let is_other =
+        |part: &&NodeId| matches!(Kind::at(p, **part), Kind::ElseifStatement | Kind::ElseStatement);
+    let arms = std::iter::once(node).chain(parts.iter().filter(is_other).copied());
+    p.are_arms_flat(arms.map(|arm| {
+        let parts = p.parts(arm);
+        let then = p.position(&parts, Kind::Then).unwrap_or(0);
+        (p.first(parts[then]), statements(p, &parts).last().copied())
+    }))
 }
 
 /// `elseif flood then …`, `else …`
@@ -207,6 +227,12 @@ fn alternative(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         return ends(p, &own);
     }
     let Some(first) = own.first().map(|first| p.first(*first)) else { return };
+    let opener = p.first(parts[then]);
+    if are_arms_flat(p, p.parent(node))
+        && p.stays_flat(p.first(node), opener, &own, Key::Control, is_end)
+    {
+        return;
+    }
     let group = p.group(Shape::Block, p.first(node), p.end(node));
     listed(p, &own, group, 1);
     p.at_most(first, p.choices.edge_blank);

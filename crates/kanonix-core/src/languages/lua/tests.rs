@@ -148,7 +148,7 @@ fn long_strings_and_long_comments_stay_to_the_byte() {
 fn two_marks_are_never_read_as_one() {
     let none = [("operator_gap", "", "false"), ("inner_gap", "brackets", "false")];
     let text = "a = b - -c\na = - -b\na = 1 .. 2\na = b .. ...\na = b[ [[c]] ]\n";
-    let wanted = "a=b- -c\na= - -b\na=1 ..2\na=b.. ...\na=b[ [[c]] ]\n";
+    let wanted = "a=b- -c\na=- -b\na=1 ..2\na=b.. ...\na=b[ [[c]] ]\n";
     assert_eq!(lay_with("lua", &none, text), wanted);
 }
 

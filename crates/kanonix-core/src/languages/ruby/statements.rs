@@ -114,7 +114,12 @@ pub(super) fn body(
         return p.word(word, 1);
     }
     let is_flat = !p.broken_between(opener, word);
-    let own = p.lines_of(own, is_flat, is_end);
+    let clause = clauses.first().copied().filter(|clause| {
+        matches!(Kind::at(p, *clause), Kind::Elsif | Kind::Else) && key == Key::Control
+    });
+    let stays = clause.is_some_and(|clause| are_arms_flat(p, clause))
+        && p.stays_flat(header, opener, own, key, is_end);
+    let own = if stays { Vec::new() } else { p.lines_of(own, is_flat, is_end) };
     if is_flat {
         p.line_ends_before(word, When::Always);
     }
@@ -193,6 +198,31 @@ fn elsif(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     clause(p, node, p.end(*condition) - 1, own);
 }
 
+/// Whether every arm of the `if` that goes on with this one stands on its header's line; any other
+/// construct's stand by themselves.
+fn are_arms_flat(p: &Planner, node: NodeId) -> bool {
+    let mut first = p.parent(node);
+    while p.is(first, Kind::Elsif) {
+        first = p.parent(first);
+    }
+    if !matches!(Kind::at(p, first), Kind::If | Kind::Unless) {
+        return true;
+    }
+    let mut next = Some(first);
+    p.are_arms_flat(std::iter::from_fn(|| {
+        let arm = next?;
+        let parts = p.parts(arm);
+        let header = if p.is(arm, Kind::Else) { parts[0] } else { *parts.get(1)? };
+        let own = inside(p, &parts);
+        let (header, is_it) = (p.end(header), |part: &&NodeId| goes_on(p, **part));
+        next = own.iter().find(is_it).copied();
+        let is_own = |part: &&NodeId| p.first(**part) >= header && !is_end(p, **part);
+        let last = own.iter().take_while(|part| !is_it(part)).filter(is_own).last().copied();
+        let last = last.filter(|last| !p.is(*last, Kind::End));
+        Some((header - 1, last))
+    }))
+}
+
 /// `rescue Storm, Fog => e`
 fn rescue(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let is_header =
@@ -217,34 +247,21 @@ fn clause(p: &mut Planner, node: NodeId, opener: TokenId, own: &[NodeId]) {
         return;
     }
     let is_flat = !p.broken_between(opener, p.end(node) - 1);
-    if is_flat && clauses.is_empty() && stays_flat(p, node, opener, own, Key::Control) {
+    let (start, end) = (p.first(node), p.end(node));
+    if are_arms_flat(p, node) && p.stays_flat(start, opener, own, Key::Control, is_end) {
+        if !clauses.is_empty() {
+            let group = p.group(Shape::Block, start, end);
+            beside_clauses(p, (&[], clauses), end, group, false);
+        }
         return;
     }
-    let group = p.group(Shape::Block, p.first(node), p.end(node));
+    let group = p.group(Shape::Block, start, end);
     let own = p.lines_of(own, is_flat, is_end);
     p.statements(&own, group, 1, sort);
     if let Some(first) = own.first() {
         p.at_most(p.first(*first), p.choices.edge_blank);
     }
     beside_clauses(p, (&own, clauses), p.end(node), group, is_flat);
-}
-
-/// Keeps what stands on its header's line there, as long as there is room, where `flat_block` does.
-fn stays_flat(
-    p: &mut Planner,
-    node: NodeId,
-    opener: TokenId,
-    own: &[NodeId],
-    key: Key,
-) -> bool {
-    let (start, end) = (p.first(node), p.end(node));
-    let stays = p.style.is(Setting::FlatBlock, key, "keep") && p.line_fits(opener);
-    if stays {
-        let group = p.group(Shape::List, opener, end);
-        p.stem(group, start);
-        p.flat_lines(opener, own, group, is_end);
-    }
-    stays
 }
 
 /// `while ebb … end`, `for gauge in gauges … end`
@@ -300,7 +317,7 @@ fn when(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let Some(first) = own.first().map(|first| p.first(*first)) else { return };
     let (start, end) = (p.first(node), p.end(node));
     let is_flat = !p.broken_between(opener, end - 1);
-    if is_flat && stays_flat(p, node, opener, own, Key::Case) {
+    if p.stays_flat(start, opener, own, Key::Case, is_end) {
         return;
     }
     let group = p.group(Shape::Block, start, end);

@@ -76,7 +76,8 @@ fn or_pattern(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         Some(group) => group,
         None => {
             let group = p.group(Shape::Chain, p.first(node), p.end(node));
-            p.group_mut(group).rows = Rows::Loose;
+            let own = p.group_mut(group);
+            (own.rows, own.slight) = (Rows::Loose, true);
             group
         }
     };

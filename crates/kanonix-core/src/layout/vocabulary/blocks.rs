@@ -27,6 +27,9 @@ pub enum Sort {
     Other,
 }
 
+/// So many arms of one construct are looked at. Bounds the work on hostile input.
+const MOST_ARMS: usize = 200;
+
 impl Planner<'_> {
     /// Statements, each on a line of its own, with the blank lines between them.
     pub fn statements(
@@ -183,6 +186,42 @@ impl Planner<'_> {
             self.stem(group, header);
             self.group_mut(group).around = Around::OneLine;
             group
+        })
+    }
+
+    /// Keeps statements on the line of their header, whose last token is `opener`, as long as there is
+    /// room, where `flat_block` does: what goes on behind them (`else`) has a line of its own.
+    pub fn stays_flat(
+        &mut self,
+        header: TokenId,
+        opener: TokenId,
+        own: &[NodeId],
+        key: Key,
+        is_end: fn(&Planner, NodeId) -> bool,
+    ) -> bool {
+        let Some(end) = own.last().map(|last| self.end(*last)) else { return false };
+        let is_comment = |token: TokenId| self.tree.tokens[token as usize].role == Role::Comment;
+        let stays = self.style.is(Setting::FlatBlock, key, "keep")
+            && end > opener + 1
+            && !(opener + 1..end).any(is_comment)
+            && !self.broken_between(opener, end - 1)
+            && self.line_fits(opener);
+        if stays {
+            let group = self.group(Shape::List, opener, end);
+            self.stem(group, header);
+            self.group_mut(group).around = Around::OneLine;
+            self.flat_lines(opener, own, group, is_end);
+        }
+        stays
+    }
+
+    /// Whether every arm of a construct (`else`) stands on the line of its header, whose last token comes
+    /// first: a table of answers.
+    pub fn are_arms_flat(&self, arms: impl Iterator<Item = (TokenId, Option<NodeId>)>) -> bool {
+        let mut arms = arms.take(MOST_ARMS + 1).enumerate();
+        arms.all(|(at, (opener, last))| {
+            let end = last.map_or(opener, |last| self.end(last) - 1);
+            at < MOST_ARMS && end > opener && !self.broken_between(opener, end)
         })
     }
 

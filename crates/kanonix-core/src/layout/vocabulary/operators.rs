@@ -48,10 +48,16 @@ impl Planner<'_> {
     }
 
     /// So many blanks on both sides of an operator, as `operator_gap` has them for its kind. Where
-    /// there are some on one side only, nobody meant that.
+    /// there are some on one side only, nobody meant that; where a line ends on one side, there are as
+    /// many as on the other.
     pub fn around(&self, operator: TokenId, right: TokenId, key: Key) -> (u8, u8) {
         let (before, after) = (self.beside(operator, key), self.beside(right, key));
         let is_kept = self.choices.operator_gaps.of(key).is_none();
+        match (is_kept, self.present_blanks(operator), self.present_blanks(right)) {
+            (true, Some(_), None) => return (before, self.unfused(right, before)),
+            (true, None, Some(_)) => return (self.unfused(operator, after), after),
+            _ => {}
+        }
         match is_kept && (before == 0) != (after == 0) {
             true => {
                 let blanks = u8::from(key != Key::Power);

@@ -145,7 +145,9 @@ fn alternatives_behind_bars_open_together() {
         "type Level=Base<First>&{ metres:number,above:string }",
     ]));
     insta::assert_snapshot!(laid, @"
-    type Tide = | 'ebb' | 'flood'
+    type Tide =
+      | 'ebb'
+      | 'flood'
     type Warning =
       | 'storm surge'
       | 'thick fog'

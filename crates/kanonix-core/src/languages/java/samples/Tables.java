@@ -30,7 +30,8 @@ class Tables {
 
     class Empty { int a; }
     void shut(
-            int level
+            int level,
+            int gate
     ) {
     }
 }

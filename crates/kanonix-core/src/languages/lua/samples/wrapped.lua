@@ -20,7 +20,8 @@ local function far(springTide,
 
 end
 function near(
-    level, at)
+    level,
+    at)
   return level
 end
    

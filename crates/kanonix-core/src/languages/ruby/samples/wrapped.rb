@@ -29,6 +29,12 @@ def report(day,
   day
 end
 
+def late(
+    day,
+    gauges)
+  day
+end
+
 state = if level > 2
           'flood'
         else
