@@ -140,10 +140,12 @@ impl Planner<'_> {
     }
 
     /// What follows something on its line or stands on the next one, as it stands. There it stands
-    /// for itself.
+    /// for itself, right under what it follows.
     pub fn as_it_stands(&mut self, start: TokenId, token: TokenId) {
         if self.broken_before(token) {
             let group = self.group(Shape::Block, start, token);
+            let own = self.group_mut(group);
+            (own.counts, own.under) = (Counts::Stem, Some(start));
             self.line_beside(token, group, Setting::WordGap);
             self.at_most(token, 0);
         } else {
