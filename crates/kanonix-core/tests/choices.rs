@@ -446,12 +446,6 @@ fn answers_on_the_lines_of_their_conditions_are_a_table() {
 }
 
 #[test]
-fn a_bracket_behind_what_is_open_stays_as_close_as_it_is() {
-    let rows = "local rows = {\n  { \"ebb\", {\n    level = 2,\n  }},\n  { \"flood\", {\n    level = 3,\n  } }\n}\n";
-    becomes("lua", &[(rows, rows), ("call({\n  a,\n} )\n", "call({\n  a,\n})\n")]);
-}
-
-#[test]
 fn a_bracket_closes_with_the_last_of_what_stands_beside_it() {
     let bracket = |text: &str| lay_with(
         "javascript",
@@ -485,4 +479,58 @@ fn rows_keep_the_lines_that_they_have_around_a_text_of_several_lines() {
     let rows = [("list_wrap", "", "rows")];
     let text = "ask(\n  \"level\",\n  [[\n    of the tide\n  ]], {\n    1, 2\n  })\n";
     assert_eq!(lay_with("lua", &rows, text), text);
+}
+
+#[test]
+fn numbers_end_in_one_column_where_most_of_their_rows_do() {
+    let rows =
+        "const A: [u8; 9] = [\n      0,   0,   1,\n      0, 255,   0,\n    255,   0,  16,\n];\n";
+    becomes("rust", &[
+        (rows, rows),
+        (
+            "const A: [u8; 12] = [\n    0,1,8,\n    17, 24, 32,\n    12, 19, 26,\n    27, 20,  6,\n];\n",
+            "const A: [u8; 12] = [\n     0,  1,  8,\n    17, 24, 32,\n    12, 19, 26,\n    27, 20,  6,\n];\n",
+        ),
+        (
+            "const A: [u8; 6] = [\n    17, 24, 32,\n    1, 2, 3,\n];\n",
+            "const A: [u8; 6] = [\n    17, 24, 32,\n    1, 2, 3,\n];\n",
+        ),
+    ]);
+    let spoilt = rows.replace("      0, 255,   0", "  0,255, 0");
+    assert_eq!(touched("rust", rows, &spoilt), rows);
+    let table =
+        "local rows = {\n  { \"ebb\",   300 },\n  { \"flood\",   1 },\n  { \"storm\", 175 },\n  { \"slack\",   2 },\n}\n";
+    becomes("lua", &[(table, table)]);
+    assert_eq!(touched("lua", table, &table.replace("\"flood\",   1", "\"flood\",1")), table);
+}
+
+#[test]
+fn what_stands_behind_unlike_brackets_is_lined_up_by_chance() {
+    becomes("lua", &[(
+        "ident, at = decode( level, at)\nhigh, at = unpacked( \"B\", level, at)\n",
+        "ident, at = decode(level, at)\nhigh, at = unpacked(\"B\", level, at)\n",
+    )]);
+}
+
+#[test]
+fn a_comment_with_a_line_of_its_own_keeps_it_among_rows() {
+    let text = "local ww = {\n  tabs = notebook(),\n  -- Status bar\n  bar = 1,\n  level = 2\n}\n";
+    let rows = [("list_wrap", "", "rows")];
+    assert_eq!(lay_with("lua", &rows, text), text);
+}
+
+#[test]
+fn a_comment_behind_a_sign_keeps_it_on_its_side() {
+    becomes("javascript", &[(
+        "a = b ? // why\n            c : // else\n            d;\n",
+        "a = b ? // why\n  c : // else\n  d;\n",
+    )]);
+}
+
+#[test]
+fn a_comment_above_a_touched_line_shows_how_far_in_the_body_is() {
+    let text = "mod a {\n  fn b() {}\n}\n\nmod c {\n  fn d() {}\n}\n\nmod e {\n    /// Why.\n  fn f() {}\n}\n";
+    let base = text.replace("  fn f", "    fn e");
+    let wanted = text.replace("  fn f", "    fn f");
+    assert_eq!(touched("rust", &base, text), wanted);
 }

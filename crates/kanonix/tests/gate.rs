@@ -33,11 +33,11 @@ fn a_gate_that_mends_lets_the_mended_commit_through() {
 fn it_works_for_all_files_at_once_and_for_an_amended_commit() {
     let repo = mending();
     repo.write("a.py", "a=2\n");
-    assert_eq!(commit(   &repo, &["-a"]).status, 0);
+    assert_eq!(commit(&repo, &["-a"]).status, 0);
     assert_eq!(committed(&repo, "a.py"), "a = 2\n");
     assert_eq!(repo.git(&["status", "--short", "-uno"]), "");
     repo.write("a.py", "a=3\n");
-    assert_eq!(commit(   &repo, &["-a", "--amend"]).status, 0);
+    assert_eq!(commit(&repo, &["-a", "--amend"]).status, 0);
     assert_eq!(committed(&repo, "a.py"), "a = 3\n");
     assert_eq!(repo.git(&["status", "--short", "-uno"]), "");
 }

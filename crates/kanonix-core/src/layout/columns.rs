@@ -1,5 +1,6 @@
 //! What neighbouring lines have lined up in columns stays so, where `columns` keeps it.
 
+use super::first_numbers::{FirstNumbers, is_number};
 use super::measure::{Measures, columns};
 use super::plan::{Column, Group, Plan, Want};
 use crate::style::{Key, Setting, Style};
@@ -12,6 +13,9 @@ const LONGEST: usize = 400;
 
 /// More blanks than these line nothing up.
 const WIDEST: usize = 100;
+
+/// So many rows on each side say how a column of numbers is lined up.
+const MOST_NEAR: usize = 16;
 
 /// Where a comment stands that is lined up with others.
 #[derive(Clone, Copy, Debug)]
@@ -73,6 +77,7 @@ pub(super) fn place(
     style: &Style,
     lines: &Lines,
     measures: &Measures,
+    first_numbers: &FirstNumbers,
 ) -> bool {
     let keeps = |key| style.is(Setting::Columns, key, "keep");
     let max = style.number(Setting::MaxLineLength, Key::Whole).unwrap_or(u32::MAX) as usize;
@@ -81,7 +86,8 @@ pub(super) fn place(
         plan.groups.iter().filter(is_list).filter_map(|group| group.under).collect();
     heads.retain(|token| !tree.tokens[*token as usize].broken);
     heads.sort_unstable();
-    let page = Page { tree, text, lines, measures, heads, tab: style.tab_columns(), max };
+    let tab = style.tab_columns();
+    let page = Page { tree, text, lines, measures, first_numbers, heads, tab, max };
     let (keeps_values, keeps_tables) = (keeps(Key::Value), keeps(Key::Table));
     let is_kept = |kind| match kind {
         Column::Value => keeps_values,
@@ -204,17 +210,13 @@ pub(super) fn of_comments(
     found
 }
 
-/// Whether a number begins here, or its sign.
-fn is_number(text: &str) -> bool {
-    text.starts_with(|first: char| first.is_ascii_digit() || matches!(first, '-' | '+' | '.'))
-}
-
 /// What is asked of a text at every turn.
 struct Page<'a> {
     tree: &'a Tree,
     text: &'a str,
     lines: &'a Lines,
     measures: &'a Measures,
+    first_numbers: &'a FirstNumbers,
     /// The first elements of lists that are lined up with them.
     heads: Vec<TokenId>,
     tab: usize,
@@ -239,7 +241,7 @@ impl Page<'_> {
                 open.clear();
                 continue;
             }
-            let indent = self.column(first);
+            let indent = self.row_column(first).0;
             let blank_above = line > 0 && {
                 let range = self.lines.start(line - 1)..self.lines.start(line);
                 self.text[range].trim().is_empty()
@@ -256,7 +258,7 @@ impl Page<'_> {
                 // A list's first element that stays behind its bracket begins a row, too.
                 let is_head = |at: &usize| self.heads.binary_search(&(*at as TokenId)).is_ok();
                 let stop = (start + 1..end).find(is_head).unwrap_or(end);
-                let depth = self.column(start);
+                let (depth, moved) = self.row_column(start);
                 let cells = self.cells(plan, start, stop, depth, is_kept);
                 if !is_comment {
                     let beside = open.iter().rev().find(|(own, _)| *own == depth);
@@ -266,7 +268,7 @@ impl Page<'_> {
                         open.push((depth, rows.len()));
                         let is_element = plan.group_of(start).is_some_and(|group| group.bracketed);
                         let first = start as TokenId;
-                        rows.push(Row { first, cells, above, is_element, moved: 0 });
+                        rows.push(Row { first, cells, above, is_element, moved });
                     }
                 }
                 start = stop;
@@ -297,7 +299,7 @@ impl Page<'_> {
                 continue;
             }
             let Some(before) = self.measures.head(first, index) else { break };
-            let start = self.column(index) - indent;
+            let start = self.column(index).saturating_sub(indent);
             let stop = self.cell_end(plan, index, end);
             cells.push(Cell {
                 token: index as TokenId,
@@ -352,27 +354,44 @@ impl Page<'_> {
         };
         // One between two that agree joins them.
         let decided = columns.clone();
-        for row in (0..rows.len()).filter(|row| decided[*row].is_none()) {
-            if let (Some(above), Some(below)) = (rows[row].above, next(row))
-                && decided[above] == decided[below]
-            {
-                columns[row] = decided[above].filter(|column| fits(row, above, *column));
+        let by_end = |row: &usize| matches!(decided[*row], Some((_, true)));
+        for row in (0..rows.len()).filter(|row| !by_end(row)) {
+            if let (Some(above), Some(below)) = (rows[row].above, next(row)) {
+                let by_end = self.number_column(rows, &decided, (above, row, below), place);
+                let common = decided[above].filter(|_| decided[above] == decided[below]);
+                let own = decided[row].or(common);
+                columns[row] = [by_end, own].into_iter().flatten().find(|column| {
+                    fits(row, above, *column)
+                });
             }
         }
-        // And so does a list's last element behind two that agree.
-        for row in (0..rows.len()).filter(|row| next(*row).is_none() && rows[*row].is_element) {
+        // And so does a list's last element behind two that agree; a number does before two, too.
+        let is_number = |row: usize| {
+            rows[row].cells.get(place).is_some_and(|cell| is_number(self.token_text(cell.token)))
+        };
+        let is_value = |row: usize| {
+            rows[row].cells.get(place).is_some_and(|cell| cell.kind == Column::Value)
+        };
+        for row in (0..rows.len()).filter(|row| rows[*row].is_element) {
             if columns[row].is_some() {
                 continue;
             }
-            let Some(above) = rows[row].above else { continue };
-            let pair = rows[above].above.map(|over| (decided[over], decided[above]));
-            if let Some((Some(over), Some(column))) = pair
-                && over == column
-                && rows[row].cells.get(place).is_some_and(|cell| cell.kind == Column::Value)
-                && fits(row, above, column)
-            {
-                columns[row] = Some(column);
-            }
+            let (above, below) = (rows[row].above, next(row));
+            let beside = match (above, below) {
+                (Some(above), None) => Some((above, rows[above].above)),
+                (None, Some(below)) if is_number(row) => Some((below, next(below))),
+                _ => None,
+            };
+            let Some((beside, Some(beyond))) = beside else { continue };
+            let common = decided[beside].filter(|_| decided[beside] == decided[beyond]);
+            let end = |row: usize| rows[row].cells.get(place).map(|cell| cell.at(true));
+            let are_numbers = is_number(row) && is_number(beside) && is_number(beyond);
+            let is_table = common.is_some() || self.first_numbers.contains_key(&rows[row].first);
+            let column = match are_numbers && end(beside) == end(beyond) {
+                true => end(beside).filter(|_| is_table).map(|end| (end, true)),
+                false => common.filter(|_| is_value(row)),
+            };
+            columns[row] = column.filter(|column| fits(row, beside, *column));
         }
         let blanks = |(row, column): (usize, &Option<(usize, bool)>)| {
             let (column, is_end) = (*column)?;
@@ -380,6 +399,28 @@ impl Page<'_> {
             Some((row, self.blanks(&rows[row], cell, column, is_end)?))
         };
         columns.iter().enumerate().filter_map(blanks).collect()
+    }
+
+    /// The column in which a number ends that stands between two others: they end where another one near
+    /// them does that is as long as no neighbour of its own, or are of rows whose first numbers do.
+    fn number_column(
+        &self,
+        rows: &[Row],
+        decided: &[Option<(usize, bool)>],
+        (above, row, below): (usize, usize, usize),
+        place: usize,
+    ) -> Option<(usize, bool)> {
+        let cell = |row: usize| {
+            let cell = rows[row].cells.get(place)?;
+            is_number(self.token_text(cell.token)).then_some(cell)
+        };
+        let end = cell(above)?.at(true);
+        let is_one = cell(below)?.at(true) == end && cell(row).is_some();
+        let near = row.saturating_sub(MOST_NEAR)..rows.len().min(row + MOST_NEAR);
+        let column = Some((end, true));
+        let ends_there = |other: usize| decided[other] == column && cell(other).is_some();
+        let is_table = || self.first_numbers.contains_key(&rows[row].first);
+        column.filter(|_| is_one && (is_table() || near.into_iter().any(ends_there)))
     }
 
     /// The column that a cell has in common with the one above it or below it, unless all of them
@@ -404,9 +445,14 @@ impl Page<'_> {
             // in one.
             let kind = |token: TokenId| self.tree.tokens[token as usize].kind;
             let is_list = own.kind == Column::Table;
-            let is_meant = is_meant
-                && (!is_list
-                    || kind(cell.token.saturating_sub(1)) == kind(own.token.saturating_sub(1)));
+            let (before, own_before) = (cell.token.saturating_sub(1), own.token.saturating_sub(1));
+            // What stands right behind a bracket is lined up with what does behind one in its column.
+            let is_beside = || {
+                !self.tree.opens(self.token_text(own_before))
+                    || self.column(before as usize) == self.column(own_before as usize)
+            };
+            let is_meant =
+                is_meant && (!is_list || (kind(before) == kind(own_before) && is_beside()));
             let is_alike = || kind(other_row.first) == kind(rows[row].first);
             let may_be_chance = is_end || (is_list && !is_alike());
             let is_meant = is_meant
@@ -440,6 +486,14 @@ impl Page<'_> {
     fn token_text(&self, token: TokenId) -> &str {
         let token = &self.tree.tokens[token as usize];
         &self.text[token.start as usize..token.end as usize]
+    }
+
+    /// The column at which a row begins in the text, and how much further in its first token will be.
+    fn row_column(&self, first: usize) -> (usize, isize) {
+        match self.first_numbers.get(&(first as TokenId)) {
+            Some(number) => (number.base, number.pad as isize),
+            None => (self.column(first), 0),
+        }
     }
 
     /// The column at which a token begins in the text.

@@ -303,7 +303,9 @@ impl Filler<'_> {
             return;
         }
         if gap.want == Want::Flat && matches!(present, "" | " ") {
-            return self.put_blanks(index, &gap, present);
+            self.gaps[index] = Filled::Blanks(gap.blanks);
+            self.column += usize::from(gap.blanks);
+            return;
         }
         if !is_blank(present) {
             return self.keep(index, present);
@@ -331,7 +333,9 @@ impl Filler<'_> {
             if is_broken && self.sheet.tree.ends_its_line(index - 1, self.sheet.text) {
                 return self.keep(index, present);
             }
-            return self.put_blanks(index, &gap, present);
+            self.gaps[index] = Filled::Blanks(gap.blanks);
+            self.column += usize::from(gap.blanks);
+            return;
         }
         let indent = if token.continues {
             // As far behind the line on which the comment begins as it was, or one blank.
@@ -352,24 +356,6 @@ impl Filler<'_> {
         self.gaps[index] =
             Filled::Lines { breaks: Some(breaks), indent: Some(indent), trim: self.trim };
         self.column = self.indents.columns(indent);
-    }
-
-    /// The blanks of a gap on a line: as many as are wanted, but for a closing bracket behind another one
-    /// of its kind that begins its line, which stays as close as it is: `}}` behind what is open.
-    fn put_blanks(&mut self, index: usize, gap: &Gap, present: &str) {
-        let sheet = self.sheet;
-        let text = |at: usize| {
-            let token = &sheet.tree.tokens[at];
-            &sheet.text[token.start as usize..token.end as usize]
-        };
-        let goes_on = gap.setting == Setting::InnerGap
-            && self.line_start + 1 == index
-            && matches!(present, "" | " ")
-            && text(index - 1) == text(index)
-            && sheet.tree.closes(text(index));
-        let blanks = if goes_on { present.len() as u8 } else { gap.blanks };
-        self.gaps[index] = Filled::Blanks(blanks);
-        self.column += usize::from(blanks);
     }
 
     /// How many steps a line is in that begins at a gap.
@@ -460,6 +446,7 @@ impl Filler<'_> {
             None if self.is_lined_up(index) => self.present_line_indent(index),
             None => self.placed(index, unit_index),
         };
+        let indent = self.behind_its_number(index, anchor, indent);
         self.line_start = index;
         self.line_indent = indent;
         self.column = self.indents.columns(indent);
@@ -485,7 +472,15 @@ impl Filler<'_> {
         if self.live.unit[sheet.units.of_token[holder] as usize] {
             return self.indents.deeper(stem, level);
         }
-        let present = sheet.indentation_at(index).strip_prefix(self.indents.text(stem));
+        let header = self.indents.text(stem);
+        // A comment above it that is not in play shows better how far in the body is.
+        let above = (0..index).rev().take_while(|at| sheet.tree.tokens[*at].role == Role::Comment);
+        let is_still = |at: &usize| !self.live.unit[sheet.units.of_token[*at] as usize];
+        let shown = above
+            .filter(|at| sheet.tree.broken(*at, sheet.text) && is_still(at))
+            .find_map(|at| sheet.indentation_at(at).strip_prefix(header))
+            .filter(|step| !step.is_empty());
+        let present = shown.or(sheet.indentation_at(index).strip_prefix(header));
         let step = self.steps.of_old(present).to_string();
         let step = self.body_steps.entry(group).or_insert(step).clone();
         self.indents.step_by(&step);

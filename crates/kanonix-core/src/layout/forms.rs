@@ -35,12 +35,14 @@ impl Filler<'_> {
         let fits = |width: usize| {
             self.column + width + self.late_comma(end) + self.closed_flat(end) <= self.max
         };
+        // A list in rows keeps the lines that it has, whatever opens it.
+        let in_rows = self.fills && group.rows == Rows::Kept && group.shape == Shape::List;
         let state = if end <= self.flat_until {
             State::Flat
         } else if group.slight && self.ends_within_half(id) {
             self.flat_until = end;
             State::Flat
-        } else if group.is_forced() {
+        } else if group.is_forced() && !in_rows {
             self.opened(id)
         } else if group.rows == Rows::Kept {
             if self.rows_fit(id) { State::Rows } else { self.opened(id) }
@@ -485,6 +487,16 @@ impl Filler<'_> {
             State::Rows if sheet.broken(index) => true,
             // What ends with the end of a line is a line of the text.
             State::Filled if self.ends_line(id, index) => true,
+            // A comment with a line of its own keeps it.
+            State::Filled
+                if sheet.tree.broken(index, sheet.text)
+                    && sheet.tree.tokens[index - 1..]
+                        .iter()
+                        .take(2)
+                        .any(|token| token.role == Role::Comment) =>
+            {
+                true
+            }
             State::Rows | State::Filled => {
                 let level = sheet.plan.gaps[index].level;
                 let inside = self.inside_of(id, level);

@@ -109,6 +109,31 @@ impl Filler<'_> {
         }
     }
 
+    /// The indentation of a row whose first number ends where its neighbours' do, from what the list's rows
+    /// are indented by, or the unit that it lines up with is.
+    pub(super) fn behind_its_number(
+        &mut self,
+        index: usize,
+        anchor: Option<u32>,
+        indent: IndentId,
+    ) -> IndentId {
+        let sheet = self.sheet;
+        let number = |token: u32| sheet.first_numbers.get(&token);
+        let own = number(index as u32).map_or(0, |number| number.pad);
+        let present = anchor
+            .and_then(|anchor| number(sheet.units.all[anchor as usize].first))
+            .map_or(0, |number| number.present);
+        if own == present {
+            return indent;
+        }
+        let text = self.indents.text(indent);
+        let plain = text.len() - text.trim_end_matches(' ').len();
+        let text = text[..text.len() - plain.min(present)].to_string();
+        let column = columns(&text, self.tab) + own;
+        let indent = self.indents.of(&text);
+        self.indents.up_to(indent, column)
+    }
+
     /// Whether a row of a ragged list that keeps its form begins under the list's first element.
     pub(super) fn is_lined_up(&self, index: usize) -> bool {
         let sheet = self.sheet;

@@ -25,6 +25,7 @@ mod columns;
 pub mod compare;
 mod comments;
 mod fill;
+mod first_numbers;
 mod forms;
 mod handed;
 mod heredocs;
@@ -72,6 +73,8 @@ pub struct Sheet<'a> {
     heads: Vec<(TokenId, GroupId)>,
     /// Where comments stand that are lined up.
     comments: columns::CommentColumns,
+    /// The rows that begin with numbers that end in one column.
+    first_numbers: first_numbers::FirstNumbers,
     /// What the outermost lines are indented by.
     depth: &'a str,
 }
@@ -93,8 +96,9 @@ impl<'a> Sheet<'a> {
         let units = units::find(&plan, tree, text, &lines);
         let mut measures = Measures::new(&plan, tree, text, style.tab_columns());
         let keeps = |key| style.is(Setting::Columns, key, "keep");
+        let first_numbers = first_numbers::find(&plan, tree, text, style, &lines);
         if (keeps(Key::Value) || keeps(Key::Table))
-            && columns::place(&mut plan, tree, text, style, &lines, &measures)
+            && columns::place(&mut plan, tree, text, style, &lines, &measures, &first_numbers)
         {
             measures = Measures::new(&plan, tree, text, style.tab_columns());
         }
@@ -108,7 +112,20 @@ impl<'a> Sheet<'a> {
         let mut heads: Vec<_> = plan.groups.ids().filter_map(under).collect();
         heads.sort_unstable();
         let depth = "";
-        Sheet { tree, text, style, lines, plan, units, measures, order, heads, comments, depth }
+        Sheet {
+            tree,
+            text,
+            style,
+            lines,
+            plan,
+            units,
+            measures,
+            order,
+            heads,
+            comments,
+            first_numbers,
+            depth,
+        }
     }
 
     /// The same of a text whose outermost lines are indented by this.

@@ -6,7 +6,7 @@ use super::plan::{GroupId, Shape};
 use super::units::Unit;
 use crate::style::{Key, Setting, Style};
 use crate::text::LineSet;
-use std::collections::HashMap;
+use std::collections::{HashMap, HashSet};
 
 /// No more spaces than these are a step; more of them line something up.
 const WIDEST: usize = 8;
@@ -39,9 +39,13 @@ impl Steps {
             .filter(|steps| *steps > 1)
             .map(|steps| canon.len() * steps as usize)
             .collect();
+        // What stays as it stands says nothing of how the rest is indented.
+        let kept = kept_lines(sheet);
         let seen = match set.base() {
-            Some(base) => seen(base, &several, |_| false),
-            None => seen(sheet.text, &several, |line| set.touches(line..line + 1)),
+            Some(base) => seen(base, &several, |_, line| kept.contains(line)),
+            None => seen(sheet.text, &several, |number, line| {
+                set.touches(number..number + 1) || kept.contains(line)
+            }),
         };
         let seen: HashMap<String, usize> =
             seen.into_iter().map(|(step, count)| (step.to_string(), count)).collect();
@@ -72,11 +76,26 @@ impl Steps {
     }
 }
 
-/// The steps by which a text's lines are further in than the line before them.
+/// The lines of units that stay as they stand, and those that a token has behind its first one.
+fn kept_lines<'s>(sheet: &'s Sheet) -> HashSet<&'s str> {
+    let kept = sheet.units.all.iter().filter(|unit| unit.fixed).flat_map(|unit| {
+        let start = sheet.lines.start(unit.first_line as usize);
+        let end = sheet.tree.tokens[unit.end as usize - 1].end as usize;
+        sheet.text[start..end].split('\n')
+    });
+    let tokens = sheet.tree.tokens.iter().filter(|token| token.multi_line);
+    kept.chain(tokens.flat_map(|token| {
+        sheet.text[token.start as usize..token.end as usize].split('\n').skip(1)
+    }))
+    .collect()
+}
+
+/// The steps by which a text's lines are further in than the line before them, but for those that are
+/// left out, by their number and what they say.
 fn seen<'t>(
     text: &'t str,
     several: &[usize],
-    is_in_play: impl Fn(usize) -> bool,
+    is_left_out: impl Fn(usize, &str) -> bool,
 ) -> HashMap<&'t str, usize> {
     let mut seen = HashMap::new();
     // The indentation of the line before, if it may open a block, and whether it does.
@@ -86,7 +105,7 @@ fn seen<'t>(
         if solid.trim_end().is_empty() {
             continue;
         }
-        if is_in_play(number) {
+        if is_left_out(number, line) {
             before = None;
             continue;
         }

@@ -247,7 +247,10 @@ impl Planner<'_> {
         for ((sign, value), own) in answers.iter().zip(broken) {
             let (sign, value) = (self.first(*sign), self.first(*value));
             let (leads, trails) = (self.broken_before(sign), self.broken_before(value));
-            let (at, other) = match sign_leads.unwrap_or(leads || !trails) {
+            // A comment stays on its side of the sign.
+            let (before, behind) = (self.after_comment(sign), self.after_comment(value));
+            let wanted = sign_leads.unwrap_or(leads || !trails);
+            let (at, other) = match before || (wanted && !behind) {
                 true => (sign, value),
                 false => (value, sign),
             };

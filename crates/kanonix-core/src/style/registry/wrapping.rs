@@ -186,8 +186,8 @@ pub(super) const ENTRIES: &[Entry] = &[
         setting: Setting::Columns,
         name: "columns",
         about: "What neighbouring lines have lined up in columns: kept, and joined by a line in \
-                play that stands among them, as far as it fits; or not known (`none`). One word \
-                for all kinds, or a table.",
+                play that stands among them, as far as it fits; or not known (`none`). Numbers \
+                in a table may end in one column. One word for all kinds, or a table.",
         slots: &[
             key(Key::Comment, Family::Text, "comments at the ends of lines", COLUMNS, "none"),
             key(Key::Value, Family::Values, "signs and the values behind them", COLUMNS, "none"),
