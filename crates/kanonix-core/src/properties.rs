@@ -405,6 +405,7 @@ pub fn goes_there_and_back(case: &Case, number: usize) -> Option<Failure> {
     values::forget(&mut base);
     // Parentheses that were put around something stay.
     base.set("wrap_parens", "", "keep").ok()?;
+    base.set("leading_bar", "", "keep").ok()?;
     let (name, key, a, b) = pairs_of_values(case.language).swap_remove(number);
     let (mut first, mut second) = (base.clone(), base);
     first.set(name, key, &a).ok()?;

@@ -534,3 +534,55 @@ fn a_comment_above_a_touched_line_shows_how_far_in_the_body_is() {
     let wanted = text.replace("  fn f", "    fn f");
     assert_eq!(touched("rust", &base, text), wanted);
 }
+
+#[test]
+fn every_alternative_that_needs_a_line_has_a_bar() {
+    let long =
+        "'storm surge' | 'thick fog' | 'drifting ice' | 'a very low tide' | 'no news of the buoy' | 'calm'";
+    let bars = |indent: &str| long.split(" | ")
+        .map(|one| format!("{indent}| {one}\n"))
+        .collect::<String>();
+    let (alias, parameter) = (bars("  "), bars("    "));
+    becomes("typescript", &[
+        (&format!("type Warning = {long};\n"), &format!("type Warning =\n{};\n", alias.trim_end())),
+        (
+            &format!("function warn(of: {long}) {{}}\n"),
+            &format!("function warn(\n  of:\n{parameter}) {{}}\n"),
+        ),
+    ]);
+    let keep = [("leading_bar", "", "keep")];
+    let wanted = format!("type Warning = {};\n", long.replace(" |", "\n  |"));
+    assert_eq!(lay_with("typescript", &keep, &format!("type Warning = {long};\n")), wanted);
+}
+
+#[test]
+fn questions_behind_answers_are_a_table() {
+    becomes("javascript", &[
+        (
+            "a = level > high ? 'a storm surge at the quay' : level > low ? 'the tide is high' : 'the tide is low';\n",
+            "a = level > high ? 'a storm surge at the quay'\n  : level > low ? 'the tide is high'\n  : 'the tide is low';\n",
+        ),
+        (
+            "a = level > high ? 'storm surge' : level > low\n  ? 'high' : 'low';\n",
+            "a = level > high\n  ? 'storm surge'\n  : level > low\n  ? 'high'\n  : 'low';\n",
+        ),
+    ]);
+}
+
+#[test]
+fn blank_lines_divide_a_long_chain() {
+    let chain = "tides\n  .filter(isHigh)\n\n  // by day\n  .map(toDay)\n\n  .sort();\n";
+    becomes("javascript", &[(chain, chain)]);
+}
+
+#[test]
+fn a_sentence_that_fits_nowhere_is_left() {
+    let long = "a = <p>The level of the tide at the north quay is far too high for anybody to go out with a small boat today.</p>;\n";
+    becomes("tsx", &[
+        (long, long),
+        (
+            "a = <p className=\"warning\">The level of the tide at the north quay is far too high for any small boat.</p>;\n",
+            "a = <p className=\"warning\">\n  The level of the tide at the north quay is far too high for any small boat.\n</p>;\n",
+        ),
+    ]);
+}

@@ -100,10 +100,8 @@ fn chains_are_broken_together() {
       cccccccc ||
       d
     ) f()
-    x = isHigh
-      ? 'the water is high'
-      : isLow
-      ? 'low'
+    x = isHigh ? 'the water is high'
+      : isLow ? 'low'
       : 'slack'
     ");
     insta::assert_snapshot!(lay("python", &lines(&[

@@ -171,6 +171,8 @@ pub struct Choices {
     pub brace_bare: bool,
     /// Whether what does not fit its line is put in parentheses.
     pub add_parens: bool,
+    /// Whether alternatives that do not fit theirs get a bar before the first one.
+    pub add_bar: bool,
     pub operator_leads: Option<bool>,
     pub ternary_leads: Option<bool>,
     pub dot_leads: Option<bool>,
@@ -245,6 +247,7 @@ impl Choices {
                 && style.is(Setting::ShownSpace, Key::Whole, "inline"),
             case_indent: style.flag(Setting::CaseIndent, Key::Whole),
             add_parens: style.is(Setting::WrapParens, Key::Whole, "add"),
+            add_bar: style.is(Setting::LeadingBar, Key::Whole, "add"),
             brace_bare: style.is(Setting::BareBody, Key::Whole, "brace"),
             ternary_leads: leads(Setting::TernaryPlace),
             dot_leads: leads(Setting::DotPlace),

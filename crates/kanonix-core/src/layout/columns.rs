@@ -357,7 +357,7 @@ impl Page<'_> {
         let by_end = |row: &usize| matches!(decided[*row], Some((_, true)));
         for row in (0..rows.len()).filter(|row| !by_end(row)) {
             if let (Some(above), Some(below)) = (rows[row].above, next(row)) {
-                let by_end = self.number_column(rows, &decided, (above, row, below), place);
+                let by_end = self.number_column(rows, (above, row, below), place);
                 let common = decided[above].filter(|_| decided[above] == decided[below]);
                 let own = decided[row].or(common);
                 columns[row] = [by_end, own].into_iter().flatten().find(|column| {
@@ -372,6 +372,9 @@ impl Page<'_> {
         let is_value = |row: usize| {
             rows[row].cells.get(place).is_some_and(|cell| cell.kind == Column::Value)
         };
+        let is_alike = |row: usize, other: usize| {
+            rows[row].cells.len() == rows[other].cells.len()
+        };
         for row in (0..rows.len()).filter(|row| rows[*row].is_element) {
             if columns[row].is_some() {
                 continue;
@@ -379,17 +382,19 @@ impl Page<'_> {
             let (above, below) = (rows[row].above, next(row));
             let beside = match (above, below) {
                 (Some(above), None) => Some((above, rows[above].above)),
-                (None, Some(below)) if is_number(row) => Some((below, next(below))),
+                (None, Some(below)) => Some((below, next(below))),
                 _ => None,
             };
             let Some((beside, Some(beyond))) = beside else { continue };
             let common = decided[beside].filter(|_| decided[beside] == decided[beyond]);
             let end = |row: usize| rows[row].cells.get(place).map(|cell| cell.at(true));
             let are_numbers = is_number(row) && is_number(beside) && is_number(beyond);
-            let is_table = common.is_some() || self.first_numbers.contains_key(&rows[row].first);
+            let by_end = self.number_column(rows, (beside, row, beyond), place);
             let column = match are_numbers && end(beside) == end(beyond) {
-                true => end(beside).filter(|_| is_table).map(|end| (end, true)),
-                false => common.filter(|_| is_value(row)),
+                true => by_end.or(common.and(end(beside)).map(|end| (end, true))),
+                false => common.filter(|_| {
+                    (is_value(row) && below.is_none()) || is_alike(row, beside)
+                }),
             };
             columns[row] = column.filter(|column| fits(row, beside, *column));
         }
@@ -406,7 +411,6 @@ impl Page<'_> {
     fn number_column(
         &self,
         rows: &[Row],
-        decided: &[Option<(usize, bool)>],
         (above, row, below): (usize, usize, usize),
         place: usize,
     ) -> Option<(usize, bool)> {
@@ -414,13 +418,18 @@ impl Page<'_> {
             let cell = rows[row].cells.get(place)?;
             is_number(self.token_text(cell.token)).then_some(cell)
         };
-        let end = cell(above)?.at(true);
-        let is_one = cell(below)?.at(true) == end && cell(row).is_some();
+        let (above, below) = (cell(above)?, cell(below)?);
+        let end = above.at(true);
+        let is_one = below.at(true) == end && cell(row).is_some();
         let near = row.saturating_sub(MOST_NEAR)..rows.len().min(row + MOST_NEAR);
-        let column = Some((end, true));
-        let ends_there = |other: usize| decided[other] == column && cell(other).is_some();
+        // As many figures in each say nothing.
+        let differs = |other: usize| {
+            cell(other).is_some_and(
+                |other| other.at(true) == end && other.at(false) != above.at(false),
+            )
+        };
         let is_table = || self.first_numbers.contains_key(&rows[row].first);
-        column.filter(|_| is_one && (is_table() || near.into_iter().any(ends_there)))
+        (is_one && (is_table() || near.into_iter().any(differs))).then_some((end, true))
     }
 
     /// The column that a cell has in common with the one above it or below it, unless all of them

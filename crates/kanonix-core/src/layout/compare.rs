@@ -139,16 +139,18 @@ fn wraps(sheet: &Sheet, live: &Live, filling: &Filling) -> Wraps {
     };
     for wrap in sheet.plan.wraps.iter().filter(is_wanted) {
         let (open, close) = wrap.brackets;
-        added.extend([(wrap.header, open), (wrap.last, close)]);
+        added.push((wrap.header, open));
+        added.extend(close.map(|close| (wrap.last, close)));
         wraps.declared.push(Declared { token: wrap.header, change: TreeEdit::Wrap(*wrap) });
         let token = &sheet.tree.tokens[wrap.header as usize + 1];
         wraps.slips.push(Slip {
             offset: token.start as usize,
             length: 0,
             setting: wrap.setting,
-            message: match wrap.around {
-                Some(_) => "put parentheses around this, which does not fit its line".into(),
-                None => "put braces around this statement".into(),
+            message: match (close, wrap.around) {
+                (None, _) => format!("put `{open}` before the first one, too"),
+                (_, Some(_)) => "put parentheses around this, which does not fit its line".into(),
+                (_, None) => "put braces around this statement".into(),
             },
         });
     }

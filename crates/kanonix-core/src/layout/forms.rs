@@ -52,6 +52,8 @@ impl Filler<'_> {
         } else {
             match group.opens {
                 Opens::ByHand => State::Flat,
+                Opens::ForOneLine if self.fits_inside(id) => self.opened(id),
+                Opens::ForOneLine => State::Flat,
                 Opens::Again if self.is_vain(id) || self.hugs(id) => State::Flat,
                 Opens::Always | Opens::Again => self.opened(id),
                 Opens::Before if self.helps(id, index) => self.opened(id),
@@ -270,6 +272,21 @@ impl Filler<'_> {
         }
         let inside = self.inside_of(id, sheet.plan.gaps[first].level);
         self.indents.columns(inside) + width + self.late_comma(end) <= self.max
+    }
+
+    /// Whether all that stands between the first and the last gap of a group fits on a line of its own.
+    fn fits_inside(&mut self, id: GroupId) -> bool {
+        let sheet = self.sheet;
+        let group = &sheet.plan.groups[id];
+        let Some(first) = group.opening.map(|gap| gap as usize) else { return false };
+        let end = group.end as usize;
+        let is_own = |gap: &usize| {
+            let gap = &sheet.plan.gaps[*gap];
+            gap.want == Want::Break && gap.group == Some(id)
+        };
+        let last = (first + 1..end).rev().find(is_own).unwrap_or(end);
+        let inside = self.inner_column(id);
+        sheet.measures.flat(first, last).is_none_or(|width| inside + width <= self.max)
     }
 
     /// Whether the last element of a list fits on a line of its own.

@@ -169,6 +169,8 @@ pub enum Opens {
     /// When it does not fit, and before anything inside it does, where all that is in it fits then; else
     /// as `TooWide`.
     ToFit,
+    /// When it does not fit, and what stands inside it does then: a sentence.
+    ForOneLine,
     /// When it does not fit, as somebody opened it before.
     Again,
     /// By hand alone: opening it would not make its longest part shorter.
@@ -493,8 +495,8 @@ pub struct Wrap {
     pub header: TokenId,
     /// The token that the closing one follows.
     pub last: TokenId,
-    /// The opening and the closing one.
-    pub brackets: (&'static str, &'static str),
+    /// The opening and the closing one; a mark that leads has none.
+    pub brackets: (&'static str, Option<&'static str>),
     /// The language's number for the block that it becomes.
     pub block: u16,
     /// Whether that takes the place of what it is put around, and does not hold it.

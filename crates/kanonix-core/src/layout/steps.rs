@@ -6,7 +6,10 @@ use super::plan::{GroupId, Shape};
 use super::units::Unit;
 use crate::style::{Key, Setting, Style};
 use crate::text::LineSet;
-use std::collections::{HashMap, HashSet};
+use std::collections::HashMap;
+
+/// So many units behind a header show how its body is indented.
+const MOST_BEHIND: usize = 8;
 
 /// No more spaces than these are a step; more of them line something up.
 const WIDEST: usize = 8;
@@ -39,13 +42,9 @@ impl Steps {
             .filter(|steps| *steps > 1)
             .map(|steps| canon.len() * steps as usize)
             .collect();
-        // What stays as it stands says nothing of how the rest is indented.
-        let kept = kept_lines(sheet);
         let seen = match set.base() {
-            Some(base) => seen(base, &several, |_, line| kept.contains(line)),
-            None => seen(sheet.text, &several, |number, line| {
-                set.touches(number..number + 1) || kept.contains(line)
-            }),
+            Some(base) => seen(base, &several, |_| false),
+            None => seen(sheet.text, &several, |line| set.touches(line..line + 1)),
         };
         let seen: HashMap<String, usize> =
             seen.into_iter().map(|(step, count)| (step.to_string(), count)).collect();
@@ -76,26 +75,11 @@ impl Steps {
     }
 }
 
-/// The lines of units that stay as they stand, and those that a token has behind its first one.
-fn kept_lines<'s>(sheet: &'s Sheet) -> HashSet<&'s str> {
-    let kept = sheet.units.all.iter().filter(|unit| unit.fixed).flat_map(|unit| {
-        let start = sheet.lines.start(unit.first_line as usize);
-        let end = sheet.tree.tokens[unit.end as usize - 1].end as usize;
-        sheet.text[start..end].split('\n')
-    });
-    let tokens = sheet.tree.tokens.iter().filter(|token| token.multi_line);
-    kept.chain(tokens.flat_map(|token| {
-        sheet.text[token.start as usize..token.end as usize].split('\n').skip(1)
-    }))
-    .collect()
-}
-
-/// The steps by which a text's lines are further in than the line before them, but for those that are
-/// left out, by their number and what they say.
+/// The steps by which a text's lines are further in than the line before them.
 fn seen<'t>(
     text: &'t str,
     several: &[usize],
-    is_left_out: impl Fn(usize, &str) -> bool,
+    is_in_play: impl Fn(usize) -> bool,
 ) -> HashMap<&'t str, usize> {
     let mut seen = HashMap::new();
     // The indentation of the line before, if it may open a block, and whether it does.
@@ -105,7 +89,7 @@ fn seen<'t>(
         if solid.trim_end().is_empty() {
             continue;
         }
-        if is_left_out(number, line) {
+        if is_in_play(number) {
             before = None;
             continue;
         }
@@ -156,12 +140,29 @@ fn by_unit(sheet: &Sheet, live: &Live, canon: &str) -> Vec<bool> {
         let end = rest.unwrap_or(units.len());
         if end > start {
             let uses = |shape: Shape| uses(sheet, live, start..end, shape, canon);
-            let is_canon = uses(Shape::Block).or_else(|| uses(Shape::List));
+            let body = || steps_of_body(sheet, start..end, canon);
+            let is_canon = uses(Shape::Block).or_else(|| uses(Shape::List)).or_else(body);
             own[start..end].fill(is_canon != Some(true));
         }
         start = end + 1;
     }
     own
+}
+
+/// Whether the body behind some units, which is not in play, is indented by the canon's step; nothing if
+/// they have none.
+fn steps_of_body(sheet: &Sheet, units: std::ops::Range<usize>, canon: &str) -> Option<bool> {
+    let behind = sheet.units.all.iter().skip(units.end).take(MOST_BEHIND);
+    behind.filter(|unit| unit.begins_line && !unit.fixed).find_map(|unit| {
+        let group = &sheet.plan.groups[group_of(unit)?];
+        let holder = sheet.units.of_token[group.stem as usize] as usize;
+        let base = units.contains(&holder).then(|| {
+            sheet.indentation_at(sheet.units.all[holder].first as usize)
+        })?;
+        let is_block = group.shape == Shape::Block;
+        let step = sheet.indentation_at(unit.first as usize).strip_prefix(base);
+        step.filter(|_| is_block).map(|step| step == canon)
+    })
 }
 
 /// Whether the groups of a shape that some units hold are all indented by the canon's step;

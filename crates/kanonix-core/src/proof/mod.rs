@@ -208,7 +208,7 @@ mod tests {
         let wrap = Wrap {
             header: 3,
             last: 5,
-            brackets: ("{", "}"),
+            brackets: ("{", Some("}")),
             block,
             replaces,
             setting: Setting::BareBody,

@@ -172,7 +172,7 @@ fn leaves<'a>(
             }
         }
         while let Some(wrap) = closing.next_if(|wrap| wrap.last as usize == index) {
-            behind.push(wrap.brackets.1);
+            behind.extend(wrap.brackets.1);
         }
         behind.extend(opening);
         let own = own.map(|own| Leaf {
@@ -275,7 +275,7 @@ fn constructs(
             let kind = (Some(wrap.block), None);
             constructs.push(Construct { kind, token: node.first, depth, offset });
             constructs.push(bracket(node.first));
-            open.push((wrap.last, bracket(wrap.last)));
+            open.extend(wrap.brackets.1.map(|_| (wrap.last, bracket(wrap.last))));
             if wrap.replaces {
                 continue;
             }

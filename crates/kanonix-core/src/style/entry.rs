@@ -52,6 +52,7 @@ pub enum Setting {
     CloseBracket,
     WrapIndent,
     WrapParens,
+    LeadingBar,
     BlankLines,
     CommentGap,
     Columns,

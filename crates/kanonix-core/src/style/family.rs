@@ -76,6 +76,8 @@ pub enum Family {
     Ranges,
     /// A condition with two answers: `a ? b : c`.
     Ternaries,
+    /// Types of several alternatives with bars between them.
+    Alternatives,
     /// Keys with their values.
     Pairs,
     /// Names with their types.

@@ -213,6 +213,7 @@ pub static SAMPLES: &[Sample] = &[
             "warn(springTide + surgeAtNight + neap, a);\n",
         )
     },
+    narrow("leading_bar", "typescript", "type Tide = 'spring' | 'neap' | 'ebb' | 'flood';\n"),
     narrow("wrap_parens", "python", "level = spring_tide + surge_at_night\n"),
     some(&["1", "2"], of("blank_lines.most", "python", "a = 1\n\n\n\nb = 2\n")),
     some(&["0", "1"], of("blank_lines.after_imports", "python", "import os\na = 1\n")),

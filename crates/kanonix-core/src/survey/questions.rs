@@ -14,6 +14,7 @@ const NOT_ASKED: &[Setting] = &[
     Setting::TrimTrailingWhitespace,
     Setting::BareBody,
     Setting::WrapParens,
+    Setting::LeadingBar,
     Setting::ShownSpace,
     Setting::MemberOrder,
 ];

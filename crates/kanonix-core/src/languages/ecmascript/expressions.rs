@@ -1,7 +1,7 @@
 //! Expressions and patterns, in the grammar's order.
 
 use super::kinds::Kind;
-use super::types::{assigned, signature};
+use super::types::{assigned, leads_with_bar, signature};
 use crate::layout::plan::{Around, Shape};
 use crate::layout::planner::Planner;
 use crate::layout::vocabulary::{Binary, Handed, Link, List, Operators};
@@ -111,8 +111,14 @@ fn formal_parameters(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         _ => None,
     };
     let may_have_comma = !is_setter(p, node);
+    // Alternatives stand deeper than the parameter that they are the type of.
+    let has_bars = p.elements(parts).iter().any(|parameter| {
+        let annotation = p.parts(*parameter).last().copied();
+        let value = annotation.and_then(|annotation| p.parts(annotation).last().copied());
+        value.is_some_and(|value| leads_with_bar(p, value))
+    });
     let list = List::new().declaration().last_comma_if(may_have_comma).stand_in(stand_in);
-    p.list(parts, list);
+    p.list(parts, list.opens_around_lines_if(has_bars));
 }
 
 /// Whether these are the parameters of `set level(value)`: exactly one, and no comma.

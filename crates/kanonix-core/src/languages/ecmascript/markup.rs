@@ -4,7 +4,7 @@
 //! alone is text that is shown. The first may be laid out, the second stays.
 
 use super::kinds::Kind;
-use crate::layout::plan::{Around, Shape};
+use crate::layout::plan::{Around, Opens, Shape};
 use crate::layout::planner::Planner;
 use crate::style::{Key, Setting};
 use crate::syntax::{NodeId, Role, TokenId};
@@ -114,6 +114,9 @@ fn element(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     }
     if forced {
         p.force(group);
+    } else if children.iter().any(|child| is_text(p, *child)) {
+        let own = p.group_mut(group);
+        own.opens = if stays { Opens::ByHand } else { Opens::ForOneLine };
     }
 }
 

@@ -63,6 +63,7 @@ const FAMILIES: &[Family] = &[
     Family::StatementEnd,
     Family::Angles,
     Family::Annotations,
+    Family::Alternatives,
 ];
 
 const fn grammar(load: fn() -> tree_sitter::Language) -> Grammar {
@@ -81,7 +82,7 @@ pub(super) static JAVASCRIPT: Language = Language {
     rule,
     contents: None,
     embeds: None,
-    families: FAMILIES.split_at(FAMILIES.len() - 2).0,
+    families: FAMILIES.split_at(FAMILIES.len() - 3).0,
     defaults: DEFAULTS,
     samples: &[
         ("siren.js", include_str!("samples/siren.js")),

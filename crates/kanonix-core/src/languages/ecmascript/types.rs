@@ -132,7 +132,7 @@ fn annotation(p: &mut Planner, parts: &[NodeId]) {
 }
 
 /// Whether alternatives begin with a bar that has nothing before it.
-fn leads_with_bar(p: &Planner, mut node: NodeId) -> bool {
+pub(super) fn leads_with_bar(p: &Planner, mut node: NodeId) -> bool {
     let kind = Kind::at(p, node);
     while matches!(kind, Kind::UnionType | Kind::IntersectionType) && p.is(node, kind) {
         match p.parts(node)[..] {
@@ -172,8 +172,19 @@ fn alternatives(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) {
         None => {
             let group = p.group(Shape::Chain, p.first(node), p.end(node));
             let stand_in = stand_in(p, kind, parts);
+            let first = p.first(node);
+            let is_given_back = first > 1
+                && p.is(p.parent(node), Kind::TypeAnnotation)
+                && p.token_text(first - 2) == ")";
             let own = p.group_mut(group);
-            (own.stand_in, own.slight) = (stand_in, true);
+            (own.stand_in, own.slight, own.reluctant) = (stand_in, true, is_given_back);
+            if p.choices.add_bar && kind == Kind::UnionType {
+                let mut first = node;
+                while let Some(left) = p.part(first, 0).filter(|_| p.is(first, kind)) {
+                    first = left;
+                }
+                p.lead((first, group), "|", kind, Setting::LeadingBar);
+            }
             group
         }
     };

@@ -36,6 +36,9 @@ pub struct Links {
     inner: Vec<NodeId>,
 }
 
+/// So many conditionals that go on with each other are looked at. Bounds the work on hostile input.
+const MOST_ANSWERS: usize = 64;
+
 impl Planner<'_> {
     /// The links of the chain that ends with `node`, by what `link` says of each node.
     pub fn links(&self, node: NodeId, link: fn(&Planner, NodeId) -> Option<Link>) -> Links {
@@ -155,6 +158,8 @@ impl Planner<'_> {
         for dot in &links.dots {
             let begins = self.begins_link(*dot);
             self.may_break(begins, group, self.choices.chain_steps, 0, Setting::WordGap);
+            // Blank lines divide a long chain.
+            self.gap(begins).most = self.choices.most_blank.min(1);
         }
     }
 
@@ -240,12 +245,20 @@ impl Planner<'_> {
         };
         let broken: Vec<bool> = answers.iter().map(is_broken).collect();
         let is_table = self.broken_between(self.first(node), self.end(node) - 1)
-            && broken.first() == Some(&false)
+            && (broken.first(), broken.last()) == (Some(&false), Some(&true))
             && (self.handed_chain(node).is_some() || self.goes_on_as(node));
         let stays = sign_leads.is_none() || is_table;
-        let is_open = broken.contains(&true);
-        for ((sign, value), own) in answers.iter().zip(broken) {
+        let is_open = broken.contains(&true) || (!is_table && self.is_broken_further_on(node));
+        let is_row = self.is_row_of_answers(node, answers, group);
+        for (index, ((sign, value), own)) in answers.iter().zip(broken).enumerate() {
             let (sign, value) = (self.first(*sign), self.first(*value));
+            if is_row && index + 1 < answers.len() {
+                for token in [sign, value] {
+                    let blanks = key.map_or(1, |key| self.beside(token, key));
+                    self.flat(token, blanks, Setting::OperatorGap);
+                }
+                continue;
+            }
             let (leads, trails) = (self.broken_before(sign), self.broken_before(value));
             // A comment stays on its side of the sign.
             let (before, behind) = (self.after_comment(sign), self.after_comment(value));
@@ -264,6 +277,50 @@ impl Planner<'_> {
             self.group_mut(group).rows = Rows::Any;
         }
         group
+    }
+
+    /// Whether several conditionals stand on one line and this one has room for its condition and its
+    /// answer on a line of its own: they become a table where they do not fit theirs.
+    fn is_row_of_answers(
+        &self,
+        node: NodeId,
+        answers: &[(NodeId, NodeId)],
+        group: GroupId,
+    ) -> bool {
+        let own = &self.plan.groups[group];
+        let (first, end) = (self.first(node), own.end);
+        let is_nested = self.handed_chain(node).is_some() || self.goes_on_as(node);
+        let Some((_, answer)) = answers.first().filter(|_| is_nested) else { return false };
+        let column = match own.first == first {
+            true => self.stands_at(first),
+            false => self.stands_at(own.first) + 1,
+        };
+        let at = |token: TokenId| &self.tree.tokens[token as usize];
+        let width = at(self.end(*answer) - 1).end.saturating_sub(at(first).start) as usize;
+        !self.broken_between(own.first, end - 1) && column + width < self.choices.max_line
+    }
+
+    /// Whether somebody broke one of the conditionals that a conditional goes on with at its signs.
+    fn is_broken_further_on(&self, node: NodeId) -> bool {
+        let is_sign = |part: &NodeId| {
+            let first = self.first(*part);
+            self.end(*part) == first + 1 && matches!(self.token_text(first), "?" | ":")
+        };
+        let is_broken = |sign: NodeId| {
+            self.broken_before(self.first(sign)) || self.broken_before(self.end(sign))
+        };
+        let mut node = node;
+        for _ in 0..MOST_ANSWERS {
+            let Some(last) = self.parts(node).last().copied() else { return false };
+            if self.kind(last) != self.kind(node) {
+                return false;
+            }
+            node = last;
+            if self.parts(node).into_iter().filter(is_sign).any(is_broken) {
+                return true;
+            }
+        }
+        false
     }
 
     /// Whether the last part of a node is one like it.

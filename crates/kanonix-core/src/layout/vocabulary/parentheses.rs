@@ -33,7 +33,7 @@ impl Planner<'_> {
         self.plan.wraps.push(Wrap {
             header: first - 1,
             last,
-            brackets: ("(", ")"),
+            brackets: ("(", Some(")")),
             block,
             replaces,
             setting: Setting::WrapParens,

@@ -1,6 +1,6 @@
 //! The changes to tokens that rules declare.
 
-use crate::layout::plan::{Remark, Rewrite, TreeEdit, When, Wrap};
+use crate::layout::plan::{GroupId, Remark, Rewrite, TooLong, TreeEdit, When, Wrap};
 use crate::layout::planner::Planner;
 use crate::style::{Key, Setting, Value};
 use crate::syntax::{NodeId, Role, TokenId};
@@ -64,7 +64,7 @@ impl Planner<'_> {
         if self.choices.brace_bare
             && let Some(last) = self.tree.last_solid(statement)
         {
-            let (brackets, setting) = (("{", "}"), Setting::BareBody);
+            let (brackets, setting) = (("{", Some("}")), Setting::BareBody);
             let block = block.into();
             self.plan.wraps.push(Wrap {
                 header,
@@ -76,6 +76,29 @@ impl Planner<'_> {
                 around: None,
             });
         }
+    }
+
+    /// Declares a mark before the first of several alternatives, which is alike then, where they do not
+    /// fit the line that they stand on; it makes a `block` of it.
+    pub fn lead(
+        &mut self,
+        (first, group): (NodeId, GroupId),
+        mark: &'static str,
+        block: impl Into<u16>,
+        setting: Setting,
+    ) {
+        let (token, end) = (self.first(first), self.plan.groups[group].end);
+        let is_one_line = token > 0 && !self.broken_between(token - 1, end - 1);
+        let Some(last) = self.tree.last_solid(first).filter(|_| is_one_line) else { return };
+        self.plan.wraps.push(Wrap {
+            header: token - 1,
+            last,
+            brackets: (mark, None),
+            block: block.into(),
+            replaces: false,
+            setting,
+            around: Some(TooLong { group, rigid: false }),
+        });
     }
 
     /// Declares one blank, or none, after the mark that a comment begins with. Only where the mark

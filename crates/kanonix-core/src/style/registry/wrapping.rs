@@ -128,6 +128,16 @@ pub(super) const ENTRIES: &[Entry] = &[
         one_for_all: false,
     },
     Entry {
+        setting: Setting::LeadingBar,
+        name: "leading_bar",
+        about:
+            "Whether a type of several alternatives that does not fit its line gets a bar before \
+                the first of them, too (`add`), so that each has a line behind one, or is left as it \
+                begins (`keep`). None is ever taken away.",
+        slots: &[one(Family::Alternatives, ValueKind::Word(&["add", "keep"]), "add")],
+        one_for_all: false,
+    },
+    Entry {
         setting: Setting::BlankLines,
         name: "blank_lines",
         about: "How many blank lines stand between things.",

@@ -17,3 +17,4 @@ export const Chart=<T extends Level,>({levels,onPick}:Props<T>):JSX.Element|null
     </svg>
   )
 }
+type Colour = "harbour blue" | "storm grey" | "foam white" | "signal red" | "buoy yellow" | "weed green"

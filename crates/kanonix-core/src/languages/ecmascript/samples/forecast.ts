@@ -37,3 +37,4 @@ const read = async <T,>(path:string,parse:(text:string)=>T):Promise<T> => parse(
 let pair:[low:number,high?:number,...rest:number[]] = [1,2]
 let fixed = ['a','b'] as const, query:typeof fixed[number], maker:new(...levels:number[])=>Gauge
 for(const a of fixed) if(a) console.log(a); else break
+type Weather="storm surge"|"thick fog"|"drifting ice"|"very low tide"|"no news of the buoy"|"calm"

@@ -61,7 +61,10 @@ fn an_only_attribute_keeps_its_function_with_it() {
 fn blanks_that_are_shown_stay() {
     let text = "a = <p>high  water at <b>noon</b> , low water <i>later</i></p>\n";
     let opened = "a = <p>\n  high  water at <b>noon</b> , low water <i>later</i>\n</p>\n";
-    assert_eq!(lay_with("javascript", &[NARROW], text), opened);
+    let max = ("max_line_length", "", "56");
+    assert_eq!(lay_with("javascript", &[max], text), opened);
+    // It fits no line.
+    assert_eq!(lay_with("javascript", &[NARROW], text), text);
     let spread = "a = <p>\n   high <b>noon</b>,\n  low\n</p>\n";
     insta::assert_snapshot!(lay("javascript", spread), @"
     a = <p>

@@ -152,7 +152,8 @@ fn alternatives_behind_bars_open_together() {
       | 'storm surge'
       | 'thick fog'
       | 'drifting ice'
-    type Other = 'storm surge'
+    type Other =
+      | 'storm surge'
       | 'thick fog'
       | 'drifting ice'
     let a:
