@@ -403,7 +403,7 @@ pub fn goes_there_and_back(case: &Case, number: usize) -> Option<Failure> {
     base.set("word_gap", "", "guide").ok()?;
     base.set("trim_trailing_whitespace", "", "true").ok()?;
     values::forget(&mut base);
-    // Parentheses that were put around something stay.
+    // Parentheses that were put around something stay, and so does a bar.
     base.set("wrap_parens", "", "keep").ok()?;
     base.set("leading_bar", "", "keep").ok()?;
     let (name, key, a, b) = pairs_of_values(case.language).swap_remove(number);

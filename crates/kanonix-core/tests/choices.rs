@@ -586,3 +586,20 @@ fn a_sentence_that_fits_nowhere_is_left() {
         ),
     ]);
 }
+
+#[test]
+fn records_in_one_list_look_alike() {
+    let long = "the gauge was mended in the morning and read by hand until noon, as the log has it";
+    becomes("json", &[(
+        &format!("[{{\"quay\":\"north\"}},{{\"quay\":\"south\",\"note\":\"{long}\"}}]\n"),
+        &format!("[\n  {{\n    \"quay\": \"north\"\n  }},\n  {{\n    \"quay\": \"south\",\n    \"note\": \"{long}\"\n  }}\n]\n"),
+    )]);
+    becomes("python", &[(
+        &format!("a = [{{'quay': 'north'}}, {{'quay': 'south', 'note': '{long}'}}]\n"),
+        &format!("a = [\n    {{\n        'quay': 'north'\n    }},\n    {{\n        'quay': 'south',\n        'note': '{long}'\n    }}\n]\n"),
+    )]);
+    let by_hand = "a = [\n  { quay: 'north' },\n  {\n    quay: 'south',\n    level: 2,\n  },\n];\n";
+    becomes("javascript", &[(by_hand, by_hand)]);
+    let short = "a = [\n  { quay: 'north' },\n  { quay: 'south' },\n];\n";
+    becomes("javascript", &[(short, short)]);
+}

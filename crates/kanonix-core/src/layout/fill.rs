@@ -10,7 +10,7 @@ use super::steps::{self, Steps};
 use crate::style::{Key, Setting, Style};
 use crate::syntax::{Role, Token, Word};
 use crate::text::LineSet;
-use std::collections::HashMap;
+use std::collections::{HashMap, HashSet};
 
 /// The stars of a comment stand no further in than this, behind its first line: under its mark or
 /// one blank beside it.
@@ -127,6 +127,7 @@ pub(super) fn fill(sheet: &Sheet, live: &Live, set: &LineSet, style: &Style) -> 
         states: sheet.plan.groups.all(State::Still),
         fills: style.is(Setting::ListWrap, Key::Whole, "rows"),
         row_first: style.is(Setting::ListWrap, Key::Whole, "row_first"),
+        alike: HashSet::new(),
         leading: sheet.plan.groups.all(false),
         under: sheet.plan.groups.all(None),
         beneath: sheet.plan.groups.all(false),
@@ -174,6 +175,8 @@ pub(super) struct Filler<'a> {
     /// Of blocks whose header is not live, the step of their bodies.
     body_steps: HashMap<GroupId, String>,
     pub(super) states: ByGroup<State>,
+    /// Records that open with their neighbours.
+    pub(super) alike: HashSet<GroupId>,
     /// Of each group, whether its first token begins a line.
     pub(super) leading: ByGroup<bool>,
     /// Of each group that is lined up, the indentation that its lines have.

@@ -42,7 +42,7 @@ impl Filler<'_> {
         } else if group.slight && self.ends_within_half(id) {
             self.flat_until = end;
             State::Flat
-        } else if group.is_forced() && !in_rows {
+        } else if (group.is_forced() && !in_rows) || self.alike.contains(&id) {
             self.opened(id)
         } else if group.rows == Rows::Kept {
             if self.rows_fit(id) { State::Rows } else { self.opened(id) }
@@ -71,6 +71,9 @@ impl Filler<'_> {
         };
         let opens_with = group.with.is_some_and(|around| self.state(around).is_open());
         self.states[id] = if state == State::Flat && opens_with { self.opened(id) } else { state };
+        if self.states[id] == State::Open {
+            self.open_alike(id);
+        }
     }
 
     /// Decides the form of an open list whose brackets are not in play, where all that stands
@@ -348,7 +351,7 @@ impl Filler<'_> {
     }
 
     /// The column at which the lines inside a group begin.
-    fn inner_column(&mut self, id: GroupId) -> usize {
+    pub(super) fn inner_column(&mut self, id: GroupId) -> usize {
         let group = &self.sheet.plan.groups[id];
         let Some(opening) = group.opening.map(|gap| gap as usize) else { return 0 };
         let first = group.first as usize;
@@ -408,7 +411,7 @@ impl Filler<'_> {
     }
 
     /// The next gap of a group behind a token that may be broken, or the group's end.
-    fn next_own(&self, id: GroupId, from: usize) -> usize {
+    pub(super) fn next_own(&self, id: GroupId, from: usize) -> usize {
         let (plan, end) = (&self.sheet.plan, self.sheet.plan.groups[id].end as usize);
         let is_own = |index: &usize| {
             plan.gaps[*index].want == Want::Break && plan.gaps[*index].group == Some(id)
