@@ -603,3 +603,25 @@ fn records_in_one_list_look_alike() {
     let short = "a = [\n  { quay: 'north' },\n  { quay: 'south' },\n];\n";
     becomes("javascript", &[(short, short)]);
 }
+
+#[test]
+fn a_chain_breaks_at_its_points_around_a_block_before_its_last_link() {
+    let wanted = "\
+fn a() {
+    let app = Router::new()
+        .route(\"/gauges\", get(|| async {
+            level()
+        }))
+        .route(\"/alarms\", post(alarm))
+        .layer(cors);
+    gauges.iter().filter(is_high).for_each(|gauge| {
+        warn(gauge);
+    });
+}
+";
+    let joined = wanted
+        .replace("\n        .", ".")
+        .replace("        }))\n", "    }))")
+        .replace("            level", "        level");
+    becomes("rust", &[(&joined, wanted)]);
+}

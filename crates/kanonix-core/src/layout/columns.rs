@@ -14,8 +14,11 @@ const LONGEST: usize = 400;
 /// More blanks than these line nothing up.
 const WIDEST: usize = 100;
 
-/// So many rows on each side say how a column of numbers is lined up.
+/// So many rows on each side say whether a column of numbers is lined up.
 const MOST_NEAR: usize = 16;
+
+/// So many on each side say where its numbers end.
+const BESIDE: usize = 3;
 
 /// Where a comment stands that is lined up with others.
 #[derive(Clone, Copy, Debug)]
@@ -356,19 +359,18 @@ impl Page<'_> {
         let decided = columns.clone();
         let by_end = |row: &usize| matches!(decided[*row], Some((_, true)));
         for row in (0..rows.len()).filter(|row| !by_end(row)) {
+            let by_end = self.number_column(rows, &next, row, place).filter(|column| {
+                fits(row, row, *column)
+            });
             if let (Some(above), Some(below)) = (rows[row].above, next(row)) {
-                let by_end = self.number_column(rows, (above, row, below), place);
                 let common = decided[above].filter(|_| decided[above] == decided[below]);
-                let own = decided[row].or(common);
-                columns[row] = [by_end, own].into_iter().flatten().find(|column| {
-                    fits(row, above, *column)
-                });
+                let own = decided[row].or(common).filter(|column| fits(row, above, *column));
+                columns[row] = by_end.or(own);
+            } else {
+                columns[row] = by_end.or(columns[row]);
             }
         }
-        // And so does a list's last element behind two that agree; a number does before two, too.
-        let is_number = |row: usize| {
-            rows[row].cells.get(place).is_some_and(|cell| is_number(self.token_text(cell.token)))
-        };
+        // And so does a list's first or last element beside two that agree.
         let is_value = |row: usize| {
             rows[row].cells.get(place).is_some_and(|cell| cell.kind == Column::Value)
         };
@@ -386,17 +388,9 @@ impl Page<'_> {
                 _ => None,
             };
             let Some((beside, Some(beyond))) = beside else { continue };
-            let common = decided[beside].filter(|_| decided[beside] == decided[beyond]);
-            let end = |row: usize| rows[row].cells.get(place).map(|cell| cell.at(true));
-            let are_numbers = is_number(row) && is_number(beside) && is_number(beyond);
-            let by_end = self.number_column(rows, (beside, row, beyond), place);
-            let column = match are_numbers && end(beside) == end(beyond) {
-                true => by_end.or(common.and(end(beside)).map(|end| (end, true))),
-                false => common.filter(|_| {
-                    (is_value(row) && below.is_none()) || is_alike(row, beside)
-                }),
-            };
-            columns[row] = column.filter(|column| fits(row, beside, *column));
+            let joins = (is_value(row) && below.is_none()) || is_alike(row, beside);
+            let common = decided[beside].filter(|_| joins && decided[beside] == decided[beyond]);
+            columns[row] = common.filter(|column| fits(row, beside, *column));
         }
         let blanks = |(row, column): (usize, &Option<(usize, bool)>)| {
             let (column, is_end) = (*column)?;
@@ -406,30 +400,37 @@ impl Page<'_> {
         columns.iter().enumerate().filter_map(blanks).collect()
     }
 
-    /// The column in which a number ends that stands between two others: they end where another one near
-    /// them does that is as long as no neighbour of its own, or are of rows whose first numbers do.
+    /// The column in which most of the numbers near one end, if some of them are set off for that, or their
+    /// rows' first numbers are.
     fn number_column(
         &self,
         rows: &[Row],
-        (above, row, below): (usize, usize, usize),
+        next: &dyn Fn(usize) -> Option<usize>,
+        row: usize,
         place: usize,
     ) -> Option<(usize, bool)> {
         let cell = |row: usize| {
             let cell = rows[row].cells.get(place)?;
             is_number(self.token_text(cell.token)).then_some(cell)
         };
-        let (above, below) = (cell(above)?, cell(below)?);
-        let end = above.at(true);
-        let is_one = below.at(true) == end && cell(row).is_some();
-        let near = row.saturating_sub(MOST_NEAR)..rows.len().min(row + MOST_NEAR);
+        cell(row)?;
+        let before = std::iter::successors(rows[row].above, |row| rows[*row].above);
+        let behind = std::iter::successors(next(row), |row| next(*row));
+        let beside: Vec<&Cell> =
+            before.take(BESIDE).chain(behind.take(BESIDE)).filter_map(cell).collect();
+        let agreeing = |end: usize| beside.iter().filter(|cell| cell.at(true) == end).count();
+        let ends = beside.iter().map(|cell| cell.at(true));
+        let end = ends.max_by_key(|end| agreeing(*end))?;
+        let is_common = agreeing(end) > 1 && agreeing(end) * 2 > beside.len();
         // As many figures in each say nothing.
-        let differs = |other: usize| {
-            cell(other).is_some_and(
-                |other| other.at(true) == end && other.at(false) != above.at(false),
-            )
+        let near = row.saturating_sub(MOST_NEAR)..rows.len().min(row + MOST_NEAR);
+        let mut starts = near.filter_map(cell).filter(|cell| cell.at(true) == end);
+        let first = starts.next().map(|cell| cell.at(false));
+        let mut is_set_off = || {
+            self.first_numbers.contains_key(&rows[row].first)
+                || starts.any(|cell| Some(cell.at(false)) != first)
         };
-        let is_table = || self.first_numbers.contains_key(&rows[row].first);
-        (is_one && (is_table() || near.into_iter().any(differs))).then_some((end, true))
+        (is_common && is_set_off()).then_some((end, true))
     }
 
     /// The column that a cell has in common with the one above it or below it, unless all of them

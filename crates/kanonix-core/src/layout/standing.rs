@@ -147,6 +147,7 @@ impl Planner<'_> {
                 let gap = self.gap(closer);
                 *gap = Gap { breaks: gap.breaks, ..Gap::flat(gap.blanks, gap.setting) };
             } else if let (Some(row), Some(opening)) = (seen[id].row, group.opening)
+                && keeps
                 && self.broken_before(closer)
                 && self.present_column(row) == self.present_column(closer)
             {

@@ -3,11 +3,14 @@
 use super::blocks::block_behind;
 use super::items::{attributes, header};
 use super::kinds::Kind;
-use crate::layout::plan::{Counts, Opens, Shape};
+use crate::layout::plan::{Around, Counts, Opens, Shape};
 use crate::layout::planner::Planner;
 use crate::layout::vocabulary::{Binary, Handed, Link, Links, List, Operators};
 use crate::style::{Key, Setting};
 use crate::syntax::{NodeId, TokenId};
+
+/// So many tokens of a chain are looked at. Bounds the work on hostile input.
+const MOST_INSIDE: usize = 4096;
 
 /// The rule for an expression; says whether `kind` is one.
 pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) -> bool {
@@ -253,6 +256,16 @@ fn is_lone(p: &Planner, links: &Links) -> bool {
     (p.first(links.head)..last).all(|token| is_path(p.token_text(token)))
 }
 
+/// Whether a link before the last one holds a block: `route("/", get(|| async { … })).layer(…)`. No link
+/// stands on the line that ends it.
+fn holds_block(p: &Planner, links: &Links) -> bool {
+    let (Some(first), Some(last)) = (links.dots.first(), links.dots.last()) else { return false };
+    let begins_block = |word: &str| matches!(word, "|" | "||" | "async" | "move" | "unsafe");
+    (*first..*last).take(MOST_INSIDE).any(|token| {
+        p.token_text(token) == "{" && begins_block(p.token_text(token - 1))
+    })
+}
+
 /// `gauges.iter().map(…)?`: broken before each link. The outermost node of the chain plans its
 /// breaks; the nodes inside it know that they are part of one.
 fn chain(p: &mut Planner, node: NodeId) {
@@ -271,6 +284,9 @@ fn chain(p: &mut Planner, node: NodeId) {
     if links.by_hand && is_lone(p, &links) {
         let own = p.group_mut(group);
         (own.opens, own.closes) = (Opens::Again, true);
+    }
+    if holds_block(p, &links) {
+        p.group_mut(group).around = Around::OneLine;
     }
     for dot in links.dots {
         if joins_numbers(p, dot) && !p.gap_text(dot).is_empty() {
