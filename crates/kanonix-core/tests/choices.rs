@@ -625,3 +625,14 @@ fn a() {
         .replace("            level", "        level");
     becomes("rust", &[(&joined, wanted)]);
 }
+
+#[test]
+fn a_value_on_the_next_line_stays_there_with_lines_of_its_own() {
+    let asked = "warning =\n  action && action.level === LEVELS.HIGH\n    ? 'a storm surge at the quay'\n    : 'nothing to be said';\n";
+    let all = "isLit =\n  isNight(office.clock.now()) &&\n  buoy.lamp.isMended();\n";
+    becomes("javascript", &[
+        (asked, asked),
+        (all, all),
+        ("gauge =\n  {\n    a: 1,\n  };\n", "gauge = {\n  a: 1,\n};\n"),
+    ]);
+}

@@ -35,7 +35,8 @@ struct Row {
 
 /// Whether a number begins here, or its sign.
 pub(super) fn is_number(text: &str) -> bool {
-    text.starts_with(|first: char| first.is_ascii_digit() || matches!(first, '-' | '+' | '.'))
+    let behind = text.strip_prefix(['-', '+', '.']).unwrap_or(text);
+    matches!(text, "-" | "+") || behind.starts_with(|first: char| first.is_ascii_digit())
 }
 
 /// The rows of lists most of whose first numbers end in one column, if `columns` keeps tables.

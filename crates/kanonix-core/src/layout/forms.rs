@@ -235,7 +235,7 @@ impl Filler<'_> {
         let opens = |inner: &Group| match inner.shape {
             Shape::Block => ends_with_block || is_last(inner),
             Shape::List => is_last(inner),
-            _ => inner.end == group.end && inner.first == first,
+            _ => inner.bracketed && inner.end == group.end && inner.first == first,
         };
         let head = || sheet.measures.head(group.first as usize, stop);
         stop < group.end as usize

@@ -103,6 +103,19 @@ impl Question {
         }
     }
 
+    /// The same with the candidates that anybody has in a language: a line is a column shorter than a
+    /// round number only where the community says so.
+    fn as_told_in(mut self, language: &Language) -> Question {
+        let usual = language.style().number(Setting::MaxLineLength, Key::Whole);
+        let is_odd = |candidate: &Candidate| {
+            self.entry.setting == Setting::MaxLineLength
+                && candidate.name == "79"
+                && usual != Some(79)
+        };
+        self.candidates.retain(|candidate| !is_odd(candidate));
+        self
+    }
+
     /// The setting, with its key after a point, as a person calls it.
     pub(super) fn name(&self) -> String {
         self.slot.path(self.entry)
@@ -153,6 +166,7 @@ pub(super) fn questions(language: &Language) -> Vec<Question> {
     });
     asked
         .map(|(entry, slot)| Question::new(entry, slot))
+        .map(|question| question.as_told_in(language))
         .filter(|question| {
             // Where a language of lines has one way only, there is nothing to ask.
             let asked = question.entry.setting;

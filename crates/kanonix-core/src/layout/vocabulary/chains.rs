@@ -1,6 +1,6 @@
 //! Chains: calls and fields one after another, and what is asked with two answers.
 
-use crate::layout::plan::{GroupId, Opens, Rows, Shape};
+use crate::layout::plan::{Counts, GroupId, Opens, Rows, Shape};
 use crate::layout::planner::Planner;
 use crate::layout::vocabulary::Handed;
 use crate::style::{Key, Setting};
@@ -238,7 +238,12 @@ impl Planner<'_> {
     ) -> GroupId {
         let group = match self.handed_chain(node) {
             Some(group) => group,
-            None => self.leading_chain(node),
+            None => {
+                // The answers stand deeper than their question, wherever that begins.
+                let group = self.leading_chain(node);
+                self.group_mut(group).counts = Counts::Steps;
+                group
+            }
         };
         let is_broken = |(sign, value): &(NodeId, NodeId)| {
             self.broken_before(self.first(*sign)) || self.broken_before(self.first(*value))
