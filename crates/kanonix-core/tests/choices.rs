@@ -636,3 +636,17 @@ fn a_value_on_the_next_line_stays_there_with_lines_of_its_own() {
         ("gauge =\n  {\n    a: 1,\n  };\n", "gauge = {\n  a: 1,\n};\n"),
     ]);
 }
+
+#[test]
+fn one_element_beside_its_bracket_has_no_line_to_begin() {
+    let text = "if level:\n    if high:\n        readings.append(reading.shifted(off))\n";
+    for close in ["keep", "own_line", "with_last"] {
+        let style = [
+            ("wrap_align", "", "bracket"),
+            ("max_line_length", "", "40"),
+            ("last_comma", "", "open_list"),
+            ("close_bracket", "", close),
+        ];
+        assert_eq!(lay_with("python", &style, text), text, "{close}");
+    }
+}

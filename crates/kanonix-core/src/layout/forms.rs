@@ -318,6 +318,11 @@ impl Filler<'_> {
         let fills = (is_list && self.fills)
             || (group.fills && (!is_list || self.is_worth_filling(id)));
         let is_beside = group.under.is_some() && group.under == group.opening;
+        // One element beside its bracket, with the other one behind it, has no line to begin.
+        let opening = group.opening.map(|gap| gap as usize).filter(|_| is_beside);
+        if opening.is_some_and(|opening| self.next_own(id, opening) >= group.end as usize) {
+            return State::Flat;
+        }
         if is_list && self.row_first && self.row_fits(id) {
             State::Inner
         } else if fills {

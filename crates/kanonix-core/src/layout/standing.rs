@@ -139,8 +139,8 @@ impl Planner<'_> {
             if !(keeps || is_beside) || !self.plan.closes(closer as usize) {
                 continue;
             }
-            let is_with_last = match keeps {
-                true => seen[id].ends > 0 && !self.opened_before(closer),
+            let is_with_last = match keeps && seen[id].ends > 0 {
+                true => !self.opened_before(closer),
                 false => is_beside,
             };
             if is_with_last && !self.after_comment(closer) {
