@@ -364,11 +364,10 @@ impl Page<'_> {
             });
             if let (Some(above), Some(below)) = (rows[row].above, next(row)) {
                 let common = decided[above].filter(|_| decided[above] == decided[below]);
-                let own = decided[row].or(common).filter(|column| fits(row, above, *column));
-                columns[row] = by_end.or(own);
-            } else {
-                columns[row] = by_end.or(columns[row]);
+                let common = common.filter(|column| fits(row, above, *column));
+                columns[row] = columns[row].or(common);
             }
+            columns[row] = by_end.or(columns[row]);
         }
         // And so does a list's first or last element beside two that agree.
         let is_value = |row: usize| {

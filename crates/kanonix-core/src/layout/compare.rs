@@ -148,7 +148,7 @@ fn wraps(sheet: &Sheet, live: &Live, filling: &Filling) -> Wraps {
             length: 0,
             setting: wrap.setting,
             message: match (close, wrap.around) {
-                (None, _) => format!("put `{open}` before the first one, too"),
+                (None, _) => format!("put `{open}` before the first alternative, too"),
                 (_, Some(_)) => "put parentheses around this, which does not fit its line".into(),
                 (_, None) => "put braces around this statement".into(),
             },

@@ -72,7 +72,9 @@ pub(super) fn find(
             (end, next) = (last, next + 1);
         }
         // What goes on behind it is no number.
-        let ends = own(next).is_some_and(|(_, mark)| mark == "," || tree.closes(mark));
+        let ends = own(next).is_some_and(|(_, mark)| {
+            tree.separates(next as TokenId) || tree.closes(mark)
+        });
         if group.shape == Shape::List && group.bracketed && ends {
             let line = lines.start(lines.line_of(token.start as usize));
             let at = |byte: usize| columns(&text[line..byte], tab);

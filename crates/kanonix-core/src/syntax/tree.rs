@@ -4,7 +4,7 @@ use super::comments::Comments;
 use super::copying::copied;
 use super::directives::Directives;
 use super::grammar::{Grammar, Last, Pairs, Role};
-use super::kinds::Kinds;
+use super::kinds::{Kinds, Said};
 use super::parsed::Parsed;
 use super::window::Window;
 use std::num::NonZeroU32;
@@ -251,6 +251,11 @@ impl Tree {
                 && (kind(element) == *last
                     || self.children(element).next().is_some_and(|first| kind(first) == *last))
         })
+    }
+
+    /// Whether a token ends an element or a statement and does nothing else.
+    pub fn separates(&self, token: TokenId) -> bool {
+        self.kinds.said(self.tokens[token as usize].kind) == Said::Separator
     }
 
     /// Whether a mark or a word opens something.

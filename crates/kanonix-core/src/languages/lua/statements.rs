@@ -183,8 +183,8 @@ fn if_statement(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         }
         return;
     }
-    let stays =
-        are_arms_flat(p, node) && p.stays_flat(header, opener, &own, Key::Control, is_end);
+    let is_table = are_arms_flat(p, node, &others);
+    let stays = is_table && p.stays_flat(header, opener, &own, Key::Control, is_end);
     let lines = if stays { Vec::new() } else { without_ends(p, &own) };
     let group = p.word_block(header, &lines, end, sort);
     ends(p, &own);
@@ -196,20 +196,29 @@ fn if_statement(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         let token = p.first(other);
         p.line(token, group, 0, Setting::FlatBlock);
         p.at_most(token, p.choices.edge_blank);
+        if is_table {
+            let (opener, own) = arm(p, other);
+            if let Some(group) = p.flat_arm(token, opener, &own, Key::Control) {
+                p.hand(other, Handed::Block(group));
+            }
+        }
     }
 }
 
 /// Whether every arm of an `if` stands on its header's line.
-fn are_arms_flat(p: &Planner, node: NodeId) -> bool {
-    let parts = p.parts(node);
-    let is_other =
-        |part: &&NodeId| matches!(Kind::at(p, **part), Kind::ElseifStatement | Kind::ElseStatement);
-    let arms = std::iter::once(node).chain(parts.iter().filter(is_other).copied());
-    p.are_arms_flat(arms.map(|arm| {
-        let parts = p.parts(arm);
-        let then = p.position(&parts, Kind::Then).unwrap_or(0);
-        (p.first(parts[then]), statements(p, &parts).last().copied())
+fn are_arms_flat(p: &Planner, node: NodeId, others: &[NodeId]) -> bool {
+    let arms = std::iter::once(node).chain(others.iter().copied());
+    p.are_arms_flat(arms.map(|node| {
+        let (opener, own) = arm(p, node);
+        (opener, own.last().copied())
     }))
+}
+
+/// The last token of an arm's header, and its statements.
+fn arm(p: &Planner, node: NodeId) -> (TokenId, Vec<NodeId>) {
+    let parts = p.parts(node);
+    let then = p.position(&parts, Kind::Then).unwrap_or(0);
+    (p.first(parts[then]), statements(p, &parts))
 }
 
 /// `elseif flood then …`, `else …`
@@ -227,12 +236,6 @@ fn alternative(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         return ends(p, &own);
     }
     let Some(first) = own.first().map(|first| p.first(*first)) else { return };
-    let opener = p.first(parts[then]);
-    if are_arms_flat(p, p.parent(node))
-        && p.stays_flat(p.first(node), opener, &own, Key::Control, is_end)
-    {
-        return;
-    }
     let group = p.group(Shape::Block, p.first(node), p.end(node));
     listed(p, &own, group, 1);
     p.at_most(first, p.choices.edge_blank);

@@ -173,16 +173,39 @@ impl Planner<'_> {
         word: TokenId,
         key: Key,
     ) -> Option<GroupId> {
-        let comments = (opener + 1..word).any(|token| {
-            self.tree.tokens[token as usize].role == Role::Comment
-        });
+        if word <= opener + 1 {
+            return None;
+        }
+        self.flat_group(header, opener, word, key)
+    }
+
+    /// The same for statements that nothing on their line ends: what goes on behind them (`else`) has a
+    /// line of its own.
+    pub fn flat_arm(
+        &mut self,
+        header: TokenId,
+        opener: TokenId,
+        own: &[NodeId],
+        key: Key,
+    ) -> Option<GroupId> {
+        let last = own.last().map(|last| self.end(*last) - 1).filter(|last| *last > opener)?;
+        self.flat_group(header, opener, last, key)
+    }
+
+    fn flat_group(
+        &mut self,
+        header: TokenId,
+        opener: TokenId,
+        last: TokenId,
+        key: Key,
+    ) -> Option<GroupId> {
+        let is_comment = |token: TokenId| self.tree.tokens[token as usize].role == Role::Comment;
         let is_flat = self.style.is(Setting::FlatBlock, key, "keep")
-            && word > opener + 1
-            && !comments
-            && !self.broken_between(opener, word)
+            && !(opener + 1..last).any(is_comment)
+            && !self.broken_between(opener, last)
             && self.line_fits(opener);
         is_flat.then(|| {
-            let group = self.group(Shape::List, opener, word + 1);
+            let group = self.group(Shape::List, opener, last + 1);
             self.stem(group, header);
             self.group_mut(group).around = Around::OneLine;
             group
@@ -190,7 +213,7 @@ impl Planner<'_> {
     }
 
     /// Keeps statements on the line of their header, whose last token is `opener`, as long as there is
-    /// room, where `flat_block` does: what goes on behind them (`else`) has a line of its own.
+    /// room, where `flat_block` does.
     pub fn stays_flat(
         &mut self,
         header: TokenId,
@@ -199,20 +222,9 @@ impl Planner<'_> {
         key: Key,
         is_end: fn(&Planner, NodeId) -> bool,
     ) -> bool {
-        let Some(end) = own.last().map(|last| self.end(*last)) else { return false };
-        let is_comment = |token: TokenId| self.tree.tokens[token as usize].role == Role::Comment;
-        let stays = self.style.is(Setting::FlatBlock, key, "keep")
-            && end > opener + 1
-            && !(opener + 1..end).any(is_comment)
-            && !self.broken_between(opener, end - 1)
-            && self.line_fits(opener);
-        if stays {
-            let group = self.group(Shape::List, opener, end);
-            self.stem(group, header);
-            self.group_mut(group).around = Around::OneLine;
-            self.flat_lines(opener, own, group, is_end);
-        }
-        stays
+        let Some(group) = self.flat_arm(header, opener, own, key) else { return false };
+        self.flat_lines(opener, own, group, is_end);
+        true
     }
 
     /// Whether every arm of a construct (`else`) stands on the line of its header, whose last token comes

@@ -4,7 +4,7 @@ use crate::layout::plan::{Counts, GroupId, Opens, Rows, Shape};
 use crate::layout::planner::Planner;
 use crate::layout::vocabulary::Handed;
 use crate::style::{Key, Setting};
-use crate::syntax::{NodeId, Said, TokenId};
+use crate::syntax::{NodeId, TokenId};
 
 /// What a node is in a chain of calls and fields (`gauges.iter().map(…)`).
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
@@ -140,9 +140,7 @@ impl Planner<'_> {
         let last = self.parts(node).last().copied().filter(|last| self.is(*last, arguments))?;
         let closer = self.end(last) - 1;
         let ends = closer.checked_sub(1).is_some_and(|before| {
-            let kind = self.tree.tokens[before as usize].kind;
-            self.tree.closes(self.token_text(before))
-                || self.tree.kinds.said(kind) == Said::Separator
+            self.tree.closes(self.token_text(before)) || self.tree.separates(before)
         });
         let opens = ends || self.begins_line(closer);
         if opens { self.inside(last) } else { None }

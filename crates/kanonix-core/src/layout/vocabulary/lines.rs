@@ -3,7 +3,7 @@
 use crate::layout::plan::{GroupId, TreeEdit, When};
 use crate::layout::planner::Planner;
 use crate::style::Setting;
-use crate::syntax::{NodeId, Said, TokenId};
+use crate::syntax::{NodeId, TokenId};
 
 impl Planner<'_> {
     /// The statements that begin lines, where `is_end` says what stands between them. What stands on the
@@ -41,9 +41,8 @@ impl Planner<'_> {
     /// A mark or a word that only ends what is on its line goes where the line ends behind it.
     pub fn line_ends_before(&mut self, next: TokenId, when: When) {
         let Some(before) = next.checked_sub(1) else { return };
-        let (text, kind) = (self.token_text(before), self.tree.tokens[before as usize].kind);
-        let is_word = text.starts_with(char::is_alphabetic)
-            && self.tree.kinds.said(kind) == Said::Separator;
+        let text = self.token_text(before);
+        let is_word = text.starts_with(char::is_alphabetic) && self.tree.separates(before);
         if text == ";" || is_word && when == When::Always {
             self.rewrite(before, TreeEdit::Remove(when), Setting::FlatBlock);
         }
