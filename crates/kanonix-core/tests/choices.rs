@@ -1,27 +1,9 @@
 //! What somebody chose, and what nobody would have: in each language that has the construct, a text
 //! and what its own style makes of it.
 
-use crate::support::{lay_with, touched, touched_with};
+use crate::support::{becomes, java, lay_with, touched, touched_with};
 use kanonix_core::text::LineSet;
 use kanonix_core::{languages, mend};
-
-/// Holds each text against what is made of it, and that against itself.
-fn becomes(language: &str, pairs: &[(&str, &str)]) {
-    for (text, wanted) in pairs {
-        assert_eq!(lay_with(language, &[], text), *wanted, "{language}");
-        assert_eq!(lay_with(language, &[], wanted), *wanted, "{language}, once more");
-    }
-}
-
-/// A Java or C# method's statements.
-fn method(statements: &str) -> String {
-    let lines = statements.lines().map(|line| format!("        {line}\n"));
-    format!("class A {{\n    void b() {{\n{}    }}\n}}\n", lines.collect::<String>())
-}
-
-fn java(text: &str, wanted: &str) {
-    becomes("java", &[(&method(text), &method(wanted))]);
-}
 
 #[test]
 fn a_single_break_in_a_short_line_is_nobodys_choice() {
@@ -87,8 +69,6 @@ fn what_somebody_chose_stays() {
     );
     java("boolean c = low\n        && high;\n", "boolean c = low\n        && high;\n");
     java("warn(low,\n     high);\n", "warn(low,\n     high);\n");
-    let long = "warn(springTideAtTheOldQuay, surgeOfTheNight\n        + river);\n";
-    java(long, long);
     for (language, text) in [
         ("javascript", "warn(\n  low,\n  high\n);\n"),
         ("javascript", "const a = [\n  1, 2\n];\n"),

@@ -36,9 +36,7 @@ fn a_list_opens_when_it_does_not_fit_or_somebody_opened_it() {
         "f(alphaAlphaAlpha, betaBetaBeta, gammaGamma);",
     ])), @"
     f(alpha, beta);
-    f(
-      alphaAlpha, betaBeta
-    );
+    f(alphaAlpha, betaBeta);
     f(alpha, beta);
     f(
       alphaAlphaAlpha,

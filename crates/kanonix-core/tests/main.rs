@@ -1,5 +1,6 @@
 //! The engine and its languages. One program, so that the grammars are linked once.
 
+mod chance;
 mod choices;
 mod hostile;
 mod layout;

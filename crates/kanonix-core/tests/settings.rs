@@ -144,7 +144,7 @@ fn a_text_in_pieces_is_filled_unless_somebody_broke_it() {
 fn rows_that_somebody_laid_out_stay_if_they_fit() {
     let grid = "a = [\n  1, 2, 3,\n  4, 5, 6,\n];\n";
     assert_eq!(lay("javascript", grid), grid);
-    let call = "read(\n    gauge_at_the_quay, level, unit=metres_above_lowest_tide\n)\n";
+    let call = "read(\n    gauge_at_the_old_quay, level, unit=metres_above_the_lowest_tide_of_the_year\n)\n";
     assert_eq!(lay("python", call), call);
     let noted = "a = [\n  1, 2, 3, // ebb\n  // flood\n  4, 5, 6\n];\n";
     assert_eq!(lay("javascript", noted), noted);

@@ -421,13 +421,14 @@ impl Page<'_> {
         let ends = beside.iter().map(|cell| cell.at(true));
         let end = ends.max_by_key(|end| agreeing(*end))?;
         let is_common = agreeing(end) > 1 && agreeing(end) * 2 > beside.len();
-        // As many figures in each say nothing.
+        // As many figures in each say nothing, and neither do those that nothing sets off.
         let near = row.saturating_sub(MOST_NEAR)..rows.len().min(row + MOST_NEAR);
-        let mut starts = near.filter_map(cell).filter(|cell| cell.at(true) == end);
-        let first = starts.next().map(|cell| cell.at(false));
-        let mut is_set_off = || {
+        let agreeing: Vec<&Cell> =
+            near.filter_map(cell).filter(|cell| cell.at(true) == end).collect();
+        let is_set_off = || {
             self.first_numbers.contains_key(&rows[row].first)
-                || starts.any(|cell| Some(cell.at(false)) != first)
+                || (agreeing.iter().any(|cell| cell.at(false) != agreeing[0].at(false))
+                    && agreeing.iter().any(|cell| cell.blanks > cell.usual))
         };
         (is_common && is_set_off()).then_some((end, true))
     }

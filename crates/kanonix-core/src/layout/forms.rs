@@ -2,7 +2,7 @@
 
 use super::fill::{Filler, State};
 use super::slight::ends_line;
-use super::plan::{Around, Group, GroupId, Opens, Rows, Shape, TreeEdit, Want, When};
+use super::plan::{Around, Group, GroupId, Opens, Rows, Shape, Slight, TreeEdit, Want, When};
 use crate::syntax::Role;
 
 /// How many elements of a list are looked at. Bounds the work on hostile input.
@@ -39,10 +39,13 @@ impl Filler<'_> {
         let in_rows = self.fills && group.rows == Rows::Kept && group.shape == Shape::List;
         let state = if end <= self.flat_until {
             State::Flat
-        } else if group.slight && self.ends_within_half(id) {
-            self.flat_until = end;
+        } else if self.is_broken_by_chance(id) {
+            self.flat_until = if group.slight == Slight::Head { self.flat_until } else { end };
             State::Flat
-        } else if (group.is_forced() && !in_rows) || self.alike.contains(&id) {
+        } else if (group.is_forced() && !in_rows)
+            || group.slight == Slight::Head
+            || self.alike.contains(&id)
+        {
             self.opened(id)
         } else if group.rows == Rows::Kept {
             if self.rows_fit(id) { State::Rows } else { self.opened(id) }
@@ -51,6 +54,7 @@ impl Filler<'_> {
             State::Flat
         } else {
             match group.opens {
+                Opens::ByHand if self.is_full_before_last(id) => self.opened(id),
                 Opens::ByHand => State::Flat,
                 Opens::ForOneLine if self.fits_inside(id) => self.opened(id),
                 Opens::ForOneLine => State::Flat,
@@ -221,7 +225,9 @@ impl Filler<'_> {
         let sheet = self.sheet;
         let group = &sheet.plan.groups[id];
         let Some(first) = group.opening.filter(|_| group.closes) else { return false };
-        let Some(stop) = sheet.measures.next_line(first as usize) else { return false };
+        let Some(stop) = sheet.measures.next_line(first as usize) else {
+            return self.is_text_of_lines(id);
+        };
         // Nothing but closing brackets stands behind it.
         let closes = |token: usize| {
             let token = &sheet.tree.tokens[token];
@@ -234,13 +240,46 @@ impl Filler<'_> {
         });
         let opens = |inner: &Group| match inner.shape {
             Shape::Block => ends_with_block || is_last(inner),
-            Shape::List => is_last(inner),
+            // Parameters with a line each, behind which a block follows.
+            Shape::List => is_last(inner) || (ends_with_block && inner.first == first),
             _ => inner.bracketed && inner.end == group.end && inner.first == first,
         };
         let head = || sheet.measures.head(group.first as usize, stop);
         stop < group.end as usize
             && sheet.plan.group_of(stop).is_some_and(opens)
             && head().is_some_and(|width| self.column + width <= self.max)
+    }
+
+    /// Whether a list has no room even for what stands before the parameters of its last element, of which
+    /// there are several.
+    fn is_full_before_last(&self, id: GroupId) -> bool {
+        let (plan, measures) = (&self.sheet.plan, &self.sheet.measures);
+        let group = &plan.groups[id];
+        let last = self.last_element(id).filter(|_| group.shape == Shape::List && group.bracketed);
+        last.is_some_and(|last| {
+            let stop = measures.next_break(last + 1);
+            let is_list = |inner: &GroupId| plan.groups[*inner].shape == Shape::List;
+            let inner = plan.gaps.get(stop).and_then(|gap| gap.group).filter(is_list);
+            let has_several = inner.is_some_and(|inner| {
+                let next = self.next_own(inner, stop);
+                next < plan.groups[inner].end as usize && !plan.closes(next)
+            });
+            let head = measures.head(group.first as usize, stop);
+            has_several && head.is_some_and(|head| self.column + head > self.max)
+        })
+    }
+
+    /// Whether a value is, or ends with, a text over several lines that opens on the value's first line, and
+    /// has room where it is.
+    fn is_text_of_lines(&self, id: GroupId) -> bool {
+        let sheet = self.sheet;
+        let group = &sheet.plan.groups[id];
+        let last = group.end as usize - 1;
+        let token = &sheet.tree.tokens[last];
+        token.multi_line
+            && token.role == Role::Atom
+            && sheet.measures.head(group.first as usize, last).is_some()
+            && self.holds_its_lines(id)
     }
 
     /// Whether it helps to open a group before what is inside it: that fits then, or is a chain. Not
@@ -294,21 +333,26 @@ impl Filler<'_> {
 
     /// Whether the last element of a list fits on a line of its own.
     fn last_fits(&mut self, id: GroupId) -> bool {
-        let sheet = self.sheet;
-        let group = &sheet.plan.groups[id];
-        let Some(opening) = group.opening.map(|gap| gap as usize) else { return false };
-        let end = group.end as usize - 1;
-        let mut last = opening;
+        let Some(last) = self.last_element(id) else { return false };
+        let end = self.sheet.plan.groups[id].end as usize - 1;
+        let column = self.inner_column(id);
+        let width = self.sheet.measures.head(last, end);
+        width.is_some_and(|width| column + width + self.late_comma(end) < self.max)
+    }
+
+    /// The token that the last element of a list begins with.
+    fn last_element(&self, id: GroupId) -> Option<usize> {
+        let plan = &self.sheet.plan;
+        let group = &plan.groups[id];
+        let mut last = group.opening? as usize;
         for _ in 0..MOST_ELEMENTS {
             let next = self.next_own(id, last);
-            if next >= end || sheet.plan.closes(next) {
+            if next + 1 >= group.end as usize || plan.closes(next) {
                 break;
             }
             last = next;
         }
-        let column = self.inner_column(id);
-        let width = sheet.measures.head(last, end);
-        width.is_some_and(|width| column + width + self.late_comma(end) < self.max)
+        Some(last)
     }
 
     /// The form of a group that opens.
@@ -551,10 +595,9 @@ impl Filler<'_> {
     fn gives_way(&mut self, id: GroupId, index: usize) -> bool {
         let group = &self.sheet.plan.groups[id];
         let measures = &self.sheet.measures;
-        let indent = self.indents.columns(self.line_indent);
         if group.around != Around::OneLine
             && measures.flat(index, group.end as usize).is_none()
-            && measures.holds(&self.sheet.plan, id, self.column, indent, self.max)
+            && self.holds_its_lines(id)
         {
             return true;
         }
@@ -572,6 +615,13 @@ impl Filler<'_> {
         stop > index
             && stop < group.end as usize
             && measures.head(index, stop).is_some_and(|width| self.column + width <= self.max)
+    }
+
+    /// Whether all lines would fit that are inside a group whatever its form.
+    pub(super) fn holds_its_lines(&self, id: GroupId) -> bool {
+        let indent = self.indents.columns(self.line_indent);
+        let sheet = self.sheet;
+        sheet.measures.holds(&sheet.plan, id, self.column, indent, self.max)
     }
 
     /// The column of a comma that follows only because the list around it is open.

@@ -177,6 +177,25 @@ pub enum Opens {
     ByHand,
 }
 
+/// Which break in a group is nobody's choice, and up to where its line goes on without it.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum Slight {
+    /// None.
+    Never,
+    /// One behind an opening bracket, with all that is inside on the next line.
+    Row,
+    /// Any, up to half a line.
+    Half,
+    /// As `Half`, but where something around it should be broken before it, up to where most code ends its
+    /// lines, whatever its limit.
+    Usual,
+    /// Any, as far as there is room.
+    Whole,
+    /// Those before the elements of a list, as far as there is room for all up to the block that ends the
+    /// last one.
+    Head,
+}
+
 /// What a group may stay flat around.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
 pub enum Around {
@@ -257,8 +276,8 @@ pub struct Group {
     pub own_line: bool,
     /// Whether it closes where it fits, though somebody opened it; a value, where its first line does.
     pub closes: bool,
-    /// Whether a single break in it is no choice of somebody's where its line is short without.
-    pub slight: bool,
+    /// Which break in it is no choice of somebody's.
+    pub slight: Slight,
     /// The token whose line the group's levels count from.
     pub stem: TokenId,
     /// What they count from besides.
@@ -331,7 +350,7 @@ impl Group {
             stand_in: None,
             own_line: false,
             closes: false,
-            slight: false,
+            slight: Slight::Never,
             stem: first,
             counts: Counts::Steps,
             inner: 1,

@@ -1,6 +1,6 @@
 //! What somebody chose: the text has a say in which groups are open.
 
-use super::plan::{Align, Around, ByGroup, Close, Group, GroupId, Opens, Rows, Shape};
+use super::plan::{Align, Around, ByGroup, Close, Group, GroupId, Opens, Rows, Shape, Slight};
 use super::planner::Planner;
 use super::seen::Seen;
 use crate::syntax::TokenId;
@@ -16,13 +16,16 @@ impl Planner<'_> {
         self.close_as_seen(&seen);
         match self.choices.remembers {
             true => self.remember(&seen),
-            false => seen.ids().for_each(|id| self.plan.groups[id].slight = false),
+            false => seen.ids().for_each(|id| self.plan.groups[id].slight = Slight::Never),
         }
     }
 
     /// Lists and chains that somebody opened stay open; a line after a sign stays broken if the
     /// whole does not fit on one.
     fn remember(&mut self, seen: &ByGroup<Seen>) {
+        let mut ids: Vec<GroupId> = self.plan.groups.ids().skip(1).collect();
+        self.sort_by_place(&mut ids);
+        let around = self.nearest(&ids, |_| true);
         for id in seen.ids().skip(1) {
             let Seen { ends, joins, .. } = seen[id];
             let broken = self.plan.groups[id].opening.is_some_and(|gap| {
@@ -33,7 +36,11 @@ impl Planner<'_> {
             let is_lined_up = own.under.is_some() && (own.shape == Shape::Chain || !broken);
             // Texts have rows.
             let is_row = own.fills && own.shape == Shape::Chain && joins > 0;
-            let slight = ends == 1 && !is_lined_up && !is_row && self.is_slight(id);
+            let is_torn = around[id].is_some_and(|around| self.is_torn(id, around, seen));
+            let slight = match is_lined_up || is_row {
+                true => Slight::Never,
+                false => self.slight(id, around[id], seen),
+            };
             let group = &mut self.plan.groups[id];
             group.slight = slight;
             if self.choices.rows && group.shape == Shape::List {
@@ -44,7 +51,8 @@ impl Planner<'_> {
             let group = self.plan.groups[id];
             // Where most elements have a line of their own, the others should.
             let in_rows = match group.rows {
-                Rows::Bracketed if group.align.asks_the_text() => broken && joins > 0,
+                // The last row has what is left.
+                Rows::Bracketed if group.align.asks_the_text() => broken && joins + 1 >= ends,
                 Rows::Bracketed => broken && joins >= ends,
                 Rows::Shared => broken && joins > 0,
                 Rows::Loose => ends > 0 && joins >= ends,
@@ -54,8 +62,13 @@ impl Planner<'_> {
             let closer = group.end - 1;
             let closes_apart = group.close == Close::Keep
                 && self.broken_before(closer)
+                && !self.closes_a_line(closer - 1)
                 && self.takes_lines(group.first + 1, closer);
             let is_beside = group.align != Align::Step && match group.shape {
+                // Beside its bracket, what is kept stands under the first element.
+                Shape::List if group.align == Align::Keep && ends > 0 => {
+                    !broken && group.under.is_some()
+                }
                 Shape::List => (ends > 0 || closes_apart) && !broken,
                 Shape::Chain => ends > 0 && joins > 0,
                 _ => false,
@@ -71,13 +84,15 @@ impl Planner<'_> {
                     group.opens = Opens::Again;
                 }
                 Shape::LastResort => {}
+                // Somebody broke it where what is around it should have been broken.
+                _ if is_torn => group.rows = Rows::Never,
                 _ if in_rows || is_beside => {
                     group.shares = group.rows == Rows::Shared || group.align.asks_the_text();
                     group.rows = Rows::Kept;
                 }
                 _ => {
                     group.fills &= !broken;
-                    group.force_if(broken && !group.closes && !is_hug);
+                    group.force_if(broken && !group.closes && !is_hug && slight != Slight::Head);
                 }
             }
             let is_chain = matches!(group.shape, Shape::Chain | Shape::Alternatives);
@@ -85,45 +100,78 @@ impl Planner<'_> {
                 group.around = Around::Lists;
             }
         }
-        self.open_around_chains();
-        self.break_weaker_first(seen);
+        self.open_around_chains(&ids);
+        self.break_weaker_first(seen, &around);
     }
 
-    /// Operators that bind more strongly are not broken where the weaker ones around them are not, if that
-    /// is by a single break: it is nobody's choice where the whole fits, unless lines stand as they were
-    /// put.
-    fn break_weaker_first(&mut self, seen: &ByGroup<Seen>) {
+    /// Whether a list is open in the midst of another one that is not: other elements follow behind it.
+    fn is_torn(&self, id: GroupId, around: GroupId, seen: &ByGroup<Seen>) -> bool {
+        let group = &self.plan.groups[id];
+        let outer = &self.plan.groups[around];
+        let is_list = |group: &Group| group.shape == Shape::List && group.bracketed;
+        is_list(group)
+            && is_list(outer)
+            && seen[around].ends == 0
+            && self.goes_on_behind(group.end, around)
+            && group.slight != Slight::Never
+            && self.is_slight(id)
+    }
+
+    /// Whether other elements of a list stand behind one that ends here, and behind its separator.
+    fn goes_on_behind(&self, end: TokenId, list: GroupId) -> bool {
+        end + 2 < self.plan.groups[list].end
+            && self.plan.gaps[end as usize + 1].group == Some(list)
+            && !self.plan.closes(end as usize + 1)
+    }
+
+    /// Whether a closing mark or word begins its line.
+    fn closes_a_line(&self, token: TokenId) -> bool {
+        self.tree.closes(self.token_text(token)) && self.broken_before(token)
+    }
+
+    /// Of each group the nearest one around it that is of some kind; the groups come in the order of
+    /// their places.
+    fn nearest(
+        &self,
+        ids: &[GroupId],
+        is_one: impl Fn(&Group) -> bool,
+    ) -> ByGroup<Option<GroupId>> {
+        let mut nearest = self.plan.groups.all(None);
+        let mut around: Vec<GroupId> = Vec::new();
+        for id in ids {
+            let own = &self.plan.groups[*id];
+            while around.pop_if(|outer| self.plan.groups[*outer].end <= own.first).is_some() {}
+            nearest[*id] = around.last().copied();
+            if is_one(own) {
+                around.push(*id);
+            }
+        }
+        nearest
+    }
+
+    /// Operators that bind more strongly are not broken where the weaker ones around them are not, and
+    /// neither is an element where its list is not, if that is by a single break: it is nobody's choice
+    /// where the whole fits, unless lines stand as they were put.
+    fn break_weaker_first(&mut self, seen: &ByGroup<Seen>, around: &ByGroup<Option<GroupId>>) {
         let is_chain = |group: &Group| group.shape == Shape::Chain && !group.bracketed;
-        let is_lone = |id: &GroupId| {
-            let group = &self.plan.groups[*id];
+        for id in seen.ids().skip(1).filter(|id| seen[*id].ends == 1) {
+            let group = &self.plan.groups[id];
             let is_open = group.is_forced() || group.rows == Rows::Kept;
-            is_chain(group)
+            let is_lone = is_chain(group)
                 && !group.fills
                 && group.rows != Rows::Loose
                 && is_open
-                && seen[*id].ends == 1
-                && self.may_be_one_line(group)
-        };
-        let lone: Vec<GroupId> = self.plan.groups.ids().skip(1).filter(is_lone).collect();
-        if lone.is_empty() {
-            return;
-        }
-        let mut ids: Vec<GroupId> = self.plan.groups.ids().skip(1).collect();
-        self.sort_by_place(&mut ids);
-        let mut around: Vec<GroupId> = Vec::new();
-        for id in ids {
-            let first = self.plan.groups[id].first;
-            while around.pop_if(|outer| self.plan.groups[*outer].end <= first).is_some() {}
-            let is_inside = around.last().is_some_and(|outer| {
-                let outer = &self.plan.groups[*outer];
-                is_chain(outer)
+                && self.may_be_one_line(group);
+            let is_whole = |outer: GroupId| {
+                let is_unbroken = seen[outer].ends == 0;
+                let outer = &self.plan.groups[outer];
+                (is_chain(outer) || (outer.shape == Shape::List && is_unbroken))
                     && outer.opening.is_some()
                     && !outer.is_forced()
                     && outer.rows != Rows::Kept
                     && !outer.align.asks_the_text()
-            });
-            around.push(id);
-            if is_inside && lone.binary_search(&id).is_ok() {
+            };
+            if is_lone && around[id].is_some_and(is_whole) {
                 let own = &mut self.plan.groups[id];
                 (own.opens, own.rows) = (Opens::TooWide, Rows::Never);
             }
@@ -132,43 +180,26 @@ impl Planner<'_> {
 
     /// A list is open around a chain with lines of its own behind which other elements come: they would
     /// stand at the end of its last line.
-    fn open_around_chains(&mut self) {
-        let all = || self.plan.groups.ids().skip(1);
-        let is_chain = |id: &GroupId| {
-            let group = &self.plan.groups[*id];
+    fn open_around_chains(&mut self, ids: &[GroupId]) {
+        let is_chain = |id: &&GroupId| {
+            let group = &self.plan.groups[**id];
             let is_open = group.is_forced() || group.rows == Rows::Kept;
-            group.shape == Shape::Chain && !group.bracketed && is_open && !group.slight
+            let is_chosen = group.slight == Slight::Never;
+            group.shape == Shape::Chain && !group.bracketed && is_open && is_chosen
         };
-        let mut chains: Vec<GroupId> = all().filter(is_chain).collect();
+        let chains: Vec<GroupId> = ids.iter().filter(is_chain).copied().collect();
         if chains.is_empty() {
             return;
         }
-        let is_list = |id: &GroupId| {
-            let group = &self.plan.groups[*id];
-            group.bracketed || group.shape == Shape::Block
-        };
-        let mut lists: Vec<GroupId> = all().filter(is_list).collect();
-        self.sort_by_place(&mut chains);
-        self.sort_by_place(&mut lists);
-        let mut lists = lists.into_iter().peekable();
-        let mut around: Vec<GroupId> = Vec::new();
+        let around = self.nearest(ids, |group| group.bracketed || group.shape == Shape::Block);
         for id in chains {
-            let (first, end) = (self.plan.groups[id].first, self.plan.groups[id].end);
-            while let Some(list) = lists.next_if(|list| self.plan.groups[*list].first < first) {
-                around.push(list);
-            }
-            while around.pop_if(|list| self.plan.groups[*list].end <= first).is_some() {}
-            let Some(list) = around.last().copied() else { continue };
-            let own = &self.plan.groups[list];
+            let Some(list) = around[id] else { continue };
+            let (end, own) = (self.plan.groups[id].end, &self.plan.groups[list]);
             let is_free = own.shape == Shape::List
                 && own.rows != Rows::Kept
                 && own.align == Align::Step
                 && own.opens == Opens::TooWide;
-            // Behind its separator.
-            let goes_on = end + 2 < own.end
-                && self.plan.gaps[end as usize + 1].group == Some(list)
-                && !self.plan.closes(end as usize + 1);
-            if is_free && goes_on {
+            if is_free && self.goes_on_behind(end, list) {
                 self.plan.groups[list].force();
             }
         }

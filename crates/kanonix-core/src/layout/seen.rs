@@ -79,7 +79,7 @@ impl Planner<'_> {
     }
 
     /// Whether a line ends among these tokens, or in one of them.
-    pub(super) fn takes_lines(&self, first: TokenId, end: TokenId) -> bool {
+    pub fn takes_lines(&self, first: TokenId, end: TokenId) -> bool {
         (first..end).any(|token| {
             self.broken_before(token) || self.tree.tokens[token as usize].multi_line
         })

@@ -140,7 +140,8 @@ impl Planner<'_> {
                 continue;
             }
             let is_with_last = match keeps && seen[id].ends > 0 {
-                true => !self.opened_before(closer),
+                // What a comma follows has a line of its own.
+                true => !self.opened_before(closer) && !self.tree.separates(closer - 1),
                 false => is_beside,
             };
             if is_with_last && !self.after_comment(closer) {

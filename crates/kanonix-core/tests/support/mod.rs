@@ -62,3 +62,22 @@ pub fn lay_with(language: &str, settings: &[(&str, &str, &str)], text: &str) -> 
     assert_eq!(again.slips, [], "{}", mended.text);
     mended.text
 }
+
+/// Holds each text against what is made of it, and that against itself.
+pub fn becomes(language: &str, pairs: &[(&str, &str)]) {
+    for (text, wanted) in pairs {
+        assert_eq!(lay_with(language, &[], text), *wanted, "{language}");
+        assert_eq!(lay_with(language, &[], wanted), *wanted, "{language}, once more");
+    }
+}
+
+/// A Java or C# method's statements.
+pub fn method(statements: &str) -> String {
+    let lines = statements.lines().map(|line| format!("        {line}\n"));
+    format!("class A {{\n    void b() {{\n{}    }}\n}}\n", lines.collect::<String>())
+}
+
+/// The same for the statements of a Java method.
+pub fn java(text: &str, wanted: &str) {
+    becomes("java", &[(&method(text), &method(wanted))]);
+}

@@ -29,7 +29,8 @@ unsafe fixed byte room[ 2 ];
 
     namespace Saltmarsh.Tides
     {
-        [Fast, Slow(2)] public sealed class Quay<A, in B> : Gauge<A>, IAlarm where A : class, new() where B : struct
+        [Fast, Slow(2)]
+        public sealed class Quay<A, in B> : Gauge<A>, IAlarm where A : class, new() where B : struct
         {
             const int Level = 2, Ebb = 3;
             Quay(int level, params string[] names) : base(level) { Load(); }

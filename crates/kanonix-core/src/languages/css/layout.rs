@@ -208,10 +208,14 @@ fn value(p: &mut Planner, node: NodeId, values: &[NodeId]) {
         !pair.iter().any(|part| p.is_separator(*part)) && p.broken_before(p.first(pair[1]))
     };
     let rows = values.windows(2).filter(|pair| is_row(pair)).count();
-    if rows > 1 || (rows == 1 && !is_short(p, node)) {
+    let has_lines = values.windows(2).any(|pair| {
+        p.is_separator(pair[0]) && p.broken_before(p.first(pair[1]))
+    });
+    if rows > 1 || (rows == 1 && !has_lines && !is_short(p, node)) {
         // A grid, or something else that somebody laid out in rows.
         let group = p.group(Shape::Block, p.first(node), end);
-        for part in values {
+        let begins = p.broken_before(p.first(*first));
+        for part in if begins { values } else { rest } {
             row(p, group, p.first(*part));
         }
         return;
@@ -242,7 +246,7 @@ fn value(p: &mut Planner, node: NodeId, values: &[NodeId]) {
 }
 
 /// So many columns are a short declaration.
-const SHORT: usize = 40;
+const SHORT: usize = 50;
 
 /// Whether a declaration is so short that nobody breaks it, and holds no texts that are rows.
 fn is_short(p: &Planner, node: NodeId) -> bool {
@@ -258,8 +262,8 @@ fn is_short(p: &Planner, node: NodeId) -> bool {
 fn beside(p: &mut Planner, token: TokenId) {
     let text = p.token_text(token);
     let closed = token.checked_sub(1).is_some_and(|before| p.token_text(before).ends_with(')'));
-    // Behind a parenthesis a word is another one, whether it touches that or not.
-    let begins = |c: char| c.is_alphabetic() || matches!(c, '$' | '@' | '"' | '\'' | '!');
+    // Behind a parenthesis a word, or a number, is another one, whether it touches that or not.
+    let begins = |c: char| c.is_alphanumeric() || matches!(c, '$' | '@' | '"' | '\'' | '!' | '.');
     let is_apart = text.starts_with('!') || (closed && text.starts_with(begins));
     let touches = p.gap_text(token).is_empty() && !is_apart;
     p.word(token, u8::from(!touches));

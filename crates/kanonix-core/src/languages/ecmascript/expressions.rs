@@ -117,7 +117,11 @@ fn formal_parameters(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         let value = annotation.and_then(|annotation| p.parts(annotation).last().copied());
         value.is_some_and(|value| leads_with_bar(p, value))
     });
-    let list = List::new().declaration().last_comma_if(may_have_comma).stand_in(stand_in);
+    let list = List::new()
+        .declaration()
+        .last_comma_if(may_have_comma)
+        .stand_in(stand_in)
+        .closes_around_one_if(stand_in.is_some());
     p.list(parts, list.opens_around_lines_if(has_bars));
 }
 
@@ -157,7 +161,9 @@ fn parenthesized(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
 fn inside_literal(p: &Planner, node: NodeId) -> Option<TokenId> {
     match Kind::at(p, node) {
         Kind::Object | Kind::Array | Kind::ObjectPattern | Kind::ArrayPattern => p.inside(node),
-        Kind::AssignmentPattern => inside_literal(p, p.part(node, 0)?),
+        Kind::AssignmentPattern | Kind::RequiredParameter | Kind::OptionalParameter => {
+            inside_literal(p, p.part(node, 0)?)
+        }
         _ => None,
     }
 }
@@ -232,7 +238,8 @@ fn arguments(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         .stand_in(stand_in)
         .closes_around_one_if(last.is_some_and(|last| brings_brackets(p, *last)))
         .own_line_if(last.is_some_and(|last| gives_call(p, *last)))
-        .by_hand_if(stays);
+        .by_hand_if(stays)
+        .reluctant_if(p.is_one_short_value(&elements));
     let Some(group) = p.list(parts, list) else { return };
     // A last function whose value somebody put on its own line: the closing bracket has one too.
     if let Some(last) = elements.last()
@@ -246,7 +253,7 @@ fn arguments(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
 }
 
 /// Whether an argument opens, and ends, with its own brackets: nobody wants two pairs around its lines.
-fn brings_brackets(p: &Planner, argument: NodeId) -> bool {
+pub(super) fn brings_brackets(p: &Planner, argument: NodeId) -> bool {
     let is_literal = matches!(Kind::at(p, argument), Kind::Object | Kind::Array);
     let gives_lines = is_function(p, argument) && p.token_text(p.end(argument) - 1) == "}";
     is_literal || gives_lines
@@ -405,14 +412,18 @@ fn assignment(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
 fn ternary_expression(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let [_, question, yes, colon, no] = parts else { return };
     let level = p.choices.chain_steps;
-    // With a line break before a comment, a parser may not see that the sign behind it goes on.
+    // With a line break before a comment, a parser may not see that the sign behind it goes on: breaks
+    // stay as they are.
     let (kept, answers): (Vec<_>, Vec<_>) =
         [(*question, *yes), (*colon, *no)].into_iter().partition(|(sign, _)| {
             p.after_comment(p.first(*sign))
         });
     let group = p.conditional(node, &answers, Some(Key::Logic), level);
     for (sign, value) in kept {
-        p.keep_gap(p.first(sign));
+        match p.broken_before(p.first(sign)) {
+            true => p.newline(p.first(sign), group, level, Setting::IndentSize),
+            false => p.keep_gap(p.first(sign)),
+        }
         p.operator(p.first(value), Key::Logic);
     }
     if p.is(*no, Kind::TernaryExpression) && !stands_deeper(p, *no, p.first(*colon)) {

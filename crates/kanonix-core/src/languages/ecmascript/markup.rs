@@ -4,7 +4,7 @@
 //! alone is text that is shown. The first may be laid out, the second stays.
 
 use super::kinds::Kind;
-use crate::layout::plan::{Around, Opens, Shape};
+use crate::layout::plan::{Around, Opens, Shape, Slight};
 use crate::layout::planner::Planner;
 use crate::style::{Key, Setting};
 use crate::syntax::{NodeId, Role, TokenId};
@@ -63,21 +63,28 @@ fn element(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     p.set_context(node, if stays { IN_SENTENCE } else { 0 });
     let mut spread = false;
     let mut forced = false;
-    // The gaps that may be broken, each with whether it is inside the element.
-    let mut gaps: Vec<(TokenId, bool, bool)> = Vec::new();
-    let mut before_is_text = false;
+    // The gaps that may be broken, each with whether it is inside the element, and beside a text, or
+    // beside something over several lines.
+    let mut gaps: Vec<(TokenId, bool, bool, bool)> = Vec::new();
+    let (mut before_is_text, mut before_takes_lines) = (false, false);
     for (index, child) in children.iter().enumerate() {
         let text = is_text(p, *child);
         let inner = index > 0;
-        gaps.push((p.first(*child), inner, before_is_text || text));
+        let takes_lines = p.takes_lines(p.first(*child) + 1, p.end(*child));
+        gaps.push((
+            p.first(*child),
+            inner,
+            before_is_text || text,
+            before_takes_lines || takes_lines,
+        ));
         for token in p.first(*child) + 1..p.end(*child) {
             if text {
-                gaps.push((token, true, true));
+                gaps.push((token, true, true, false));
             }
         }
-        before_is_text = text;
+        (before_is_text, before_takes_lines) = (text, takes_lines);
     }
-    for (token, inner, beside_text) in &gaps {
+    for (token, inner, beside_text, _) in &gaps {
         let broken = p.broken_before(*token);
         spread |= broken;
         forced |= broken && *inner && *beside_text;
@@ -89,10 +96,11 @@ fn element(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         !text.is_empty() && !text.contains('\n')
     };
     let edges_shown = shown(p, gaps[0].0) || shown(p, close);
-    for (token, inner, beside_text) in gaps {
+    for (token, inner, beside_text, beside_lines) in gaps {
         let broken = p.broken_before(token);
+        let keeps = spread && p.choices.remembers && !beside_lines;
         let holds = match inner {
-            true => !broken && (beside_text || (spread && p.choices.remembers)),
+            true => !broken && (beside_text || keeps),
             false => edges_shown && !broken,
         };
         if shown(p, token) {
@@ -143,7 +151,7 @@ fn tag(p: &mut Planner, node: NodeId, parts: &[NodeId], kind: Kind) {
     if only {
         let stand_in = stand_in(p, attributes[0]);
         let own = p.group_mut(group);
-        (own.stand_in, own.slight) = (stand_in, true);
+        (own.stand_in, own.slight) = (stand_in, Slight::Half);
         stays |= has_plain_value(p, attributes[0]);
     } else {
         p.group_mut(group).around = Around::OneLine;
@@ -279,6 +287,7 @@ fn expression(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     };
     let group = p.enclosed(Shape::Chain, [*opener, *inner, *closer], gap, Key::Condition);
     p.group_mut(group).stand_in = super::expressions::stand_in(p, *inner, true);
+    p.group_mut(group).closes = super::expressions::brings_brackets(p, *inner);
     if in_sentence(p, node) {
         p.by_hand(group);
     }

@@ -2,7 +2,7 @@
 
 use super::kinds::Kind;
 use super::statements::{sort, statement_end};
-use crate::layout::plan::{Around, Shape};
+use crate::layout::plan::{Around, Shape, Slight};
 use crate::layout::planner::Planner;
 use crate::layout::vocabulary::{Between, Handed, List};
 use crate::style::{Key, Setting};
@@ -106,6 +106,10 @@ pub(super) fn declared(p: &mut Planner, parts: &[NodeId]) {
         && p.is(*sign, Kind::Equals)
     {
         assigned(p, p.first(*sign), *value);
+        // Names in brackets have a line each before their value has one of its own.
+        if matches!(Kind::at(p, parts[0]), Kind::ObjectPattern | Kind::ArrayPattern) {
+            p.assigned_last(*value);
+        }
     }
 }
 
@@ -177,7 +181,7 @@ fn alternatives(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) {
                 && p.is(p.parent(node), Kind::TypeAnnotation)
                 && p.token_text(first - 2) == ")";
             let own = p.group_mut(group);
-            (own.stand_in, own.slight, own.reluctant) = (stand_in, true, is_given_back);
+            (own.stand_in, own.slight, own.reluctant) = (stand_in, Slight::Usual, is_given_back);
             if p.choices.add_bar && kind == Kind::UnionType {
                 let mut first = node;
                 while let Some(left) = p.part(first, 0).filter(|_| p.is(first, kind)) {

@@ -5,7 +5,7 @@ use super::habits::Habits;
 use super::paragraphs;
 use super::templates::{self, Control};
 use crate::languages::kinds::kinds;
-use crate::layout::plan::{Around, GroupId, Shape};
+use crate::layout::plan::{Around, GroupId, Shape, Slight};
 use crate::layout::planner::Planner;
 use crate::style::{Key, Setting};
 use crate::syntax::{NodeId, Role, TokenId};
@@ -437,7 +437,7 @@ fn tag(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     }
     let group = p.group(Shape::List, p.first(node), p.end(node));
     let own = p.group_mut(group);
-    (own.around, own.slight) = (Around::Lists, attributes.len() == 1);
+    (own.around, own.slight) = (Around::Lists, Slight::Half);
     if p.is_link(p.parent(node)) || stands_in_line(p, node) {
         p.by_hand(group);
     }

@@ -339,7 +339,7 @@ fn a_touched_member_stands_beside_the_others() {
 #[test]
 fn modifiers_change_places_and_annotations_do_not() {
     let text = "class A {\n    final @B static public int c = 1;\n\n    @D synchronized protected void e() {\n    }\n}\n";
-    let wanted = "class A {\n    public @B static final int c = 1;\n\n    @D protected synchronized void e() {\n    }\n}\n";
+    let wanted = "class A {\n    public @B static final int c = 1;\n\n    @D\n    protected synchronized void e() {\n    }\n}\n";
     assert_eq!(lay_with("java", &[("modifier_order", "", "guide")], text), wanted);
 }
 

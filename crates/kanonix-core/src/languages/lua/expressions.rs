@@ -2,7 +2,7 @@
 
 use super::kinds::Kind;
 use super::statements::assigned;
-use crate::layout::plan::{Rows, Shape};
+use crate::layout::plan::{Rows, Shape, Slight};
 use crate::layout::planner::Planner;
 use crate::layout::vocabulary::{Binary, Link, List, Operators};
 use crate::style::{Key, Setting};
@@ -95,7 +95,7 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
 pub(super) fn values(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let group = p.group(Shape::Chain, p.first(node), p.end(node));
     let own = p.group_mut(group);
-    (own.rows, own.slight) = (Rows::Any, true);
+    (own.rows, own.slight) = (Rows::Any, Slight::Half);
     p.stands_anywhere(group, Key::Call);
     for part in parts.iter().skip(1) {
         let token = p.first(*part);
@@ -159,6 +159,11 @@ fn stand_in(p: &Planner, node: NodeId) -> Option<TokenId> {
             let parameters = parts.get(p.position(&parts, Kind::Parameters)?)?;
             Some(p.end(*parameters))
         }
+        // `words{ "ebb" }`: a call of one table.
+        Kind::FunctionCall => match p.parts(*p.parts(node).last()?)[..] {
+            [only] => stand_in(p, only),
+            _ => None,
+        },
         _ => None,
     }
 }

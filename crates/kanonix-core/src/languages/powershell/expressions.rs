@@ -2,7 +2,7 @@
 
 use super::kinds::Kind;
 use super::statements::{braced, flattened, inside, is_end};
-use crate::layout::plan::{Align, Around, Rows, Shape, When};
+use crate::layout::plan::{Align, Around, Rows, Shape, Slight, When};
 use crate::layout::planner::Planner;
 use crate::layout::vocabulary::{Binary, Handed, List, Operators, Sort};
 use crate::style::{Key, Setting};
@@ -106,9 +106,17 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
         Kind::MemberAccess | Kind::InvokationExpression | Kind::InvokationForeachExpression => {
             for part in parts.iter().skip(1) {
                 let token = p.first(*part);
-                match p.broken_before(token) || p.is(*part, Kind::ScriptBlockExpression) {
-                    true => p.keep_gap(token),
-                    false => p.word(token, 0),
+                if p.is(*part, Kind::ScriptBlockExpression) {
+                    p.keep_gap(token);
+                } else if p.broken_before(token) {
+                    // Somebody ended the line behind the point before a name.
+                    let group = p.group(Shape::Chain, p.first(node), p.end(node));
+                    p.stands_anywhere(group, Key::Call);
+                    let own = p.group_mut(group);
+                    (own.rows, own.slight) = (Rows::Any, Slight::Half);
+                    p.may_break(token, group, p.choices.chain_steps, 0, Setting::WordGap);
+                } else {
+                    p.word(token, 0);
                 }
             }
         }

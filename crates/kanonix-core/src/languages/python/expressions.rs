@@ -1,7 +1,7 @@
 //! Expressions, patterns and types, in the order of the language reference.
 
 use super::kinds::Kind;
-use crate::layout::plan::{Align, Around, Counts, GroupId, Rows, Shape};
+use crate::layout::plan::{Align, Around, Counts, GroupId, Rows, Shape, Slight};
 use crate::layout::planner::Planner;
 use crate::layout::vocabulary::{Binary, Link, List, Operators};
 use crate::style::{Key, Setting};
@@ -268,7 +268,7 @@ fn comparison(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let breakable = in_brackets(p, node);
     let group = breakable.then(|| p.leading_chain(node));
     if let Some(group) = group {
-        p.group_mut(group).slight = true;
+        p.group_mut(group).slight = Slight::Usual;
     }
     for pair in parts[1..].chunks(2) {
         let [operator, right] = pair else { continue };

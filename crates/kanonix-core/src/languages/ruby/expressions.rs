@@ -1,7 +1,7 @@
 //! Expressions, in the grammar's order.
 
 use super::kinds::Kind;
-use crate::layout::plan::{Column, Rows, Shape};
+use crate::layout::plan::{Column, Rows, Shape, Slight};
 use crate::layout::planner::Planner;
 use crate::layout::vocabulary::{Binary, Handed, Link, List, Operators};
 use crate::style::{Key, Setting};
@@ -90,7 +90,7 @@ pub(super) fn values(p: &mut Planner, parts: &[NodeId]) {
     let group = p.group(Shape::Chain, p.first(*first), p.end(*last));
     let stand_in = stand_in(p, *last);
     let own = p.group_mut(group);
-    (own.rows, own.stand_in, own.slight) = (Rows::Any, stand_in, true);
+    (own.rows, own.stand_in, own.slight) = (Rows::Any, stand_in, Slight::Half);
     p.stands_anywhere(group, Key::Call);
     let mut after_comma = false;
     for part in parts.iter().skip(1) {

@@ -78,7 +78,6 @@ pub(super) static LANGUAGE: Language = Language {
         (Setting::ParenGap, Key::Lambda, "false"),
         (Setting::OperatorGap, Key::Power, "false"),
         (Setting::CaseIndent, Key::Whole, "false"),
-        (Setting::NamespaceIndent, Key::Whole, "keep"),
         (Setting::FlatBlock, Key::Type, "keep"),
         (Setting::FlatBlock, Key::Function, "keep"),
         (Setting::FlatBlock, Key::Control, "keep"),

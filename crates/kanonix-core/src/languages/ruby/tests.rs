@@ -421,8 +421,8 @@ end
 #[test]
 fn a_module_stands_as_it_does_around_what_it_holds() {
     let text = "module A\nclass B\n  C = 1\nend\nend\n";
-    assert_eq!(lay("ruby", text), text);
-    insta::assert_snapshot!(lay_with("ruby", &[("namespace_indent", "", "true")], text), @"
+    assert_eq!(lay_with("ruby", &[("namespace_indent", "", "keep")], text), text);
+    insta::assert_snapshot!(lay("ruby", text), @"
     module A
       class B
         C = 1

@@ -3,7 +3,7 @@
 use super::blocks::{block_behind, enclosed_statements, statements};
 use super::expressions::assigned;
 use super::kinds::Kind;
-use crate::layout::plan::{Around, GroupId, Shape, TreeEdit, When};
+use crate::layout::plan::{Around, GroupId, Shape, Slight, TreeEdit, When};
 use crate::layout::planner::Planner;
 use crate::layout::vocabulary::{Between, Handed, List};
 use crate::style::{Key, Setting};
@@ -204,7 +204,7 @@ fn impl_header(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     if let Some(place) = word {
         let group = p.group(Shape::Chain, first, end);
         p.stem(group, header);
-        p.group_mut(group).slight = true;
+        p.group_mut(group).slight = Slight::Half;
         p.may_break(p.first(parts[place]), group, 1, 1, Setting::WordGap);
         tail = Some(group);
     }
@@ -340,7 +340,7 @@ fn ordered_field_declaration_list(p: &mut Planner, parts: &[NodeId]) {
 
 /// `{ebb, flood::{self, High}}`; the names keep their order.
 fn use_list(p: &mut Planner, parts: &[NodeId]) {
-    p.list(parts, List::new().collection().last_comma().tight().shared_rows());
+    p.list(parts, List::new().collection().names().last_comma().tight().shared_rows());
 }
 
 /// `(&self, level: Level)`

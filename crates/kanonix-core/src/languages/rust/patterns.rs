@@ -3,7 +3,7 @@
 use super::expressions::{range, tuple};
 use super::items::header;
 use super::kinds::Kind;
-use crate::layout::plan::{Rows, Shape};
+use crate::layout::plan::{Rows, Shape, Slight};
 use crate::layout::planner::Planner;
 use crate::layout::vocabulary::{Handed, List};
 use crate::style::{Key, Setting};
@@ -77,7 +77,7 @@ fn or_pattern(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         None => {
             let group = p.group(Shape::Chain, p.first(node), p.end(node));
             let own = p.group_mut(group);
-            (own.rows, own.slight) = (Rows::Loose, true);
+            (own.rows, own.slight) = (Rows::Loose, Slight::Half);
             group
         }
     };

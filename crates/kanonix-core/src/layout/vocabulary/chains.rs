@@ -1,6 +1,6 @@
 //! Chains: calls and fields one after another, and what is asked with two answers.
 
-use crate::layout::plan::{Counts, GroupId, Opens, Rows, Shape};
+use crate::layout::plan::{Counts, GroupId, Opens, Rows, Shape, Slight};
 use crate::layout::planner::Planner;
 use crate::layout::vocabulary::Handed;
 use crate::style::{Key, Setting};
@@ -44,6 +44,7 @@ impl Planner<'_> {
     pub fn links(&self, node: NodeId, link: fn(&Planner, NodeId) -> Option<Link>) -> Links {
         let (mut dots, mut inner) = (Vec::new(), Vec::new());
         let (mut head, mut called, mut arguments) = (node, false, None);
+        let mut is_field_before = false;
         while let Some(kind) = link(self, head) {
             match kind {
                 Link::Call(own) if dots.is_empty() && arguments.is_none() => arguments = Some(own),
@@ -55,9 +56,16 @@ impl Planner<'_> {
                 }
                 Link::Field(dot) => dots.push(dot),
                 Link::Method(dot) if called => dots.push(dot),
+                // The fields before a call are on its line, where somebody put the first of them there.
+                Link::Method(dot) if is_field_before && self.broken_beside(dot) => {
+                    if let Some(call) = dots.last_mut().filter(|call| !self.broken_beside(**call)) {
+                        *call = dot;
+                    }
+                }
                 Link::Call(_) | Link::Method(_) | Link::Other => {}
             }
             called = matches!(kind, Link::Call(_));
+            is_field_before = matches!(kind, Link::Method(_));
             if head != node {
                 inner.push(head);
             }
@@ -149,7 +157,7 @@ impl Planner<'_> {
     /// The lines of a chain: each of these marks begins one, where it is open.
     pub fn break_links(&mut self, links: &Links, group: GroupId) {
         self.stands_anywhere(group, Key::Call);
-        self.group_mut(group).slight = true;
+        self.group_mut(group).slight = Slight::Half;
         if links.by_hand {
             self.force(group);
         }
@@ -172,6 +180,18 @@ impl Planner<'_> {
             joins(dot) && closers.into_iter().any(|closer| self.broken_before(closer))
         };
         let dots = &links.dots;
+        let is_call = |dot: &TokenId| self.tree.opens(self.token_text(dot + 2));
+        if let [first, rest @ ..] = &dots[..]
+            && !joins(first)
+            && let Some(last) = rest.last()
+            && !self.broken_between(*first, *last)
+            && dots.iter().all(is_call)
+        {
+            // One call begins a line and all of the others follow: nobody means that.
+            let own = self.group_mut(group);
+            (own.opens, own.closes) = (Opens::TooWide, true);
+            return;
+        }
         if !links.by_hand || !dots.iter().any(joins) || dots.iter().any(is_behind_lines) {
             return;
         }

@@ -1,6 +1,6 @@
 //! Statements with a header in parentheses, and what stands behind them.
 
-use crate::layout::plan::{GroupId, Rows, Shape};
+use crate::layout::plan::{GroupId, Opens, Rows, Shape};
 use crate::layout::planner::Planner;
 use crate::style::{Key, Setting};
 use crate::syntax::{NodeId, TokenId};
@@ -28,6 +28,12 @@ impl Planner<'_> {
         self.plan.conditions.push(first);
     }
 
+    /// Whether nothing stands behind a node on its line.
+    fn is_last_on_line(&self, node: NodeId) -> bool {
+        let next = self.end(node);
+        next as usize == self.tree.tokens.len() || self.broken_before(next)
+    }
+
     /// The statement behind a header: a block, or a bare statement, which stays on the header's
     /// line or on the next one as it stands. `header` is the first token of the construct, `after`
     /// the one that the statement follows.
@@ -44,8 +50,14 @@ impl Planner<'_> {
             self.stem(group, header);
             self.line(first, group, 1, Setting::FlatBlock);
             self.at_most(first, 0);
-        } else {
+        } else if self.choices.brace_bare || !self.is_last_on_line(body) {
             self.word(first, 1);
+        } else {
+            // What has no room behind its header, and has some on the next line, stands there.
+            let group = self.group(Shape::LastResort, after, self.end(body));
+            self.stem(group, header);
+            self.group_mut(group).opens = Opens::ToFit;
+            self.may_break(first, group, 1, 1, Setting::FlatBlock);
         }
         if !kinds.bare.contains(&self.kind(body)) {
             self.brace(after, body, kinds.block);

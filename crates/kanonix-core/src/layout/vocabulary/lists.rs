@@ -10,6 +10,7 @@ use crate::layout::plan::{
     Opens,
     Rows,
     Shape,
+    Slight,
     TreeEdit,
     When,
 };
@@ -60,6 +61,11 @@ impl List {
     /// further in, and so has the closing bracket.
     pub fn members(self) -> List {
         List { members: true, ..self.collection() }
+    }
+
+    /// Whether each of its elements has a name of its own.
+    fn is_of_names(&self) -> bool {
+        self.declaration || self.names || self.pairs
     }
 
     /// How `wrap_align` and `close_bracket` know it.
@@ -181,6 +187,12 @@ const FEWEST_VALUES: usize = 4;
 /// So many bytes are a short text, its quotes included.
 const LONGEST_TEXT: usize = 12;
 
+/// Where there are so many texts, longer ones are short, too.
+const MANY_TEXTS: usize = 16;
+
+/// So many bytes are a short text among many.
+const LONGEST_OF_MANY: usize = 20;
+
 impl Planner<'_> {
     /// A bracketed list: `parts` begins with the opening bracket, ends with the closing one, and
     /// has the elements and separators between them. Returns its group, unless a bracket is
@@ -226,14 +238,19 @@ impl Planner<'_> {
                 && elements == 1
                 && is_one
                 && (with_last || self.is_short(inner[0], list.declaration)));
-        let asks_for_lines = list.last_comma
-            && inner.last().is_some_and(|last| self.is_separator(*last))
-            && !self.choices.add_last_comma
-            && !self.choices.drop_last_comma;
+        let drops_comma =
+            list.last_comma && (self.choices.add_last_comma || self.choices.drop_last_comma);
+        let asks_for_lines =
+            inner.last().is_some_and(|last| self.is_separator(*last)) && !drops_comma;
         let is_beside = inner.first().is_some_and(|first| !self.broken_before(self.first(*first)));
         let may_be_slight = !list.collection || list.names || (is_beside && !list.members);
         let own = self.group_mut(group);
-        own.slight = may_be_slight && !list.stays_open && !asks_for_lines;
+        own.slight = match (list.stays_open || asks_for_lines, may_be_slight) {
+            (true, _) => Slight::Never,
+            (false, true) => Slight::Half,
+            (false, false) if list.members || list.pairs || list.closed => Slight::Never,
+            (false, false) => Slight::Row,
+        };
         own.fills = fills;
         own.inner = level;
         own.around = if list.closed || (list.pairs && elements > 1) {
@@ -244,7 +261,12 @@ impl Planner<'_> {
         own.stand_in = list.stand_in;
         own.own_line = list.own_line;
         own.closes = closes;
-        own.rows = list.rows.unwrap_or(Rows::Bracketed);
+        own.rows = match list.rows {
+            Some(rows) => rows,
+            // Values one after another may belong together, and names and pairs stand for themselves.
+            None if align.asks_the_text() && !list.is_of_names() => Rows::Shared,
+            None => Rows::Bracketed,
+        };
         own.reluctant = list.reluctant;
         own.with = list.with;
         own.align = align;
@@ -311,6 +333,13 @@ impl Planner<'_> {
             && (end == first + 1 || (first + 1..end).step_by(2).all(joins) || joins(first))
     }
 
+    /// Whether there is one element, of one short token: nobody opens brackets around that.
+    pub fn is_one_short_value(&self, elements: &[NodeId]) -> bool {
+        let [only] = elements else { return false };
+        let first = self.first(*only);
+        self.end(*only) == first + 1 && self.token_text(first).len() <= LONGEST_TEXT
+    }
+
     /// Whether elements are plain numbers, or short texts, and several: they are read along their lines.
     fn are_short_values(&self, inner: &[NodeId]) -> bool {
         let is_number = |token: TokenId| {
@@ -322,10 +351,14 @@ impl Planner<'_> {
             let is_signed = end == first + 2 && matches!(self.token_text(first), "-" | "+");
             (end == first + 1 || is_signed) && is_number(end - 1)
         };
+        let longest = match elements().count() {
+            MANY_TEXTS.. => LONGEST_OF_MANY,
+            _ => LONGEST_TEXT,
+        };
         let is_text = |part: &NodeId| {
             let text = self.token_text(self.first(*part));
             self.end(*part) == self.first(*part) + 1
-                && text.len() <= LONGEST_TEXT
+                && text.len() <= longest
                 && self.is_string(*part)
         };
         elements().count() >= FEWEST_VALUES

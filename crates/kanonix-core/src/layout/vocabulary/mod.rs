@@ -19,7 +19,7 @@ pub use lists::List;
 pub use members::Described;
 pub use operators::{Binary, Operators};
 
-use crate::layout::plan::{Align, Close, Column, Counts, GroupId, Opens, Shape};
+use crate::layout::plan::{Align, Close, Column, Counts, GroupId, Opens, Shape, Slight};
 use crate::layout::planner::Planner;
 use crate::style::{Key, Setting, Value};
 use crate::syntax::{NodeId, Role, TokenId};
@@ -187,7 +187,7 @@ impl Planner<'_> {
         (own.align, own.bracketed) = (align, true);
         own.opens = if stays { Opens::ByHand } else { Opens::TooWide };
         own.closes = stays;
-        own.slight = shape == Shape::Chain;
+        own.slight = if shape == Shape::Chain { Slight::Half } else { Slight::Never };
         let blanks = self.inside_both(inner, last, blanks);
         let before = self.chosen(inner, blanks);
         self.may_break(inner, group, 1, before, Setting::InnerGap);
@@ -260,6 +260,14 @@ impl Planner<'_> {
         let first = self.first(value);
         if let Some(group) = self.gap(first).group {
             self.group_mut(group).opens = Opens::ToFit;
+        }
+    }
+
+    /// What stands before a value and its sign is broken rather than the line between the two.
+    pub fn assigned_last(&mut self, value: NodeId) {
+        let first = self.first(value);
+        if let Some(group) = self.gap(first).group {
+            self.group_mut(group).reluctant = true;
         }
     }
 

@@ -1,7 +1,7 @@
 //! Operators and the signs between two parts, with the blanks that `operator_gap` and `pair_gap`
 //! want around each kind of them.
 
-use crate::layout::plan::{Column, GroupId, Rows, Want};
+use crate::layout::plan::{Column, GroupId, Rows, Slight, Want};
 use crate::layout::planner::Planner;
 use crate::layout::vocabulary::Handed;
 use crate::style::{Key, Setting};
@@ -169,7 +169,7 @@ impl Planner<'_> {
             whole.stand_in = stand_in;
         }
         if whole.end == end {
-            whole.slight = !is_logic;
+            whole.slight = if is_logic { Slight::Never } else { Slight::Usual };
         }
         let goes_on = self.kind(left) == self.kind(node)
             && self.part(left, 1).is_some_and(|inner| {

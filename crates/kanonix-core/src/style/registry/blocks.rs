@@ -170,13 +170,13 @@ pub(super) const ENTRIES: &[Entry] = &[
                 stands on the line of what it belongs to, or as it does. One word for all kinds, or \
                 a table.",
         slots: &[
-            key(Key::Type, Family::Attributes, "before types", ANNOTATION, "keep"),
+            key(Key::Type, Family::Attributes, "before types", ANNOTATION, "own_line"),
             key(
                 Key::Function,
                 Family::Attributes,
                 "before methods and properties",
                 ANNOTATION,
-                "keep",
+                "own_line",
             ),
             key(Key::Value, Family::Attributes, "before fields and variables", ANNOTATION, "keep"),
         ],

@@ -545,8 +545,7 @@ const sum = ebb +
 const both = ebb &&
   flood;
 if (gauge.isOpen()) open();
-warn(springTideAtTheOldQuay, surgeAtNight +
-  neap);
+warn(springTideAtTheOldQuay, surgeAtNight + neap);
 ";
     let narrow = [("max_line_length", "", "60")];
     assert_eq!(lay_with("javascript", &narrow, text), wanted);
