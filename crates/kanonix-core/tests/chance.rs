@@ -5,6 +5,10 @@ use crate::support::{becomes, java};
 
 #[test]
 fn what_a_function_ends_stays_behind_its_brackets() {
+    // Two of them have their lines by choice.
+    let two =
+        "later.then(\n  function () {\n    warn();\n  },\n  function () {\n    ring();\n  }\n);\n";
+    becomes("javascript", &[(two, two)]);
     // A break behind the bracket of a call that a last function ends is nobody's choice where its head fits.
     becomes("javascript", &[
         (

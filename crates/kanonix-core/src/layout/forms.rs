@@ -2,11 +2,8 @@
 
 use super::fill::{Filler, State};
 use super::slight::ends_line;
-use super::plan::{Around, Group, GroupId, Opens, Rows, Shape, Slight, TreeEdit, Want, When};
+use super::plan::{Group, GroupId, Opens, Rows, Shape, Slight, TreeEdit, Want, When};
 use crate::syntax::Role;
-
-/// How many elements of a list are looked at. Bounds the work on hostile input.
-const MOST_ELEMENTS: usize = 256;
 
 /// Whether several elements of a group may stand on one of its lines.
 fn takes_one_row(group: &Group) -> bool {
@@ -99,7 +96,7 @@ impl Filler<'_> {
 
     /// The columns of what follows on the same line behind closing brackets that might have lines
     /// of their own, but have not, as the groups around have given way.
-    fn closed_flat(&self, end: usize) -> usize {
+    pub(super) fn closed_flat(&self, end: usize) -> usize {
         let sheet = self.sheet;
         let mut columns = 0;
         let mut stop = sheet.measures.next_break(end);
@@ -115,244 +112,6 @@ impl Filler<'_> {
             stop = next;
         }
         columns
-    }
-
-    /// Whether opening a group would not help: it has one element, which is too long for a line of
-    /// its own, too, and can be broken nowhere.
-    fn is_idle(&mut self, id: GroupId) -> bool {
-        let sheet = self.sheet;
-        let group = &sheet.plan.groups[id];
-        let Some(first) = group.opening.map(|gap| gap as usize) else { return false };
-        let end = match group.shape {
-            Shape::List if first == group.first as usize + 1 => group.end as usize - 1,
-            Shape::LastResort => group.end as usize,
-            _ => return false,
-        };
-        if first >= end || sheet.measures.next_break(first + 1) < end {
-            return false;
-        }
-        let level = sheet.plan.gaps[first].level;
-        let inside = self.inside_of(id, level);
-        let width = sheet.measures.head(first, end);
-        width.is_some_and(|width| self.indents.columns(inside) + width > self.max)
-    }
-
-    /// Whether all of a call, a chain or a value would fit but for one element, which is too long for a line
-    /// of its own, too, and can be broken nowhere: nobody opens it for that.
-    fn is_all_but_one(&mut self, id: GroupId) -> bool {
-        let sheet = self.sheet;
-        let group = &sheet.plan.groups[id];
-        let is_parenthesis = |token: u32| {
-            let token = &sheet.tree.tokens[token as usize];
-            &sheet.text[token.start as usize..token.end as usize] == "("
-        };
-        let is_call = group.shape == Shape::List && is_parenthesis(group.first);
-        let is_value = group.shape == Shape::LastResort;
-        let is_chain = group.shape == Shape::Chain && !group.bracketed;
-        let Some(opening) = group.opening.map(|gap| gap as usize) else { return false };
-        let (first, end) = (group.first as usize, group.end as usize);
-        let Some(all) = sheet.measures.flat(first, end).filter(|_| is_call || is_chain || is_value)
-        else {
-            return false;
-        };
-        let inside = self.inner_column(id);
-        let mut at = if is_chain { first } else { opening };
-        for _ in 0..MOST_ELEMENTS {
-            let next = match is_value {
-                true => sheet.measures.next_break(at + 1),
-                false => self.next_own(id, at),
-            };
-            let stop = next.min(end - usize::from(is_call));
-            let width = sheet.measures.head(at, stop).unwrap_or(0);
-            if inside + width > self.max && sheet.measures.next_break(at + 1) >= stop {
-                return self.column + all + self.late_comma(end) <= self.max + width;
-            }
-            if next >= end || sheet.plan.closes(next) {
-                break;
-            }
-            at = next;
-        }
-        false
-    }
-
-    /// Whether a value on the next line has to be opened there, too, and might as well be where it is:
-    /// it ends with a list that begins on its first line.
-    fn is_vain(&mut self, id: GroupId) -> bool {
-        let sheet = self.sheet;
-        let group = &sheet.plan.groups[id];
-        let Some(first) = group.opening.map(|gap| gap as usize) else { return false };
-        let end = group.end as usize;
-        let stop = sheet.measures.next_break(first + 1);
-        let ends_with = |list: GroupId| {
-            let list = &sheet.plan.groups[list];
-            // Rows that begin beside the bracket stand under what is there.
-            let beside = list.rows == Rows::Kept
-                && list.opening.is_some_and(|gap| !sheet.tree.broken(gap as usize, sheet.text));
-            list.bracketed && list.shape == Shape::List && list.end as usize == end && !beside
-        };
-        let is_list = stop < end && sheet.plan.gaps[stop].group.is_some_and(ends_with);
-        let inside = self.inside_of(id, sheet.plan.gaps[first].level);
-        let column = self.indents.columns(inside);
-        is_list
-            && sheet.measures.flat(first, end).is_some_and(|width| column + width > self.max)
-            && sheet
-                .measures
-                .head(group.first as usize, stop)
-                .is_some_and(|width| self.column + width <= self.max)
-    }
-
-    /// Whether somebody put a value on the next line, or the only call of a chain, and the line would not be
-    /// a short one with it. What opens a bracket or a block belongs behind its sign.
-    fn is_chosen(&self, id: GroupId) -> bool {
-        let sheet = self.sheet;
-        let group = &sheet.plan.groups[id];
-        let Some(first) = group.opening.filter(|_| group.opens == Opens::Again) else {
-            return false;
-        };
-        let is_opener = |group: &Group| group.first == first && group.bracketed;
-        let next = sheet.measures.next_break(first as usize + 1);
-        let begins = next < group.end as usize && sheet.plan.group_of(next).is_some_and(is_opener);
-        let short = match group.shape {
-            Shape::LastResort => self.max / 4 * 3,
-            _ => self.max / 2,
-        };
-        !begins && !self.ends_within(id, short)
-    }
-
-    /// Whether a value on the next line might as well begin where it belongs to: what it opens, and ends
-    /// with, opens on its first line, and that fits there.
-    fn hugs(&self, id: GroupId) -> bool {
-        let sheet = self.sheet;
-        let group = &sheet.plan.groups[id];
-        let Some(first) = group.opening.filter(|_| group.closes) else { return false };
-        let Some(stop) = sheet.measures.next_line(first as usize) else {
-            return self.is_text_of_lines(id);
-        };
-        // Nothing but closing brackets stands behind it.
-        let closes = |token: usize| {
-            let token = &sheet.tree.tokens[token];
-            sheet.tree.closes(&sheet.text[token.start as usize..token.end as usize])
-        };
-        let is_last = |inner: &Group| (inner.end as usize..group.end as usize).all(closes);
-        let ends = sheet.plan.group_of(group.end as usize - 1);
-        let ends_with_block = ends.is_some_and(|last| {
-            last.shape == Shape::Block && last.end == group.end
-        });
-        let opens = |inner: &Group| match inner.shape {
-            Shape::Block => ends_with_block || is_last(inner),
-            // Parameters with a line each, behind which a block follows.
-            Shape::List => is_last(inner) || (ends_with_block && inner.first == first),
-            _ => inner.bracketed && inner.end == group.end && inner.first == first,
-        };
-        let head = || sheet.measures.head(group.first as usize, stop);
-        stop < group.end as usize
-            && sheet.plan.group_of(stop).is_some_and(opens)
-            && head().is_some_and(|width| self.column + width <= self.max)
-    }
-
-    /// Whether a list has no room even for what stands before the parameters of its last element, of which
-    /// there are several.
-    fn is_full_before_last(&self, id: GroupId) -> bool {
-        let (plan, measures) = (&self.sheet.plan, &self.sheet.measures);
-        let group = &plan.groups[id];
-        let last = self.last_element(id).filter(|_| group.shape == Shape::List && group.bracketed);
-        last.is_some_and(|last| {
-            let stop = measures.next_break(last + 1);
-            let is_list = |inner: &GroupId| plan.groups[*inner].shape == Shape::List;
-            let inner = plan.gaps.get(stop).and_then(|gap| gap.group).filter(is_list);
-            let has_several = inner.is_some_and(|inner| {
-                let next = self.next_own(inner, stop);
-                next < plan.groups[inner].end as usize && !plan.closes(next)
-            });
-            let head = measures.head(group.first as usize, stop);
-            has_several && head.is_some_and(|head| self.column + head > self.max)
-        })
-    }
-
-    /// Whether a value is, or ends with, a text over several lines that opens on the value's first line, and
-    /// has room where it is.
-    fn is_text_of_lines(&self, id: GroupId) -> bool {
-        let sheet = self.sheet;
-        let group = &sheet.plan.groups[id];
-        let last = group.end as usize - 1;
-        let token = &sheet.tree.tokens[last];
-        token.multi_line
-            && token.role == Role::Atom
-            && sheet.measures.head(group.first as usize, last).is_some()
-            && self.holds_its_lines(id)
-    }
-
-    /// Whether it helps to open a group before what is inside it: that fits then, or is a chain. Not
-    /// where closing brackets follow that have no lines of their own.
-    fn helps(&mut self, id: GroupId, index: usize) -> bool {
-        let sheet = self.sheet;
-        let group = &sheet.plan.groups[id];
-        let Some(first) = group.opening.map(|gap| gap as usize) else { return false };
-        let end = group.end as usize;
-        let stop = sheet.measures.next_break(first + 1);
-        let is_chain = |chain: GroupId| {
-            let chain = &sheet.plan.groups[chain];
-            chain.shape == Shape::Chain && !chain.bracketed && chain.end as usize == end
-        };
-        let is_flat = sheet.measures.flat(first, end).is_some();
-        let is_chain =
-            is_flat && stop < end && sheet.plan.gaps[stop].group.is_some_and(is_chain);
-        self.fits_below(id, index)
-            || (is_chain && self.closed_flat(end) == 0 && first >= index)
-    }
-
-    /// Whether all that is in a group fits on the next line. Not where closing brackets follow that have
-    /// no lines of their own.
-    fn fits_below(&mut self, id: GroupId, index: usize) -> bool {
-        let sheet = self.sheet;
-        let group = &sheet.plan.groups[id];
-        let Some(first) = group.opening.map(|gap| gap as usize) else { return false };
-        let end = group.end as usize;
-        let Some(width) = sheet.measures.flat(first, end) else { return false };
-        if self.closed_flat(end) > 0 || first < index {
-            return false;
-        }
-        let inside = self.inside_of(id, sheet.plan.gaps[first].level);
-        self.indents.columns(inside) + width + self.late_comma(end) <= self.max
-    }
-
-    /// Whether all that stands between the first and the last gap of a group fits on a line of its own.
-    fn fits_inside(&mut self, id: GroupId) -> bool {
-        let sheet = self.sheet;
-        let group = &sheet.plan.groups[id];
-        let Some(first) = group.opening.map(|gap| gap as usize) else { return false };
-        let end = group.end as usize;
-        let is_own = |gap: &usize| {
-            let gap = &sheet.plan.gaps[*gap];
-            gap.want == Want::Break && gap.group == Some(id)
-        };
-        let last = (first + 1..end).rev().find(is_own).unwrap_or(end);
-        let inside = self.inner_column(id);
-        sheet.measures.flat(first, last).is_none_or(|width| inside + width <= self.max)
-    }
-
-    /// Whether the last element of a list fits on a line of its own.
-    fn last_fits(&mut self, id: GroupId) -> bool {
-        let Some(last) = self.last_element(id) else { return false };
-        let end = self.sheet.plan.groups[id].end as usize - 1;
-        let column = self.inner_column(id);
-        let width = self.sheet.measures.head(last, end);
-        width.is_some_and(|width| column + width + self.late_comma(end) < self.max)
-    }
-
-    /// The token that the last element of a list begins with.
-    fn last_element(&self, id: GroupId) -> Option<usize> {
-        let plan = &self.sheet.plan;
-        let group = &plan.groups[id];
-        let mut last = group.opening? as usize;
-        for _ in 0..MOST_ELEMENTS {
-            let next = self.next_own(id, last);
-            if next + 1 >= group.end as usize || plan.closes(next) {
-                break;
-            }
-            last = next;
-        }
-        Some(last)
     }
 
     /// The form of a group that opens.
@@ -378,27 +137,6 @@ impl Filler<'_> {
         }
     }
 
-    /// Whether the lines of a filled list would have two elements each, and more: fewer are no rows.
-    fn is_worth_filling(&mut self, id: GroupId) -> bool {
-        let sheet = self.sheet;
-        let group = &sheet.plan.groups[id];
-        let Some(opening) = group.opening.map(|gap| gap as usize) else { return false };
-        let inside = self.inner_column(id);
-        let (mut at, mut column, mut elements, mut lines) = (opening, inside, 0, 1);
-        while elements < MOST_ELEMENTS && at < group.end as usize && !sheet.plan.closes(at) {
-            let next = self.next_own(id, at);
-            if elements > 0 {
-                column += usize::from(sheet.plan.gaps[at].blanks);
-                if self.overflows(id, at, column, inside) {
-                    (column, lines) = (inside, lines + 1);
-                }
-            }
-            column += sheet.measures.head(at, next).unwrap_or(0);
-            (at, elements) = (next, elements + 1);
-        }
-        elements >= 2 * lines
-    }
-
     /// The column at which the lines inside a group begin.
     pub(super) fn inner_column(&mut self, id: GroupId) -> usize {
         let group = &self.sheet.plan.groups[id];
@@ -416,7 +154,7 @@ impl Filler<'_> {
     }
 
     /// The column of what stands behind a group's first token on its line.
-    fn behind(&self, first: usize) -> usize {
+    pub(super) fn behind(&self, first: usize) -> usize {
         let gap = &self.sheet.plan.gaps[first + 1];
         self.column + self.sheet.measures.width(first) + usize::from(gap.blanks)
     }
@@ -436,29 +174,6 @@ impl Filler<'_> {
                 .is_some_and(|width| column + width + comma <= self.max)
     }
 
-    /// Whether no element of a list fits a step further in that does not fit behind its bracket.
-    fn fits_beside(&mut self, id: GroupId) -> bool {
-        let sheet = self.sheet;
-        let group = &sheet.plan.groups[id];
-        let stem = self.stem_indent(Some(id));
-        let level = sheet.plan.gaps[group.first as usize + 1].level;
-        let inside = self.indents.deeper(stem, level);
-        let (beside, below) = (self.behind(group.first as usize), self.indents.columns(inside));
-        let mut start = group.first as usize + 1;
-        for _ in 0..MOST_ELEMENTS {
-            let end = self.next_own(id, start);
-            let width = sheet.measures.flat(start, end);
-            if width.is_some_and(|width| beside + width > self.max && below + width <= self.max) {
-                return false;
-            }
-            if end >= group.end as usize {
-                break;
-            }
-            start = end;
-        }
-        true
-    }
-
     /// The next gap of a group behind a token that may be broken, or the group's end.
     pub(super) fn next_own(&self, id: GroupId, from: usize) -> usize {
         let (plan, end) = (&self.sheet.plan, self.sheet.plan.groups[id].end as usize);
@@ -470,7 +185,13 @@ impl Filler<'_> {
 
     /// Whether an element of rows, behind a gap, would be too long at a column and begins further
     /// in than the lines do.
-    fn overflows(&self, id: GroupId, index: usize, column: usize, inside: usize) -> bool {
+    pub(super) fn overflows(
+        &self,
+        id: GroupId,
+        index: usize,
+        column: usize,
+        inside: usize,
+    ) -> bool {
         let end = self.next_own(id, index);
         let width = self.sheet.measures.flat(index, end);
         column > inside && width.is_some_and(|width| column + width > self.max)
@@ -591,41 +312,8 @@ impl Filler<'_> {
             && before.is_some_and(|token| ends_line(text(token)))
     }
 
-    /// Whether a group that does not fit leaves its lines to something inside it.
-    fn gives_way(&mut self, id: GroupId, index: usize) -> bool {
-        let group = &self.sheet.plan.groups[id];
-        let measures = &self.sheet.measures;
-        if group.around != Around::OneLine
-            && measures.flat(index, group.end as usize).is_none()
-            && self.holds_its_lines(id)
-        {
-            return true;
-        }
-        let stop = match group.shape {
-            Shape::LastResort => {
-                let opening = group.opening.map_or(0, |gap| gap as usize);
-                measures.next_break((index + 2).max(opening + 1))
-            }
-            _ => match group.stand_in {
-                Some(_) if group.own_line && self.last_fits(id) => return false,
-                Some(gap) => gap as usize,
-                None => return false,
-            },
-        };
-        stop > index
-            && stop < group.end as usize
-            && measures.head(index, stop).is_some_and(|width| self.column + width <= self.max)
-    }
-
-    /// Whether all lines would fit that are inside a group whatever its form.
-    pub(super) fn holds_its_lines(&self, id: GroupId) -> bool {
-        let indent = self.indents.columns(self.line_indent);
-        let sheet = self.sheet;
-        sheet.measures.holds(&sheet.plan, id, self.column, indent, self.max)
-    }
-
     /// The column of a comma that follows only because the list around it is open.
-    fn late_comma(&self, end: usize) -> usize {
+    pub(super) fn late_comma(&self, end: usize) -> usize {
         let sheet = self.sheet;
         let is_open = |group: GroupId| {
             self.state(group).is_open() && sheet.plan.closes_apart(group)

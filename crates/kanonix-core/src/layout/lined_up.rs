@@ -1,7 +1,7 @@
 //! What stands under something before it: the lines of a list under its first element, and comments
 //! under those of their neighbours.
 
-use super::columns::Place;
+use super::comment_columns::Place;
 use super::fill::Filler;
 use super::indent::IndentId;
 use super::measure::columns;

@@ -10,10 +10,10 @@
 //! | `measure::force` | a list that may not stay flat around lines, and has some inside, is forced open: from here on nobody changes when a group opens |
 //! | `units` | every token is in one unit, units are runs of tokens, and each begins at a line or at one that stands in the text |
 //! | `measure` | every width is one subtraction |
-//! | `columns` | gaps that neighbouring lines have lined up have as many blanks as that takes, and comments that are lined up know where they stand |
+//! | `columns`, `comment_columns` | gaps that neighbouring lines have lined up have as many blanks as that takes, and comments that are lined up know where they stand |
 //! | `live` | every unit is live or not, moved or not, and has its anchor; units that share a line share their fate |
 //! | `steps` | every unit has the step that it is indented by |
-//! | `fill`, `forms` | every group has its form, and every gap in play its text; the others are as they were |
+//! | `fill`, `forms`, `worth` | every group has its form, and every gap in play its text; the others are as they were |
 //! | [`compare`] | each gap whose text is another one is an edit and a slip, in the order of the text |
 //! | [`members`] | members that have to change places are named, and how the text is once they have |
 //!
@@ -23,6 +23,7 @@
 mod alike;
 mod choices;
 mod columns;
+mod comment_columns;
 pub mod compare;
 mod comments;
 mod fill;
@@ -47,6 +48,7 @@ mod standing;
 mod steps;
 mod units;
 pub mod vocabulary;
+mod worth;
 
 use crate::style::{Key, Setting, Style};
 use crate::syntax::{Token, TokenId, Tree};
@@ -73,7 +75,7 @@ pub struct Sheet<'a> {
     /// The tokens that groups are lined up with, in the order of the text.
     heads: Vec<(TokenId, GroupId)>,
     /// Where comments stand that are lined up.
-    comments: columns::CommentColumns,
+    comments: comment_columns::CommentColumns,
     /// The rows that begin with numbers that end in one column.
     first_numbers: first_numbers::FirstNumbers,
     /// What the outermost lines are indented by.
@@ -103,7 +105,7 @@ impl<'a> Sheet<'a> {
         {
             measures = Measures::new(&plan, tree, text, style.tab_columns());
         }
-        let comments = columns::of_comments(tree, text, style, &lines);
+        let comments = comment_columns::of_comments(tree, text, style, &lines);
         let mut order: Vec<GroupId> = plan.groups.ids().collect();
         order.sort_by_key(|group| {
             let group = &plan.groups[*group];

@@ -42,7 +42,8 @@ impl Planner<'_> {
         seen: &ByGroup<Seen>,
     ) -> Slight {
         let group = &self.plan.groups[id];
-        if group.slight != Slight::Never && seen[id].joins == 0 && self.ends_with_block(group) {
+        let may_close = group.slight != Slight::Never && !self.choices.rows;
+        if may_close && seen[id].joins == 0 && self.ends_with_block(group) {
             Slight::Head
         } else if group.slight == Slight::Never || seen[id].ends != 1 || !self.is_slight(id) {
             Slight::Never
@@ -164,8 +165,9 @@ impl Filler<'_> {
         let sheet = self.sheet;
         let (first, end) = (sheet.plan.groups[id].first, sheet.plan.groups[id].end);
         let Some(line) = sheet.measures.next_line(first as usize) else { return false };
+        // Nothing but a comma stands between its end and the list's.
         let is_last = |block: &Group| {
-            block.shape == Shape::Block && (line..end as usize).contains(&(block.end as usize))
+            block.shape == Shape::Block && block.end < end && block.end + 2 >= end
         };
         let head = sheet.measures.head(first as usize, line);
         line < end as usize
@@ -179,7 +181,8 @@ impl Filler<'_> {
         self.would_end(id).is_some_and(|(end, line)| end <= columns && line <= self.max)
     }
 
-    /// The columns that a group, and the line that it is on, would end at, were it flat.
+    /// The columns that a group, and the line that it is on, would end at, were it flat: what stands behind
+    /// it on its line in the text, and what will whatever is decided.
     fn would_end(&self, id: GroupId) -> Option<(usize, usize)> {
         let sheet = self.sheet;
         let group = &sheet.plan.groups[id];
@@ -189,6 +192,7 @@ impl Filler<'_> {
         let next = (end..count + 1).take(MOST_BEHIND).find(ends)?;
         let width = sheet.measures.width(first) + sheet.measures.between(first + 1, end);
         let ends_at = self.column + width;
-        Some((ends_at, ends_at + sheet.measures.between(end, next)))
+        let next = next.max(sheet.measures.next_break(end));
+        Some((ends_at, ends_at + sheet.measures.between(end, next) + self.closed_flat(end)))
     }
 }

@@ -239,7 +239,9 @@ fn arguments(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         .closes_around_one_if(last.is_some_and(|last| brings_brackets(p, *last)))
         .own_line_if(last.is_some_and(|last| gives_call(p, *last)))
         .by_hand_if(stays)
-        .reluctant_if(p.is_one_short_value(&elements));
+        .reluctant_if(
+            p.is_one_short_value(&elements) && called.is_some_and(|of| follows_literal(p, of)),
+        );
     let Some(group) = p.list(parts, list) else { return };
     // A last function whose value somebody put on its own line: the closing bracket has one too.
     if let Some(last) = elements.last()
@@ -250,6 +252,12 @@ fn arguments(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         p.group_mut(group).tail = Some(tail);
         p.group_mut(group).stand_in = Some(value);
     }
+}
+
+/// Whether what is called is a member of a literal: `[low, high].join`.
+fn follows_literal(p: &Planner, called: NodeId) -> bool {
+    let head = p.part(called, 0).filter(|_| p.is(called, Kind::MemberExpression));
+    head.is_some_and(|head| matches!(Kind::at(p, head), Kind::Array | Kind::Object))
 }
 
 /// Whether an argument opens, and ends, with its own brackets: nobody wants two pairs around its lines.

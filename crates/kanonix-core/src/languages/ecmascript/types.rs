@@ -106,11 +106,18 @@ pub(super) fn declared(p: &mut Planner, parts: &[NodeId]) {
         && p.is(*sign, Kind::Equals)
     {
         assigned(p, p.first(*sign), *value);
-        // Names in brackets have a line each before their value has one of its own.
-        if matches!(Kind::at(p, parts[0]), Kind::ObjectPattern | Kind::ArrayPattern) {
+        // Names with defaults have a line each before their value has one of its own.
+        let has_defaults =
+            |part: &NodeId| p.elements(&p.parts(*part)).iter().any(|name| is_default(p, *name));
+        if p.is(parts[0], Kind::ObjectPattern) && has_defaults(&parts[0]) {
             p.assigned_last(*value);
         }
     }
+}
+
+/// Whether a name in a pattern brings its default: `low = 0`.
+fn is_default(p: &Planner, name: NodeId) -> bool {
+    matches!(Kind::at(p, name), Kind::ObjectAssignmentPattern | Kind::AssignmentPattern)
 }
 
 /// A value or a type after its `=`. Alternatives with a bar before the first of them open together

@@ -1,0 +1,325 @@
+//! What is worth opening: whether it helps, and whether something else should be opened in its place.
+
+use super::fill::Filler;
+use super::plan::{Around, Group, GroupId, Opens, Rows, Shape, Want};
+use crate::syntax::Role;
+
+/// How many elements of a list are looked at. Bounds the work on hostile input.
+const MOST_ELEMENTS: usize = 256;
+
+impl Filler<'_> {
+    /// Whether opening a group would not help: it has one element, which is too long for a line of
+    /// its own, too, and can be broken nowhere.
+    pub(super) fn is_idle(&mut self, id: GroupId) -> bool {
+        let sheet = self.sheet;
+        let group = &sheet.plan.groups[id];
+        let Some(first) = group.opening.map(|gap| gap as usize) else { return false };
+        let end = match group.shape {
+            Shape::List if first == group.first as usize + 1 => group.end as usize - 1,
+            Shape::LastResort => group.end as usize,
+            _ => return false,
+        };
+        if first >= end || sheet.measures.next_break(first + 1) < end {
+            return false;
+        }
+        let level = sheet.plan.gaps[first].level;
+        let inside = self.inside_of(id, level);
+        let width = sheet.measures.head(first, end);
+        width.is_some_and(|width| self.indents.columns(inside) + width > self.max)
+    }
+
+    /// Whether all of a call, a chain or a value would fit but for one element, which is too long for a line
+    /// of its own, too, and can be broken nowhere: nobody opens it for that.
+    pub(super) fn is_all_but_one(&mut self, id: GroupId) -> bool {
+        let sheet = self.sheet;
+        let group = &sheet.plan.groups[id];
+        let is_parenthesis = |token: u32| {
+            let token = &sheet.tree.tokens[token as usize];
+            &sheet.text[token.start as usize..token.end as usize] == "("
+        };
+        let is_call = group.shape == Shape::List && is_parenthesis(group.first);
+        let is_value = group.shape == Shape::LastResort;
+        let is_chain = group.shape == Shape::Chain && !group.bracketed;
+        let Some(opening) = group.opening.map(|gap| gap as usize) else { return false };
+        let (first, end) = (group.first as usize, group.end as usize);
+        let Some(all) = sheet.measures.flat(first, end).filter(|_| is_call || is_chain || is_value)
+        else {
+            return false;
+        };
+        let inside = self.inner_column(id);
+        let mut at = if is_chain { first } else { opening };
+        for _ in 0..MOST_ELEMENTS {
+            let next = match is_value {
+                true => sheet.measures.next_break(at + 1),
+                false => self.next_own(id, at),
+            };
+            let stop = next.min(end - usize::from(is_call));
+            let width = sheet.measures.head(at, stop).unwrap_or(0);
+            if inside + width > self.max && sheet.measures.next_break(at + 1) >= stop {
+                return self.column + all + self.late_comma(end) <= self.max + width;
+            }
+            if next >= end || sheet.plan.closes(next) {
+                break;
+            }
+            at = next;
+        }
+        false
+    }
+
+    /// Whether a value on the next line has to be opened there, too, and might as well be where it is:
+    /// it ends with a list that begins on its first line.
+    pub(super) fn is_vain(&mut self, id: GroupId) -> bool {
+        let sheet = self.sheet;
+        let group = &sheet.plan.groups[id];
+        let Some(first) = group.opening.map(|gap| gap as usize) else { return false };
+        let end = group.end as usize;
+        let stop = sheet.measures.next_break(first + 1);
+        let ends_with = |list: GroupId| {
+            let list = &sheet.plan.groups[list];
+            // Rows that begin beside the bracket stand under what is there.
+            let beside = list.rows == Rows::Kept
+                && list.opening.is_some_and(|gap| !sheet.tree.broken(gap as usize, sheet.text));
+            list.bracketed && list.shape == Shape::List && list.end as usize == end && !beside
+        };
+        let is_list = stop < end && sheet.plan.gaps[stop].group.is_some_and(ends_with);
+        let inside = self.inside_of(id, sheet.plan.gaps[first].level);
+        let column = self.indents.columns(inside);
+        is_list
+            && sheet.measures.flat(first, end).is_some_and(|width| column + width > self.max)
+            && sheet
+                .measures
+                .head(group.first as usize, stop)
+                .is_some_and(|width| self.column + width <= self.max)
+    }
+
+    /// Whether somebody put a value on the next line, or the only call of a chain, and the line would not be
+    /// a short one with it. What opens a bracket or a block belongs behind its sign.
+    pub(super) fn is_chosen(&self, id: GroupId) -> bool {
+        let sheet = self.sheet;
+        let group = &sheet.plan.groups[id];
+        let Some(first) = group.opening.filter(|_| group.opens == Opens::Again) else {
+            return false;
+        };
+        let is_opener = |group: &Group| group.first == first && group.bracketed;
+        let next = sheet.measures.next_break(first as usize + 1);
+        let begins = next < group.end as usize && sheet.plan.group_of(next).is_some_and(is_opener);
+        let short = match group.shape {
+            Shape::LastResort => self.max / 4 * 3,
+            _ => self.max / 2,
+        };
+        !begins && !self.ends_within(id, short)
+    }
+
+    /// Whether a value on the next line might as well begin where it belongs to: what it opens, and ends
+    /// with, opens on its first line, and that fits there.
+    pub(super) fn hugs(&self, id: GroupId) -> bool {
+        let sheet = self.sheet;
+        let group = &sheet.plan.groups[id];
+        let Some(first) = group.opening.filter(|_| group.closes) else { return false };
+        let Some(stop) = sheet.measures.next_line(first as usize) else {
+            return self.is_text_of_lines(id);
+        };
+        // Nothing but closing brackets stands behind it.
+        let closes = |token: usize| {
+            let token = &sheet.tree.tokens[token];
+            sheet.tree.closes(&sheet.text[token.start as usize..token.end as usize])
+        };
+        let is_last = |inner: &Group| (inner.end as usize..group.end as usize).all(closes);
+        let ends = sheet.plan.group_of(group.end as usize - 1);
+        let ends_with_block = ends.is_some_and(|last| {
+            last.shape == Shape::Block && last.end == group.end
+        });
+        let opens = |inner: &Group| match inner.shape {
+            Shape::Block => ends_with_block || is_last(inner),
+            // Parameters with a line each, behind which a block follows.
+            Shape::List => is_last(inner) || (ends_with_block && inner.first == first),
+            _ => inner.bracketed && inner.end == group.end && inner.first == first,
+        };
+        let head = || sheet.measures.head(group.first as usize, stop);
+        stop < group.end as usize
+            && sheet.plan.group_of(stop).is_some_and(opens)
+            && head().is_some_and(|width| self.column + width <= self.max)
+    }
+
+    /// Whether a list has no room even for what stands before the parameters of its last element, of which
+    /// there are several.
+    pub(super) fn is_full_before_last(&self, id: GroupId) -> bool {
+        let (plan, measures) = (&self.sheet.plan, &self.sheet.measures);
+        let group = &plan.groups[id];
+        let last = self.last_element(id).filter(|_| group.shape == Shape::List && group.bracketed);
+        last.is_some_and(|last| {
+            let stop = measures.next_break(last + 1);
+            let is_list = |inner: &GroupId| plan.groups[*inner].shape == Shape::List;
+            let inner = plan.gaps.get(stop).and_then(|gap| gap.group).filter(is_list);
+            let has_several = inner.is_some_and(|inner| {
+                let next = self.next_own(inner, stop);
+                next < plan.groups[inner].end as usize && !plan.closes(next)
+            });
+            let head = measures.head(group.first as usize, stop);
+            has_several && head.is_some_and(|head| self.column + head > self.max)
+        })
+    }
+
+    /// Whether a value is, or ends with, a text over several lines that opens on the value's first line, and
+    /// has room where it is.
+    fn is_text_of_lines(&self, id: GroupId) -> bool {
+        let sheet = self.sheet;
+        let group = &sheet.plan.groups[id];
+        let last = group.end as usize - 1;
+        let token = &sheet.tree.tokens[last];
+        token.multi_line
+            && token.role == Role::Atom
+            && sheet.measures.head(group.first as usize, last).is_some()
+            && self.holds_its_lines(id)
+    }
+
+    /// Whether it helps to open a group before what is inside it: that fits then, or is a chain. Not
+    /// where closing brackets follow that have no lines of their own.
+    pub(super) fn helps(&mut self, id: GroupId, index: usize) -> bool {
+        let sheet = self.sheet;
+        let group = &sheet.plan.groups[id];
+        let Some(first) = group.opening.map(|gap| gap as usize) else { return false };
+        let end = group.end as usize;
+        let stop = sheet.measures.next_break(first + 1);
+        let is_chain = |chain: GroupId| {
+            let chain = &sheet.plan.groups[chain];
+            chain.shape == Shape::Chain && !chain.bracketed && chain.end as usize == end
+        };
+        let is_flat = sheet.measures.flat(first, end).is_some();
+        let is_chain =
+            is_flat && stop < end && sheet.plan.gaps[stop].group.is_some_and(is_chain);
+        self.fits_below(id, index)
+            || (is_chain && self.closed_flat(end) == 0 && first >= index)
+    }
+
+    /// Whether all that is in a group fits on the next line. Not where closing brackets follow that have
+    /// no lines of their own.
+    pub(super) fn fits_below(&mut self, id: GroupId, index: usize) -> bool {
+        let sheet = self.sheet;
+        let group = &sheet.plan.groups[id];
+        let Some(first) = group.opening.map(|gap| gap as usize) else { return false };
+        let end = group.end as usize;
+        let Some(width) = sheet.measures.flat(first, end) else { return false };
+        if self.closed_flat(end) > 0 || first < index {
+            return false;
+        }
+        let inside = self.inside_of(id, sheet.plan.gaps[first].level);
+        self.indents.columns(inside) + width + self.late_comma(end) <= self.max
+    }
+
+    /// Whether all that stands between the first and the last gap of a group fits on a line of its own.
+    pub(super) fn fits_inside(&mut self, id: GroupId) -> bool {
+        let sheet = self.sheet;
+        let group = &sheet.plan.groups[id];
+        let Some(first) = group.opening.map(|gap| gap as usize) else { return false };
+        let end = group.end as usize;
+        let is_own = |gap: &usize| {
+            let gap = &sheet.plan.gaps[*gap];
+            gap.want == Want::Break && gap.group == Some(id)
+        };
+        let last = (first + 1..end).rev().find(is_own).unwrap_or(end);
+        let inside = self.inner_column(id);
+        sheet.measures.flat(first, last).is_none_or(|width| inside + width <= self.max)
+    }
+
+    /// Whether the last element of a list fits on a line of its own.
+    fn last_fits(&mut self, id: GroupId) -> bool {
+        let Some(last) = self.last_element(id) else { return false };
+        let end = self.sheet.plan.groups[id].end as usize - 1;
+        let column = self.inner_column(id);
+        let width = self.sheet.measures.head(last, end);
+        width.is_some_and(|width| column + width + self.late_comma(end) < self.max)
+    }
+
+    /// The token that the last element of a list begins with.
+    fn last_element(&self, id: GroupId) -> Option<usize> {
+        let plan = &self.sheet.plan;
+        let group = &plan.groups[id];
+        let mut last = group.opening? as usize;
+        for _ in 0..MOST_ELEMENTS {
+            let next = self.next_own(id, last);
+            if next + 1 >= group.end as usize || plan.closes(next) {
+                break;
+            }
+            last = next;
+        }
+        Some(last)
+    }
+
+    /// Whether the lines of a filled list would have two elements each, and more: fewer are no rows.
+    pub(super) fn is_worth_filling(&mut self, id: GroupId) -> bool {
+        let sheet = self.sheet;
+        let group = &sheet.plan.groups[id];
+        let Some(opening) = group.opening.map(|gap| gap as usize) else { return false };
+        let inside = self.inner_column(id);
+        let (mut at, mut column, mut elements, mut lines) = (opening, inside, 0, 1);
+        while elements < MOST_ELEMENTS && at < group.end as usize && !sheet.plan.closes(at) {
+            let next = self.next_own(id, at);
+            if elements > 0 {
+                column += usize::from(sheet.plan.gaps[at].blanks);
+                if self.overflows(id, at, column, inside) {
+                    (column, lines) = (inside, lines + 1);
+                }
+            }
+            column += sheet.measures.head(at, next).unwrap_or(0);
+            (at, elements) = (next, elements + 1);
+        }
+        elements >= 2 * lines
+    }
+
+    /// Whether no element of a list fits a step further in that does not fit behind its bracket.
+    pub(super) fn fits_beside(&mut self, id: GroupId) -> bool {
+        let sheet = self.sheet;
+        let group = &sheet.plan.groups[id];
+        let stem = self.stem_indent(Some(id));
+        let level = sheet.plan.gaps[group.first as usize + 1].level;
+        let inside = self.indents.deeper(stem, level);
+        let (beside, below) = (self.behind(group.first as usize), self.indents.columns(inside));
+        let mut start = group.first as usize + 1;
+        for _ in 0..MOST_ELEMENTS {
+            let end = self.next_own(id, start);
+            let width = sheet.measures.flat(start, end);
+            if width.is_some_and(|width| beside + width > self.max && below + width <= self.max) {
+                return false;
+            }
+            if end >= group.end as usize {
+                break;
+            }
+            start = end;
+        }
+        true
+    }
+
+    /// Whether a group that does not fit leaves its lines to something inside it.
+    pub(super) fn gives_way(&mut self, id: GroupId, index: usize) -> bool {
+        let group = &self.sheet.plan.groups[id];
+        let measures = &self.sheet.measures;
+        if group.around != Around::OneLine
+            && measures.flat(index, group.end as usize).is_none()
+            && self.holds_its_lines(id)
+        {
+            return true;
+        }
+        let stop = match group.shape {
+            Shape::LastResort => {
+                let opening = group.opening.map_or(0, |gap| gap as usize);
+                measures.next_break((index + 2).max(opening + 1))
+            }
+            _ => match group.stand_in {
+                Some(_) if group.own_line && self.last_fits(id) => return false,
+                Some(gap) => gap as usize,
+                None => return false,
+            },
+        };
+        stop > index
+            && stop < group.end as usize
+            && measures.head(index, stop).is_some_and(|width| self.column + width <= self.max)
+    }
+
+    /// Whether all lines would fit that are inside a group whatever its form.
+    pub(super) fn holds_its_lines(&self, id: GroupId) -> bool {
+        let indent = self.indents.columns(self.line_indent);
+        let sheet = self.sheet;
+        sheet.measures.holds(&sheet.plan, id, self.column, indent, self.max)
+    }
+}
