@@ -265,3 +265,17 @@ fn an_annotation_has_a_line_before_what_it_belongs_to() {
         ),
     ]);
 }
+
+#[test]
+fn what_stands_between_bars_is_a_list_and_a_brace_stands_behind_its_header() {
+    becomes("rust", &[
+        (
+            "fn a() {\n    levels.for_each(|level\n , quay| warn(level));\n    look(|\n| {\n        warn();\n    });\n}\n",
+            "fn a() {\n    levels.for_each(|level, quay| warn(level));\n    look(|| {\n        warn();\n    });\n}\n",
+        ),
+        (
+            "fn a() {\n    if self.tide_of_the_old_quay() || level::<Quay>() == 0 || !level.is_low_enough_for_us()\n    {\n        return;\n    }\n}\n",
+            "fn a() {\n    if self.tide_of_the_old_quay() || level::<Quay>() == 0 || !level.is_low_enough_for_us() {\n        return;\n    }\n}\n",
+        ),
+    ]);
+}

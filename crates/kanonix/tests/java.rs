@@ -73,7 +73,11 @@ const CASES: [(&str, &str, &str); 23] = [
     ),
     ("    super( ebb );", "    super( ebb,2 );", "    super(ebb, 2);"),
     ("    this.ebb=ebb;", "    this.ebb=ebb+1;", "    this.ebb = ebb + 1;"),
-    ("{ return 31*ebb; }", "{ return 37*ebb; }", "{\n    return 37 * ebb;\n  }"),
+    (
+        " public int hashCode() { return 31*ebb; }",
+        " public int hashCode() { return 37*ebb; }",
+        "\n  public int hashCode() {\n    return 37 * ebb;\n  }",
+    ),
     (
         "    if(ebb>2) { warn( \"high\" ); }\n    else warn( \"low\" );",
         "    if(ebb>2) { warn( \"high\" ); }\n    else warn( \"ebb\" );",

@@ -73,12 +73,17 @@ impl Planner<'_> {
                 Shape::Chain => ends > 0 && joins > 0,
                 _ => false,
             };
+            // A brace behind a header is no value.
+            let is_brace = group.opening.is_some_and(|gap| {
+                group.end == gap + 1 && self.plan.gaps[gap as usize].level == 0
+            });
             let is_hug = ends == 1 && self.begins_last_operand(&group, seen[id].row);
             let group = &mut self.plan.groups[id];
             match group.shape {
                 Shape::Block => {}
                 Shape::LastResort
                     if broken
+                        && !is_brace
                         && matches!(group.opens, Opens::TooWide | Opens::Before | Opens::ToFit) =>
                 {
                     group.opens = Opens::Again;

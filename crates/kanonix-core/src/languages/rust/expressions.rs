@@ -65,7 +65,7 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
         Kind::ShorthandFieldInitializer => attributes(p, parts, None),
         Kind::FieldInitializer => field_initializer(p, parts),
         Kind::ClosureExpression => closure_expression(p, node, parts),
-        Kind::ClosureParameters => closure_parameters(p, node, parts),
+        Kind::ClosureParameters => closure_parameters(p, parts),
         _ => return false,
     }
     true
@@ -443,10 +443,7 @@ fn closure_expression(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     }
 }
 
-/// `|level, (low, high)|`: where somebody has given them several lines, they keep those.
-fn closure_parameters(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
-    if p.choices.remembers && p.is_spread(node) {
-        return;
-    }
+/// `|level, (low, high)|`
+fn closure_parameters(p: &mut Planner, parts: &[NodeId]) {
     p.list(parts, List::new());
 }
