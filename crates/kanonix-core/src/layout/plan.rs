@@ -173,11 +173,13 @@ pub enum Opens {
     ForOneLine,
     /// When it does not fit, as somebody opened it before.
     Again,
-    /// By hand alone: opening it would not make its longest part shorter.
+    /// By hand alone: opening it would not make its longest part shorter. But for a list that has no room
+    /// for what stands before the parameters of its last element, if those are several.
     ByHand,
 }
 
-/// Which break in a group is nobody's choice, and up to where its line goes on without it.
+/// Which break in a group is nobody's choice, and up to where its line goes on without it. A rule says
+/// which may be, and what the text has, and what stands around the group, which one is.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
 pub enum Slight {
     /// None.

@@ -62,7 +62,7 @@ impl Planner<'_> {
             let closer = group.end - 1;
             let closes_apart = group.close == Close::Keep
                 && self.broken_before(closer)
-                && !self.closes_a_line(closer - 1)
+                && !closer.checked_sub(1).is_some_and(|last| self.closes_a_line(last))
                 && self.takes_lines(group.first + 1, closer);
             let is_beside = group.align != Align::Step && match group.shape {
                 // Beside its bracket, what is kept stands under the first element.

@@ -77,14 +77,21 @@ impl Planner<'_> {
     /// Whether each element of a list begins a line, and a block ends the last one.
     fn ends_with_block(&self, group: &Group) -> bool {
         let is_open = |opening: TokenId| self.broken_before(opening);
-        let closer = group.end - 1;
-        let last = if self.tree.separates(closer - 1) { closer - 2 } else { closer - 1 };
+        let ends = |last: TokenId| {
+            let block = self.plan.group_of(last as usize);
+            self.plan.closes(last as usize) && block.is_some_and(|own| own.shape == Shape::Block)
+        };
+        // Before the closing bracket, and a comma.
+        let before = |token: TokenId| token.checked_sub(1);
+        let last = || match before(group.end - 1) {
+            Some(comma) if self.tree.separates(comma) => before(comma),
+            last => last,
+        };
         group.shape == Shape::List
             && group.bracketed
             && group.align == Align::Step
             && group.opening.is_some_and(is_open)
-            && self.plan.closes(last as usize)
-            && self.plan.group_of(last as usize).is_some_and(|last| last.shape == Shape::Block)
+            && last().is_some_and(ends)
     }
 
     /// Whether something around a group, in which so many lines end, would have to be broken before it.

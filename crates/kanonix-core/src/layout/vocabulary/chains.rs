@@ -180,7 +180,11 @@ impl Planner<'_> {
             joins(dot) && closers.into_iter().any(|closer| self.broken_before(closer))
         };
         let dots = &links.dots;
-        let is_call = |dot: &TokenId| self.tree.opens(self.token_text(dot + 2));
+        // Behind the name.
+        let is_call = |dot: &TokenId| {
+            let opener = dot + 2;
+            (opener as usize) < self.tree.tokens.len() && self.tree.opens(self.token_text(opener))
+        };
         if let [first, rest @ ..] = &dots[..]
             && !joins(first)
             && let Some(last) = rest.last()
