@@ -116,7 +116,7 @@ impl Planner<'_> {
         let is_list = |group: &Group| group.shape == Shape::List && group.bracketed;
         is_list(group)
             && is_list(outer)
-            && seen[around].ends == 0
+            && (seen[id].ends > 0 && seen[around].ends == 0)
             && self.goes_on_behind(group.end, around)
             && group.slight != Slight::Never
             && self.is_slight(id)

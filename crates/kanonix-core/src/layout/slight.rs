@@ -107,7 +107,7 @@ impl Planner<'_> {
         }
     }
 
-    /// Whether a group may be broken by chance: nothing in it is.
+    /// Whether a group may be broken by chance: it is so at its own gaps alone.
     pub(super) fn is_slight(&self, id: GroupId) -> bool {
         let group = &self.plan.groups[id];
         if !self.may_be_one_line(group) {
