@@ -61,6 +61,9 @@ impl Filler<'_> {
                 Opens::Before if self.gives_way(id, index) => State::Flat,
                 Opens::Before => self.opened(id),
                 Opens::ToFit if self.fits_below(id, index) => self.opened(id),
+                Opens::TooWide if self.ends_behind_its_list(id) && self.fits_below(id, index) => {
+                    self.opened(id)
+                }
                 Opens::ToFit | Opens::TooWide if self.gives_way(id, index) => State::Flat,
                 Opens::ToFit | Opens::TooWide
                     if self.keeps && (self.is_idle(id) || self.is_all_but_one(id)) =>
@@ -219,7 +222,7 @@ impl Filler<'_> {
         let sheet = self.sheet;
         let group = &sheet.plan.groups[id];
         let Some(opening) = group.opening.map(|gap| gap as usize) else { return false };
-        if group.shape != Shape::List || !sheet.tree.broken(opening, sheet.text) {
+        if group.shape != Shape::List || !sheet.broken(opening) {
             return true;
         }
         let inside = self.inner_column(id);

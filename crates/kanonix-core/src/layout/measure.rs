@@ -1,6 +1,6 @@
 //! Widths: whether something fits is one subtraction of running sums.
 
-use super::plan::{Align, Around, GroupId, Plan, Rows, Shape, TreeEdit, Want, When};
+use super::plan::{Around, GroupId, Plan, Rows, Shape, TreeEdit, Want, When};
 use crate::style::Setting;
 use crate::syntax::{Role, Tree};
 
@@ -22,7 +22,6 @@ pub fn force(plan: &mut Plan, tree: &Tree, text: &str) {
         if let Some(group) = plan.gaps[index].group
             && ends_line
             && plan.groups[group].rows == Rows::Kept
-            && plan.groups[group].align != Align::Step
         {
             own[group] += 1;
         }

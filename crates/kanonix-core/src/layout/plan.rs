@@ -321,6 +321,8 @@ pub enum Rows {
     Never,
     /// As they stand, if somebody broke the line after the opening bracket.
     Bracketed,
+    /// As `Bracketed`, where all lines have equally many.
+    Even,
     /// As `Bracketed`, however few elements share a line.
     Shared,
     /// As they stand.
@@ -518,14 +520,23 @@ pub struct Wrap {
     pub last: TokenId,
     /// The opening and the closing one; a mark that leads has none.
     pub brackets: (&'static str, Option<&'static str>),
-    /// The language's number for the block that it becomes.
-    pub block: u16,
-    /// Whether that takes the place of what it is put around, and does not hold it.
-    pub replaces: bool,
+    /// What it makes of what it is put around.
+    pub becomes: Wrapped,
     /// Why.
     pub setting: Setting,
     /// The group that it is put around only where that does not fit its line.
     pub around: Option<TooLong>,
+}
+
+/// What is made of what brackets are put around; constructs by the language's numbers for them.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum Wrapped {
+    /// A construct that holds it.
+    Inside(u16),
+    /// A construct that takes its place.
+    Instead(u16),
+    /// Nothing: the brackets stand beside it, in what it is part of.
+    Beside,
 }
 
 /// What a wrap waits for.

@@ -11,6 +11,9 @@ impl Planner<'_> {
     pub(super) fn ask_the_text(&mut self) {
         let seen = self.seen();
         self.line_up(&seen);
+        if self.choices.remembers {
+            self.open_tables(&seen);
+        }
         self.take_columns();
         self.set_conditions_apart();
         self.close_as_seen(&seen);
@@ -53,7 +56,11 @@ impl Planner<'_> {
             let in_rows = match group.rows {
                 // The last row has what is left.
                 Rows::Bracketed if group.align.asks_the_text() => broken && joins + 1 >= ends,
-                Rows::Bracketed => broken && joins >= ends,
+                // One line alone is no rows of what has a line each elsewhere.
+                Rows::Bracketed => {
+                    broken && joins >= ends && (ends > 1 || group.around != Around::OneLine)
+                }
+                Rows::Even => broken && joins >= ends && ends > 1 && seen[id].is_even(),
                 Rows::Shared => broken && joins > 0,
                 Rows::Loose => ends > 0 && joins >= ends,
                 Rows::Any => ends > 0 && joins > 0,
@@ -107,6 +114,25 @@ impl Planner<'_> {
         }
         self.open_around_chains(&ids);
         self.break_weaker_first(seen, &around);
+    }
+
+    /// A table that begins beside its bracket, and stands under nothing, begins on a line of its own.
+    fn open_tables(&mut self, seen: &ByGroup<Seen>) {
+        for id in seen.ids().skip(1) {
+            let group = &self.plan.groups[id];
+            let may_have_rows = matches!(group.rows, Rows::Bracketed | Rows::Even | Rows::Shared);
+            let is_free = matches!(group.align, Align::Step | Align::Keep) && group.under.is_none();
+            if group.shape == Shape::List
+                && group.bracketed
+                && may_have_rows
+                && is_free
+                && !group.reluctant
+                && seen[id].is_table()
+                && let Some(opening) = group.opening
+            {
+                self.plan.gaps[opening as usize].chosen = true;
+            }
+        }
     }
 
     /// Whether a list is open in the midst of another one that is not: other elements follow behind it.

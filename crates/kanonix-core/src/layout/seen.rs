@@ -15,6 +15,42 @@ pub(super) struct Seen {
     pub joins: u32,
     /// The first token that begins a line.
     pub row: Option<TokenId>,
+    /// How many elements stand on the first of its lines, and on the one that is being read.
+    across: u32,
+    run: u32,
+    /// Whether a line before the last one has more or fewer than the first.
+    is_ragged: bool,
+}
+
+impl Seen {
+    /// Reads one more gap.
+    fn read(&mut self, ends: bool) {
+        match ends {
+            true => {
+                self.end_row();
+                (self.ends, self.run) = (self.ends + 1, 1);
+            }
+            false => (self.joins, self.run) = (self.joins + 1, self.run + 1),
+        }
+    }
+
+    fn end_row(&mut self) {
+        match self.across {
+            _ if self.run == 0 => {}
+            0 => self.across = self.run,
+            across => self.is_ragged |= across != self.run,
+        }
+    }
+
+    /// Whether its elements stand in lines of equally many; of the last one, at the most.
+    pub fn is_even(&self) -> bool {
+        self.across > 1 && !self.is_ragged && self.run <= self.across
+    }
+
+    /// Whether they are a table of several lines, most of them full.
+    pub fn is_table(&self) -> bool {
+        self.is_even() && self.ends > 1 && self.joins > self.ends
+    }
 }
 
 impl Planner<'_> {
@@ -26,12 +62,10 @@ impl Planner<'_> {
                 && !self.plan.closes(token)
             {
                 let seen = &mut seen[group];
-                match gap.chosen || self.opened_before(token as TokenId) {
-                    true => {
-                        seen.ends += 1;
-                        seen.row.get_or_insert(self.begins_row(token as TokenId));
-                    }
-                    false => seen.joins += 1,
+                let ends = gap.chosen || self.opened_before(token as TokenId);
+                seen.read(ends);
+                if ends {
+                    seen.row.get_or_insert(self.begins_row(token as TokenId));
                 }
             }
         }

@@ -135,7 +135,8 @@ impl Planner<'_> {
             let is_beside = group.under.is_some()
                 && group.under == group.opening
                 && !ends.contains(&closer);
-            let keeps = group.close == Close::Keep;
+            let opens = group.opening.is_some_and(|gap| self.plan.gaps[gap as usize].chosen);
+            let keeps = group.close == Close::Keep && !(group.bracketed && opens);
             if !(keeps || is_beside) || !self.plan.closes(closer as usize) {
                 continue;
             }

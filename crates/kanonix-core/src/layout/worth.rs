@@ -39,7 +39,15 @@ impl Filler<'_> {
         };
         let is_call = group.shape == Shape::List && is_parenthesis(group.first);
         let is_value = group.shape == Shape::LastResort;
-        let is_chain = group.shape == Shape::Chain && !group.bracketed;
+        // What stands in brackets on lines of its own is open anyway.
+        let stands_apart = || {
+            let token = group.first.checked_sub(1).map(|before| &sheet.tree.tokens[before as usize]);
+            self.line_start == group.first as usize
+                && token.is_some_and(|token| {
+                    sheet.tree.opens(&sheet.text[token.start as usize..token.end as usize])
+                })
+        };
+        let is_chain = group.shape == Shape::Chain && !group.bracketed && !stands_apart();
         let Some(opening) = group.opening.map(|gap| gap as usize) else { return false };
         let (first, end) = (group.first as usize, group.end as usize);
         let Some(all) = sheet.measures.flat(first, end).filter(|_| is_call || is_chain || is_value)
@@ -55,7 +63,9 @@ impl Filler<'_> {
             };
             let stop = next.min(end - usize::from(is_call));
             let width = sheet.measures.head(at, stop).unwrap_or(0);
-            if inside + width > self.max && sheet.measures.next_break(at + 1) >= stop {
+            // What a chain begins with stays where it is.
+            let column = if is_chain && at == first { self.column } else { inside };
+            if column + width > self.max && sheet.measures.next_break(at + 1) >= stop {
                 return self.column + all + self.late_comma(end) <= self.max + width;
             }
             if next >= end || sheet.plan.closes(next) {
@@ -90,6 +100,25 @@ impl Filler<'_> {
                 .measures
                 .head(group.first as usize, stop)
                 .is_some_and(|width| self.column + width <= self.max)
+    }
+
+    /// Whether the only list that can be opened in a value ends before it does: what follows would hang on
+    /// its closing bracket.
+    pub(super) fn ends_behind_its_list(&self, id: GroupId) -> bool {
+        let (plan, measures) = (&self.sheet.plan, &self.sheet.measures);
+        let group = &plan.groups[id];
+        let Some(first) = group.opening.filter(|_| group.shape == Shape::LastResort) else {
+            return false;
+        };
+        let stop = measures.next_break(first as usize + 1);
+        let list = plan.gaps.get(stop).and_then(|gap| gap.group).map(|list| &plan.groups[list]);
+        list.is_some_and(|list| {
+            // A mark hangs well.
+            list.shape == Shape::List
+                && list.bracketed
+                && list.end + 1 < group.end
+                && measures.next_break(list.end as usize) >= group.end as usize
+        })
     }
 
     /// Whether somebody put a value on the next line, or the only call of a chain, and the line would not be

@@ -174,7 +174,7 @@ pub fn same(grammar: &Grammar, before: &str, after: &str) -> bool {
 mod tests {
     use super::*;
     use crate::languages;
-    use crate::layout::plan::{When, Wrap};
+    use crate::layout::plan::{When, Wrap, Wrapped};
     use crate::style::Setting;
     use crate::syntax::Token;
 
@@ -195,10 +195,14 @@ mod tests {
     /// What `if (a) b;` with braces around its statement is to it, where they are said to make
     /// this.
     fn wrapped(block: &str, after: &str) -> Result<(), Difference> {
-        wrapped_by(block, after, false)
+        wrapped_by(block, after, Wrapped::Inside)
     }
 
-    fn wrapped_by(block: &str, after: &str, replaces: bool) -> Result<(), Difference> {
+    fn wrapped_by(
+        block: &str,
+        after: &str,
+        becomes: fn(u16) -> Wrapped,
+    ) -> Result<(), Difference> {
         let grammar = &languages::by_name("javascript").unwrap().grammar;
         let before = "if (a) b;";
         let (tree, new) =
@@ -209,8 +213,7 @@ mod tests {
             header: 3,
             last: 5,
             brackets: ("{", Some("}")),
-            block,
-            replaces,
+            becomes: becomes(block),
             setting: Setting::BareBody,
             around: None,
         };
@@ -227,7 +230,9 @@ mod tests {
         let object = wrapped("StatementBlock", "if (a) ({ b; })");
         assert!(object.is_err());
         // What is said to take the statement's place does not hold it.
-        assert!(wrapped_by("StatementBlock", "if (a) { b; }", true).is_err());
+        assert!(wrapped_by("StatementBlock", "if (a) { b; }", Wrapped::Instead).is_err());
+        // Nor are brackets beside it a block around it.
+        assert!(wrapped_by("StatementBlock", "if (a) { b; }", |_| Wrapped::Beside).is_err());
     }
 
     #[test]

@@ -3,7 +3,7 @@
 
 use super::Difference;
 use crate::layout::compare::Declared;
-use crate::layout::plan::{TreeEdit, Wrap};
+use crate::layout::plan::{TreeEdit, Wrap, Wrapped};
 use crate::syntax::{NodeId, Role, Said, Token, TokenId, Tree};
 use std::borrow::Cow;
 use std::collections::{HashMap, HashSet};
@@ -267,19 +267,26 @@ fn constructs(
             // A comment behind the header comes into the block, too.
             let solid = |token: &TokenId| tree.tokens[*token as usize].role != Role::Comment;
             let first = (wrap.header + 1..=wrap.last).find(solid);
-            first == Some(node.first) && tree.last_solid(id as NodeId) == Some(wrap.last)
+            let is_all = || tree.last_solid(id as NodeId) == Some(wrap.last);
+            first == Some(node.first) && (wrap.becomes == Wrapped::Beside || is_all())
         };
         if let Some(wrap) = wraps.next_if(is_it) {
             let depth = depths[id];
-            let bracket = |token| Construct { kind: (None, None), token, depth: depth + 1, offset };
-            let kind = (Some(wrap.block), None);
-            constructs.push(Construct { kind, token: node.first, depth, offset });
+            let (construct, inside) = match wrap.becomes {
+                Wrapped::Inside(kind) | Wrapped::Instead(kind) => (Some(kind), depth + 1),
+                Wrapped::Beside => (None, depth),
+            };
+            let bracket = |token| Construct { kind: (None, None), token, depth: inside, offset };
+            constructs.extend(construct.map(|kind| {
+                Construct { kind: (Some(kind), None), token: node.first, depth, offset }
+            }));
             constructs.push(bracket(node.first));
             open.extend(wrap.brackets.1.map(|_| (wrap.last, bracket(wrap.last))));
-            if wrap.replaces {
-                continue;
+            match wrap.becomes {
+                Wrapped::Instead(_) => continue,
+                Wrapped::Inside(_) => depths[id] += 1,
+                Wrapped::Beside => {}
             }
-            depths[id] += 1;
         }
         if tree.children(id as NodeId).next().is_none() {
             let own = token.filter(|_| node.end > node.first);

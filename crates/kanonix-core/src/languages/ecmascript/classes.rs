@@ -3,7 +3,7 @@
 use super::kinds::Kind;
 use super::statements::{may_go_bare, sort};
 use super::types::{declared, signature};
-use crate::layout::plan::{GroupId, Shape, TreeEdit, When};
+use crate::layout::plan::{GroupId, Opens, Shape, TreeEdit, When};
 use crate::layout::planner::Planner;
 use crate::style::{Key, Setting};
 use crate::syntax::NodeId;
@@ -78,19 +78,32 @@ fn class(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
 pub(super) fn heritage(p: &mut Planner, node: NodeId, head: &[NodeId]) {
     let Some(last) = head.last() else { return };
     let clauses = match Kind::at(p, *last) {
+        // `extends` and what it names, where there are no types.
+        Kind::ClassHeritage if is_lone_clause(p, *last) => {
+            let extends = p.first(*last);
+            let group = p.group(Shape::LastResort, extends - 1, p.end(*last));
+            p.group_mut(group).opens = Opens::ToFit;
+            return p.may_break(extends, group, 1, 1, Setting::WordGap);
+        }
         Kind::ClassHeritage => p.parts(*last),
         Kind::ExtendsTypeClause => vec![*last],
         _ => return,
     };
-    if clauses.len() == 1 && !p.is(*last, Kind::ExtendsTypeClause) {
-        return;
-    }
     let group = p.group(Shape::Chain, p.first(node), p.end(*last));
     for clause in clauses {
         if p.end(clause) > p.first(clause) + 1 {
             p.may_break(p.first(clause), group, 1, 1, Setting::WordGap);
         }
     }
+}
+
+/// Whether a class names one thing that it goes on from; where there are no types, it does so at once.
+fn is_lone_clause(p: &Planner, heritage: NodeId) -> bool {
+    let clauses = p.parts(heritage);
+    let is_clause = |clause: &NodeId| {
+        matches!(Kind::at(p, *clause), Kind::ExtendsClause | Kind::ImplementsClause)
+    };
+    clauses.len() == 1 || !clauses.iter().any(is_clause)
 }
 
 /// `extends Gauge<Level>, Alarm`

@@ -19,6 +19,17 @@ pub(super) fn declare(p: &mut Planner, node: NodeId) {
     }
 }
 
+/// Declares parentheses around all names that are imported by one line, unless that imports all there are.
+pub(super) fn import(p: &mut Planner, parts: &[NodeId]) {
+    let Some(word) = parts.iter().rposition(|part| p.token_text(p.first(*part)) == "import") else {
+        return;
+    };
+    let names = &parts[word + 1..];
+    if names.first().is_some_and(|name| p.token_text(p.first(*name)) != "*") {
+        p.parenthesize_parts(names);
+    }
+}
+
 /// Whether a node is several values with commas between them, each an element of a tuple.
 fn is_bare_tuple(p: &Planner, node: NodeId) -> bool {
     let parts = p.parts(node);
@@ -35,10 +46,9 @@ fn stands_alone(p: &Planner, node: NodeId) -> bool {
         }
         Kind::Yield => !super::expressions::in_brackets(p, node) && is_last(p, parent, node),
         Kind::RaiseStatement => p.part(parent, 1) == Some(node) && is_last(p, parent, node),
-        Kind::IfStatement
-        | Kind::ElifClause
-        | Kind::WhileStatement
-        | Kind::AssertStatement => true,
+        Kind::IfStatement | Kind::ElifClause | Kind::WhileStatement => true,
+        Kind::AssertStatement => (p.part(parent, 1) == Some(node)) != says_below(p, parent),
+        Kind::Lambda => !super::expressions::in_brackets(p, node) && gives_last(p, parent, node),
         Kind::ForStatement => {
             p.first(node).checked_sub(1).is_some_and(|before| p.token_text(before) == "in")
         }
@@ -48,6 +58,20 @@ fn stands_alone(p: &Planner, node: NodeId) -> bool {
 
 fn is_last(p: &Planner, parent: NodeId, node: NodeId) -> bool {
     p.parts(parent).last() == Some(&node)
+}
+
+/// Whether a statement ends with a function that gives this.
+fn gives_last(p: &Planner, lambda: NodeId, node: NodeId) -> bool {
+    let holder = p.parent(lambda);
+    is_last(p, lambda, node)
+        && is_last(p, holder, lambda)
+        && matches!(Kind::at(p, holder), Kind::Assignment | Kind::ReturnStatement)
+}
+
+/// Whether what an assertion says goes to the next line rather than what it asks, which fits its own.
+fn says_below(p: &Planner, assertion: NodeId) -> bool {
+    let [word, _, comma, _] = p.parts(assertion)[..] else { return false };
+    p.fits_as_it_stands(p.first(word), p.end(comma), " (".len())
 }
 
 /// Whether parentheses help, and if they do, whether that is only where all of it fits a line in them.
@@ -62,6 +86,7 @@ fn rigidity(p: &Planner, node: NodeId) -> Option<bool> {
             (!opens).then_some(false)
         }
         Kind::ConditionalExpression | Kind::ConcatenatedString => Some(false),
+        Kind::String => p.is(p.parent(node), Kind::AssertStatement).then_some(true),
         Kind::Call | Kind::Attribute | Kind::Subscript => {
             let (calls, worth) = calls(p, node);
             let rigid = calls <= FEW_CALLS;

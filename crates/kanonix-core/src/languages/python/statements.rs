@@ -83,8 +83,11 @@ fn sort_in_class(p: &Planner, node: NodeId) -> Sort {
 /// `from .levels import ebb, flood as rising`
 fn import_from(p: &mut Planner, parts: &[NodeId]) {
     p.commas(parts);
-    let Some(opener) = p.position(parts, Kind::OpenParen) else { return };
-    p.list(&parts[opener..], List::new().collection().last_comma().opens_around_lines());
+    if let Some(opener) = p.position(parts, Kind::OpenParen) {
+        p.list(&parts[opener..], List::new().collection().last_comma().opens_around_lines());
+    } else {
+        super::parentheses::import(p, parts);
+    }
 }
 
 /// `type Levels = list[float]`

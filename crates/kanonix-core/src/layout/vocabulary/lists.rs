@@ -265,6 +265,9 @@ impl Planner<'_> {
             Some(rows) => rows,
             // Values one after another may belong together, and names and pairs stand for themselves.
             None if align.asks_the_text() && !list.is_of_names() => Rows::Shared,
+            None if list.members => Rows::Never,
+            // Pairs that share a line may do so by chance.
+            None if list.closed && !list.names && !align.asks_the_text() => Rows::Even,
             None => Rows::Bracketed,
         };
         own.reluctant = list.reluctant;

@@ -1,6 +1,6 @@
 //! The changes to tokens that rules declare.
 
-use crate::layout::plan::{GroupId, Remark, Rewrite, TooLong, TreeEdit, When, Wrap};
+use crate::layout::plan::{GroupId, Remark, Rewrite, TooLong, TreeEdit, When, Wrap, Wrapped};
 use crate::layout::planner::Planner;
 use crate::style::{Key, Setting, Value};
 use crate::syntax::{NodeId, Role, TokenId};
@@ -65,13 +65,12 @@ impl Planner<'_> {
             && let Some(last) = self.tree.last_solid(statement)
         {
             let (brackets, setting) = (("{", Some("}")), Setting::BareBody);
-            let block = block.into();
+            let becomes = Wrapped::Inside(block.into());
             self.plan.wraps.push(Wrap {
                 header,
                 last,
                 brackets,
-                block,
-                replaces: false,
+                becomes,
                 setting,
                 around: None,
             });
@@ -94,8 +93,7 @@ impl Planner<'_> {
             header: token - 1,
             last,
             brackets: (mark, None),
-            block: block.into(),
-            replaces: false,
+            becomes: Wrapped::Inside(block.into()),
             setting,
             around: Some(TooLong { group, rigid: false }),
         });
