@@ -343,11 +343,22 @@ impl<'a> Planner<'a> {
     pub fn keeps_flat(&self, node: NodeId, key: Key) -> bool {
         self.style.is(Setting::FlatBlock, key, "keep")
             && !self.is_spread(node)
-            && self.line_fits(self.first(node))
+            && self.may_stay_flat(self.first(node), self.end(node), key)
+    }
+
+    /// Whether a block on one line may stay there: the line is no longer than lines may be; or the block
+    /// gives a value and takes less than half of one: what is around it is broken rather than it.
+    pub(super) fn may_stay_flat(&self, first: TokenId, end: TokenId, key: Key) -> bool {
+        let is_short = || {
+            let start = self.tree.tokens[first as usize].start;
+            let width = self.tree.tokens[end as usize - 1].end - start;
+            width as usize <= self.choices.max_line / 2
+        };
+        self.line_fits(first) || (matches!(key, Key::Lambda | Key::Value) && is_short())
     }
 
     /// Whether the line of the text on which a token begins is no longer than lines may be.
-    pub fn line_fits(&self, token: TokenId) -> bool {
+    fn line_fits(&self, token: TokenId) -> bool {
         let max = self.choices.max_line;
         let start = self.tree.tokens[token as usize].start as usize;
         let before = self.text[..start].chars().rev().take_while(|c| *c != '\n');

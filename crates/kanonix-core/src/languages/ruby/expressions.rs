@@ -139,7 +139,7 @@ fn call(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     }
 }
 
-/// What a node is in a chain of calls. Only what is given something begins a line, or what stands on one.
+/// What a node is in a chain of calls. What is given nothing begins a line behind what is.
 fn link(p: &Planner, node: NodeId) -> Option<Link> {
     match Kind::at(p, node) {
         Kind::ElementReference => Some(Link::Other),
@@ -157,7 +157,7 @@ fn link(p: &Planner, node: NodeId) -> Option<Link> {
             Some(match arguments {
                 Some(arguments) => Link::Invocation(dot, *arguments),
                 None if is_given => Link::Field(dot),
-                None => Link::Other,
+                None => Link::Message(dot),
             })
         }
         _ => None,

@@ -203,7 +203,7 @@ impl Planner<'_> {
         let is_flat = self.style.is(Setting::FlatBlock, key, "keep")
             && !(opener + 1..last).any(is_comment)
             && !self.broken_between(opener, last)
-            && self.line_fits(opener);
+            && self.may_stay_flat(opener, last + 1, key);
         is_flat.then(|| {
             let group = self.group(Shape::List, opener, last + 1);
             self.stem(group, header);
@@ -336,7 +336,7 @@ impl Planner<'_> {
         }
         let is_flat = self.style.is(Setting::FlatBlock, flat, "keep")
             && !self.broken_between(brace, end - 1)
-            && self.line_fits(brace)
+            && self.may_stay_flat(brace, end, flat)
             && !(next_line && self.broken_before(brace));
         if !is_flat {
             self.open_brace(brace, header, key);

@@ -15,6 +15,8 @@ pub enum Link {
     Field(TokenId),
     /// The same, but the mark may begin a line only where the field is called.
     Method(TokenId),
+    /// A method that is given nothing, behind this mark, which may begin a line behind one that is.
+    Message(TokenId),
     /// A method of what is before it, behind a mark that may begin a line, with its arguments.
     Invocation(TokenId, NodeId),
     /// Something else that goes on with what is before it.
@@ -45,6 +47,7 @@ impl Planner<'_> {
         let (mut dots, mut inner) = (Vec::new(), Vec::new());
         let (mut head, mut called, mut arguments) = (node, false, None);
         let mut is_field_before = false;
+        let mut messages: Vec<TokenId> = Vec::new();
         while let Some(kind) = link(self, head) {
             match kind {
                 Link::Call(own) if dots.is_empty() && arguments.is_none() => arguments = Some(own),
@@ -52,9 +55,14 @@ impl Planner<'_> {
                     if dots.is_empty() && arguments.is_none() {
                         arguments = Some(own);
                     }
+                    dots.append(&mut messages);
                     dots.push(dot);
                 }
-                Link::Field(dot) => dots.push(dot),
+                Link::Field(dot) => {
+                    dots.append(&mut messages);
+                    dots.push(dot);
+                }
+                Link::Message(dot) => messages.push(dot),
                 Link::Method(dot) if called => dots.push(dot),
                 // The fields before a call are on its line, where somebody put the first of them there.
                 Link::Method(dot) if is_field_before && self.broken_beside(dot) => {
