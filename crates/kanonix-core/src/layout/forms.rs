@@ -44,6 +44,8 @@ impl Filler<'_> {
             || self.alike.contains(&id)
         {
             self.opened(id)
+        } else if group.opens == Opens::BehindLines && self.line_start > group.stem as usize {
+            self.opened(id)
         } else if group.rows == Rows::Kept {
             if self.rows_fit(id) { State::Rows } else { self.opened(id) }
         } else if measures.flat(first, end).is_some_and(fits) && !self.is_chosen(id) {
@@ -60,17 +62,18 @@ impl Filler<'_> {
                 Opens::Before if self.helps(id, index) => self.opened(id),
                 Opens::Before if self.gives_way(id, index) => State::Flat,
                 Opens::Before => self.opened(id),
-                Opens::ToFit if self.fits_below(id, index) => self.opened(id),
+                Opens::ToFit | Opens::BehindLines if self.fits_below(id, index) => {
+                    self.opened(id)
+                }
                 Opens::TooWide if self.ends_behind_its_list(id) && self.fits_below(id, index) => {
                     self.opened(id)
                 }
-                Opens::ToFit | Opens::TooWide if self.gives_way(id, index) => State::Flat,
-                Opens::ToFit | Opens::TooWide
-                    if self.keeps && (self.is_idle(id) || self.is_all_but_one(id)) =>
+                _ if self.gives_way(id, index) => State::Flat,
+                _ if self.keeps && (self.is_idle(id) || self.is_all_but_one(id)) =>
                 {
                     State::Flat
                 }
-                Opens::ToFit | Opens::TooWide => self.opened(id),
+                Opens::ToFit | Opens::BehindLines | Opens::TooWide => self.opened(id),
             }
         };
         let opens_with = group.with.is_some_and(|around| self.state(around).is_open());

@@ -169,6 +169,8 @@ pub enum Opens {
     /// When it does not fit, and before anything inside it does, where all that is in it fits then; else
     /// as `TooWide`.
     ToFit,
+    /// The same, and where what it belongs to has begun on another line.
+    BehindLines,
     /// When it does not fit, and what stands inside it does then: a sentence.
     ForOneLine,
     /// When it does not fit, as somebody opened it before.

@@ -180,6 +180,7 @@ fn annotated_kind(p: &Planner, node: NodeId) -> Option<Key> {
 fn type_declaration(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     header(p, node, parts);
     let Some((body, head)) = parts.split_last() else { return };
+    after_types(p, head);
     clauses(p, node, head);
     match Kind::at(p, *body) {
         Kind::EnumBody => p.open_brace(p.first(*body), p.first(node), Key::Type),
@@ -294,6 +295,7 @@ fn declared(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
 fn method(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     header(p, node, parts);
     let Some((body, head)) = parts.split_last() else { return };
+    after_types(p, head);
     clauses(p, node, head);
     match Kind::at(p, *body) {
         Kind::Block | Kind::ConstructorBody => {
@@ -301,6 +303,18 @@ fn method(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         }
         _ => ends(p, parts),
     }
+}
+
+/// What a method gives, behind the types that it is for: on the next line, rather than that the list of
+/// these opens.
+fn after_types(p: &mut Planner, head: &[NodeId]) {
+    let Some(types) = p.position(head, Kind::TypeParameters) else { return };
+    let parameters = p.position(head, Kind::FormalParameters).map(|at| p.end(head[at]));
+    let (Some(given), Some(end)) = (head.get(types + 1), parameters) else { return };
+    let first = p.first(*given);
+    let group = p.group(Shape::LastResort, first - 1, end);
+    let level = p.choices.chain_steps;
+    p.may_break(first, group, level, 1, Setting::WordGap);
 }
 
 /// `[]`, `[2]`

@@ -174,6 +174,7 @@ fn enhanced_for_statement(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let closer = p.position(parts, Kind::CloseParen);
     let (Some(opener), Some(closer)) = (opener, closer) else { return };
     p.each_of(parts, opener, closer);
+    p.each_of_below(parts, opener, closer);
     if let Some(inner) = parts.get(closer + 1) {
         p.headed(*inner, p.first(node), p.first(parts[closer]), HEADED);
     }

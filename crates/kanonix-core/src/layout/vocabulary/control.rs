@@ -56,7 +56,11 @@ impl Planner<'_> {
             // What has no room behind its header, and has some on the next line, stands there.
             let group = self.group(Shape::LastResort, after, self.end(body));
             self.stem(group, header);
-            self.group_mut(group).opens = Opens::ToFit;
+            // A header that somebody broke keeps what stands behind it.
+            self.group_mut(group).opens = match self.broken_between(header, after) {
+                true => Opens::ToFit,
+                false => Opens::BehindLines,
+            };
             self.may_break(first, group, 1, 1, Setting::FlatBlock);
         }
         if !kinds.bare.contains(&self.kind(body)) {
@@ -142,6 +146,17 @@ impl Planner<'_> {
         for edge in [opener + 1, closer] {
             self.inside_bracket(self.first(parts[edge]), gap);
         }
+    }
+
+    /// The line of such a header goes on before the word in its midst where what follows that has no room
+    /// behind it, and has some there.
+    pub fn each_of_below(&mut self, parts: &[NodeId], opener: usize, closer: usize) {
+        let Some(word) = closer.checked_sub(2).filter(|word| *word > opener + 1) else { return };
+        let (word, end) = (self.first(parts[word]), self.end(parts[closer]));
+        let group = self.group(Shape::LastResort, word - 1, end);
+        self.group_mut(group).opens = Opens::ToFit;
+        // Further in than the body.
+        self.may_break(word, group, 2, 1, Setting::WordGap);
     }
 
     /// What the header of a declaration says of other types, from its first clause on: lines break
