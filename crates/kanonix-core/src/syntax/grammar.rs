@@ -4,6 +4,7 @@ use super::comments::Comments;
 use super::directives::Directives;
 use super::kinds::{KindEntry, Kinds, Said};
 use super::logical::{Lexis, LogicalLines};
+use super::regrouping::Regrouping;
 use super::tree::Tree;
 use std::collections::HashMap;
 use std::ops::{ControlFlow, Range};
@@ -130,6 +131,8 @@ pub struct Grammar {
     exact: Option<fn(u16, &str) -> bool>,
     /// Whether what a construct holds behind its first part stands beside it in truth.
     alone: Option<fn(u16, &str) -> bool>,
+    /// What the grammar takes for parts of operations that belong to their operands.
+    regrouping: Option<&'static Regrouping>,
     /// Whether a text is only understood as a whole.
     whole: Option<fn(&str) -> bool>,
     /// Before which tokens white space shows.
@@ -183,6 +186,7 @@ impl Grammar {
             one_line,
             exact,
             alone,
+            regrouping: None,
             whole,
             shows,
             uncut,
@@ -302,6 +306,17 @@ impl Grammar {
     /// Whether a construct ends with its first part, where any does.
     pub(super) fn alone(&self) -> Option<fn(u16, &str) -> bool> {
         self.alone
+    }
+
+    /// The same, with operations that the grammar reads otherwise than the language does.
+    pub const fn regrouped(mut self, regrouping: &'static Regrouping) -> Grammar {
+        self.regrouping = Some(regrouping);
+        self
+    }
+
+    /// How operations are read, where the grammar does otherwise.
+    pub(super) fn regrouping(&self) -> Option<&'static Regrouping> {
+        self.regrouping
     }
 
     /// The same for a language in which a text may say far from a line how that is laid out:

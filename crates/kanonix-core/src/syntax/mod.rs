@@ -11,6 +11,7 @@ mod grammar;
 mod kinds;
 mod logical;
 mod parsed;
+mod regrouping;
 mod tree;
 mod window;
 
@@ -20,5 +21,6 @@ pub use grammar::{Ending, Grammar, Indented, Last, Reading, Reserved, Role};
 pub use kinds::{KindEntry, Kinds, Said};
 pub use logical::{Lexis, LogicalLines};
 pub use parsed::Parsed;
+pub use regrouping::Regrouping;
 pub use tree::{Node, NodeId, Token, TokenId, Tree};
 pub use window::Window;

@@ -116,6 +116,9 @@ impl Tree {
         if let Some(alone) = grammar.alone() {
             tree.lift(alone, text);
         }
+        if let Some(rules) = grammar.regrouping() {
+            tree.regroup(rules, text);
+        }
         if let Some(ending) = grammar.one_line() {
             tree.end_lines(ending, text);
         }

@@ -1,7 +1,7 @@
 //! The grammar's kinds of node that a rule names.
 
 use crate::languages::kinds::kinds;
-use crate::syntax::Lexis;
+use crate::syntax::{Lexis, Regrouping};
 
 kinds! {
     statements {
@@ -48,6 +48,29 @@ kinds! {
         Comma = ",", Semicolon = ";",
     }
 }
+
+/// The grammar takes what stands behind the second point of an operand for a part of all that is before it.
+/// As "GDScript reference" has it, `in` is stronger than `and` and `as` weaker than all of them; the grammar's
+/// place of `as` and `is` stays.
+pub(super) static REGROUPING: Regrouping = Regrouping {
+    operation: Kind::BinaryOperator as u16,
+    behind: &[Kind::Attribute as u16, Kind::Subscript as u16],
+    operators: &[
+        &["or", "||"],
+        &["and", "&&"],
+        &["in", "not"],
+        &["<", "<=", "==", "!=", ">=", ">"],
+        &["|"],
+        &["^"],
+        &["&"],
+        &["<<", ">>"],
+        &["+", "-"],
+        &["*", "/", "%"],
+        &["**"],
+        &["is"],
+        &["as"],
+    ],
+};
 
 /// Whether a kind holds the lines of a block.
 pub(super) fn is_block(kind: u16) -> bool {

@@ -12,7 +12,7 @@ use super::Language;
 use crate::layout::planner::Planner;
 use crate::style::{Family, Key, Setting};
 use crate::syntax::{Comments, Grammar, Indented, NodeId};
-use kinds::{GOES_ON, KINDS, Kind, LEXIS, goes_on, is_block};
+use kinds::{GOES_ON, KINDS, Kind, LEXIS, REGROUPING, goes_on, is_block};
 
 pub(super) static LANGUAGE: Language = Language {
     name: "gdscript",
@@ -23,6 +23,7 @@ pub(super) static LANGUAGE: Language = Language {
     identifiers: &["gdscript"],
     line_comment: Some("#"),
     grammar: Grammar::new(|| tree_sitter_gdscript::LANGUAGE.into(), &KINDS, &Comments::HASH)
+        .regrouped(&REGROUPING)
         .indented(Indented { is_block, goes_on, words: GOES_ON, lexis: LEXIS }),
     rule,
     contents: None,
