@@ -97,7 +97,8 @@ fn chains_are_broken_together() {
       bbbbbbbbbbbbbbb &&
       cccccccc ||
       d
-    ) f()
+    )
+      f()
     x = isHigh ? 'the water is high'
       : isLow ? 'low'
       : 'slack'

@@ -6,6 +6,7 @@ mod hostile;
 mod layout;
 mod moved;
 mod proof;
+mod room;
 mod samples;
 mod settings;
 mod support;

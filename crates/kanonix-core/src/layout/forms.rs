@@ -69,8 +69,7 @@ impl Filler<'_> {
                     self.opened(id)
                 }
                 _ if self.gives_way(id, index) => State::Flat,
-                _ if self.keeps && (self.is_idle(id) || self.is_all_but_one(id)) =>
-                {
+                _ if self.keeps && (self.is_idle(id) || self.is_all_but_one(id)) => {
                     State::Flat
                 }
                 Opens::ToFit | Opens::BehindLines | Opens::TooWide => self.opened(id),

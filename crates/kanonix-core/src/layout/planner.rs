@@ -358,7 +358,7 @@ impl<'a> Planner<'a> {
     }
 
     /// Whether the line of the text on which a token begins is no longer than lines may be.
-    fn line_fits(&self, token: TokenId) -> bool {
+    pub fn line_fits(&self, token: TokenId) -> bool {
         let max = self.choices.max_line;
         let start = self.tree.tokens[token as usize].start as usize;
         let before = self.text[..start].chars().rev().take_while(|c| *c != '\n');

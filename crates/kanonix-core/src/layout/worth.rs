@@ -41,7 +41,10 @@ impl Filler<'_> {
         let is_value = group.shape == Shape::LastResort;
         // What stands in brackets on lines of its own is open anyway.
         let stands_apart = || {
-            let token = group.first.checked_sub(1).map(|before| &sheet.tree.tokens[before as usize]);
+            let token = group
+                .first
+                .checked_sub(1)
+                .map(|before| &sheet.tree.tokens[before as usize]);
             self.line_start == group.first as usize
                 && token.is_some_and(|token| {
                     sheet.tree.opens(&sheet.text[token.start as usize..token.end as usize])
@@ -113,9 +116,10 @@ impl Filler<'_> {
         let stop = measures.next_break(first as usize + 1);
         let list = plan.gaps.get(stop).and_then(|gap| gap.group).map(|list| &plan.groups[list]);
         list.is_some_and(|list| {
-            // A mark hangs well.
+            // A literal opens, and a mark hangs well.
             list.shape == Shape::List
                 && list.bracketed
+                && list.first > first
                 && list.end + 1 < group.end
                 && measures.next_break(list.end as usize) >= group.end as usize
         })

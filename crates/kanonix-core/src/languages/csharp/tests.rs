@@ -223,7 +223,8 @@ class Quay : Gauge<Level>, IAlarm where T : IComparable<T>
         {
             if (level > 2000000
                     && gauge.High > 3000000
-                    || calm) Warn();
+                    || calm)
+                Warn();
             var all = gauges.Where(one => one.High)
                 .Select(one => one.Level)
                 .ToList();

@@ -238,7 +238,11 @@ fn let_declaration(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         return assigned(p, parts[sign], value);
     }
     let (header, other) = (p.first(node), p.first(*other));
-    block_behind(p, *block, header, Key::Other, Key::Control);
+    // As the style guide has it, the block stays on its line where all of the statement does.
+    match p.line_fits(p.first(*block)) {
+        true => block_behind(p, *block, header, Key::Other, Key::Control),
+        false => p.open_block_as(*block, header, Key::Other, Key::Control),
+    }
     let group = p.group(Shape::LastResort, p.first(parts[sign]), p.end(value));
     p.stem(group, header);
     assigned_in(p, group, value, header);

@@ -383,10 +383,9 @@ fn a_flat_block_that_is_kept_has_its_brace_on_its_line_until_it_does_not_fit() {
     {
       warn(theKeepersOfTheQuay);
     }
-    const level = low ? function ()
-    {
-      return ebb + 1;
-    } : constant(springTide);
+    const level = low
+      ? function () { return ebb + 1; }
+      : constant(springTide);
     { ebb; }
     ");
 }

@@ -196,11 +196,7 @@ fn matches() {
             1..=2 | 3.. => j,
             ref k @ ..4 => l,
             [m, .., n] => {},
-            &(ref mut o, -1) => if p {
-                1
-            } else {
-                2
-            }
+            &(ref mut o, -1) => if p { 1 } else { 2 }
             #[q]
             _ => unreachable!(),
         }

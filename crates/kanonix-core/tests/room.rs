@@ -1,0 +1,246 @@
+//! What gives way where a line has no room: headers, values, tables, and what has no brackets of its own.
+
+use crate::support::becomes;
+
+#[test]
+fn a_table_that_begins_beside_its_bracket_has_a_line_there() {
+    // Lines of equally many are a table, as rows that begin on a line of their own are.
+    becomes("javascript", &[
+        (
+            "tide = [1, 0, 0,\n  0, 1, 0,\n  0, 0, 1];\n",
+            "tide = [\n  1, 0, 0,\n  0, 1, 0,\n  0, 0, 1\n];\n",
+        ),
+        (
+            "const tides = { ebb: 1, low: 2, flood: 3,\n  high: 4, slack: 5, storm: 6,\n  calm: 7, neap: 8, spring: 9 };\n",
+            "const tides = {\n  ebb: 1, low: 2, flood: 3,\n  high: 4, slack: 5, storm: 6,\n  calm: 7, neap: 8, spring: 9\n};\n",
+        ),
+    ]);
+    becomes("python", &[
+        (
+            "tide = [1, 0, 0,\n  0, 1, 0,\n  0, 0, 1]\n",
+            "tide = [\n    1, 0, 0,\n    0, 1, 0,\n    0, 0, 1\n]\n",
+        ),
+    ]);
+    becomes("rust", &[
+        (
+            "const TIDE: [u8; 9] = [1, 0, 0,\n    0, 1, 0,\n    0, 0, 1];\n",
+            "const TIDE: [u8; 9] = [\n    1, 0, 0,\n    0, 1, 0,\n    0, 0, 1\n];\n",
+        ),
+    ]);
+    becomes("java", &[
+        (
+            "class Quay {\n    int[] tide = {1, 0, 0,\n       0, 1, 0,\n       0, 0, 1};\n}\n",
+            "class Quay {\n    int[] tide = {\n        1, 0, 0,\n        0, 1, 0,\n        0, 0, 1\n    };\n}\n",
+        ),
+    ]);
+    becomes("csharp", &[
+        (
+            "class Quay\n{\n    int[] tide = {1, 0, 0,\n       0, 1, 0,\n       0, 0, 1};\n}\n",
+            "class Quay\n{\n    int[] tide =\n    {\n        1, 0, 0,\n        0, 1, 0,\n        0, 0, 1\n    };\n}\n",
+        ),
+    ]);
+    becomes("lua", &[
+        (
+            "local tide = {1, 0, 0,\n  0, 1, 0,\n  0, 0, 1}\n",
+            "local tide = {\n  1, 0, 0,\n  0, 1, 0,\n  0, 0, 1\n}\n",
+        ),
+    ]);
+    becomes("gdscript", &[
+        (
+            "var tide = [1, 0, 0,\n	0, 1, 0,\n	0, 0, 1]\n",
+            "var tide = [\n	1, 0, 0,\n	0, 1, 0,\n	0, 0, 1\n]\n",
+        ),
+    ]);
+    becomes("javascript", &[
+        (
+            "tide = [1, 0, 0,\n  0, 1, 0];\n",
+            "tide = [1, 0, 0, 0, 1, 0];\n",
+        ),
+    ]);
+}
+
+#[test]
+fn names_in_rows_keep_them_in_every_list() {
+    // Imports, exports and patterns are lists as others are; one row of pairs is none.
+    becomes("javascript", &[
+        (
+            "import {\n  ebb, flood, surge,\n  level, quay, buoy,\n} from './tides.js';\n",
+            "import {\n  ebb, flood, surge,\n  level, quay, buoy,\n} from './tides.js';\n",
+        ),
+        (
+            "export {\n  ebb, flood, surge,\n  level, quay, buoy,\n};\n",
+            "export {\n  ebb, flood, surge,\n  level, quay, buoy,\n};\n",
+        ),
+        (
+            "const {\n  ebb, flood, surge,\n  level, quay, buoy,\n} = tides;\n",
+            "const {\n  ebb, flood, surge,\n  level, quay, buoy,\n} = tides;\n",
+        ),
+        (
+            "warn({\n  ebb: 1, flood: 2, surge: 3,\n});\n",
+            "warn({\n  ebb: 1,\n  flood: 2,\n  surge: 3,\n});\n",
+        ),
+        (
+            "warn({\n  ebb: 1, flood: 2, surge: 3,\n  level: 4, quay: 5,\n  buoy: 6, alarm: 7, reef: 8\n});\n",
+            "warn({\n  ebb: 1,\n  flood: 2,\n  surge: 3,\n  level: 4,\n  quay: 5,\n  buoy: 6,\n  alarm: 7,\n  reef: 8\n});\n",
+        ),
+    ]);
+    becomes("rust", &[
+        (
+            "use tide::{\n    Ebb, Flood, Surge,\n    Level, Quay, Buoy,\n};\n",
+            "use tide::{\n    Ebb, Flood, Surge,\n    Level, Quay, Buoy,\n};\n",
+        ),
+    ]);
+}
+
+#[test]
+fn a_value_goes_below_its_sign_before_something_hangs_on_its_bracket() {
+    // The only list ends before the value does.
+    becomes("javascript", &[
+        (
+            "const levelOfTheOldQuay = levelsOfAllTheGaugesAtTheOldQuay(firstGauge, lastGauge).highest.metres.rounded;\n",
+            "const levelOfTheOldQuay =\n  levelsOfAllTheGaugesAtTheOldQuay(firstGauge, lastGauge).highest.metres.rounded;\n",
+        ),
+    ]);
+    becomes("lua", &[
+        (
+            "local levelOfTheOldQuay = levelsOfAllTheGaugesAtTheOldQuay(firstGauge, lastGauge).highest.metres.rounded.and_shown_to_us\n",
+            "local levelOfTheOldQuay =\n  levelsOfAllTheGaugesAtTheOldQuay(firstGauge, lastGauge).highest.metres.rounded.and_shown_to_us\n",
+        ),
+    ]);
+    becomes("typescript", &[
+        (
+            "const levelOfTheOldQuay = levelsOfAllTheGaugesAtTheOldQuay(firstGauge, lastGauge)[highest].metres.rounded;\n",
+            "const levelOfTheOldQuay =\n  levelsOfAllTheGaugesAtTheOldQuay(firstGauge, lastGauge)[highest].metres.rounded;\n",
+        ),
+    ]);
+}
+
+#[test]
+fn a_class_goes_below_its_name_before_what_it_comes_from_is_torn() {
+    becomes("javascript", &[
+        (
+            "class GaugeOfTheOldQuay extends GaugeOfSomeQuayThatMayWarnAndRingWhereTheLevelIsHighOrLowForLongAndSo {\n  read() {}\n}\n",
+            "class GaugeOfTheOldQuay\n  extends GaugeOfSomeQuayThatMayWarnAndRingWhereTheLevelIsHighOrLowForLongAndSo {\n  read() {}\n}\n",
+        ),
+    ]);
+    becomes("typescript", &[
+        (
+            "class GaugeOfTheOldQuay extends GaugeOfSomeQuay<Level, Metres> implements Warns, Rings, IsReadByTheOffice {\n  read() {}\n}\n",
+            "class GaugeOfTheOldQuay\n  extends GaugeOfSomeQuay<Level, Metres>\n  implements Warns, Rings, IsReadByTheOffice {\n  read() {}\n}\n",
+        ),
+    ]);
+    becomes("javascript", &[
+        (
+            "class Gauge extends mixed({\n  low: 1,\n}) {\n  read() {}\n}\n",
+            "class Gauge extends mixed({\n  low: 1,\n}) {\n  read() {}\n}\n",
+        ),
+    ]);
+}
+
+#[test]
+fn what_python_has_no_brackets_for_gets_some() {
+    // Imported names; what an assertion says, rather than what it asks; what a function gives.
+    becomes("python", &[
+        (
+            "from tidewatch.gauges.harbour import HarbourGauge, EstuaryGauge, LighthouseGauge\n",
+            "from tidewatch.gauges.harbour import (\n    HarbourGauge,\n    EstuaryGauge,\n    LighthouseGauge\n)\n",
+        ),
+        (
+            "from tidewatch.gauges.harbour_of_the_old_town_of_saltmarsh_by_the_sea import Gauge\n",
+            "from tidewatch.gauges.harbour_of_the_old_town_of_saltmarsh_by_the_sea import (\n    Gauge\n)\n",
+        ),
+        (
+            "from tidewatch.gauges.harbour_of_the_old_town_of_saltmarsh_by_the_sea_and_so_on import *\n",
+            "from tidewatch.gauges.harbour_of_the_old_town_of_saltmarsh_by_the_sea_and_so_on import *\n",
+        ),
+        (
+            "assert gauge.level_at_the_quay == level_that_is_expected, \"the level is not what was expected\"\n",
+            "assert gauge.level_at_the_quay == level_that_is_expected, (\n    \"the level is not what was expected\"\n)\n",
+        ),
+        (
+            "assert gauge.level_at_the_quay_of_the_old_town == level_that_is_expected_of_the_gauge, \"no\"\n",
+            "assert (\n    gauge.level_at_the_quay_of_the_old_town\n    == level_that_is_expected_of_the_gauge\n), \"no\"\n",
+        ),
+        (
+            "warns = lambda gauge: gauge.level_at_the_quay > highest_level and not gauge.has_warned_before\n",
+            "warns = lambda gauge: (\n    gauge.level_at_the_quay > highest_level and not gauge.has_warned_before\n)\n",
+        ),
+        (
+            "text = \"The level at the old quay is above %s, the highest one that there is.\" % gauge.highest_level\n",
+            "text = (\n    \"The level at the old quay is above %s, the highest one that there is.\"\n    % gauge.highest_level\n)\n",
+        ),
+    ]);
+}
+
+#[test]
+fn a_short_block_stays_where_what_is_around_it_is_broken() {
+    becomes("rust", &[
+        (
+            "fn a() {\n    let app = Router::new().route(\"/gauges\", get(|| async { list_gauges().await })).route(\"/levels\", get(levels));\n}\n",
+            "fn a() {\n    let app = Router::new()\n        .route(\"/gauges\", get(|| async { list_gauges().await }))\n        .route(\"/levels\", get(levels));\n}\n",
+        ),
+    ]);
+    becomes("lua", &[
+        (
+            "local levels = map(filter(gauges, function(gauge) return gauge.active end), function(gauge) return gauge.level end, last)\n",
+            "local levels = map(\n  filter(gauges, function(gauge) return gauge.active end),\n  function(gauge) return gauge.level end,\n  last\n)\n",
+        ),
+    ]);
+}
+
+#[test]
+fn messages_begin_lines_with_the_calls_before_them() {
+    becomes("ruby", &[
+        (
+            "levels = gauges.select { |gauge| gauge.active && gauge.level > lowest }.map { |gauge| gauge.level }.sort.reverse.first(10)\n",
+            "levels = gauges.select { |gauge| gauge.active && gauge.level > lowest }\n  .map { |gauge| gauge.level }\n  .sort\n  .reverse\n  .first(10)\n",
+        ),
+    ]);
+}
+
+#[test]
+fn a_header_breaks_before_the_word_in_its_midst() {
+    // Further in than the body; and behind the types that a method is for.
+    becomes("java", &[
+        (
+            "class Quay {\n    void read() {\n        for (Map.Entry<String, GaugeOfSomeQuay<Level, Alarm>> entry : gaugesByTheNamesOfTheirQuays.entrySet()) {\n            warn(entry);\n        }\n    }\n\n    static <G extends GaugeOfSomeQuay, A extends AlarmOfSomeQuayOfTheTown> List<G> gaugesThatWarnAtOnce(List<G> gauges, A alarm) {\n        return gauges;\n    }\n}\n",
+            "class Quay {\n    void read() {\n        for (Map.Entry<String, GaugeOfSomeQuay<Level, Alarm>> entry\n                : gaugesByTheNamesOfTheirQuays.entrySet()) {\n            warn(entry);\n        }\n    }\n\n    static <G extends GaugeOfSomeQuay, A extends AlarmOfSomeQuayOfTheTown>\n            List<G> gaugesThatWarnAtOnce(List<G> gauges, A alarm) {\n        return gauges;\n    }\n}\n",
+        ),
+    ]);
+    becomes("csharp", &[
+        (
+            "class Quay\n{\n    void Read()\n    {\n        foreach (KeyValuePair<string, GaugeOfSomeQuay<Level, Alarm>> entry in this.GaugesByName.OfAllTheQuays(low, high)) { }\n    }\n}\n",
+            "class Quay\n{\n    void Read()\n    {\n        foreach (KeyValuePair<string, GaugeOfSomeQuay<Level, Alarm>> entry\n                in this.GaugesByName.OfAllTheQuays(low, high)) { }\n    }\n}\n",
+        ),
+    ]);
+}
+
+#[test]
+fn a_bare_body_goes_below_a_header_of_several_lines() {
+    // Not where somebody broke the header and left the body behind it.
+    becomes("java", &[
+        (
+            "class Quay {\n    void read() {\n        if (gauge.isActive() && gauge.level() > gauge.highestLevelOfTheYear() && !gauge.hasWarnedBefore()) warn();\n    }\n}\n",
+            "class Quay {\n    void read() {\n        if (gauge.isActive()\n                && gauge.level() > gauge.highestLevelOfTheYear()\n                && !gauge.hasWarnedBefore())\n            warn();\n    }\n}\n",
+        ),
+        (
+            "class Quay {\n    void read() {\n        if (gauge.isActive()\n                && gauge.level() > 3) warn();\n    }\n}\n",
+            "class Quay {\n    void read() {\n        if (gauge.isActive()\n                && gauge.level() > 3) warn();\n    }\n}\n",
+        ),
+    ]);
+}
+
+#[test]
+fn fields_of_operands_are_no_fields_of_operations() {
+    // The grammar reads `a.b.c == d.e.f` as `(a.b.c == d.e).f`.
+    becomes("gdscript", &[
+        (
+            "func read():\n	return gauge.quay.level == other.quay.level or gauge.quay.unit == other.quay.unit_of_it or gauge.low\n",
+            "func read():\n	return (\n			gauge.quay.level == other.quay.level\n			or gauge.quay.unit == other.quay.unit_of_it\n			or gauge.low\n	)\n",
+        ),
+        (
+            "func read():\n	if not gauge.quay.level == other.quay.level and gauge.quay.unit not in units.of.all or gauge.quay.low and x:\n		pass\n",
+            "func read():\n	if (\n			not gauge.quay.level == other.quay.level and gauge.quay.unit not in units.of.all\n			or gauge.quay.low and x\n	):\n		pass\n",
+        ),
+    ]);
+}
