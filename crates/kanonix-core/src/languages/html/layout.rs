@@ -102,11 +102,23 @@ fn places(p: &mut Planner, children: &[NodeId], closing: Option<TokenId>) -> Vec
         goes_on |= elements::leaves_open(p.tree, p.text, *child);
         before = Some(*child);
     }
+    end_chance_rows(p, &mut places);
     if let Some(token) = closing {
         let beside_block = !goes_on && before.is_some_and(|before| is_block(p, before));
         places.push(Place { token, beside_block, stays: goes_on, goes_on, ..Place::default() });
     }
     places
+}
+
+/// What shares a line where most others have one each does so by chance.
+fn end_chance_rows(p: &Planner, places: &mut [Place]) {
+    let joins = |place: &&Place| place.in_row && !p.broken_before(place.token);
+    let begins = |place: &&Place| place.beside_block && p.broken_before(place.token);
+    if places.iter().filter(joins).count() < places.iter().filter(begins).count() {
+        for place in places.iter_mut().filter(|place| place.in_row) {
+            (place.in_row, place.stays) = (false, false);
+        }
+    }
 }
 
 /// The end tag of an element, if that begins a line.
@@ -293,7 +305,7 @@ fn spread(
             continue;
         }
         let is_closing = Some(place.token) == closing;
-        if !begins_line(p, place) {
+        if !begins_line(p, place) && !(is_closing && closes_apart(p, places, place)) {
             stays(p, place);
             continue;
         }
@@ -306,6 +318,17 @@ fn spread(
             p.at_most(place.token, edge);
         }
     }
+}
+
+/// Whether the end tag of what somebody opened has a line, although it has none: it holds elements alone,
+/// the first of which begins one.
+fn closes_apart(p: &Planner, places: &[Place], closing: &Place) -> bool {
+    let is_text = |place: &Place| p.tree.tokens[place.token as usize].role == Role::Text;
+    places.first().is_some_and(|first| p.broken_before(first.token))
+        && places.len() > 1
+        && !closing.goes_on
+        && !shows(p, closing.token)
+        && !places.iter().any(is_text)
 }
 
 /// How many steps further in each place is for the control words that it stands between: where both

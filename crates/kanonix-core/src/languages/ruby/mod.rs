@@ -79,7 +79,6 @@ pub(super) static LANGUAGE: Language = Language {
         (Setting::OperatorGap, Key::Power, "false"),
         (Setting::CaseIndent, Key::Whole, "false"),
         (Setting::FlatBlock, Key::Type, "keep"),
-        (Setting::FlatBlock, Key::Function, "keep"),
         (Setting::FlatBlock, Key::Control, "keep"),
         (Setting::FlatBlock, Key::Case, "keep"),
         (Setting::FlatBlock, Key::Lambda, "keep"),

@@ -203,6 +203,8 @@ impl Planner<'_> {
         let is_flat = self.style.is(Setting::FlatBlock, key, "keep")
             && !(opener + 1..last).any(is_comment)
             && !self.broken_between(opener, last)
+            // Behind a condition of several lines, nobody sees what it is a condition for.
+            && !(key == Key::Control && self.broken_between(header, opener))
             && self.may_stay_flat(opener, last + 1, key);
         is_flat.then(|| {
             let group = self.group(Shape::List, opener, last + 1);
