@@ -266,6 +266,10 @@ impl Filler<'_> {
         let group = &sheet.plan.groups[id];
         let closes = sheet.plan.closes(index);
         let is_opening = group.opening == Some(index as u32);
+        // A list without brackets has begun before its first line ends.
+        let begins = is_opening
+            && group.shape == Shape::List
+            && (group.bracketed || sheet.plan.gaps[index].level > 0);
         let raw = self.states[id];
         match self.state_at(index) {
             State::Still | State::Flat => false,
@@ -276,9 +280,7 @@ impl Filler<'_> {
             State::Rows if closes => raw == State::Rows || sheet.tree.broken(index, sheet.text),
             State::Filled if closes => true,
             State::Rows if is_opening && group.under == group.opening => false,
-            State::Filled if is_opening && group.shape == Shape::List => {
-                group.under != group.opening
-            }
+            State::Filled if begins => group.under != group.opening,
             State::Rows if sheet.broken(index) => true,
             // What ends with the end of a line is a line of the text.
             State::Filled if self.ends_line(id, index) => true,
@@ -296,8 +298,7 @@ impl Filler<'_> {
                 let level = sheet.plan.gaps[index].level;
                 let inside = self.inside_of(id, level);
                 let column = self.column + usize::from(sheet.plan.gaps[index].blanks);
-                (!is_opening || group.shape != Shape::List)
-                    && self.overflows(id, index, column, self.indents.columns(inside))
+                !begins && self.overflows(id, index, column, self.indents.columns(inside))
             }
         }
     }

@@ -139,7 +139,7 @@ fn module_statement(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
 
 /// `{ gauge, alarm as siren }`
 fn named(p: &mut Planner, parts: &[NodeId]) {
-    let list = List::new().collection().names().last_comma().opens_around_lines();
+    let list = List::new().collection().names().read_along().last_comma().opens_around_lines();
     p.list(parts, list.by_hand_if(parts.len() == 3));
 }
 

@@ -39,6 +39,7 @@ pub struct List {
     words: bool,
     names: bool,
     stays_open: bool,
+    read_along: bool,
 }
 
 impl List {
@@ -150,6 +151,11 @@ impl List {
     /// What it holds gets its names here: a lone one does not stand on a line of its own.
     pub fn names(self) -> List {
         List { names: true, ..self }
+    }
+
+    /// Its elements are read along their lines, however many each of these has.
+    pub fn read_along(self) -> List {
+        List { read_along: true, ..self }
     }
 
     /// It stays open around one short element, too, where somebody opened it.
@@ -266,8 +272,8 @@ impl Planner<'_> {
             // Values one after another may belong together, and names and pairs stand for themselves.
             None if align.asks_the_text() && !list.is_of_names() => Rows::Shared,
             None if list.members => Rows::Never,
-            // Pairs that share a line may do so by chance.
-            None if list.closed && !list.names && !align.asks_the_text() => Rows::Even,
+            // Pairs that share a line, and names with what stands for them, may do so by chance.
+            None if list.closed && !list.read_along && !align.asks_the_text() => Rows::Even,
             None => Rows::Bracketed,
         };
         own.reluctant = list.reluctant;
