@@ -6,6 +6,9 @@ use super::seen::Seen;
 use crate::syntax::TokenId;
 use std::cmp::Reverse;
 
+/// Half of the longest line that most code has.
+const HALF_LINE: usize = 50;
+
 impl Planner<'_> {
     /// Gives the text its say.
     pub(super) fn ask_the_text(&mut self) {
@@ -116,7 +119,8 @@ impl Planner<'_> {
         self.break_weaker_first(seen, &around);
     }
 
-    /// A table that begins beside its bracket, and stands under nothing, begins on a line of its own.
+    /// A table that begins beside its bracket, and stands under nothing, begins on a line of its own; and so
+    /// do elements that have a line each, unless they take no more than half a line together.
     fn open_tables(&mut self, seen: &ByGroup<Seen>) {
         for id in seen.ids().skip(1) {
             let group = &self.plan.groups[id];
@@ -127,12 +131,23 @@ impl Planner<'_> {
                 && may_have_rows
                 && is_free
                 && !group.reluctant
-                && seen[id].is_table()
+                && (seen[id].is_table() || (seen[id].is_column() && self.is_long(group)))
                 && let Some(opening) = group.opening
             {
                 self.plan.gaps[opening as usize].chosen = true;
             }
         }
+    }
+
+    /// Whether the tokens of a group take more than half a line.
+    fn is_long(&self, group: &Group) -> bool {
+        let tokens = &self.tree.tokens[group.first as usize..group.end as usize];
+        let widths = tokens.iter().map(|token| (token.end - token.start) as usize);
+        let sum = widths.scan(0, |sum, width| {
+            *sum += width;
+            Some(*sum)
+        });
+        sum.take(HALF_LINE + 1).any(|sum| sum > HALF_LINE)
     }
 
     /// Whether a list is open in the midst of another one that is not: other elements follow behind it.

@@ -51,6 +51,11 @@ impl Seen {
     pub fn is_table(&self) -> bool {
         self.is_even() && self.ends > 1 && self.joins > self.ends
     }
+
+    /// Whether each but the first begins a line, several times.
+    pub fn is_column(&self) -> bool {
+        self.ends > 1 && self.joins == 1
+    }
 }
 
 impl Planner<'_> {
