@@ -196,7 +196,9 @@ def (a).b=(c) end
       end
 
       class << self
-        def +(u) v end
+        def +(u)
+          v
+        end
       end
 
       private def w
@@ -330,7 +332,10 @@ h.i = j.map do |k|
 #[test]
 fn a_block_on_its_line_stays_or_is_opened() {
     let text = "def a; b; end\nif c then d else e end\nf { |g| h }\ncase i\nwhen 1 then j\nend\nclass K; end\n";
-    assert_eq!(lay("ruby", text), text);
+    assert_eq!(lay_with("ruby", &[("flat_block", "", "keep")], text), text);
+    // As the style guide has it, methods are opened, but for those that hold nothing.
+    let opened = "def a\n  b\nend\n\ndef c; end\n";
+    assert_eq!(lay("ruby", "def a; b; end\n\ndef c; end\n"), opened);
     insta::assert_snapshot!(lay_with("ruby", &[("flat_block", "", "open")], text), @"
     def a
       b

@@ -123,7 +123,8 @@ pub(super) const ENTRIES: &[Entry] = &[
         name: "wrap_parens",
         about: "Where a line may end inside brackets only: whether what does not fit, and has no \
                 brackets of its own that are worth opening, is put in parentheses (`add`) and \
-                broken there, or stays without (`keep`). None are ever taken away.",
+                broken there, or stays without (`keep`): values, conditions, what a function \
+                gives, what an assertion says, imported names. None are ever taken away.",
         slots: &[
             one(Family::LinesInBrackets, ValueKind::Word(&["add", "keep"]), "keep"),
         ],

@@ -40,6 +40,7 @@ module B
 end
 end
 class Fog; def thick?; true; end; end
+class Mist; attr_reader :level; end
 x = 1 .. 2
 flags=low|high&1
 name = 'quay'   
