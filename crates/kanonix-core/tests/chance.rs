@@ -279,3 +279,13 @@ fn what_stands_between_bars_is_a_list_and_a_brace_stands_behind_its_header() {
         ),
     ]);
 }
+
+#[test]
+fn a_sign_before_a_number_stands_beside_the_operator_before_it() {
+    becomes("lua", &[
+        (
+            "local a = P('ebb')^\n  -1\nlocal b = level - -1\n",
+            "local a = P('ebb')^-1\nlocal b = level - -1\n",
+        ),
+    ]);
+}

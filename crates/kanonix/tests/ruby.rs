@@ -81,7 +81,7 @@ const CASES: [(&str, &str, &str); 25] = [
     (
         "    def read(at) ; @level+at ; end",
         "    def read(at) ; @level-at ; end",
-        "    def read(at); @level - at; end",
+        "    def read(at)\n      @level - at\n    end",
     ),
     (
         "      if @level>4 then puts 'high' else rest end",

@@ -226,12 +226,14 @@ impl Planner<'_> {
         let before = self.token_text(token - 1).bytes().last();
         let after = self.token_text(token).bytes().next();
         let is_mark = |byte: Option<u8>| byte.is_some_and(|byte| MARKS.contains(&byte));
-        // No language makes anything of others behind this one; whoever reads tokens by itself sees
-        // whether they touch.
-        let is_apart = before == Some(b'=')
-            && !after.is_some_and(|after| b"=<>~".contains(&after))
-            && (after == Some(b':') || !self.tree.tokens[token as usize].reread);
-        is_mark(before) && is_mark(after) && !is_apart
+        // No language makes anything of these; whoever reads tokens by itself sees whether they touch.
+        let stay_apart = match before {
+            Some(b'=') => !after.is_some_and(|after| b"=<>~".contains(&after)),
+            Some(b'^' | b'*' | b'/' | b'%') => matches!(after, Some(b'+' | b'-')),
+            _ => false,
+        };
+        let may_touch = after == Some(b':') || !self.tree.tokens[token as usize].reread;
+        is_mark(before) && is_mark(after) && !(stay_apart && may_touch)
     }
 
     /// `level = 2`: a value that goes on as far in as a chain does where nothing else helps.
