@@ -289,3 +289,13 @@ fn a_sign_before_a_number_stands_beside_the_operator_before_it() {
         ),
     ]);
 }
+
+#[test]
+fn a_function_on_one_line_is_none_over_lines_for_a_bracket_in_it() {
+    becomes("gdscript", &[
+        (
+            "func f():\n\t(\n\t\tfunc () -> void: ebb.emit(\n\t\t\tday)\n\t).call_deferred()\n",
+            "func f():\n\t(func() -> void: ebb.emit(day)).call_deferred()\n",
+        ),
+    ]);
+}

@@ -105,12 +105,12 @@ fn bracketed(
     }
 }
 
-/// Whether a node ends with a function over several lines.
+/// Whether a node ends with a function whose body has lines of its own.
 fn ends_with_lines(p: &Planner, node: NodeId) -> bool {
     let mut at = node;
     loop {
-        if p.is(at, Kind::Lambda) {
-            return p.is_spread(at);
+        if p.is(at, Kind::Body) && p.is_spread(at) && p.broken_before(p.first(at)) {
+            return true;
         }
         match p.parts(at).last() {
             Some(last) => at = *last,
@@ -131,7 +131,7 @@ fn arguments(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
 fn stand_in(p: &Planner, node: NodeId) -> Option<TokenId> {
     match Kind::at(p, node) {
         Kind::Array | Kind::Dictionary => p.inside(node),
-        Kind::Lambda if p.is_spread(node) => {
+        Kind::Lambda if ends_with_lines(p, node) => {
             let body = p.parts(node).last().copied()?;
             p.is(body, Kind::Body).then(|| p.first(body))
         }
