@@ -131,6 +131,8 @@ impl Planner<'_> {
                 && may_have_rows
                 && is_free
                 && !group.reluctant
+                // Bars are no brackets to begin a line behind.
+                && self.tree.opens(self.token_text(group.first))
                 && (seen[id].is_table() || (seen[id].is_column() && self.is_long(group)))
                 && let Some(opening) = group.opening
             {
