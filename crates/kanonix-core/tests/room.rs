@@ -216,6 +216,12 @@ fn a_header_breaks_before_the_word_in_its_midst() {
 }
 
 #[test]
+fn a_record_of_types_has_its_parts_right_behind_them() {
+    let text = "record Quay<T>(T low, T high) implements Tide<T> {\n}\n";
+    becomes("java", &[(text, text)]);
+}
+
+#[test]
 fn a_bare_body_goes_below_a_header_of_several_lines() {
     // Not where somebody broke the header and left the body behind it.
     becomes("java", &[

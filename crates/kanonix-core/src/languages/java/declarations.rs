@@ -180,7 +180,6 @@ fn annotated_kind(p: &Planner, node: NodeId) -> Option<Key> {
 fn type_declaration(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     header(p, node, parts);
     let Some((body, head)) = parts.split_last() else { return };
-    after_types(p, head);
     clauses(p, node, head);
     match Kind::at(p, *body) {
         Kind::EnumBody => p.open_brace(p.first(*body), p.first(node), Key::Type),
