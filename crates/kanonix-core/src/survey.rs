@@ -442,6 +442,21 @@ mod tests {
     }
 
     #[test]
+    fn what_is_lined_up_in_columns_was_put_there() {
+        let java = languages::by_name("java").unwrap();
+        let proposed = |pairs: usize| {
+            let mut survey = Survey::new(java, java.style());
+            let pair = "    int a = 1;   // the ebb\n    int bb = 2;  // the flood\n\n    int c;\n";
+            survey.read(&format!("class A {{\n{}}}\n", pair.repeat(pairs)));
+            for _ in 0..5 {
+                survey.read(&format!("class A {{\n{}}}\n", "    int a = 1;\n".repeat(200)));
+            }
+            survey.style().is(Setting::Columns, Key::Comment, "keep")
+        };
+        assert!(proposed(3) && !proposed(1));
+    }
+
+    #[test]
     fn a_setting_may_be_left_as_the_community_has_it() {
         let python = languages::by_name("python").unwrap();
         let mut survey = Survey::new(python, python.style());

@@ -618,8 +618,12 @@ fn a_value_on_the_next_line_stays_there_with_lines_of_its_own() {
 }
 
 #[test]
-fn one_element_beside_its_bracket_has_no_line_to_begin() {
+fn one_element_beside_its_bracket_begins_a_line_where_it_has_no_room() {
     let text = "if level:\n    if high:\n        readings.append(reading.shifted(off))\n";
+    let below =
+        "if level:\n    if high:\n        readings.append(\n            reading.shifted(off))\n";
+    let longer =
+        "if level:\n    if high:\n        readings.append(readings_that_are_long_enough)\n";
     for close in ["keep", "own_line", "with_last"] {
         let style = [
             ("wrap_align", "", "bracket"),
@@ -627,6 +631,18 @@ fn one_element_beside_its_bracket_has_no_line_to_begin() {
             ("last_comma", "", "open_list"),
             ("close_bracket", "", close),
         ];
-        assert_eq!(lay_with("python", &style, text), text, "{close}");
+        assert_eq!(lay_with("python", &style, text), below, "{close}");
+        assert_eq!(lay_with("python", &style, below), below, "{close}");
+        // Where it would be too long on a line of its own, too, it stays.
+        assert_eq!(lay_with("python", &style, longer), longer, "{close}");
     }
+}
+
+#[test]
+fn what_has_no_room_beside_its_bracket_begins_below_it() {
+    let text = "call(first,\n     second_of_three,\n     third);\nmuchLongerNamed.call(first,\n                     second_of_three,\n                     third);\n";
+    let below = "call(first,\n     second_of_three,\n     third);\nmuchLongerNamed.call(\n  first,\n  second_of_three,\n  third);\n";
+    let style = [("wrap_align", "", "bracket"), ("max_line_length", "", "32")];
+    assert_eq!(lay_with("javascript", &style, text), below);
+    assert_eq!(lay_with("javascript", &style, below), below);
 }

@@ -2,6 +2,7 @@
 
 mod chance;
 mod choices;
+mod handkept;
 mod hostile;
 mod layout;
 mod moved;

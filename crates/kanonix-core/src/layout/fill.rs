@@ -93,7 +93,8 @@ impl Filling {
         self.live_tokens[token]
             && match when {
                 When::Always => true,
-                When::Flat(group) => match self.states[group] {
+                When::Flat(group) => self.states[group] == State::Flat,
+                When::ClosedBehind(group) => match self.states[group] {
                     State::Flat => true,
                     State::Still => false,
                     _ => !self.closes_apart[group],
@@ -130,6 +131,7 @@ pub(super) fn fill(sheet: &Sheet, live: &Live, set: &LineSet, style: &Style) -> 
         alike: HashSet::new(),
         leading: sheet.plan.groups.all(false),
         under: sheet.plan.groups.all(None),
+        below: sheet.plan.groups.all(false),
         beneath: sheet.plan.groups.all(false),
         indent_of: vec![None; sheet.tree.tokens.len()],
         last_comment: None,
@@ -181,6 +183,8 @@ pub(super) struct Filler<'a> {
     pub(super) leading: ByGroup<bool>,
     /// Of each group that is lined up, the indentation that its lines have.
     pub(super) under: ByGroup<Option<IndentId>>,
+    /// Of each list that would begin beside its bracket, whether it has no room there.
+    pub(super) below: ByGroup<bool>,
     /// Of each chain, whether its head takes several lines.
     beneath: ByGroup<bool>,
     /// By token: the indentation of the line that it stands on, where it is live.
@@ -265,7 +269,8 @@ impl Filler<'_> {
                 || (self.state(group).is_open() && plan.closes_apart(group))
         };
         let comes = plan.rewrites_of(index).iter().any(|rewrite| match rewrite.change {
-            TreeEdit::Remove(When::Flat(group)) => is_open(group),
+            TreeEdit::Remove(When::ClosedBehind(group)) => is_open(group),
+            TreeEdit::Remove(When::Flat(group)) => self.states[group] != State::Flat,
             TreeEdit::Insert(",", When::Open(group)) => {
                 self.states[group] != State::Still && is_open(group)
             }
@@ -534,7 +539,9 @@ impl Filler<'_> {
             let is_it = token.role == Role::Comment && !token.directive && !token.multi_line;
             let at_margin = is_it && (start == 0 || sheet.text[..start].ends_with('\n'));
             let text = &sheet.text[start..token.end as usize];
-            marks.iter().filter(|_| at_margin).find_map(|mark| text.strip_prefix(mark))
+            // Some editors put the mark twice.
+            let behind = |mark: &&str| Some(text.strip_prefix(mark)?.trim_start_matches(mark));
+            marks.iter().filter(|_| at_margin).find_map(behind)
         };
         let is_code = |text: &str| text.starts_with("  ") || text.starts_with('\t');
         let Some(own) = behind(index) else { return false };
@@ -543,18 +550,40 @@ impl Filler<'_> {
         let looks_so =
             is_code(own) || after.into_iter().any(is_code) || before.into_iter().any(is_code);
         // Where the code around it stands at the margin, so does any comment.
-        looks_so && !self.stands_as_code(index)
+        looks_so && self.is_inside(index)
+    }
+
+    /// Whether the code around a comment begins further in than the text's margin. A bracket that ends a
+    /// block, and what begins one, stand outside.
+    fn is_inside(&self, index: usize) -> bool {
+        let sheet = self.sheet;
+        let [next, before] = self.code_around(index);
+        let is_further_in = |at: usize| !sheet.indentation_at(at).is_empty();
+        match (next.filter(|next| !sheet.plan.closes(*next)), before) {
+            (Some(next), _) => is_further_in(next),
+            (None, Some(before)) => {
+                let group = next.and_then(|next| sheet.plan.group_of(next));
+                let begins = group.is_some_and(|group| group.first as usize >= before);
+                begins || is_further_in(before)
+            }
+            (None, None) => false,
+        }
+    }
+
+    /// The nearest tokens behind and before a place that are no comments.
+    fn code_around(&self, index: usize) -> [Option<usize>; 2] {
+        let tokens = &self.sheet.tree.tokens;
+        let is_code = |at: &usize| tokens[*at].role != Role::Comment;
+        let next = (index..tokens.len()).take(MOST_BETWEEN).find(is_code);
+        let before = (0..index).rev().take(MOST_BETWEEN).find(is_code);
+        [next, before]
     }
 
     /// Whether a line of the text is as far in as the next line of code, or the one before.
     fn stands_as_code(&self, index: usize) -> bool {
         let sheet = self.sheet;
-        let tokens = &sheet.tree.tokens;
-        let is_code = |at: &usize| tokens[*at].role != Role::Comment;
-        let next = (index..tokens.len()).take(MOST_BETWEEN).find(is_code);
-        let before = (0..index).rev().take(MOST_BETWEEN).find(is_code);
         let own = sheet.indentation_at(index);
-        [next, before].iter().flatten().any(|code| sheet.indentation_at(*code) == own)
+        self.code_around(index).iter().flatten().any(|code| sheet.indentation_at(*code) == own)
     }
 
     fn before_still_unit(&mut self, index: usize) {

@@ -29,6 +29,7 @@ impl Filler<'_> {
             self.leading[id] = first == 0 || broken;
             return;
         }
+        self.below[id] = self.may_begin_beside(id) && !self.fits_beside(id);
         let fits = |width: usize| {
             self.column + width + self.late_comma(end) + self.closed_flat(end) <= self.max
         };
@@ -125,7 +126,7 @@ impl Filler<'_> {
         let is_list = takes_one_row(group);
         let fills = (is_list && self.fills)
             || (group.fills && (!is_list || self.is_worth_filling(id)));
-        let is_beside = group.under.is_some() && group.under == group.opening;
+        let is_beside = self.begins_beside(id);
         // One element beside its bracket, with the other one behind it, has no line to begin.
         let opening = group.opening.map(|gap| gap as usize).filter(|_| is_beside);
         if opening.is_some_and(|opening| self.next_own(id, opening) >= group.end as usize) {
@@ -135,11 +136,22 @@ impl Filler<'_> {
             State::Inner
         } else if fills {
             State::Filled
-        } else if is_beside && self.fits_beside(id) {
+        } else if is_beside {
             State::Beside
         } else {
             State::Open
         }
+    }
+
+    /// Whether the lines of a list are to stand under its first element, which stays beside the bracket.
+    fn may_begin_beside(&self, id: GroupId) -> bool {
+        let group = &self.sheet.plan.groups[id];
+        group.under.is_some() && group.under == group.opening
+    }
+
+    /// Whether they do.
+    pub(super) fn begins_beside(&self, id: GroupId) -> bool {
+        self.may_begin_beside(id) && !self.below[id]
     }
 
     /// The column at which the lines inside a group begin.
@@ -149,7 +161,7 @@ impl Filler<'_> {
         let first = group.first as usize;
         match group.under.map(|under| under as usize) {
             Some(under) if under == first => self.column,
-            Some(under) if under == first + 1 => self.behind(first),
+            Some(under) if under == first + 1 && !self.below[id] => self.behind(first),
             _ => {
                 let level = self.sheet.plan.gaps[opening].level;
                 let inside = self.inside_of(id, level);
@@ -225,7 +237,7 @@ impl Filler<'_> {
         let group = &sheet.plan.groups[id];
         let Some(opening) = group.opening.map(|gap| gap as usize) else { return false };
         if group.shape != Shape::List || !sheet.broken(opening) {
-            return true;
+            return !self.below[id];
         }
         let inside = self.inner_column(id);
         let (mut at, mut column, mut row) = (opening, inside, opening);
@@ -279,8 +291,8 @@ impl Filler<'_> {
             State::Flowing => self.has_no_room(id, index),
             State::Rows if closes => raw == State::Rows || sheet.tree.broken(index, sheet.text),
             State::Filled if closes => true,
-            State::Rows if is_opening && group.under == group.opening => false,
-            State::Filled if begins => group.under != group.opening,
+            State::Rows if is_opening && self.begins_beside(id) => false,
+            State::Filled if begins => !self.begins_beside(id),
             State::Rows if sheet.broken(index) => true,
             // What ends with the end of a line is a line of the text.
             State::Filled if self.ends_line(id, index) => true,
@@ -329,7 +341,12 @@ impl Filler<'_> {
         let comes = last.chain(next.into_iter().flatten()).any(|rewrite| match rewrite.change {
             TreeEdit::Insert(_, When::Open(group)) => rewrite.token as usize == end - 1
                 && is_open(group),
-            TreeEdit::Remove(When::Flat(group)) => rewrite.token as usize == end && is_open(group),
+            TreeEdit::Remove(When::ClosedBehind(group)) => {
+                rewrite.token as usize == end && is_open(group)
+            }
+            TreeEdit::Remove(When::Flat(group)) => {
+                rewrite.token as usize == end && self.state(group) != State::Flat
+            }
             _ => false,
         });
         usize::from(comes)
@@ -345,8 +362,7 @@ impl Filler<'_> {
             State::Still
                 if self.sheet.units.ragged[id]
                     && self.sheet.units.beneath[id]
-                    && group.under.is_some()
-                    && group.under == group.opening =>
+                    && self.may_begin_beside(id) =>
             {
                 State::Beside
             }

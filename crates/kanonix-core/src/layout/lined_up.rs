@@ -23,7 +23,11 @@ impl Filler<'_> {
     pub(super) fn by_the_text(&mut self, id: GroupId, level: u8) -> Option<IndentId> {
         let group = &self.sheet.plan.groups[id];
         match (self.under[id], group.like) {
-            _ if level == 0 || group.counts == Counts::Stem => None,
+            _ if group.counts == Counts::Stem => None,
+            _ if level == 0 => {
+                let closer = group.like_closer? as usize;
+                Some(self.as_far_in(id, closer, group.stem as usize))
+            }
             (Some(under), _) => Some(under),
             (None, Some(row)) => Some(self.as_far_in(id, row as usize, group.stem as usize)),
             (None, None) => None,

@@ -300,6 +300,8 @@ pub struct Group {
     pub under: Option<TokenId>,
     /// Where they stand under nothing: the token of a line that they are as far in as.
     pub like: Option<TokenId>,
+    /// Its closing bracket, where that is as far in from the group's first line as it is in the text.
+    pub like_closer: Option<TokenId>,
     /// A group in its last element: where that is open, the closing bracket has its own line too.
     pub tail: Option<GroupId>,
     /// A group around it with which it opens.
@@ -366,6 +368,7 @@ impl Group {
             close: Close::OwnLine,
             under: None,
             like: None,
+            like_closer: None,
             tail: None,
             with: None,
             rows: Rows::Never,
@@ -406,8 +409,20 @@ pub enum When {
     Always,
     /// Where this group is flat.
     Flat(GroupId),
+    /// Where the closing bracket of this group has no line of its own.
+    ClosedBehind(GroupId),
     /// Where this group is open.
     Open(GroupId),
+}
+
+impl When {
+    /// The group whose form decides.
+    fn group(self) -> Option<GroupId> {
+        match self {
+            When::Always => None,
+            When::Flat(group) | When::ClosedBehind(group) | When::Open(group) => Some(group),
+        }
+    }
 }
 
 /// A change to the tree, declared by a rewrite: the proof makes it in the old tree, and holds that
@@ -442,8 +457,7 @@ impl TreeEdit {
     /// The group by whose form it takes place, if by any.
     pub fn group(&self) -> Option<GroupId> {
         match self {
-            TreeEdit::Insert(_, When::Flat(group) | When::Open(group))
-            | TreeEdit::Remove(When::Flat(group) | When::Open(group)) => Some(*group),
+            TreeEdit::Insert(_, when) | TreeEdit::Remove(when) => when.group(),
             _ => None,
         }
     }

@@ -569,10 +569,13 @@ impl<'a> Planner<'a> {
     pub fn leading_level(&self, first: TokenId) -> Option<u8> {
         let gap = &self.plan.gaps[first as usize];
         let group = self.plan.group_of(first as usize).filter(|_| gap.want == Want::Break)?;
+        let is_comment = |token: TokenId| self.tree.tokens[token as usize].role == Role::Comment;
         match group.shape {
             Shape::LastResort => Some(0),
             Shape::List => Some(self.choices.element_steps),
-            Shape::Chain | Shape::Alternatives if group.first + 1 == first => Some(0),
+            Shape::Chain | Shape::Alternatives if (group.first + 1..first).all(is_comment) => {
+                Some(0)
+            }
             _ => None,
         }
     }

@@ -18,8 +18,8 @@ impl Planner<'_> {
             self.open_tables(&seen);
         }
         self.take_columns();
-        self.set_conditions_apart();
         self.close_as_seen(&seen);
+        self.set_conditions_apart();
         match self.choices.remembers {
             true => self.remember(&seen),
             false => seen.ids().for_each(|id| self.plan.groups[id].slight = Slight::Never),
@@ -179,7 +179,7 @@ impl Planner<'_> {
 
     /// Of each group the nearest one around it that is of some kind; the groups come in the order of
     /// their places.
-    fn nearest(
+    pub(super) fn nearest(
         &self,
         ids: &[GroupId],
         is_one: impl Fn(&Group) -> bool,
@@ -254,7 +254,7 @@ impl Planner<'_> {
     }
 
     /// Groups in the order in which they begin, outer ones first.
-    fn sort_by_place(&self, ids: &mut [GroupId]) {
+    pub(super) fn sort_by_place(&self, ids: &mut [GroupId]) {
         ids.sort_by_key(|id| {
             let group = &self.plan.groups[*id];
             (group.first, Reverse(group.end))

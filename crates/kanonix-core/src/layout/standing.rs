@@ -57,6 +57,40 @@ impl Planner<'_> {
                 self.plan.groups[id].like = Some(row);
             }
         }
+        self.line_up_with_lists(seen);
+    }
+
+    /// A chain whose lines stand under nothing of its own may stand under the first element of the list
+    /// around it.
+    fn line_up_with_lists(&mut self, seen: &ByGroup<Seen>) {
+        let is_lost = |id: &GroupId| {
+            let group = &self.plan.groups[*id];
+            group.shape == Shape::Chain
+                && !group.bracketed
+                && group.align.asks_the_text()
+                && group.under.is_none()
+                && group.like.is_none()
+                && seen[*id].row.is_some()
+        };
+        let lost: Vec<GroupId> = seen.ids().skip(1).filter(is_lost).collect();
+        if lost.is_empty() {
+            return;
+        }
+        let mut ids: Vec<GroupId> = seen.ids().skip(1).collect();
+        self.sort_by_place(&mut ids);
+        let around = self.nearest(&ids, |group| group.bracketed || group.shape == Shape::Block);
+        for id in lost {
+            let list = around[id].map(|list| &self.plan.groups[list]);
+            let element =
+                list.filter(|list| list.shape == Shape::List).and_then(|list| list.opening);
+            if let (Some(element), Some(row)) = (element, seen[id].row)
+                && element < self.plan.groups[id].first
+                && !self.broken_before(element)
+                && self.present_column(element) == self.present_column(row)
+            {
+                self.plan.groups[id].under = Some(element);
+            }
+        }
     }
 
     /// Finds how far in the lines of each group are that may stand anywhere, and stand under
@@ -100,13 +134,30 @@ impl Planner<'_> {
             let is_meant = |(column, row): &&(usize, TokenId)| {
                 *column >= stem + step && is_meant(*column, *row)
             };
-            self.plan.groups[id].like = usual.next().filter(is_meant).map(|(_, row)| *row);
+            let like = usual.next().filter(is_meant).copied();
+            let group = &self.plan.groups[id];
+            let closer = group.end - 1;
+            // What goes on with a declared name stands further in with all of its lines.
+            let closes_so = |(column, _): (usize, TokenId)| {
+                let closes = self.present_column(closer);
+                group.bracketed
+                    && self.broken_before(closer)
+                    && closes > stem
+                    && closes + step == column
+            };
+            let like_closer = like.filter(|row| closes_so(*row)).map(|_| closer);
+            let group = &mut self.plan.groups[id];
+            (group.like, group.like_closer) = (like.map(|(_, row)| row), like_closer);
         }
     }
 
     /// The lines of a condition that begins behind its parenthesis, or behind a word, stand further in
-    /// than the body behind it.
+    /// than the body behind it; so do those of one whose closing parenthesis has no line of its own.
     pub(super) fn set_conditions_apart(&mut self) {
+        let groups = self.plan.groups.ids();
+        let closed_behind: HashSet<GroupId> = groups
+            .filter(|id| self.plan.groups[*id].header && !self.plan.closes_apart(*id))
+            .collect();
         let headers = self.plan.groups.iter().filter(|group| group.header).map(|g| g.first + 1);
         let headers: HashSet<TokenId> =
             headers.chain(self.plan.conditions.iter().copied()).collect();
@@ -114,9 +165,12 @@ impl Planner<'_> {
             return;
         }
         for gap in &mut self.plan.gaps {
-            let Some(group) = gap.group.map(|group| &self.plan.groups[group]) else { continue };
-            let is_condition = group.shape == Shape::Chain && !group.bracketed;
-            if gap.level > 0 && is_condition && headers.contains(&group.first) {
+            let Some(id) = gap.group else { continue };
+            let group = &self.plan.groups[id];
+            let is_condition = group.shape == Shape::Chain
+                && !group.bracketed
+                && headers.contains(&group.first);
+            if gap.level > 0 && (is_condition || closed_behind.contains(&id)) {
                 gap.level = gap.level.max(2);
             }
         }
@@ -141,8 +195,11 @@ impl Planner<'_> {
                 continue;
             }
             let is_with_last = match keeps && seen[id].ends > 0 {
-                // What a comma follows has a line of its own.
-                true => !self.opened_before(closer) && !self.tree.separates(closer - 1),
+                true => {
+                    // Where a comma follows what has lines, the bracket has one, too.
+                    let is_spread = self.choices.add_last_comma && self.tree.separates(closer - 1);
+                    !self.opened_before(closer) && !is_spread
+                }
                 false => is_beside,
             };
             if is_with_last && !self.after_comment(closer) {

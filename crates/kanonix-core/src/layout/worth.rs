@@ -308,6 +308,10 @@ impl Filler<'_> {
         let level = sheet.plan.gaps[group.first as usize + 1].level;
         let inside = self.indents.deeper(stem, level);
         let (beside, below) = (self.behind(group.first as usize), self.indents.columns(inside));
+        // A bracket that is beyond the limit itself leaves its line there.
+        if beside > self.max {
+            return true;
+        }
         let mut start = group.first as usize + 1;
         for _ in 0..MOST_ELEMENTS {
             let end = self.next_own(id, start);

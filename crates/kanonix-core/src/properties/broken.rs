@@ -60,22 +60,22 @@ pub fn holds_on_broken(broken: &str, case: &Case) -> Option<Failure> {
 /// The letters of a text; in no order where words or members have one that is agreed, and without what other
 /// agreements are about, nor words that only end what is before them.
 fn solid(text: &str, case: &Case) -> Vec<char> {
-    let style = case.style;
-    let zeros = !style.keeps(Setting::LeadingZero, Key::Whole);
+    let asks = |setting: Setting, key: Key| {
+        case.style.all().any(|style| !style.keeps(setting, key))
+    };
+    let zeros = asks(Setting::LeadingZero, Key::Whole);
     let ends = case.language.grammar.words_that_separate();
     let words = text.split(|c: char| !c.is_alphanumeric()).filter(|word| !ends.contains(word));
     let mut solid: Vec<char> = words
         .flat_map(str::chars)
         .filter(|c| !(zeros && *c == '0'))
         .collect();
-    if [Key::Color, Key::Unit, Key::Keyword]
-        .iter()
-        .any(|key| !style.keeps(Setting::LetterCase, *key))
-    {
+    if [Key::Color, Key::Unit, Key::Keyword].iter().any(|key| asks(Setting::LetterCase, *key)) {
         solid.iter_mut().for_each(char::make_ascii_lowercase);
     }
-    let orders = [Setting::ModifierOrder, Setting::MemberOrder].iter();
-    if WordOrder::of(style).is_some() || orders.clone().any(|one| !style.keeps(*one, Key::Whole)) {
+    let orders = [Setting::ModifierOrder, Setting::MemberOrder];
+    let is_ordered = case.style.all().any(|style| WordOrder::of(style).is_some());
+    if is_ordered || orders.iter().any(|one| asks(*one, Key::Whole)) {
         solid.sort_unstable();
     }
     solid

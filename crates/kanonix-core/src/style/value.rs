@@ -334,6 +334,11 @@ impl Style {
         }
     }
 
+    /// The style itself, and those of what is embedded in its texts.
+    pub fn all(&self) -> impl Iterator<Item = &Style> {
+        std::iter::once(self).chain(self.embedded.iter().map(|(_, style)| style))
+    }
+
     /// The style of what stands in the text in another language. Where there is none, that stays as
     /// it stands.
     pub fn embedded(&self, language: &str) -> Option<&Style> {

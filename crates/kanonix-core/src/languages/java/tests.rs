@@ -356,4 +356,8 @@ fn code_that_an_editor_commented_out_stays_at_the_margin() {
     let text = "class A {\n  void b() {\n//    c();\n//\n//  d();\n// why\n  e();\n  }\n// f\n}\n";
     let wanted = "class A {\n    void b() {\n//    c();\n//\n//  d();\n// why\n        e();\n    }\n    // f\n}\n";
     assert_eq!(lay("java", text), wanted);
+
+    // So it does where nothing but a bracket stands behind it, or before.
+    let text = "class A {\n//    int a;\n\n    void b() {\n//        c();\n    }\n//    void d() {\n//    }\n}\n\nclass E {\n//    int f;\n}\n//    g\n";
+    assert_eq!(lay("java", text), text);
 }

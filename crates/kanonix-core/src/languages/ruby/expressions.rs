@@ -131,6 +131,10 @@ fn call(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     for part in parts.iter().skip(1) {
         let token = p.first(*part);
         match Kind::at(p, *part) {
+            // A sign right behind a name would be another one behind a blank.
+            Kind::ArgumentList if p.token_text(token) == "&" && p.gap_text(token).is_empty() => {
+                p.keep_gap(token);
+            }
             Kind::ArgumentList if !are_enclosed(p, *part) => p.word(token, 1),
             Kind::Block | Kind::DoBlock => p.word(token, 1),
             _ if !p.is_breakable(token) => p.word(token, 0),
@@ -153,6 +157,10 @@ fn link(p: &Planner, node: NodeId) -> Option<Link> {
             let arguments = rest.iter().find(|part| {
                 p.is(**part, Kind::ArgumentList) && are_enclosed(p, **part)
             });
+            // Behind a point, `(` calls what is before that.
+            if let Some(arguments) = arguments.filter(|own| p.first(**own) == dot + 1) {
+                return Some(Link::Call(*arguments));
+            }
             let is_given = rest.len() > 1 || p.broken_beside(dot);
             Some(match arguments {
                 Some(arguments) => Link::Invocation(dot, *arguments),

@@ -380,6 +380,14 @@ fn a_chain_breaks_where_the_canon_has_its_dots() {
 }
 
 #[test]
+fn no_line_ends_between_a_point_and_what_it_calls_with() {
+    let style = [("dot_place", "", "trails"), ("max_line_length", "", "40")];
+    let text = "warn(Tide.(:ebb_of_today).level, :at_the_quay)\n";
+    let wanted = "warn(\n  Tide.(:ebb_of_today).level,\n  :at_the_quay\n)\n";
+    assert_eq!(lay_with("ruby", &style, text), wanted);
+}
+
+#[test]
 fn methods_and_words_of_access_have_a_blank_line() {
     insta::assert_snapshot!(lay("ruby", "\
 class A

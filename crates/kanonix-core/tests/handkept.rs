@@ -1,0 +1,75 @@
+//! What people keep by hand, and would not see undone.
+
+use crate::support::{becomes, lay_with};
+
+#[test]
+fn a_comma_stays_with_the_bracket_that_closes_behind_the_last_element() {
+    let text = "marks = ((LOW, 'utf-8'),\n         (HIGH, 'utf-16-le'),)\n\nopts = {\n    'low': 1,\n    'high': 2,}\n";
+    becomes("python", &[
+        (text, text),
+        // On one line it goes.
+        ("tides = [low, high,]\n", "tides = [low, high]\n"),
+    ]);
+    // Where lists that are spread end with a comma, it says that this one is.
+    let spread = "opts = {\n    'low': 1,\n    'high': 2,\n}\n";
+    let open_list = [("last_comma", "", "open_list")];
+    assert_eq!(
+        lay_with("python", &open_list, "opts = {\n    'low': 1,\n    'high': 2,}\n"),
+        spread
+    );
+}
+
+#[test]
+fn a_condition_stands_further_in_than_its_body_where_no_bracket_parts_them() {
+    becomes("python", &[
+        (
+            "if (\n    tide and ebb\n    and not storm):\n    warn()\n",
+            "if (\n        tide and ebb\n        and not storm):\n    warn()\n",
+        ),
+        (
+            "if (\n    tide and ebb\n    and not storm\n):\n    warn()\n",
+            "if (\n    tide and ebb\n    and not storm\n):\n    warn()\n",
+        ),
+    ]);
+    let style = [("close_bracket", "", "keep")];
+    let text = "if (\n  tide &&\n  ebb) {\n  warn();\n}\n";
+    let wanted = "if (\n    tide &&\n    ebb) {\n  warn();\n}\n";
+    assert_eq!(lay_with("javascript", &style, text), wanted);
+}
+
+#[test]
+fn texts_one_after_another_stand_under_the_first_element_around_them() {
+    let text = "doc.insert(0, 'the ebb\\n'\n           'and the flood\\n'\n           'and the slack\\n')\n";
+    becomes("python", &[(text, text)]);
+}
+
+#[test]
+fn blank_lines_divide_a_long_sum() {
+    let sum = "top = (\n  // what was asked\n  asked.top +\n\n  // what is measured\n  measured.top +\n  shift\n);\n";
+    becomes("javascript", &[(sum, sum)]);
+    let sum = "top = (\n    asked\n    + measured\n\n    # by hand\n    + shift\n)\n";
+    becomes("python", &[(sum, sum)]);
+}
+
+#[test]
+fn an_operation_behind_a_comment_stands_in_its_parentheses_as_any_other() {
+    for text in [
+        "top = (\n  // what was asked\n  asked.top +\n  // and measured\n  measured.top\n);\n",
+        "top = {\n  level: (\n    // what was asked\n    asked.top +\n    // and measured\n    measured.top * scale\n  ),\n};\n",
+    ] {
+        becomes("javascript", &[(text, text)]);
+    }
+}
+
+#[test]
+fn a_bracket_stands_as_far_in_as_what_it_holds_does() {
+    let style = [("wrap_align", "", "any"), ("close_bracket", "", "keep")];
+    let text = "var gauge = find(\"#gauge\").gauge({\n      source: data,\n      delay: 0\n    }),\n  menu = gauge.menu();\n";
+    assert_eq!(lay_with("javascript", &style, text), text);
+}
+
+#[test]
+fn code_behind_a_doubled_mark_at_the_margin_was_commented_out() {
+    let text = "class Gauge:\n    def ebb(self):\n        low()\n\n##    def flood(self):\n##        high()\n\n    def slack(self):\n##        high()\n        low()\n";
+    becomes("python", &[(text, text)]);
+}
