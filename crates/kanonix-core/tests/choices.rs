@@ -645,4 +645,15 @@ fn what_has_no_room_beside_its_bracket_begins_below_it() {
     let style = [("wrap_align", "", "bracket"), ("max_line_length", "", "32")];
     assert_eq!(lay_with("javascript", &style, text), below);
     assert_eq!(lay_with("javascript", &style, below), below);
+
+    // Not where something before it may be broken.
+    let rows = [
+        ("wrap_align", "", "bracket"),
+        ("list_wrap", "", "rows"),
+        ("max_line_length", "", "25"),
+    ];
+    let text = "f(\"the\" + find(at).level(quay));\n";
+    let below = "f(\"the\" +\n  find(at).level(quay));\n";
+    assert_eq!(lay_with("javascript", &rows, text), below);
+    assert_eq!(lay_with("javascript", &rows, below), below);
 }

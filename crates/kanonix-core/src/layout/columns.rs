@@ -14,7 +14,7 @@ const LONGEST: usize = 400;
 const WIDEST: usize = 100;
 
 /// So many rows on each side say whether a column of numbers is lined up.
-const MOST_NEAR: usize = 16;
+const MOST_NEAR: usize = 6;
 
 /// So many on each side say where its numbers end.
 const BESIDE: usize = 3;
@@ -312,18 +312,19 @@ impl Page<'_> {
             is_number(self.token_text(cell.token)).then_some(cell)
         };
         cell(row)?;
-        let before = std::iter::successors(rows[row].above, |row| rows[*row].above);
-        let behind = std::iter::successors(next(row), |row| next(*row));
-        let beside: Vec<&Cell> =
-            before.take(BESIDE).chain(behind.take(BESIDE)).filter_map(cell).collect();
+        let near = |most: usize| -> Vec<&Cell> {
+            let before = std::iter::successors(rows[row].above, |row| rows[*row].above);
+            let behind = std::iter::successors(next(row), |row| next(*row));
+            before.take(most).chain(behind.take(most)).filter_map(cell).collect()
+        };
+        let beside = near(BESIDE);
         let agreeing = |end: usize| beside.iter().filter(|cell| cell.at(true) == end).count();
         let ends = beside.iter().map(|cell| cell.at(true));
         let end = ends.max_by_key(|end| agreeing(*end))?;
         let is_common = agreeing(end) > 1 && agreeing(end) * 2 > beside.len();
         // As many figures in each say nothing, and neither do those that nothing sets off.
-        let near = row.saturating_sub(MOST_NEAR)..rows.len().min(row + MOST_NEAR);
-        let agreeing: Vec<&Cell> =
-            near.filter_map(cell).filter(|cell| cell.at(true) == end).collect();
+        let near = near(MOST_NEAR).into_iter().chain(cell(row));
+        let agreeing: Vec<&Cell> = near.filter(|cell| cell.at(true) == end).collect();
         let is_set_off = || {
             self.first_numbers.contains_key(&rows[row].first)
                 || (agreeing.iter().any(|cell| cell.at(false) != agreeing[0].at(false))

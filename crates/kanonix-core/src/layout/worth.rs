@@ -309,7 +309,7 @@ impl Filler<'_> {
         let inside = self.indents.deeper(stem, level);
         let (beside, below) = (self.behind(group.first as usize), self.indents.columns(inside));
         // A bracket that is beyond the limit itself leaves its line there.
-        if beside > self.max {
+        if self.column + sheet.measures.width(group.first as usize) > self.max {
             return true;
         }
         let mut start = group.first as usize + 1;
