@@ -3,20 +3,17 @@
 use crate::support::{becomes, lay_with};
 
 #[test]
-fn a_comma_stays_with_the_bracket_that_closes_behind_the_last_element() {
-    let text = "marks = ((LOW, 'utf-8'),\n         (HIGH, 'utf-16-le'),)\n\nopts = {\n    'low': 1,\n    'high': 2,}\n";
+fn a_bracket_behind_a_comma_stays_where_the_list_begins_beside_its_own() {
     becomes("python", &[
-        (text, text),
-        // On one line it goes.
-        ("tides = [low, high,]\n", "tides = [low, high]\n"),
+        (
+            "marks = ((LOW, 'utf-8'),\n         (HIGH, 'utf-16-le'),)\n",
+            "marks = ((LOW, 'utf-8'),\n         (HIGH, 'utf-16-le'))\n",
+        ),
+        (
+            "opts = {\n    'low': 1,\n    'high': 2,}\n",
+            "opts = {\n    'low': 1,\n    'high': 2,\n}\n",
+        ),
     ]);
-    // Where lists that are spread end with a comma, it says that this one is.
-    let spread = "opts = {\n    'low': 1,\n    'high': 2,\n}\n";
-    let open_list = [("last_comma", "", "open_list")];
-    assert_eq!(
-        lay_with("python", &open_list, "opts = {\n    'low': 1,\n    'high': 2,}\n"),
-        spread
-    );
 }
 
 #[test]

@@ -93,8 +93,7 @@ impl Filling {
         self.live_tokens[token]
             && match when {
                 When::Always => true,
-                When::Flat(group) => self.states[group] == State::Flat,
-                When::ClosedBehind(group) => match self.states[group] {
+                When::Flat(group) => match self.states[group] {
                     State::Flat => true,
                     State::Still => false,
                     _ => !self.closes_apart[group],
@@ -269,8 +268,7 @@ impl Filler<'_> {
                 || (self.state(group).is_open() && plan.closes_apart(group))
         };
         let comes = plan.rewrites_of(index).iter().any(|rewrite| match rewrite.change {
-            TreeEdit::Remove(When::ClosedBehind(group)) => is_open(group),
-            TreeEdit::Remove(When::Flat(group)) => self.states[group] != State::Flat,
+            TreeEdit::Remove(When::Flat(group)) => is_open(group),
             TreeEdit::Insert(",", When::Open(group)) => {
                 self.states[group] != State::Still && is_open(group)
             }

@@ -341,12 +341,7 @@ impl Filler<'_> {
         let comes = last.chain(next.into_iter().flatten()).any(|rewrite| match rewrite.change {
             TreeEdit::Insert(_, When::Open(group)) => rewrite.token as usize == end - 1
                 && is_open(group),
-            TreeEdit::Remove(When::ClosedBehind(group)) => {
-                rewrite.token as usize == end && is_open(group)
-            }
-            TreeEdit::Remove(When::Flat(group)) => {
-                rewrite.token as usize == end && self.state(group) != State::Flat
-            }
+            TreeEdit::Remove(When::Flat(group)) => rewrite.token as usize == end && is_open(group),
             _ => false,
         });
         usize::from(comes)

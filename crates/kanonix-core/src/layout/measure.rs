@@ -89,9 +89,7 @@ impl Measures {
             };
             for rewrite in plan.rewrites_of(index) {
                 match &rewrite.change {
-                    TreeEdit::Remove(When::Always | When::Flat(_) | When::ClosedBehind(_)) => {
-                        width = 0;
-                    }
+                    TreeEdit::Remove(When::Always | When::Flat(_)) => width = 0,
                     TreeEdit::Insert(text, When::Always) => width += text.len() as u32,
                     TreeEdit::Respell(text) | TreeEdit::Take(text, _) if !token.multi_line => {
                         width = columns(text, tab) as u32;

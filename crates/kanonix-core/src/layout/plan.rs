@@ -407,10 +407,8 @@ impl Group {
 pub enum When {
     /// Always.
     Always,
-    /// Where this group is flat.
+    /// Where this group is flat, or its closing bracket has no line of its own.
     Flat(GroupId),
-    /// Where the closing bracket of this group has no line of its own.
-    ClosedBehind(GroupId),
     /// Where this group is open.
     Open(GroupId),
 }
@@ -420,7 +418,7 @@ impl When {
     fn group(self) -> Option<GroupId> {
         match self {
             When::Always => None,
-            When::Flat(group) | When::ClosedBehind(group) | When::Open(group) => Some(group),
+            When::Flat(group) | When::Open(group) => Some(group),
         }
     }
 }

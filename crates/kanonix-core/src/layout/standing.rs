@@ -196,8 +196,9 @@ impl Planner<'_> {
             }
             let is_with_last = match keeps && seen[id].ends > 0 {
                 true => {
-                    // Where a comma follows what has lines, the bracket has one, too.
-                    let is_spread = self.choices.add_last_comma && self.tree.separates(closer - 1);
+                    // Where a comma follows what begins on a line of its own, the bracket has one, too.
+                    let begins = group.opening.is_some_and(|first| self.opened_before(first));
+                    let is_spread = begins && self.tree.separates(closer - 1);
                     !self.opened_before(closer) && !is_spread
                 }
                 false => is_beside,

@@ -180,7 +180,7 @@ fn last_comma(p: &mut Planner, elements: &[NodeId], group: GroupId) {
     if p.is(last, Kind::Comma) {
         let change = match p.choices.drop_last_comma {
             true => TreeEdit::Remove(When::Always),
-            false => TreeEdit::Remove(When::ClosedBehind(group)),
+            false => TreeEdit::Remove(When::Flat(group)),
         };
         p.rewrite(p.first(last), change, Setting::LastComma);
     } else if p.choices.add_last_comma

@@ -412,19 +412,7 @@ impl Planner<'_> {
         let (add, drop) = (self.choices.add_last_comma, self.choices.drop_last_comma);
         if is_comma && inner.len() > 1 {
             let comma = self.first(last);
-            // Where brackets stay behind the last element, it was put there.
-            let is_chosen = || {
-                let group = &self.plan.groups[group];
-                let closer = group.end - 1;
-                group.close == Close::Keep
-                    && !self.opened_before(closer)
-                    && self.takes_lines(group.first + 1, closer)
-            };
-            let when = match drop {
-                true => When::Always,
-                false if !add && is_chosen() => When::Flat(group),
-                false => When::ClosedBehind(group),
-            };
+            let when = if drop { When::Always } else { When::Flat(group) };
             self.rewrite(comma, TreeEdit::Remove(when), Setting::LastComma);
         } else if !is_comma && add {
             let Some(token) = self.tree.last_solid(last) else { return };
