@@ -573,7 +573,9 @@ impl<'a> Planner<'a> {
         match group.shape {
             Shape::LastResort => Some(0),
             Shape::List => Some(self.choices.element_steps),
-            Shape::Chain | Shape::Alternatives if (group.first + 1..first).all(is_comment) => {
+            Shape::Chain | Shape::Alternatives
+                if group.first < first && (group.first + 1..first).all(is_comment) =>
+            {
                 Some(0)
             }
             _ => None,

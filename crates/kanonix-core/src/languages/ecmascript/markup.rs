@@ -133,9 +133,14 @@ fn tag(p: &mut Planner, node: NodeId, parts: &[NodeId], kind: Kind) {
     let Some(first) = parts.iter().position(|part| {
         matches!(Kind::at(p, *part), Kind::JsxAttribute | Kind::JsxExpression)
     }) else {
-        p.tight(parts);
-        if kind == Kind::JsxSelfClosingElement && let [.., end] = parts {
-            p.inside_bracket(p.first(*end), p.choices.tag_end_gap);
+        match (kind, parts) {
+            // Without a name, the two marks would be another one side by side.
+            (Kind::JsxSelfClosingElement, [_, end]) => p.keep_gap(p.first(*end)),
+            (Kind::JsxSelfClosingElement, [.., end]) => {
+                p.tight(parts);
+                p.inside_bracket(p.first(*end), p.choices.tag_end_gap);
+            }
+            _ => p.tight(parts),
         }
         return;
     };

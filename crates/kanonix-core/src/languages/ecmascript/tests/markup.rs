@@ -24,6 +24,12 @@ fn tags_and_attributes() {
 }
 
 #[test]
+fn the_two_marks_of_a_tag_without_a_name_stay_apart() {
+    let text = "const a = <p>b< /></p>;\n";
+    assert_eq!(lay_with("tsx", &[("inner_gap", "tag_end", "false")], text), text);
+}
+
+#[test]
 fn attributes_open_one_a_line() {
     let text = "a = <Chart gauge={gauge} from={first} to={last}>{level}</Chart>\n";
     insta::assert_snapshot!(lay_with("javascript", &[NARROW], text), @"
