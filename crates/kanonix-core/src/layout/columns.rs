@@ -14,7 +14,7 @@ const LONGEST: usize = 400;
 const WIDEST: usize = 100;
 
 /// So many rows on each side say whether a column of numbers is lined up.
-const MOST_NEAR: usize = 6;
+const MOST_NEAR: usize = 16;
 
 /// So many on each side say where its numbers end.
 const BESIDE: usize = 3;

@@ -186,8 +186,11 @@ fn held_in_place(
             continue;
         }
         let closes = !unit.inside && !live[index] && unit.begins_line;
-        // One that stands under a part of its header's line shows where that part stands.
-        let closes = closes && plan.groups[group].counts != Counts::Stem;
+        // One that stands under a part of its header's line shows where that part stands, and one further in
+        // nothing.
+        let group = &plan.groups[group];
+        let is_further_in = unit.level > 0 || group.like_closer.is_some();
+        let closes = closes && group.counts != Counts::Stem && !is_further_in;
         let on_first_line = units.all[header].first_line == units.all[header].last_line;
         if closes && on_first_line {
             held[header] = Some(index as u32);
