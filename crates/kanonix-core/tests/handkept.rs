@@ -1,6 +1,6 @@
 //! What people keep by hand, and would not see undone.
 
-use crate::support::{becomes, lay_with};
+use crate::support::{becomes, lay_with, touched_with};
 
 #[test]
 fn a_bracket_behind_a_comma_stays_where_the_list_begins_beside_its_own() {
@@ -63,6 +63,18 @@ fn a_bracket_stands_as_far_in_as_what_it_holds_does() {
     let style = [("wrap_align", "", "any"), ("close_bracket", "", "keep")];
     let text = "var gauge = find(\"#gauge\").gauge({\n      source: data,\n      delay: 0\n    }),\n  menu = gauge.menu();\n";
     assert_eq!(lay_with("javascript", &style, text), text);
+}
+
+#[test]
+fn a_header_stays_above_a_closing_bracket_that_is_further_in() {
+    let style = [("wrap_align", "", "any"), ("close_bracket", "", "keep")];
+    for closes in ["    ", "      "] {
+        let text = |name: &str| {
+            format!("function f() {{\n  {name}(\n      low,\n      high\n{closes});\n}}\n")
+        };
+        let (base, text) = (text("warn"), text("show"));
+        assert_eq!(touched_with("javascript", &style, &base, &text), text);
+    }
 }
 
 #[test]
