@@ -134,6 +134,9 @@ fn call(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
             // A sign right behind a name would be another one behind a blank.
             Kind::ArgumentList if p.token_text(token) == "&" && p.gap_text(token).is_empty() => {
                 p.keep_gap(token);
+                if p.end(*part) == token + 1 {
+                    p.keep_gap(token + 1);
+                }
             }
             Kind::ArgumentList if !are_enclosed(p, *part) => p.word(token, 1),
             Kind::Block | Kind::DoBlock => p.word(token, 1),

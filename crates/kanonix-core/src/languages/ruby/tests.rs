@@ -388,6 +388,12 @@ fn no_line_ends_between_a_point_and_what_it_calls_with() {
 }
 
 #[test]
+fn a_sign_that_blanks_would_make_another_one_stays_as_it_stands() {
+    let apart = [("inner_gap", "parens", "true")];
+    assert_eq!(lay_with("ruby", &apart, "warn(tide, level&)\n"), "warn( tide, level&)\n");
+}
+
+#[test]
 fn methods_and_words_of_access_have_a_blank_line() {
     insta::assert_snapshot!(lay("ruby", "\
 class A
