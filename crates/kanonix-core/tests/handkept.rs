@@ -78,6 +78,25 @@ fn a_header_stays_above_a_closing_bracket_that_is_further_in() {
 }
 
 #[test]
+fn a_row_in_play_leaves_the_line_before_it_as_it_stands() {
+    let style = [
+        ("list_wrap", "", "row_first"),
+        ("flat_block", "lambda", "open"),
+        ("wrap_align", "collection", "any"),
+        ("close_bracket", "collection", "with_last"),
+        ("indent_size", "", "4"),
+    ];
+    let text = |row: &str| {
+        format!(
+            "bind(\"tide\", {{\n    {{ \"<Tab>\", \"the next gauge\",\n        {row} }},\n}})\n"
+        )
+    };
+    let (base, touched) = (text("function (w) w:up() end"), text("function (w) w:down() end"));
+    let wanted = text("function (w)\n            w:down()\n        end");
+    assert_eq!(touched_with("lua", &style, &base, &touched), wanted);
+}
+
+#[test]
 fn code_behind_a_doubled_mark_at_the_margin_was_commented_out() {
     let text = "class Gauge:\n    def ebb(self):\n        low()\n\n##    def flood(self):\n##        high()\n\n    def slack(self):\n##        high()\n        low()\n";
     becomes("python", &[(text, text)]);

@@ -417,11 +417,14 @@ impl Filler<'_> {
                 | State::Filled
                 | State::Flowing
                 | State::Inner => !self.is_line(index),
-                // A row behind what holds units of its own is none of the bracket's.
+                // A row behind what holds units of its own is none of the bracket's, and one behind a row that
+                // is not in play leaves that its line.
                 State::Still => {
                     let bracket = sheet.plan.groups[group].first as usize;
                     let bracket = &sheet.units.all[sheet.units.of_token[bracket] as usize];
+                    let before = sheet.units.of_token[index.saturating_sub(1)] as usize;
                     sheet.units.ragged[group]
+                        && self.live.unit[before]
                         && !self.keeps_form(group)
                         && self.state_at(index) == State::Flat
                         && bracket.stretch == sheet.units.all[unit_index].stretch
