@@ -87,8 +87,9 @@ fn a_row_in_play_leaves_the_line_before_it_as_it_stands() {
         ("indent_size", "", "4"),
     ];
     let text = |row: &str| {
+        let next = "    { \"<Up>\", \"back\", back },\n";
         format!(
-            "bind(\"tide\", {{\n    {{ \"<Tab>\", \"the next gauge\",\n        {row} }},\n}})\n"
+            "bind(\"tide\", {{\n    {{ \"<Tab>\", \"the next\",\n        {row} }},\n{next}}})\n"
         )
     };
     let (base, touched) = (text("function (w) w:up() end"), text("function (w) w:down() end"));
