@@ -448,7 +448,8 @@ mod tests {
             let mut survey = Survey::new(java, java.style());
             let pair = "    int a = 1;   // the ebb\n    int bb = 2;  // the flood\n\n    int c;\n";
             survey.read(&format!("class A {{\n{}}}\n", pair.repeat(pairs)));
-            for _ in 0..5 {
+            // So many lines that nothing else would be kept for as few places.
+            for _ in 0..15 {
                 survey.read(&format!("class A {{\n{}}}\n", "    int a = 1;\n".repeat(200)));
             }
             survey.style().is(Setting::Columns, Key::Comment, "keep")

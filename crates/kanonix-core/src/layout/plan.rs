@@ -413,16 +413,6 @@ pub enum When {
     Open(GroupId),
 }
 
-impl When {
-    /// The group whose form decides.
-    fn group(self) -> Option<GroupId> {
-        match self {
-            When::Always => None,
-            When::Flat(group) | When::Open(group) => Some(group),
-        }
-    }
-}
-
 /// A change to the tree, declared by a rewrite: the proof makes it in the old tree, and holds that
 /// against the new one.
 #[derive(Clone, Debug, PartialEq, Eq)]
@@ -455,7 +445,8 @@ impl TreeEdit {
     /// The group by whose form it takes place, if by any.
     pub fn group(&self) -> Option<GroupId> {
         match self {
-            TreeEdit::Insert(_, when) | TreeEdit::Remove(when) => when.group(),
+            TreeEdit::Insert(_, When::Flat(group) | When::Open(group))
+            | TreeEdit::Remove(When::Flat(group) | When::Open(group)) => Some(*group),
             _ => None,
         }
     }

@@ -177,9 +177,14 @@ impl Planner<'_> {
         self.tree.closes(self.token_text(token)) && self.broken_before(token)
     }
 
+    /// Of each group the brackets or the block that it stands in.
+    pub(super) fn brackets_around(&self, ids: &[GroupId]) -> ByGroup<Option<GroupId>> {
+        self.nearest(ids, |group| group.bracketed || group.shape == Shape::Block)
+    }
+
     /// Of each group the nearest one around it that is of some kind; the groups come in the order of
     /// their places.
-    pub(super) fn nearest(
+    fn nearest(
         &self,
         ids: &[GroupId],
         is_one: impl Fn(&Group) -> bool,
@@ -239,7 +244,7 @@ impl Planner<'_> {
         if chains.is_empty() {
             return;
         }
-        let around = self.nearest(ids, |group| group.bracketed || group.shape == Shape::Block);
+        let around = self.brackets_around(ids);
         for id in chains {
             let Some(list) = around[id] else { continue };
             let (end, own) = (self.plan.groups[id].end, &self.plan.groups[list]);

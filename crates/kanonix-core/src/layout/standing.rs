@@ -78,7 +78,7 @@ impl Planner<'_> {
         }
         let mut ids: Vec<GroupId> = seen.ids().skip(1).collect();
         self.sort_by_place(&mut ids);
-        let around = self.nearest(&ids, |group| group.bracketed || group.shape == Shape::Block);
+        let around = self.brackets_around(&ids);
         for id in lost {
             let list = around[id].map(|list| &self.plan.groups[list]);
             let element =

@@ -117,16 +117,6 @@ impl<'s> Choice<'s> {
         more >= FEWEST_PLACES && self.more(one, other) > CLEARLY
     }
 
-    /// Whether a value that keeps nothing costs enough for one to be proposed that keeps what is there.
-    /// Nobody lines anything up by accident.
-    fn is_worth_keeping(&self, strict: usize, keeping: usize) -> bool {
-        let more = self.prices[strict].all.saturating_sub(self.prices[keeping].all);
-        match self.question.entry.setting {
-            Setting::Columns => more >= FEWEST_PLACES && self.more(strict, keeping) > HARDLY,
-            _ => self.is_clearly_more(strict, keeping),
-        }
-    }
-
     /// Whether the code says anything about it.
     fn is_silent(&self) -> bool {
         let candidates = &self.prices[..self.question.candidates.len()];
@@ -186,7 +176,7 @@ impl<'s> Choice<'s> {
             && !self.agrees(best, NEARLY_ALL)
             && self.prices[best].all >= self.prices[keeping].all + FEWEST_PLACES
             && costs > HARDLY;
-        let keeps = self.is_worth_keeping(best, keeping) || is_divided || is_mixed;
+        let keeps = self.is_clearly_more(best, keeping) || is_divided || is_mixed;
         Some(if keeps { keeping } else { self.against_usual(best) })
     }
 

@@ -232,11 +232,8 @@ impl Planner<'_> {
             self.may_break(right, group, level, after, setting);
         }
         let (at, elsewhere) = if is_leading { (operator, trails) } else { (right, leads) };
-        let elsewhere = elsewhere && self.choices.remembers;
-        let most_blank = self.choices.most_blank;
-        let gap = self.gap(at);
-        gap.chosen = elsewhere;
+        self.gap(at).chosen = elsewhere && self.choices.remembers;
         // Blank lines divide a long chain.
-        gap.most = most_blank.min(1);
+        self.gap(at).most = self.choices.most_blank.min(1);
     }
 }
