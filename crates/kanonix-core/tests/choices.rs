@@ -656,4 +656,13 @@ fn what_has_no_room_beside_its_bracket_begins_below_it() {
     let below = "f(\"the\" +\n  find(at).level(quay));\n";
     assert_eq!(lay_with("javascript", &rows, text), below);
     assert_eq!(lay_with("javascript", &rows, below), below);
+    // What is one operation breaks where it stands, and a block does not move.
+    let narrow = [
+        ("wrap_align", "", "bracket"),
+        ("list_wrap", "", "rows"),
+        ("max_line_length", "", "40"),
+    ];
+    let text = "if (first_condition || second_condition_of) {\n  f();\n}\ndefine([\"first\", \"second\", \"third\"], function() {\n  f();\n});\n";
+    let wanted = "if (first_condition ||\n    second_condition_of) {\n  f();\n}\ndefine([\"first\", \"second\", \"third\"], function() {\n  f();\n});\n";
+    assert_eq!(lay_with("javascript", &narrow, text), wanted);
 }

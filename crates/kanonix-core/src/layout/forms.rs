@@ -29,7 +29,8 @@ impl Filler<'_> {
             self.leading[id] = first == 0 || broken;
             return;
         }
-        self.below[id] = self.may_begin_beside(id) && !self.fits_beside(id);
+        self.below[id] =
+            self.may_begin_beside(id) && !self.fits_beside(id) && !self.holds_a_chain(id);
         let fits = |width: usize| {
             self.column + width + self.late_comma(end) + self.closed_flat(end) <= self.max
         };
@@ -147,6 +148,20 @@ impl Filler<'_> {
     fn may_begin_beside(&self, id: GroupId) -> bool {
         let group = &self.sheet.plan.groups[id];
         group.under.is_some() && group.under == group.opening
+    }
+
+    /// Whether all that a group holds is one chain, which may be broken where it stands.
+    fn holds_a_chain(&self, id: GroupId) -> bool {
+        let (plan, measures) = (&self.sheet.plan, &self.sheet.measures);
+        let group = &plan.groups[id];
+        let Some(first) = group.opening.map(|gap| gap as usize) else { return false };
+        let is_lone = self.next_own(id, first) >= group.end as usize;
+        let inner = plan.gaps.get(measures.next_break(first + 1)).and_then(|gap| gap.group);
+        let is_chain = |inner: GroupId| {
+            let inner = &plan.groups[inner];
+            inner.shape == Shape::Chain && !inner.bracketed && inner.first as usize == first
+        };
+        is_lone && inner.is_some_and(is_chain)
     }
 
     /// Whether they do.

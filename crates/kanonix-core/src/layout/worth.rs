@@ -300,7 +300,8 @@ impl Filler<'_> {
         elements >= 2 * lines
     }
 
-    /// Whether no element of a list fits a step further in that does not fit behind its bracket.
+    /// Whether no element of a list fits a step further in that does not fit behind its bracket. One with lines
+    /// of its own keeps all of them where they are: they would move with it.
     pub(super) fn fits_beside(&mut self, id: GroupId) -> bool {
         let sheet = self.sheet;
         let group = &sheet.plan.groups[id];
@@ -312,19 +313,17 @@ impl Filler<'_> {
         if self.column + sheet.measures.width(group.first as usize) > self.max {
             return true;
         }
-        let mut start = group.first as usize + 1;
+        let (mut start, mut fits) = (group.first as usize + 1, true);
         for _ in 0..MOST_ELEMENTS {
             let end = self.next_own(id, start);
-            let width = sheet.measures.flat(start, end);
-            if width.is_some_and(|width| beside + width > self.max && below + width <= self.max) {
-                return false;
-            }
+            let Some(width) = sheet.measures.flat(start, end) else { return true };
+            fits &= beside + width <= self.max || below + width > self.max;
             if end >= group.end as usize {
                 break;
             }
             start = end;
         }
-        true
+        fits
     }
 
     /// Whether a group that does not fit leaves its lines to something inside it.
