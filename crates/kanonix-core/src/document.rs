@@ -1,6 +1,7 @@
 //! A text with what the parser found in it: what judging and mending begin with.
 
 pub(crate) mod embedded;
+mod in_part;
 mod moving;
 mod wrapping;
 
@@ -61,6 +62,8 @@ pub struct Document<'a> {
     parsed: Option<Parsed>,
     /// Whether a mended text is parsed from where it differs, and not from its beginning.
     in_steps: bool,
+    /// Whether all of a text is looked at where a part would do.
+    looks_all_around: bool,
     /// What its outermost lines are indented by.
     depth: String,
 }
@@ -70,7 +73,14 @@ impl<'a> Document<'a> {
     pub fn new(text: impl Into<Cow<'a, str>>, language: &'a Language) -> Document<'a> {
         let text = text.into();
         let parsed = Parsed::new(&language.grammar, &text);
-        Document { text, language, parsed, in_steps: false, depth: String::new() }
+        Document {
+            text,
+            language,
+            parsed,
+            in_steps: false,
+            looks_all_around: false,
+            depth: String::new(),
+        }
     }
 
     /// As [`Document::new`], of a text that will change little by little.
@@ -267,7 +277,8 @@ impl<'a> Document<'a> {
     /// As [`Document::judge`], from all of the tree, however few lines are in play. What the other
     /// one is held against.
     pub fn judge_all_around(&self, style: &Style, set: &LineSet) -> Outcome {
-        self.judged(style, set, false, None).0
+        let all = Document { looks_all_around: true, ..self.clone() };
+        all.judged(style, set, false, None).0
     }
 
     /// As [`Document::judge`], and counts the slips on all the other lines too.

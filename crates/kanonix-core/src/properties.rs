@@ -461,10 +461,11 @@ fn part_is_whole(case: &Case) -> Option<Failure> {
     let mut chance = case.chance(8);
     let count = Lines::new(case.text).count();
     let edited = case.edited(8);
-    for part in 0..PARTS_PER_FILE {
+    for part in 0..=PARTS_PER_FILE {
         let first = chance.below(count);
         let (text, set) = match part {
             0 => (edited.as_str(), LineSet::between(case.text, &edited)),
+            1 => (case.text, LineSet::whole()),
             _ => (case.text, LineSet::of([first..first + 1 + chance.below(4)])),
         };
         case.tries(1);

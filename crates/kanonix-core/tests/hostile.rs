@@ -67,6 +67,16 @@ fn odd_characters_stay() {
 }
 
 #[test]
+fn words_of_the_shell_without_end() {
+    let times = 20_000;
+    for part in [
+        "/a", "\\a", "$a/b", "}\\a", "${a}\\b", ".\"#", ",a.b", "[a.b,", "1M", "1MB", ".end",
+    ] {
+        survives("powershell", &part.repeat(times));
+    }
+}
+
+#[test]
 fn dialects_of_style_sheets_without_end() {
     let times = 5_000;
     let texts = [
@@ -84,7 +94,7 @@ fn dialects_of_style_sheets_without_end() {
         "/*".repeat(times),
         "//\n".repeat(times),
     ];
-    for name in ["scss", "less"] {
+    for name in ["css", "scss", "less"] {
         for text in &texts {
             survives(name, text);
         }

@@ -31,6 +31,9 @@ impl Document<'_> {
         if comparison.wraps.edits.is_empty() || rounds == 0 {
             return comparison;
         }
+        if let Some(in_part) = self.with_wraps_in_part(style, set, looked, &comparison, rounds) {
+            return in_part;
+        }
         let wraps = &comparison.wraps;
         match self.laid_out_with(style, set, looked, wraps, rounds) {
             Some(inner) => self.put_together(looked.tree, wraps, inner).unwrap_or(comparison),
@@ -39,7 +42,7 @@ impl Document<'_> {
     }
 
     /// What is wanted in the text with the brackets, said of that.
-    fn laid_out_with(
+    pub(super) fn laid_out_with(
         &self,
         style: &Style,
         set: &LineSet,
@@ -70,7 +73,12 @@ impl Document<'_> {
     }
 
     /// The wraps and what is wanted behind them, said of the text as it stands.
-    fn put_together(&self, tree: &Tree, wraps: &Wraps, inner: Comparison) -> Option<Comparison> {
+    pub(super) fn put_together(
+        &self,
+        tree: &Tree,
+        wraps: &Wraps,
+        inner: Comparison,
+    ) -> Option<Comparison> {
         // Of each token of the wrapped text: which one it was.
         let mut was: Vec<Option<TokenId>> = Vec::new();
         let mut added = wraps.behind.iter().peekable();

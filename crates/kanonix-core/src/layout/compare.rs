@@ -435,11 +435,12 @@ impl<'a> Comparing<'a> {
         let is_end = index == self.sheet.tree.tokens.len();
         let was_one_line = parts.breaks == 0;
         let breaks = breaks.map_or(parts.breaks, |count| count as usize);
+        let filling = self.filling;
         let wanted_indent = match indent {
-            Some(id) if breaks > 0 || is_start => self.filling.indents.text(id).to_string(),
-            Some(_) => String::new(),
-            None if was_one_line && breaks > 0 && !is_start => String::new(),
-            None => parts.indent.to_string(),
+            Some(id) if breaks > 0 || is_start => filling.indents.text(id),
+            Some(_) => "",
+            None if was_one_line && breaks > 0 && !is_start => "",
+            None => parts.indent,
         };
         let recount = breaks != parts.breaks;
         let clean = trim || recount;
@@ -447,7 +448,7 @@ impl<'a> Comparing<'a> {
         let wanted = if !clean && !recount && !ends {
             // Only the indentation can differ.
             let kept = present.len() - parts.indent.len();
-            format!("{}{wanted_indent}", &present[..kept])
+            [&present[..kept], wanted_indent].concat()
         } else {
             let mut wanted = String::new();
             // Blanks at the end of a line that goes would begin the next one.
@@ -483,7 +484,7 @@ impl<'a> Comparing<'a> {
                 let from = parts.trailing.len();
                 wanted.push_str(&present[from..present.len() - parts.indent.len()]);
             }
-            wanted.push_str(&wanted_indent);
+            wanted.push_str(wanted_indent);
             wanted
         };
         if wanted == present {
@@ -499,9 +500,9 @@ impl<'a> Comparing<'a> {
             self.recount_slip(index, &parts, breaks, is_end);
         }
         if !was_one_line && breaks > 0 && wanted_indent != parts.indent && !is_end {
-            self.indent_slip(index, parts.indent, &wanted_indent);
+            self.indent_slip(index, parts.indent, wanted_indent);
         } else if is_start && wanted_indent != parts.indent {
-            self.indent_slip(index, parts.indent, &wanted_indent);
+            self.indent_slip(index, parts.indent, wanted_indent);
         }
         if self.out.slips.len() == before {
             let (setting, message) = match ends {
@@ -552,7 +553,8 @@ impl<'a> Comparing<'a> {
                 Want::Newline => "the next line",
                 _ => "its own line, like the rest of its list or chain",
             };
-            let message = ["put ", &self.quoted(index), " on ", place].concat();
+            let (short, more) = short(self.token_text(index));
+            let message = ["put `", short, more, "` on ", place].concat();
             return self.slip(range.end, 0, gap.breaks, message);
         }
         let there = parts.breaks.saturating_sub(usize::from(index > 0));
@@ -566,7 +568,8 @@ impl<'a> Comparing<'a> {
         let gap = &self.sheet.plan.gaps[index];
         let head = self.sheet.plan.group_of(index).and_then(|group| group.under);
         if let Some(head) = head.filter(|_| gap.inside && gap.want == Want::Break) {
-            let message = ["line up with ", &self.quoted(head as usize), " above"].concat();
+            let (short, more) = short(self.token_text(head as usize));
+            let message = ["line up with `", short, more, "` above"].concat();
             return self.slip(offset, 0, Setting::WrapAlign, message);
         }
         let kinds = |text: &str| (text.contains(' '), text.contains('\t'));
@@ -594,22 +597,23 @@ impl<'a> Comparing<'a> {
                 return self.both_sides(index - 1, wanted);
             }
         }
-        let next = self.quoted(index);
+        let (short, more) = short(self.token_text(index));
         let is_lined_up = gap.setting == Setting::Columns
             || (gap.setting == Setting::CommentGap && wanted > gap.blanks);
         let (setting, message) = if is_lined_up && !present.contains('\n') {
-            (Setting::Columns, ["line ", &next, " up with the lines around it"].concat())
+            (Setting::Columns, ["line `", short, more, "` up with the lines around it"].concat())
         } else if present.contains('\n') {
-            (gap.breaks, ["put ", &next, " on the line before"].concat())
+            (gap.breaks, ["put `", short, more, "` on the line before"].concat())
         } else {
-            (gap.setting, [&spaces(wanted), " before ", &next].concat())
+            (gap.setting, [&spaces(wanted), " before `", short, more, "`"].concat())
         };
         self.slip(self.sheet.tree.tokens[index].start as usize, 0, setting, message);
     }
 
     /// Two slips on the two sides of one operator are one to a reader.
     fn both_sides(&mut self, operator: usize, wanted: u8) {
-        let message = format!("{} on each side of {}", spaces(wanted), self.quoted(operator));
+        let (short, more) = short(self.token_text(operator));
+        let message = [&spaces(wanted), " on each side of `", short, more, "`"].concat();
         let token = &self.sheet.tree.tokens[operator];
         if let Some(last) = self.out.slips.last_mut() {
             last.message = message;
@@ -617,10 +621,9 @@ impl<'a> Comparing<'a> {
         }
     }
 
-    /// A token's text, short enough for a message.
-    fn quoted(&self, token: usize) -> String {
+    fn token_text(&self, token: usize) -> &'a str {
         let token = &self.sheet.tree.tokens[token];
-        quoted(&self.sheet.text[token.start as usize..token.end as usize])
+        &self.sheet.text[token.start as usize..token.end as usize]
     }
 }
 
@@ -628,10 +631,11 @@ impl<'a> Comparing<'a> {
 const BLANKS: [u8; 256] = [b' '; 256];
 
 /// "one space", "no space".
-fn spaces(count: u8) -> String {
+fn spaces(count: u8) -> Cow<'static, str> {
     match count {
-        0 => "no space".to_string(),
-        count => count_of(usize::from(count), "space"),
+        0 => "no space".into(),
+        1 => "one space".into(),
+        count => count_of(usize::from(count), "space").into(),
     }
 }
 
@@ -653,11 +657,22 @@ fn count_of(count: usize, what: &str) -> String {
 
 /// A token's text, short enough for a message.
 pub(super) fn quoted(text: &str) -> String {
-    let line = text.lines().next().unwrap_or_default();
-    let short = line.char_indices().nth(24).map_or(line, |(at, _)| &line[..at]);
-    let more = if short.len() < text.len() { "…" } else { "" };
+    let (short, more) = short(text);
     ["`", short, more, "`"].concat()
 }
+
+/// The beginning of a token's text, and what says that it goes on.
+fn short(text: &str) -> (&str, &'static str) {
+    if text.len() <= MOST_QUOTED && !text.contains('\n') {
+        return (text, "");
+    }
+    let line = text.lines().next().unwrap_or_default();
+    let short = line.char_indices().nth(MOST_QUOTED).map_or(line, |(at, _)| &line[..at]);
+    (short, if short.len() < text.len() { "…" } else { "" })
+}
+
+/// So many characters of a token stand in a message.
+const MOST_QUOTED: usize = 24;
 
 /// An indentation's width, as a person counts it.
 fn width(indent: &str) -> String {

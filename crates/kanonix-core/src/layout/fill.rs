@@ -303,7 +303,8 @@ impl Filler<'_> {
         let sheet = self.sheet;
         let gap = self.sheet.plan.gaps[index];
         let present = self.sheet.present(index);
-        if let Some(blanks) = self.lines_up_comment(index, present) {
+        let is_comment = sheet.tree.tokens[index].role == Role::Comment;
+        if is_comment && let Some(blanks) = self.lines_up_comment(index, present) {
             self.gaps[index] = Filled::Blanks(blanks);
             self.column += usize::from(blanks);
             return;
@@ -545,13 +546,11 @@ impl Filler<'_> {
             marks.iter().filter(|_| at_margin).find_map(behind)
         };
         let is_code = |text: &str| text.starts_with("  ") || text.starts_with('\t');
-        let Some(own) = behind(index) else { return false };
+        // Where the code around it stands at the margin, so does any comment.
+        let Some(own) = behind(index).filter(|_| self.is_inside(index)) else { return false };
         let after = (index + 1..sheet.tree.tokens.len()).take(MOST_BETWEEN).map_while(behind);
         let before = (0..index).rev().take(MOST_BETWEEN).map_while(behind);
-        let looks_so =
-            is_code(own) || after.into_iter().any(is_code) || before.into_iter().any(is_code);
-        // Where the code around it stands at the margin, so does any comment.
-        looks_so && self.is_inside(index)
+        is_code(own) || after.into_iter().any(is_code) || before.into_iter().any(is_code)
     }
 
     /// Whether the code around a comment begins further in than the text's margin. A bracket that ends a

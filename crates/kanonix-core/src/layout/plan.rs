@@ -635,6 +635,7 @@ impl Plan {
     }
 
     /// Whether a line must end at a gap, whatever the width.
+    #[inline]
     pub fn ends_line(&self, index: usize, tree: &Tree, text: &str) -> bool {
         let gap = &self.gaps[index];
         match gap.want {
@@ -655,10 +656,12 @@ impl Plan {
     }
 
     /// The changes to one token, in the order in which they were declared.
+    #[inline]
     pub fn rewrites_of(&self, token: usize) -> &[Rewrite] {
-        if !self.rewritten[token] {
-            return &[];
-        }
+        if self.rewritten[token] { self.found_rewrites(token) } else { &[] }
+    }
+
+    fn found_rewrites(&self, token: usize) -> &[Rewrite] {
         let from = self.rewrites.partition_point(|rewrite| (rewrite.token as usize) < token);
         let len = self.rewrites[from..].partition_point(|r| r.token as usize == token);
         &self.rewrites[from..from + len]

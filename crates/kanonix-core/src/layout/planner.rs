@@ -132,6 +132,13 @@ impl<'a> Planner<'a> {
                 }
                 continue;
             }
+            let is_leaf = self.tree
+                .nodes
+                .get(node as usize + 1)
+                .is_none_or(|next| next.parent != node);
+            if is_leaf && !self.tree.kinds.said(n.kind).may_decide_alone() {
+                continue;
+            }
             if !n.fault && n.end > n.first && !n.folded {
                 parts.clear();
                 self.gather(node, &mut parts);

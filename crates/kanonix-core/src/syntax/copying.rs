@@ -47,6 +47,7 @@ pub(super) fn copied(
             faulty: Vec::new(),
         },
         window,
+        has_faults: parsed.tree.root_node().has_error(),
         missing: false,
         ends: &BLANKS,
         offset: 0,
@@ -54,7 +55,7 @@ pub(super) fn copied(
         hidden: parsed.lines.as_ref().map_or(&parsed.directives, |lines| &lines.hidden),
         directives: !parsed.directives.is_empty(),
         comment: grammar.comment(),
-        masks: grammar.masks(),
+        masks: parsed.masked,
         join: grammar.join(),
         reserved: grammar.reserved(),
         unnamed: grammar.unnamed(),
@@ -68,6 +69,8 @@ struct Copying<'a> {
     tree: Tree,
     /// What is copied whole, if not all of it is.
     window: Option<&'a Window>,
+    /// Whether anything in the text does not parse.
+    has_faults: bool,
     /// Whether something is missing right before the next token.
     missing: bool,
     /// What does not belong to a leaf at its end.
@@ -82,7 +85,7 @@ struct Copying<'a> {
     directives: bool,
     /// The language's number for a comment.
     comment: u16,
-    /// Whether the parser may have been shown a word where several lines stand.
+    /// Whether the parser was shown another text: a word where several lines stand.
     masks: bool,
     /// What joins a line to the next one where the parser takes it for a blank.
     join: Option<&'static str>,
@@ -111,7 +114,7 @@ struct Open {
 
 impl Copying<'_> {
     /// Copies what the cursor is on, as the next child of the innermost open node.
-    fn walk(&mut self, grammar: &Grammar, mut cursor: TreeCursor, mut open: Vec<Open>) {
+    fn walk(&mut self, grammar: &Grammar, mut cursor: TreeCursor<'_>, mut open: Vec<Open>) {
         let table = &grammar.loaded().table;
         // Which of the children of an open body are folded, those to come last.
         let mut folds: Vec<(NodeId, Vec<bool>)> = Vec::new();
@@ -121,33 +124,42 @@ impl Copying<'_> {
                 Some((body, folds)) if *body == parent => folds.pop().unwrap_or(false),
                 _ => false,
             };
-            let passed = if folded { 0 } else { pass_wrappers(&mut cursor, table) };
-            let node = cursor.node();
+            let (passed, node, origin) = match folded {
+                true => (0, cursor.node(), cursor.node().kind_id()),
+                false => pass_wrappers(&mut cursor, table),
+            };
             // The parser's number for a stretch that does not parse is beyond all the others.
-            let (kind, role, is_error) = match table.get(node.kind_id() as usize) {
+            let (kind, role, is_error) = match table.get(origin as usize) {
                 Some((kind, role)) => (*kind, *role, false),
                 None => (UNPARSED, Role::Atom, node.is_error()),
             };
-            self.put_back(node.start_byte(), &mut open);
-            self.put_joins_back(&node, &mut open);
-            self.put_words_back(node.start_byte() + self.offset, &mut open);
-            let id = self.node((kind, node.kind_id()), is_error, &mut open);
+            let (start, end) = (node.start_byte(), node.end_byte());
+            let range = start + self.offset..end + self.offset;
+            self.put_back(start, &mut open);
+            self.put_joins_back(&range, &mut open);
+            self.put_words_back(range.start, &mut open);
+            let id = self.node((kind, origin), is_error, &mut open);
+            // Nothing is said of each node that holds for all of them.
+            let has_error = self.has_faults && node.has_error();
             if let Some(around) = open.last_mut() {
-                around.hides_fault = around.hides_fault && !node.has_error() && !node.is_missing();
+                around.hides_fault = around.hides_fault && !has_error && !node.is_missing();
             }
-            let children = node.child_count();
-            let range = node.start_byte() + self.offset..node.end_byte() + self.offset;
+            let is_copied = role.is_copied();
+            let children = match is_copied || has_error {
+                true => node.child_count(),
+                false => 0,
+            };
             if folded {
                 self.fold(id, range, kind);
             } else if grammar.is_exact(kind, &self.text[range.clone()]) {
-                self.leaf(id, range, kind, Role::Atom, node.has_error(), false);
+                self.leaf(id, range, kind, Role::Atom, has_error, false);
             } else if role == Role::Unread {
-                self.unread(grammar, id, range, kind, node.has_error());
+                self.unread(grammar, id, range, kind, has_error);
             } else if role == Role::Wrapper && self.is_blank(&range) {
                 // Blanks that the grammar reads.
-            } else if role.is_copied() && children > 0 && cursor.goto_first_child() {
-                let (to_come, hides_fault) = (children as usize - 1, node.has_error());
-                open.push(Open { node: id, last: None, to_come, passed, hides_fault });
+            } else if is_copied && children > 0 && cursor.goto_first_child() {
+                let to_come = children as usize - 1;
+                open.push(Open { node: id, last: None, to_come, passed, hides_fault: has_error });
                 if let (true, Some(window), 0) = (role.is_body(), self.window, self.readings) {
                     let mut folded = window.folded(cursor.clone(), grammar, self.text);
                     folded.reverse();
@@ -159,18 +171,18 @@ impl Copying<'_> {
                     && grammar.is_foreign(kind, &self.text[range.clone()]);
                 let role = match role {
                     _ if is_foreign => Role::Atom,
-                    role if role.is_copied() => Role::Plain,
+                    _ if is_copied => Role::Plain,
                     role => role,
                 };
                 // A string whose end is missing has its fault inside.
                 let is_error = is_error
-                    || (role == Role::Plain && node.is_named() && self.is_reserved(&range))
-                    || (role == Role::Atom && children > 0 && node.has_error())
+                    || (role == Role::Plain && self.is_reserved(&range) && node.is_named())
+                    || (role == Role::Atom && children > 0 && has_error)
                     || is_foreign
                     || (role == Role::Comment
                         && grammar.comments().is_open(&self.text[range.clone()]));
                 // What is missing in it may have no name.
-                let is_missing = range.is_empty() && (node.is_missing() || node.has_error());
+                let is_missing = range.is_empty() && (has_error || node.is_missing());
                 // A line end that may not stand there is a place where something else is missing.
                 let is_blank = is_error && self.text[range.clone()].trim_matches(BLANKS).is_empty();
                 let is_missing = is_missing || is_blank;
@@ -248,10 +260,9 @@ impl Copying<'_> {
 
     /// Marks that join lines and stand between the last token and where a node begins in truth are the
     /// next children of the innermost open node.
-    fn put_joins_back(&mut self, node: &tree_sitter::Node, open: &mut [Open]) {
+    fn put_joins_back(&mut self, range: &Range<usize>, open: &mut [Open]) {
         let Some(mark) = self.join else { return };
-        let range = node.start_byte() + self.offset..node.end_byte() + self.offset;
-        let before = self.solid_start(&range);
+        let before = self.solid_start(range);
         let mut at = self.tree.tokens.last().map_or(self.tree.mark, |last| last.end as usize);
         while let Some(found) = self.text.get(at..before).and_then(|gap| gap.find(mark)) {
             let start = at + found;
@@ -430,7 +441,7 @@ impl Copying<'_> {
             return self.lines_of_text(node, range, kind);
         }
         let mut solid = &self.text[range.clone()];
-        if solid.ends_with(self.ends) {
+        if solid.as_bytes().last().is_none_or(|last| *last <= b' ') {
             // A grammar's leaf may take blanks along at its end; they belong to the gap.
             solid = solid.trim_end_matches(self.ends);
         }
@@ -491,18 +502,23 @@ impl Copying<'_> {
     }
 }
 
-/// Goes down to what wrappers around one thing alone hold; gives how many there were.
-fn pass_wrappers(cursor: &mut TreeCursor, table: &[(u16, Role)]) -> usize {
+/// Goes down to what wrappers around one thing alone hold; gives how many there were, and what is
+/// there, with the parser's number for its kind.
+fn pass_wrappers<'tree>(
+    cursor: &mut TreeCursor<'tree>,
+    table: &[(u16, Role)],
+) -> (usize, tree_sitter::Node<'tree>, u16) {
     let mut passed = 0;
     loop {
         let node = cursor.node();
-        let role = table.get(node.kind_id() as usize).map(|(_, role)| *role);
+        let kind = node.kind_id();
+        let role = table.get(kind as usize).map(|(_, role)| *role);
         let is_passed = role == Some(Role::Wrapper)
             && node.child_count() == 1
             && !node.has_error()
             && cursor.goto_first_child();
         if !is_passed {
-            return passed;
+            return (passed, node, kind);
         }
         passed += 1;
     }

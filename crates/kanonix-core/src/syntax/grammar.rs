@@ -361,12 +361,7 @@ impl Grammar {
         self
     }
 
-    /// Whether the parser may be shown another text.
-    pub(super) fn masks(&self) -> bool {
-        self.masked.is_some()
-    }
-
-    /// What the parser is shown in place of a text.
+    /// What the parser is shown in place of a text, where that is another one.
     pub(super) fn masked(&self, text: &str) -> Option<String> {
         self.masked.and_then(|masked| masked(text))
     }

@@ -43,6 +43,11 @@ pub enum Said {
 }
 
 impl Said {
+    /// Whether there may be something to decide about a node of such a kind that holds no others.
+    pub fn may_decide_alone(self) -> bool {
+        matches!(self, Said::Atom | Said::Unread | Said::Comment)
+    }
+
     /// What the copying walk does with such a kind.
     pub fn role(self) -> Role {
         match self {

@@ -34,6 +34,11 @@ pub struct LogicalLines {
     pub hidden: Vec<Range<usize>>,
 }
 
+/// Whether a byte is part of a word, which neither opens nor ends anything.
+fn is_in_word(byte: u8) -> bool {
+    byte.is_ascii_alphanumeric() || byte == b'_'
+}
+
 /// What is open at a place of a logical line.
 #[derive(Clone, Copy, PartialEq, Eq)]
 enum Open {
@@ -230,6 +235,13 @@ impl Reader<'_> {
                 continue;
             }
             match self.peek(0) {
+                byte if is_in_word(byte) => {
+                    let rest = &self.bytes[self.at..];
+                    self.at += rest.iter()
+                        .position(|byte| !is_in_word(*byte))
+                        .unwrap_or(rest.len());
+                    last = self.at - 1;
+                }
                 b'\r' | b'\n' if open.is_empty() => {
                     self.line_break();
                     break;

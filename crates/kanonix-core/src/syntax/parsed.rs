@@ -13,6 +13,8 @@ pub struct Parsed {
     pub(super) tree: tree_sitter::Tree,
     /// What the second reader finds, where lines are syntax.
     pub(super) lines: Option<Arc<LogicalLines>>,
+    /// Whether the parser was shown another text, in which something is hidden from it.
+    pub(super) masked: bool,
     /// Directives that the parser was not shown, and what is hidden with them.
     pub(super) directives: Arc<[Range<usize>]>,
 }
@@ -22,16 +24,21 @@ impl Parsed {
     pub fn new(grammar: &Grammar, text: &str) -> Option<Parsed> {
         if let Some((tree, hidden)) = grammar.directives().and_then(|own| own.parse(grammar, text))
         {
-            return Some(Parsed { tree: tree?, lines: None, directives: hidden.into() });
+            return Some(Parsed {
+                tree: tree?,
+                lines: None,
+                masked: false,
+                directives: hidden.into(),
+            });
         }
         let directives = Arc::new([]);
         let Some(lines) = grammar.logical_lines(text) else {
             let masked = grammar.masked(text);
             let tree = grammar.parse(masked.as_deref().unwrap_or(text), None)?;
-            return Some(Parsed { tree, lines: None, directives });
+            return Some(Parsed { tree, lines: None, masked: masked.is_some(), directives });
         };
         let tree = grammar.parse(&lines.for_parser(text), None)?;
-        Some(Parsed { tree, lines: Some(Arc::new(lines)), directives })
+        Some(Parsed { tree, lines: Some(Arc::new(lines)), masked: false, directives })
     }
 
     /// Tells the tree of one edit of the text `before` that it is of.
@@ -71,7 +78,8 @@ impl Parsed {
         // hidden from the parser, on all of the text.
         let hides = || {
             let directives = grammar.directives();
-            grammar.masks()
+            self.masked
+                || grammar.masked(after).is_some()
                 || !self.directives.is_empty()
                 || directives.is_some_and(|own| own.may_be_in(after))
         };
@@ -84,7 +92,7 @@ impl Parsed {
             return Parsed::new(grammar, after);
         }
         let tree = grammar.parse(after, Some(&self.tree))?;
-        let parsed = Parsed { tree, lines, directives: Arc::new([]) };
+        let parsed = Parsed { tree, lines, masked: false, directives: Arc::new([]) };
         if parsed.has_faults() { Parsed::new(grammar, after) } else { Some(parsed) }
     }
 
@@ -92,6 +100,15 @@ impl Parsed {
     pub fn has_faults(&self) -> bool {
         let unread = self.lines.as_ref().is_some_and(|lines| !lines.unread.is_empty());
         unread || self.tree.root_node().has_error()
+    }
+
+    /// The bytes from where the logical line begins that an offset is on, to where the next one does; none
+    /// where lines are no syntax.
+    pub fn logical_line(&self, offset: usize) -> Option<Range<usize>> {
+        let lines = &self.lines.as_ref()?.lines;
+        let next = lines.partition_point(|line| line.start <= offset);
+        let start = lines.get(next.checked_sub(1)?)?.start;
+        Some(start..lines.get(next).map_or(usize::MAX, |line| line.start))
     }
 
     /// Whether the parser was given another text, as this one could mislead it.

@@ -58,47 +58,62 @@ impl Tree {
             if id >= past && regrouped.is_misread(id) {
                 let top = regrouped.top(id);
                 past = regrouped.spine(top).last().map_or(id, |last| *last) + 1;
-                tops.extend(regrouped.operations(top).map(|made| (top, made)));
+                if tops.last().is_none_or(|(last, _)| *last != top) {
+                    tops.extend(regrouped.operations(top).map(|made| (top, made)));
+                }
             }
         }
-        if !tops.is_empty() {
-            let made = regrouped.made;
-            self.nodes = self.rebuilt(&tops, &made);
+        let made = regrouped.made;
+        // What is inside another one comes first: the outer one takes it along as it is then.
+        for (top, place) in tops.into_iter().rev() {
+            let nodes = self.rebuilt(top, place, &made);
+            let end = top as usize + nodes.len();
+            // As many as before, or nothing is understood.
+            if self.end_of(top) == end {
+                self.nodes[top as usize..end].copy_from_slice(&nodes);
+            }
         }
     }
 
-    /// The nodes with others in the place of some.
-    fn rebuilt(&self, tops: &[(NodeId, usize)], made: &[Made]) -> Vec<Node> {
-        let mut nodes: Vec<Node> = Vec::with_capacity(self.nodes.len());
-        let mut last: Vec<Option<NodeId>> = Vec::with_capacity(self.nodes.len());
-        let mut to_come: Vec<(Item, NodeId)> = vec![(Item::Old(0), 0)];
+    /// The node behind all that a node holds.
+    fn end_of(&self, node: NodeId) -> usize {
+        let outside = |other: &Node| other.parent < node;
+        let behind = &self.nodes[node as usize + 1..];
+        node as usize + 1 + behind.iter().position(outside).unwrap_or(behind.len())
+    }
+
+    /// A node with another one in its place, and all that this holds.
+    fn rebuilt(&self, top: NodeId, place: usize, made: &[Made]) -> Vec<Node> {
+        let old = &self.nodes[top as usize];
+        let mut nodes: Vec<Node> = Vec::new();
+        let mut last: Vec<Option<NodeId>> = Vec::new();
+        let mut to_come: Vec<(Item, NodeId)> = vec![(Item::Made(place), old.parent)];
         while let Some((item, parent)) = to_come.pop() {
-            let item = match item {
-                Item::Old(old) => tops
-                    .binary_search_by_key(&old, |(top, _)| *top)
-                    .map_or(item, |place| Item::Made(tops[place].1)),
-                Item::Made(_) => item,
-            };
-            let id = nodes.len() as NodeId;
-            let (like, children): (NodeId, Vec<Item>) = match item {
-                Item::Old(old) => (old, self.children(old).map(Item::Old).collect()),
-                Item::Made(place) => (made[place].like, made[place].children.clone()),
+            let place = nodes.len();
+            let id = top + place as NodeId;
+            let like = match item {
+                Item::Old(old) => old,
+                Item::Made(place) => made[place].like,
             };
             let (first, end) = self.span(item, made);
-            nodes.push(Node {
-                parent,
-                next: None,
-                first,
-                end,
-                ..self.nodes[like as usize]
-            });
+            let next = if place == 0 { old.next } else { None };
+            nodes.push(Node { parent, next, first, end, ..self.nodes[like as usize] });
             last.push(None);
-            if id > 0
-                && let Some(before) = last[parent as usize].replace(id)
+            if place > 0
+                && let Some(before) = last[(parent - top) as usize].replace(id)
             {
-                nodes[before as usize].next = NonZeroU32::new(id);
+                nodes[(before - top) as usize].next = NonZeroU32::new(id);
             }
-            to_come.extend(children.into_iter().rev().map(|child| (child, id)));
+            let from = to_come.len();
+            match item {
+                Item::Old(old) => {
+                    to_come.extend(self.children(old).map(|child| (Item::Old(child), id)));
+                }
+                Item::Made(place) => {
+                    to_come.extend(made[place].children.iter().map(|child| (*child, id)));
+                }
+            }
+            to_come[from..].reverse();
         }
         nodes
     }

@@ -168,6 +168,14 @@ fn selectors(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
 
 /// `font: 12px/1.5 "Tide Sans", serif;`: broken at its commas, or in the rows that it stands in.
 fn declaration(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    // What only one old browser reads stays as it was written for that, and what another declaration has
+    // begun in, as the first one has no end.
+    let texts = || parts.iter().map(|part| p.token_text(p.first(*part)));
+    if texts().next().is_some_and(|name| name.starts_with('*'))
+        || texts().skip(2).any(begins_declaration)
+    {
+        return parts.iter().skip(1).for_each(|part| p.keep_gap(p.first(*part)));
+    }
     p.pair(parts, Key::Value);
     let is_custom = parts
         .first()
@@ -190,6 +198,15 @@ fn declaration(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         }
         None => p.end_with_semicolon(node),
     }
+}
+
+/// Whether a word of a value is a property with what ends its name.
+fn begins_declaration(value: &str) -> bool {
+    let is_name = |name: &str| {
+        let mut letters = name.bytes();
+        !name.is_empty() && letters.all(|byte| byte.is_ascii_lowercase() || byte == b'-')
+    };
+    value.split_once(':').is_some_and(|(name, _)| is_name(name) && name != "progid")
 }
 
 /// Whether nothing but the closing brace follows a declaration.

@@ -1,8 +1,8 @@
 //! Style sheets: rules and at-rules, each with a block of declarations and of further rules; and two
 //! dialects with variables.
 
-mod dialects;
 mod layout;
+mod masking;
 mod spelling;
 #[cfg(test)]
 mod tests;
@@ -57,7 +57,8 @@ pub(super) static LANGUAGE: Language = Language {
     identifiers: &["css"],
     line_comment: None,
     grammar: Grammar::new(|| tree_sitter_css::LANGUAGE.into(), &layout::KINDS, &COMMENTS)
-        .without(layout::foreign),
+        .without(layout::foreign)
+        .masking(masking::plain),
     rule: layout::rule,
     contents: None,
     embeds: None,
@@ -71,7 +72,7 @@ pub(super) static LANGUAGE: Language = Language {
 
 pub(super) static SCSS: Language = dialect(
     &["scss"],
-    dialects::scss,
+    masking::scss,
     &[
         ("chart.scss", include_str!("samples/chart.scss")),
         ("hasty.scss", include_str!("samples/hasty.scss")),
@@ -80,7 +81,7 @@ pub(super) static SCSS: Language = dialect(
 
 pub(super) static LESS: Language = dialect(
     &["less"],
-    dialects::less,
+    masking::less,
     &[
         ("hasty.less", include_str!("samples/hasty.less")),
         ("buoys.less", include_str!("samples/buoys.less")),

@@ -166,15 +166,63 @@ fn only_what_is_touched_changes() {
     assert_eq!(touched("css", old, new), "a{b:c}\nd {\n    e:f;\n    g: i;\n}\n");
 }
 
-/// What only some browsers read stays as it stands.
+/// What only some browsers read stays as it stands, and what is around it does not.
 #[test]
 fn hacks_are_left_as_they_are() {
-    for text in ["a {\n  *zoom :1;\n}\n", "a {\n  filter:progid:Tide.Chart(a=1, b=2);\n}\n"] {
-        assert_eq!(touched("css", "", text), text);
-        assert!(!faults("css", text).is_empty(), "{text}");
+    insta::assert_snapshot!(lay("css", "\
+a{*zoom :1;color:red;*display:inline}
+.b{filter:progid:Tide.Chart(a=1, b = '2' );filter :alpha(opacity = 70);color:red!ie;top:1px! important}
+@-moz-document url-prefix(){a{color:red}}
+@keyframes ebb{0%{top:0}33.3%{top:1px}}
+"), @"
+    a {
+      *zoom :1;
+      color: red;
+      *display:inline
     }
+
+    .b {
+      filter: progid:Tide.Chart(a=1, b = '2' );
+      filter: alpha(opacity = 70);
+      color: red!ie;
+      top: 1px! important;
+    }
+
+    @-moz-document url-prefix() {
+      a {
+        color: red;
+      }
+    }
+
+    @keyframes ebb {
+      0% {
+        top: 0;
+      }
+      33.3% {
+        top: 1px;
+      }
+    }
+    ");
+    assert!(!faults("css", "a {\n  color: $tide;\n}\n").is_empty());
     // A comment of other languages.
     assert_eq!(touched("css", "", "// a\nb{}\n"), "// a\nb{}\n");
+    // What ends a declaration is missing.
+    let text = "a {\n  top: 1px\n  left:2px;\n}\n";
+    assert_eq!(touched("css", "", text), text);
+}
+
+/// An address needs no quotes, whatever it begins with.
+#[test]
+fn addresses_are_words() {
+    let sheet = "@import url(../tides.css);a{background:url( ./a;b.png ) 0 0,url(//tides.example/b_{1}.png)}\n";
+    insta::assert_snapshot!(lay("css", sheet), @"
+    @import url(../tides.css);
+
+    a {
+      background: url( ./a;b.png ) 0 0, url(//tides.example/b_{1}.png);
+    }
+    ");
+    assert!(faults("css", "a { b: url(../c.png?d=e&f=g#h) }\n").is_empty());
 }
 
 #[test]

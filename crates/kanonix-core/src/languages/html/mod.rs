@@ -14,8 +14,11 @@ use super::{Contents, Language};
 use crate::style::{Family, Key, Setting};
 use crate::syntax::{Comments, Grammar};
 
-/// `<!-- why -->`; nothing else is one.
-const COMMENTS: Comments = Comments { blocks: &[("<!--", "-->")], ..Comments::NONE };
+/// `<!-- why -->`, and what a program that is no browser asks for first.
+const COMMENTS: Comments = Comments {
+    blocks: &[("<!--", "-->"), ("<?xml ", ">")],
+    ..Comments::NONE
+};
 
 pub(super) static LANGUAGE: Language = Language {
     name: "html",

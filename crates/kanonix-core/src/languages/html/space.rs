@@ -90,6 +90,15 @@ pub(super) fn masked(text: &str) -> Option<String> {
         let place = at + next;
         let rest = &text[place..];
         match bytes[place] {
+            // `<?xml version="1.0"?>` is a comment to a page.
+            b'<' if let Some(end) = instruction(rest).map(|length| place + length) => {
+                let shown = masked.get_or_insert_with(|| bytes.to_vec());
+                let inside = shown[place + 4..end - 3].iter_mut();
+                inside.filter(|byte| !byte.is_ascii_whitespace()).for_each(|byte| *byte = b'x');
+                shown[place..place + 4].copy_from_slice(b"<!--");
+                shown[end - 3..end].copy_from_slice(b"-->");
+                at = end;
+            }
             b'<' => match markup(rest) {
                 Some(length) => at = place + length,
                 None => {
@@ -106,6 +115,15 @@ pub(super) fn masked(text: &str) -> Option<String> {
     }
     masked.and_then(|bytes| String::from_utf8(bytes).ok())
 }
+
+/// How long what a text begins with is, where that says which version of which language it is in.
+fn instruction(text: &str) -> Option<usize> {
+    let rest = text.strip_prefix(INSTRUCTION)?;
+    Some(INSTRUCTION.len() + rest.find('>')? + 1)
+}
+
+/// No shorter than a comment's marks but for the last one.
+const INSTRUCTION: &str = "<?xml ";
 
 /// How long the tag, comment or element is that a text begins with, of an element whose content is
 /// no markup all of it.

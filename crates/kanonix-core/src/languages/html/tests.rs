@@ -491,3 +491,14 @@ fn a_paragraph_is_filled_that_a_touched_line_is_of_and_no_other() {
     </div>
     ");
 }
+
+/// What a program asks for that is no browser.
+#[test]
+fn a_page_may_begin_with_an_instruction() {
+    let text = "<?xml version='1.0'?>\n<!DOCTYPE html><html><body><p>ebb</p></body></html>\n";
+    assert!(faults("html", text).is_empty());
+    insta::assert_snapshot!(lay("html", text), @"
+    <?xml version='1.0'?>
+    <!DOCTYPE html><html><body><p>ebb</p></body></html>
+    ");
+}

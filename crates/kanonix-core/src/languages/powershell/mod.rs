@@ -3,6 +3,7 @@
 
 mod expressions;
 mod kinds;
+mod masking;
 mod statements;
 #[cfg(test)]
 mod tests;
@@ -32,7 +33,7 @@ pub(super) static LANGUAGE: Language = Language {
         .opening(&[("(", ")"), ("[", "]"), ("{", "}"), ("@(", ")"), ("$(", ")"), ("@{", "}")])
         .with_joins("`")
         .naming(&["class", "enum"])
-        .masking(masked)
+        .masking(masking::masked)
         .showing(shows)
         .with_margins(|text| text.starts_with("<#"))
         .counting_line_ends(),
@@ -126,35 +127,6 @@ fn keywords(p: &mut Planner, parts: &[NodeId]) {
             p.respell(token, spelt, Setting::LetterCase, "write the word in lower case");
         }
     }
-}
-
-/// What brings names in stands before what a script asks for, which the grammar does not read: the parser
-/// is shown comments there.
-fn masked(text: &str) -> Option<String> {
-    let is_import = |line: &str| {
-        let word = line.split([' ', '\t']).next().unwrap_or_default();
-        word.eq_ignore_ascii_case("using")
-    };
-    let mut shown = text.as_bytes().to_vec();
-    let (mut at, mut found, mut in_comment) = (0, false, false);
-    for line in text.split_inclusive('\n') {
-        let own = line.trim_start_matches('\u{feff}');
-        let start = at + line.len() - own.len();
-        at += line.len();
-        in_comment |= own.trim_start().starts_with("<#");
-        if in_comment {
-            in_comment = !own.contains("#>");
-        } else if is_import(own) {
-            shown[start] = b'#';
-            found = true;
-        } else if !own.trim().is_empty() && !own.trim_start().starts_with('#') {
-            let own = own.trim_start();
-            let asks = own.starts_with('[')
-                || own.get(..5).is_some_and(|word| word.eq_ignore_ascii_case("param"));
-            return String::from_utf8(shown).ok().filter(|_| found && asks);
-        }
-    }
-    None
 }
 
 /// Whether a kind has brackets of its own, inside which blanks say nothing.

@@ -519,3 +519,35 @@ fn what_a_script_asks_for_may_stand_behind_what_it_brings_in() {
     let mended = lay("powershell", &format!("{head}param( $e )\n$f=1\n"));
     assert_eq!(mended, format!("{head}param($e)\n$f = 1\n"));
 }
+
+/// What the grammar stumbles over, and the language has.
+#[test]
+fn words_that_are_no_names() {
+    let text = "\
+$a=$PSScriptRoot
+Copy-Item  $root\\cmd\\$name.exe   ${env:TIDE}\\a -To $b/gauges/*.txt
+Tide.Gauges\\Get-Level  -At $b,$c
+function f {
+[OutputType([Tide.Gauges.Buoy,  Tide.Gauges])]
+param($x)
+}
+$x.ForEach({$_.level*2MB}) |Out-Null
+$y=$x.log.\"#text\".End
+";
+    assert!(faults("powershell", text).is_empty());
+    insta::assert_snapshot!(lay("powershell", text), @r##"
+    $a = $PSScriptRoot
+    Copy-Item $root\cmd\$name.exe ${env:TIDE}\a -To $b/gauges/*.txt
+    Tide.Gauges\Get-Level -At $b,$c
+
+    function f {
+        [OutputType([Tide.Gauges.Buoy,  Tide.Gauges])]
+        param($x)
+    }
+
+    $x.ForEach({$_.level * 2MB}) | Out-Null
+    $y = $x.log."#text".End
+    "##);
+    // What is divided is none.
+    assert!(faults("powershell", "$a = $b/2 + $c/$d\n").is_empty());
+}

@@ -1,16 +1,24 @@
-//! Sheets with variables, mixins and conditions of their own. To the grammar of plain sheets, what
-//! only they have is a word: a sheet of the same length is shown to it in which every such stretch
-//! is made of letters. What stands in a stretch stays as it is.
+//! What the grammar of plain sheets stumbles over: variables, mixins and conditions of sheets that have
+//! them; and of all sheets addresses without quotes, what old browsers asked for, and parts of a percent.
+//! Each such stretch is a word to it: it is shown a sheet of the same length in which that is made of
+//! letters. What stands in a stretch stays as it is.
 
 use std::ops::Range;
 
 /// A dialect.
 #[derive(Clone, Copy, PartialEq, Eq)]
 enum Dialect {
+    /// None.
+    Plain,
     /// `$tide: 2px;`, `@include ebb;`
     Scss,
     /// `@tide: 2px;`, `.ebb();`
     Less,
+}
+
+/// A sheet without variables of a dialect, as the grammar is shown it.
+pub(super) fn plain(text: &str) -> Option<String> {
+    Masking::of(text, Dialect::Plain).filter(|masked| masked != text)
 }
 
 /// A sheet with `$` before its variables, as the grammar is shown it.
@@ -28,6 +36,9 @@ const PLAIN: [&[u8]; 12] = [
     b"charset", b"container", b"font-face", b"keyframes", b"layer", b"media", b"namespace", b"page",
     b"property", b"scope", b"starting-style", b"supports",
 ];
+
+/// What the value of a filter of one old browser begins with.
+const PROGRAM: &[u8] = b"progid:";
 
 /// What hides a byte: a letter of a word.
 const LETTER: u8 = b'x';
@@ -115,7 +126,7 @@ impl Masking {
         if self.starts_with(at, b"/*") {
             return Some((find(at + 2, b"*/") + 2).min(self.bytes.len()));
         }
-        if !self.starts_with(at, b"//") {
+        if self.dialect == Dialect::Plain || !self.starts_with(at, b"//") {
             return None;
         }
         let end = find(at, b"\n");
@@ -148,7 +159,7 @@ impl Masking {
                 Some(end.min(self.bytes.len()))
             }
             b'/' => self.comment(at),
-            b'#' | b'@' if self.byte(at + 1) == b'{' => {
+            b'#' | b'@' if self.dialect != Dialect::Plain && self.byte(at + 1) == b'{' => {
                 let end = self.pair(at + 1, b'{', b'}')?;
                 self.bytes[at..end].fill(LETTER);
                 Some(end)
@@ -233,6 +244,7 @@ impl Masking {
             }
             (b'@', _) => self.at_rule(head),
             _ if end == b'{' => self.selector(head),
+            _ if self.dialect == Dialect::Plain => self.declaration(start, colon, head.end),
             (b'.' | b'#' | b'&', _) => {
                 // A mixin that is called: to the grammar an at-rule of its own.
                 self.hide(head.clone());
@@ -251,6 +263,39 @@ impl Masking {
         at
     }
 
+    /// A declaration of a plain sheet, with a mark before its property for browsers that read on. What is
+    /// the team's own (`--tide`) is kept as it stands.
+    fn declaration(&mut self, start: usize, colon: Option<usize>, end: usize) {
+        let Some(colon) = colon.filter(|_| !self.starts_with(start, b"--")) else { return };
+        if self.byte(start) == b'*' && self.is_name(start + 1..colon) {
+            self.bytes[start] = LETTER;
+        }
+        let value = self.trimmed(colon + 1..end);
+        let first = self.bytes[value.clone()].get(..PROGRAM.len());
+        if first.is_some_and(|word| word.eq_ignore_ascii_case(PROGRAM)) {
+            return self.hide(value);
+        }
+        let mut at = value.start;
+        while at < value.end {
+            if let Some(end) = self.closed(at) {
+                at = end;
+                continue;
+            }
+            match self.byte(at) {
+                b'!' if self.bytes[at..value.end] != *b"!important" => self.bytes[at] = LETTER,
+                // `alpha(opacity = 70)`
+                b'(' => {
+                    let end = self.pair(at, b'(', b')').unwrap_or(value.end).min(value.end);
+                    if self.bytes[at..end].contains(&b'=') {
+                        self.hide(at..end);
+                    }
+                }
+                _ => {}
+            }
+            at += 1;
+        }
+    }
+
     /// Whether nothing but a name stands in a range.
     fn is_name(&self, range: Range<usize>) -> bool {
         let name = self.bytes[range].trim_ascii_end();
@@ -264,11 +309,19 @@ impl Masking {
         let prelude = self.trimmed(name.end..head.end);
         let own = &self.bytes[name.clone()];
         let bare = own.strip_prefix(b"-").and_then(|rest| rest.splitn(2, |b| *b == b'-').nth(1));
-        if PLAIN.contains(&bare.unwrap_or(own)) {
+        let is_plain = PLAIN.contains(&bare.unwrap_or(own));
+        if is_plain && self.dialect != Dialect::Plain {
             for at in prelude {
                 if matches!(self.bytes[at], b'$' | b'@') {
                     self.bytes[at] = LETTER;
                 }
+            }
+            return;
+        }
+        if self.dialect == Dialect::Plain {
+            // `@-moz-document url-prefix()`
+            if bare == Some(b"document") {
+                self.hide(prelude);
             }
             return;
         }
@@ -285,7 +338,8 @@ impl Masking {
 
     /// What stands before a block.
     fn selector(&mut self, head: Range<usize>) {
-        if self.byte(head.end - 1) == b':' {
+        let is_plain = self.dialect == Dialect::Plain;
+        if !is_plain && self.byte(head.end - 1) == b':' {
             // `font: { size: 2px; }`
             self.bytes[head.end - 1] = LETTER;
         }
@@ -300,14 +354,15 @@ impl Masking {
             let next = self.byte(at + 1);
             let before = if at > head.start { self.bytes[at - 1] } else { 0 };
             match self.bytes[at] {
+                // `12.5%` of the way
+                b'.' if next.is_ascii_digit() => self.bytes[at] = b'0',
+                _ if is_plain => {}
                 b'&' if is_word(next) || next == b'&' => self.bytes[at] = LETTER,
                 b'&' if self.goes_on(head.start..at) => self.bytes[at] = LETTER,
                 b'~' if matches!(next, b'"' | b'\'') => {
                     let end = self.closed(at + 1).unwrap_or(head.end).min(head.end);
                     self.hide(at..end);
                 }
-                // `12.5%` of the way
-                b'.' if next.is_ascii_digit() => self.bytes[at] = b'0',
                 b'%' if is_word(next) && !before.is_ascii_digit() => self.bytes[at] = b'.',
                 b'$' | b'@' => self.bytes[at] = LETTER,
                 // `.ebb(@tide) when (@tide > 2)`
@@ -361,7 +416,6 @@ impl Masking {
                     let end = end.map_or(range.end, |end| at + end + 2);
                     self.hide(at..end);
                 }
-                b'!' if self.bytes[at..range.end] != *b"!important" => self.bytes[at] = LETTER,
                 b'%' if before.is_ascii_whitespace() && next.is_ascii_whitespace() => {
                     self.bytes[at] = b'*';
                 }
@@ -369,6 +423,7 @@ impl Masking {
                     self.bytes[at] = LETTER;
                 }
                 b'.' if self.starts_with(at, b"...") => self.hide(at..(at + 3).min(range.end)),
+                b'!' if self.bytes[at..range.end] != *b"!important" => self.bytes[at] = LETTER,
                 b'(' => {
                     let end = self.pair(at, b'(', b')').unwrap_or(range.end).min(range.end);
                     if self.is_foreign(at..end) {

@@ -1,0 +1,176 @@
+//! What the grammar stumbles over, and the language has: it is shown a script of the same length in which
+//! that is a word, or a comment. What stands there stays as it is.
+
+use std::ops::Range;
+
+/// What hides a byte: a letter of a word.
+const LETTER: u8 = b'x';
+
+/// No word of people is longer.
+const LONGEST: usize = 1_000;
+
+/// A script as the grammar is shown it, where that is another one.
+pub(super) fn masked(text: &str) -> Option<String> {
+    let mut shown = text.as_bytes().to_vec();
+    hide_imports(text, &mut shown);
+    hide_words(&mut shown);
+    hide_units(&mut shown);
+    String::from_utf8(shown).ok().filter(|shown| shown != text)
+}
+
+/// What brings names in stands before what a script asks for, which the grammar does not read: comments
+/// stand there.
+fn hide_imports(text: &str, shown: &mut [u8]) {
+    let is_import = |line: &str| {
+        let word = line.split([' ', '\t']).next().unwrap_or_default();
+        word.eq_ignore_ascii_case("using")
+    };
+    let (mut at, mut found, mut in_comment) = (0, Vec::new(), false);
+    for line in text.split_inclusive('\n') {
+        let own = line.trim_start_matches('\u{feff}');
+        let start = at + line.len() - own.len();
+        at += line.len();
+        in_comment |= own.trim_start().starts_with("<#");
+        if in_comment {
+            in_comment = !own.contains("#>");
+        } else if is_import(own) {
+            found.push(start);
+        } else if !own.trim().is_empty() && !own.trim_start().starts_with('#') {
+            let own = own.trim_start();
+            let asks = own.starts_with('[')
+                || own.get(..5).is_some_and(|word| word.eq_ignore_ascii_case("param"));
+            found.iter().filter(|_| asks).for_each(|start| shown[*start] = b'#');
+            return;
+        }
+    }
+}
+
+/// Words with a variable in a path (`$root\cmd`), commands with their module before them, and names of
+/// types and members that are not written as names.
+fn hide_words(shown: &mut [u8]) {
+    let mut at = 0;
+    while let Some(found) = shown[at..].iter().position(|byte| b"\\/,.".contains(byte)) {
+        let mark = at + found;
+        at = mark + 1;
+        let hidden = match shown[mark] {
+            b'\\' | b'/' => path(shown, mark),
+            b',' => assembly(shown, mark),
+            _ => member(shown, mark),
+        };
+        if let Some(hidden) = hidden {
+            at = hidden.end;
+            shown[hidden].fill(LETTER);
+        }
+    }
+}
+
+fn is_word(byte: u8) -> bool {
+    byte.is_ascii_alphanumeric() || byte == b'_' || byte >= 0x80
+}
+
+/// Whether a byte ends a word, in an argument of a command.
+fn ends_word(byte: u8) -> bool {
+    byte.is_ascii_whitespace() || b"'\"()[]{};|,&<>`".contains(&byte)
+}
+
+/// `\cmd` or `/cmd` behind a variable, or `\cmd` behind the module of a command.
+fn path(shown: &mut [u8], mark: usize) -> Option<Range<usize>> {
+    let (least, most) = (mark.saturating_sub(LONGEST), (mark + LONGEST).min(shown.len()));
+    let length = shown[mark..most].iter().position(|byte| ends_word(*byte));
+    let end = length.map_or(most, |length| mark + length);
+    // Nothing is divided by a name.
+    let begins_name = |byte: &u8| byte.is_ascii_alphabetic() || *byte == b'*';
+    let is_path = shown[mark] == b'\\' || shown.get(mark + 1).is_some_and(begins_name);
+    if !is_path || end == mark + 1 {
+        return None;
+    }
+    if shown[..mark].last() == Some(&b'}') {
+        let start = least + shown[least..mark].iter().rposition(|byte| *byte == b'{')?;
+        let is_name = |byte: &u8| is_word(*byte) || *byte == b':';
+        if !shown[..start].ends_with(b"$") || !shown[start + 1..mark - 1].iter().all(is_name) {
+            return None;
+        }
+        (shown[start], shown[mark - 1]) = (LETTER, LETTER);
+        return Some(mark..end);
+    }
+    let start = shown[least..mark].iter().rposition(|byte| ends_word(*byte));
+    let start = start.map_or(least, |at| least + at + 1);
+    let before = &shown[start..mark];
+    let is_module = || {
+        let is_command = |byte: &u8| is_word(*byte) || *byte == b'-';
+        let last = shown[..start].trim_ascii_end().last();
+        shown[mark] == b'\\'
+            && before.iter().all(|byte| is_word(*byte) || *byte == b'.')
+            && shown[mark + 1..end].iter().all(is_command)
+            && (shown[..start].ends_with(b"\n") || last.is_none_or(|last| b";|{(=".contains(last)))
+    };
+    let is_hidden = before.last().is_some_and(|last| is_word(*last))
+        && (before[0] == b'$' || before.windows(2).any(|two| two == b":$") || is_module());
+    is_hidden.then_some(mark..end)
+}
+
+/// `, Tide.Gauges` in `[Tide.Gauges.Buoy, Tide.Gauges]`: where a type is from.
+fn assembly(shown: &[u8], mark: usize) -> Option<Range<usize>> {
+    let is_name = |byte: &u8| is_word(*byte) || *byte == b'.';
+    let start = shown[..mark].iter().rposition(|byte| !is_name(byte))?;
+    let behind = &shown[mark + 1..];
+    let blanks = behind.iter().take_while(|byte| **byte == b' ').count();
+    let length = behind[blanks..].iter().take_while(|byte| is_name(byte)).count();
+    let end = mark + 1 + blanks + length;
+    let before = start.checked_sub(1).map(|at| shown[at]);
+    let is_type = shown[start] == b'['
+        && shown.get(end) == Some(&b']')
+        && before.is_none_or(|before| !is_word(before) && !b")]$".contains(&before))
+        && shown[start + 1..mark].contains(&b'.')
+        && shown[start + 1].is_ascii_alphabetic()
+        && length > 0;
+    is_type.then_some(mark..end)
+}
+
+/// `"#text"` behind a point, or a word of the language. Another quote behind one may end a text.
+fn member(shown: &[u8], mark: usize) -> Option<Range<usize>> {
+    let before = *shown[..mark].last()?;
+    if !is_word(before) && !b")]".contains(&before) {
+        return None;
+    }
+    let rest = &shown[mark + 1..];
+    let length = rest.iter().take_while(|byte| is_word(**byte)).count();
+    // `.foreach{ … }` is read.
+    let is_read = rest.get(length) == Some(&b'{');
+    if !is_read && WORDS.iter().any(|word| word.as_bytes().eq_ignore_ascii_case(&rest[..length])) {
+        return Some(mark + 1..mark + 1 + length);
+    }
+    let quote = *rest.first().filter(|byte| matches!(byte, b'"' | b'\''))?;
+    let inside = &rest[1..];
+    let length = inside.iter().position(|byte| *byte == quote || b"\n$`".contains(byte))?;
+    let is_member = inside.starts_with(b"#") && inside[length] == quote;
+    is_member.then_some(mark + 1..mark + length + 3)
+}
+
+/// Words of the language that members are named after.
+const WORDS: &[&str] = &[
+    "begin", "break", "catch", "class", "continue", "data", "do", "else", "elseif", "end", "enum",
+    "exit", "filter", "finally", "for", "foreach", "function", "if", "in", "param", "process",
+    "return",
+    "switch", "throw", "trap", "try", "until", "using", "while",
+];
+
+/// `1MB`, which the grammar does not read everywhere: a number without its unit.
+fn hide_units(shown: &mut [u8]) {
+    let mut at = 1;
+    while let Some(found) = shown.get(at..).and_then(|rest| memchr::memchr2(b'B', b'b', rest)) {
+        let end = at + found;
+        at = end + 1;
+        let is_unit = end > 1
+            && b"KMGTPkmgtp".contains(&shown[end - 1])
+            && shown[end - 2].is_ascii_digit()
+            && !shown.get(end + 1).is_some_and(|next| is_word(*next));
+        if !is_unit {
+            continue;
+        }
+        let digits = shown[..end - 1].iter().rev().take_while(|byte| byte.is_ascii_digit()).count();
+        if !shown[..end - 1 - digits].last().is_some_and(|before| is_word(*before)) {
+            shown[end - 1..=end].fill(b'0');
+        }
+    }
+}
