@@ -328,7 +328,7 @@ impl Page<'_> {
         let is_set_off = || {
             self.first_numbers.contains_key(&rows[row].first)
                 || (agreeing.iter().any(|cell| cell.at(false) != agreeing[0].at(false))
-                    && agreeing.iter().any(|cell| cell.blanks > cell.usual))
+                    && agreeing.iter().any(|cell| cell.blanks > cell.usual.max(1)))
         };
         (is_common && is_set_off()).then_some((end, true))
     }
