@@ -666,3 +666,42 @@ fn what_has_no_room_beside_its_bracket_begins_below_it() {
     let wanted = "if (first_condition ||\n    second_condition_of) {\n  f();\n}\ndefine([\"first\", \"second\", \"third\"], function() {\n  f();\n});\n";
     assert_eq!(lay_with("javascript", &narrow, text), wanted);
 }
+
+/// Lines that an element has for want of room are no reason for its list to begin elsewhere.
+#[test]
+fn what_is_open_for_want_of_room_leaves_its_list_where_it_begins() {
+    let canon = [
+        ("indent_size", "", "8"),
+        ("max_line_length", "", "60"),
+        ("inner_gap", "parens", "true"),
+        ("inner_gap", "brackets", "true"),
+        ("paren_gap", "declaration", "true"),
+        ("pair_gap", "type", "both"),
+        ("pair_gap", "value", "both"),
+        ("list_wrap", "", "rows"),
+        ("wrap_align", "declaration", "bracket"),
+        ("wrap_align", "collection", "bracket"),
+        ("wrap_align", "call", "bracket"),
+        ("wrap_indent", "chain", "4"),
+        ("wrap_indent", "list", "3"),
+        ("wrap_indent", "declaration", "2"),
+        ("wrap_indent", "element", "2"),
+    ];
+    let text = "\
+async def _watch_many_gauges_(
+    thegauge: tide.abc.Saltgage[StreamT],
+    harbour_nursery: tide.Nursery,
+    harbour: Harbour[StreamT],
+) -> Never:
+    pass
+";
+    insta::assert_snapshot!(lay_with("python", &canon, text), @"
+    async def _watch_many_gauges_ (
+                            thegauge : tide.abc.Saltgage[
+                                                    StreamT ],
+                            harbour_nursery : tide.Nursery,
+                            harbour : Harbour[ StreamT ],
+    ) -> Never:
+            pass
+    ");
+}

@@ -1,7 +1,7 @@
 //! What is worth opening: whether it helps, and whether something else should be opened in its place.
 
 use super::fill::Filler;
-use super::plan::{Around, Group, GroupId, Opens, Rows, Shape, Want};
+use super::plan::{Around, Gap, Group, GroupId, Opens, Rows, Shape, Want};
 use crate::syntax::Role;
 
 /// How many elements of a list are looked at. Bounds the work on hostile input.
@@ -300,8 +300,8 @@ impl Filler<'_> {
         elements >= 2 * lines
     }
 
-    /// Whether no element of a list fits a step further in that does not fit behind its bracket. One with lines
-    /// of its own keeps all of them where they are: they would move with it.
+    /// Whether no element of a list fits a step further in that does not fit behind its bracket. A block in one
+    /// keeps all of them where they are: they would move with it.
     pub(super) fn fits_beside(&mut self, id: GroupId) -> bool {
         let sheet = self.sheet;
         let group = &sheet.plan.groups[id];
@@ -316,14 +316,26 @@ impl Filler<'_> {
         let (mut start, mut fits) = (group.first as usize + 1, true);
         for _ in 0..MOST_ELEMENTS {
             let end = self.next_own(id, start);
-            let Some(width) = sheet.measures.flat(start, end) else { return true };
-            fits &= beside + width <= self.max || below + width > self.max;
+            match sheet.measures.flat(start, end) {
+                Some(width) => fits &= beside + width <= self.max || below + width > self.max,
+                None if self.holds_lines(start, end) => return true,
+                // A list that is open for want of room.
+                None => {}
+            }
             if end >= group.end as usize {
                 break;
             }
             start = end;
         }
         fits
+    }
+
+    /// Whether there is a block with something in it among these tokens, or one over several lines.
+    fn holds_lines(&self, first: usize, end: usize) -> bool {
+        let (gaps, tokens) = (&self.sheet.plan.gaps, &self.sheet.tree.tokens);
+        let is_line = |gap: &Gap| gap.want == Want::Line && gap.inside;
+        gaps[first + 1..end].iter().any(is_line)
+            || tokens[first..end].iter().any(|token| token.multi_line)
     }
 
     /// Whether a group that does not fit leaves its lines to something inside it.

@@ -379,7 +379,8 @@ fn a_line_of_a_dialect_is_touched_alone() {
 /// One blank before each value sets none of them off, however many there should be.
 #[test]
 fn values_that_end_together_by_chance_are_no_column() {
-    let text = "a {\n  top: 0;\n  margin-right: -1px;\n  padding: 7px 0 8px;\n  z-index: 9999;\n}\n";
+    let text =
+        "a {\n  top: 0;\n  margin-right: -1px;\n  padding: 7px 0 8px;\n  z-index: 9999;\n}\n";
     let canon = [("pair_gap", "value", "none"), ("columns", "value", "keep")];
     assert_eq!(lay_with("css", &canon, text), text.replace(": ", ":"));
 }

@@ -5,6 +5,7 @@ mod classes;
 mod expressions;
 mod kinds;
 mod markup;
+mod masking;
 mod statements;
 mod types;
 #[cfg(test)]
@@ -78,7 +79,7 @@ pub(super) static JAVASCRIPT: Language = Language {
     interpreters: &["node", "nodejs", "bun"],
     identifiers: &["javascript", "javascriptreact"],
     line_comment: Some("//"),
-    grammar: grammar(|| tree_sitter_javascript::LANGUAGE.into()),
+    grammar: grammar(|| tree_sitter_javascript::LANGUAGE.into()).masking(masking::names),
     rule,
     contents: None,
     embeds: None,
@@ -101,7 +102,8 @@ pub(super) static TYPESCRIPT: Language = Language {
     interpreters: &["deno", "ts-node", "tsx"],
     identifiers: &["typescript"],
     line_comment: Some("//"),
-    grammar: grammar(|| tree_sitter_typescript::LANGUAGE_TYPESCRIPT.into()),
+    grammar: grammar(|| tree_sitter_typescript::LANGUAGE_TYPESCRIPT.into())
+        .masking(masking::types),
     rule,
     contents: None,
     embeds: None,
@@ -124,7 +126,8 @@ pub(super) static TSX: Language = Language {
     interpreters: &[],
     identifiers: &["typescriptreact"],
     line_comment: Some("//"),
-    grammar: grammar(|| tree_sitter_typescript::LANGUAGE_TSX.into()),
+    grammar: grammar(|| tree_sitter_typescript::LANGUAGE_TSX.into())
+        .masking(masking::types),
     rule,
     contents: None,
     embeds: None,

@@ -1,6 +1,6 @@
 //! How JavaScript is laid out, construct by construct.
 
-use crate::languages::testing::{lay, lay_with, lines};
+use crate::languages::testing::{faults, lay, lay_with, lines};
 
 #[test]
 fn modules() {
@@ -563,4 +563,17 @@ fn an_else_that_takes_lines_begins_one() {
     let text = "if (a) b(); else {\n  c();\n}\nif (a) b(); else c();\nif (a) b(); else if (c) {\n  d();\n}\n";
     let wanted = "if (a) b();\nelse {\n  c();\n}\nif (a) b(); else c();\nif (a) b();\nelse if (c) {\n  d();\n}\n";
     assert_eq!(lay("javascript", text), wanted);
+}
+
+/// A word of today may be a name in what was written before.
+#[test]
+fn using_is_a_name_where_it_declares_nothing() {
+    let text = "var a,using=b.using;using(c);d={using:using,e :using in f}\n";
+    assert!(faults("javascript", text).is_empty());
+    insta::assert_snapshot!(lay("javascript", text), @"
+    var a, using = b.using;
+    using(c);
+    d = { using: using, e: using in f }
+    ");
+    assert!(faults("javascript", "{\n  using tide = open();\n}\n").is_empty());
 }

@@ -1,6 +1,6 @@
 //! How TypeScript is laid out, construct by construct.
 
-use crate::languages::testing::{lay, lay_with, lines};
+use crate::languages::testing::{faults, lay, lay_with, lines};
 
 #[test]
 fn modules_and_declarations() {
@@ -214,4 +214,31 @@ fn a_number_keeps_its_distance_from_a_point() {
         let laid = lay_with("typescript", settings, text);
         assert!(!laid.contains("1.toFixed"), "{laid}");
     }
+}
+
+/// Words that the grammar does not read are part of a name.
+#[test]
+fn marks_of_variance_and_types_of_modules() {
+    let text = "\
+interface Gauge<in out Tide,out Ebb>{a:Tide}
+type Buoy<in   T> = T
+const a=await load<typeof import('./tide')>()
+if (a < b, out > c) {}
+function f(){using tide=open();for(const b of c)using(b)}
+";
+    assert!(faults("typescript", &text.replace("in   T", "in T")).is_empty());
+    insta::assert_snapshot!(lay("typescript", &text.replace("in   T", "in T")), @"
+    interface Gauge<in out Tide, out Ebb> {
+      a: Tide
+    }
+    type Buoy<in T> = T
+    const a = await load<typeof import('./tide')>()
+    if (a < b, out > c) {}
+    function f() {
+      using tide = open();
+      for (const b of c) using(b)
+    }
+    ");
+    // Only as they are usually written.
+    assert!(!faults("typescript", text).is_empty());
 }

@@ -1,0 +1,87 @@
+//! Words that the grammars stumble over, and the languages have: each is shown a text of the same length in
+//! which they are letters of a name. What stands there stays as it is.
+
+use memchr::memmem;
+use std::ops::Range;
+
+/// What hides a byte: a letter of a name.
+const LETTER: u8 = b'x';
+
+/// A text in which `using` is a name wherever nothing is declared by it.
+pub(super) fn names(text: &str) -> Option<String> {
+    shown(text, undeclaring(text).collect())
+}
+
+/// As [`names`]; and the marks of a parameter's variance are part of its name (`in out Tide`), and a module
+/// that a type is taken from is a name: `typeof import("./tide")`.
+pub(super) fn types(text: &str) -> Option<String> {
+    let mut hidden: Vec<Range<usize>> = Vec::new();
+    for mark in ["in ", "out "] {
+        for at in memmem::find_iter(text.as_bytes(), mark) {
+            let before = text[..at].trim_end().as_bytes().last();
+            let stands = before.is_some_and(|byte| b"<,".contains(byte))
+                || hidden.iter().rev().any(|own| own.end == at);
+            let is_name = text[at + mark.len()..].starts_with(|c: char| c.is_ascii_uppercase());
+            let is_both = mark == "in " && text[at + mark.len()..].starts_with("out ");
+            if stands && (is_name || is_both) && is_parameter(text, at) {
+                hidden.push(at..at + mark.len());
+            }
+        }
+    }
+    hidden.extend(words(text, "typeof").filter_map(|word| {
+        let rest = &text[word.end..];
+        let name = rest.strip_prefix(" import(").filter(|rest| rest.starts_with(['\'', '"']))?;
+        let length = name.find([')', '\n']).filter(|end| name[*end..].starts_with(')'))?;
+        Some(word.end + " ".len()..word.end + " import(".len() + length + 1)
+    }));
+    hidden.extend(undeclaring(text));
+    shown(text, hidden)
+}
+
+/// Where `using` is a name.
+fn undeclaring(text: &str) -> impl Iterator<Item = Range<usize>> {
+    words(text, "using").filter(|word| !declares(&text[word.end..]))
+}
+
+/// The text with letters in these places, if there are any.
+fn shown(text: &str, hidden: Vec<Range<usize>>) -> Option<String> {
+    if hidden.is_empty() {
+        return None;
+    }
+    let mut bytes = text.as_bytes().to_vec();
+    hidden.into_iter().for_each(|range| bytes[range].fill(LETTER));
+    String::from_utf8(bytes).ok()
+}
+
+/// Where a word stands by itself.
+fn words<'t>(text: &'t str, word: &'static str) -> impl Iterator<Item = Range<usize>> + 't {
+    let is_letter = |byte: &u8| byte.is_ascii_alphanumeric()
+        || b"_$".contains(byte)
+        || *byte >= 0x80;
+    let all = memmem::find_iter(text.as_bytes(), word).map(move |at| at..at + word.len());
+    all.filter(move |range| {
+        let (before, behind) = (&text.as_bytes()[..range.start], &text.as_bytes()[range.end..]);
+        !before.last().is_some_and(is_letter) && !behind.first().is_some_and(is_letter)
+    })
+}
+
+/// Whether what follows a word is a name on its line, which it declares.
+fn declares(rest: &str) -> bool {
+    let name = rest.trim_start_matches([' ', '\t']);
+    let is_name = name.starts_with(|c: char| c.is_alphabetic() || c == '_' || c == '$');
+    let is_operator = ["in ", "instanceof "].iter().any(|word| name.starts_with(word));
+    is_name && !is_operator && name.len() < rest.len()
+}
+
+/// Whether a list of types around a place belongs to a declaration: `interface Gauge<`.
+fn is_parameter(text: &str, at: usize) -> bool {
+    let from = (at.saturating_sub(LONGEST)..at).find(|from| text.is_char_boundary(*from));
+    let before = &text[from.unwrap_or(at)..at];
+    let Some(open) = before.rfind('<') else { return false };
+    let mut words = before[..open].split_ascii_whitespace().rev();
+    let is_declared = |word: &str| matches!(word, "interface" | "class" | "type");
+    words.next().is_some() && words.next().is_some_and(is_declared)
+}
+
+/// No list of types of people is longer, in bytes.
+const LONGEST: usize = 400;
