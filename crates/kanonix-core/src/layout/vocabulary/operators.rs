@@ -115,10 +115,19 @@ impl Planner<'_> {
     /// The gap behind the sign of a pair, in which no line ends.
     pub fn after_pair_sign(&mut self, token: TokenId, key: Key) {
         match self.choices.pair_gaps.of(key) {
-            Some((_, blanks)) => self.flat(token, blanks, Setting::PairGap),
+            Some((_, blanks)) => {
+                let blanks = self.blanks_behind_sign(token, blanks);
+                self.flat(token, blanks, Setting::PairGap);
+            }
             None => self.keep_gap(token),
         }
         self.column(token, Column::Value);
+    }
+
+    /// The blanks behind a colon: one that touches two others is not read as one.
+    fn blanks_behind_sign(&self, token: TokenId, blanks: u8) -> u8 {
+        let is_colon = self.token_text(token).starts_with(':');
+        if is_colon { blanks.max(1) } else { blanks }
     }
 
     /// `level: 2`: a name, a sign and a value.
@@ -134,7 +143,7 @@ impl Planner<'_> {
         let (sign, first) = (self.first(sign), self.first(value));
         self.before_pair_sign(sign, key);
         let blanks = match self.choices.pair_gaps.of(key) {
-            Some((_, blanks)) => blanks,
+            Some((_, blanks)) => self.blanks_behind_sign(first, blanks),
             None => self.present_blanks(first).unwrap_or(1),
         };
         self.assigned(sign, value, blanks, Setting::PairGap);

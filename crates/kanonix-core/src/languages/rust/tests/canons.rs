@@ -209,3 +209,11 @@ fn an_inner_attribute_is_no_programs_first_line() {
     let program = "#!/usr/bin/env python3\na = 1\n";
     assert_eq!(lay_with("python", &mark, program), program);
 }
+
+/// A colon that touched two others would not be read as one.
+#[test]
+fn a_path_from_the_root_keeps_its_distance_from_a_colon() {
+    let canon = [("pair_gap", "value", "none"), ("pair_gap", "type", "none")];
+    let text = "fn a(b:C, d: ::e::F) {\n    let g: ::h::I<_> = j;\n}\n";
+    assert_eq!(lay_with("rust", &canon, text), text);
+}
