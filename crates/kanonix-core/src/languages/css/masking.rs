@@ -151,7 +151,9 @@ impl Masking {
                         b'\\' => end += 1,
                         byte if byte == quote => return Some(end + 1),
                         // The grammar looks ahead for these, wherever they stand.
-                        b'{' | b'}' | b';' => self.bytes[end] = LETTER,
+                        b'{' | b'}' | b';' if self.dialect != Dialect::Plain => {
+                            self.bytes[end] = LETTER;
+                        }
                         _ => {}
                     }
                     end += 1;

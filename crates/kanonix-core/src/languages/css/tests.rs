@@ -204,6 +204,9 @@ a{*zoom :1;color:red;*display:inline}
     }
     ");
     assert!(!faults("css", "a {\n  color: $tide;\n}\n").is_empty());
+    // A text without its end hides nothing behind it.
+    let laid = touched("css", "", "a {\n  font: 1px' \"b\", c;\n}\n");
+    assert_eq!(laid.matches(';').count(), 1, "{laid}");
     // A comment of other languages.
     assert_eq!(touched("css", "", "// a\nb{}\n"), "// a\nb{}\n");
     // What ends a declaration is missing.
