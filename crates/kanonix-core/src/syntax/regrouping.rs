@@ -64,13 +64,17 @@ impl Tree {
             }
         }
         let made = regrouped.made;
-        // What is inside another one comes first: the outer one takes it along as it is then.
-        for (top, place) in tops.into_iter().rev() {
-            let nodes = self.rebuilt(top, place, &made);
-            let end = top as usize + nodes.len();
+        let mut behind = 0;
+        for (top, _) in &tops {
+            // What is inside another one is taken along.
+            if (*top as usize) < behind {
+                continue;
+            }
+            behind = self.end_of(*top);
+            let nodes = self.rebuilt(*top, &tops, &made);
             // As many as before, or nothing is understood.
-            if self.end_of(top) == end {
-                self.nodes[top as usize..end].copy_from_slice(&nodes);
+            if nodes.len() == behind - *top as usize {
+                self.nodes[*top as usize..behind].copy_from_slice(&nodes);
             }
         }
     }
@@ -82,13 +86,19 @@ impl Tree {
         node as usize + 1 + behind.iter().position(outside).unwrap_or(behind.len())
     }
 
-    /// A node with another one in its place, and all that this holds.
-    fn rebuilt(&self, top: NodeId, place: usize, made: &[Made]) -> Vec<Node> {
+    /// A node and all that it holds, with others in the place of some.
+    fn rebuilt(&self, top: NodeId, tops: &[(NodeId, usize)], made: &[Made]) -> Vec<Node> {
         let old = &self.nodes[top as usize];
         let mut nodes: Vec<Node> = Vec::new();
         let mut last: Vec<Option<NodeId>> = Vec::new();
-        let mut to_come: Vec<(Item, NodeId)> = vec![(Item::Made(place), old.parent)];
+        let mut to_come: Vec<(Item, NodeId)> = vec![(Item::Old(top), old.parent)];
         while let Some((item, parent)) = to_come.pop() {
+            let item = match item {
+                Item::Old(old) => tops
+                    .binary_search_by_key(&old, |(top, _)| *top)
+                    .map_or(item, |place| Item::Made(tops[place].1)),
+                Item::Made(_) => item,
+            };
             let place = nodes.len();
             let id = top + place as NodeId;
             let like = match item {

@@ -311,19 +311,18 @@ impl Masking {
         let prelude = self.trimmed(name.end..head.end);
         let own = &self.bytes[name.clone()];
         let bare = own.strip_prefix(b"-").and_then(|rest| rest.splitn(2, |b| *b == b'-').nth(1));
-        let is_plain = PLAIN.contains(&bare.unwrap_or(own));
-        if is_plain && self.dialect != Dialect::Plain {
-            for at in prelude {
-                if matches!(self.bytes[at], b'$' | b'@') {
-                    self.bytes[at] = LETTER;
-                }
-            }
-            return;
-        }
         if self.dialect == Dialect::Plain {
             // `@-moz-document url-prefix()`
             if bare == Some(b"document") {
                 self.hide(prelude);
+            }
+            return;
+        }
+        if PLAIN.contains(&bare.unwrap_or(own)) {
+            for at in prelude {
+                if matches!(self.bytes[at], b'$' | b'@') {
+                    self.bytes[at] = LETTER;
+                }
             }
             return;
         }
@@ -418,6 +417,7 @@ impl Masking {
                     let end = end.map_or(range.end, |end| at + end + 2);
                     self.hide(at..end);
                 }
+                b'!' if self.bytes[at..range.end] != *b"!important" => self.bytes[at] = LETTER,
                 b'%' if before.is_ascii_whitespace() && next.is_ascii_whitespace() => {
                     self.bytes[at] = b'*';
                 }
@@ -425,7 +425,6 @@ impl Masking {
                     self.bytes[at] = LETTER;
                 }
                 b'.' if self.starts_with(at, b"...") => self.hide(at..(at + 3).min(range.end)),
-                b'!' if self.bytes[at..range.end] != *b"!important" => self.bytes[at] = LETTER,
                 b'(' => {
                     let end = self.pair(at, b'(', b')').unwrap_or(range.end).min(range.end);
                     if self.is_foreign(at..end) {

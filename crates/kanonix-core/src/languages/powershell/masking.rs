@@ -151,8 +151,7 @@ fn member(shown: &[u8], mark: usize) -> Option<Range<usize>> {
 const WORDS: &[&str] = &[
     "begin", "break", "catch", "class", "continue", "data", "do", "else", "elseif", "end", "enum",
     "exit", "filter", "finally", "for", "foreach", "function", "if", "in", "param", "process",
-    "return",
-    "switch", "throw", "trap", "try", "until", "using", "while",
+    "return", "switch", "throw", "trap", "try", "until", "using", "while",
 ];
 
 /// `1MB`, which the grammar does not read everywhere: a number without its unit.
