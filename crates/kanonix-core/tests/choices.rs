@@ -705,3 +705,47 @@ async def _watch_many_gauges_(
             pass
     ");
 }
+
+/// An operator behind a chain with lines of its own is not pulled up to the chain's last line: it would go
+/// down again.
+#[test]
+fn an_operator_behind_a_chain_in_lines_stays_below_it() {
+    let canon = [
+        ("max_line_length", "", "60"),
+        ("close_bracket", "", "with_last"),
+        ("paren_gap", "call", "true"),
+        ("wrap_indent", "chain", "4"),
+        ("wrap_indent", "list", "3"),
+    ];
+    let text = "\
+fn saltmarsh() {
+    {
+        assert!(gauges_of_the_quay.neighbors_of_tide(i).count() > 0);
+    }
+}
+";
+    insta::assert_snapshot!(lay_with("rust", &canon, text), @"
+    fn saltmarsh() {
+        {
+            assert!(gauges_of_the_quay
+                            .neighbors_of_tide (i)
+                            .count ()
+                            > 0);
+        }
+    }
+    ");
+}
+
+/// What begins a line behind the end of a list in lines was put there.
+#[test]
+fn a_call_behind_the_end_of_a_list_in_lines_stays_where_it_is() {
+    let text = "\
+fn quay() -> Result<Level, TideError> {
+    Err(Report {
+        gauge: Gauge::Quay,
+    }
+    .into())
+}
+";
+    assert_eq!(lay_with("rust", &[], text), text);
+}

@@ -214,7 +214,8 @@ impl Planner<'_> {
                 && !group.fills
                 && group.rows != Rows::Loose
                 && is_open
-                && self.may_be_one_line(group);
+                && self.may_be_one_line(group)
+                && self.has_one_break(group);
             let is_whole = |outer: GroupId| {
                 let is_unbroken = seen[outer].ends == 0;
                 let outer = &self.plan.groups[outer];
@@ -229,6 +230,11 @@ impl Planner<'_> {
                 (own.opens, own.rows) = (Opens::TooWide, Rows::Never);
             }
         }
+    }
+
+    /// Whether no more than one line ends inside a group: not where something in it has lines of its own.
+    fn has_one_break(&self, group: &Group) -> bool {
+        (group.first + 1..group.end).filter(|token| self.broken_before(*token)).count() <= 1
     }
 
     /// A list is open around a chain with lines of its own behind which other elements come: they would
