@@ -284,6 +284,8 @@ fn spoil(clean: &str, case: &Case) -> Option<(String, usize)> {
     let lines = Lines::new(clean);
     let max = case.style.number(Setting::MaxLineLength, Key::Whole).unwrap_or(u32::MAX) as usize;
     // A block that stands on too long a line is not short either.
+    let all_shows = case.language.has("shown_space", "")
+        && case.style.is(Setting::ShownSpace, Key::Whole, "everywhere");
     let has_room = |at: usize| {
         let start = lines.start(lines.line_of(at));
         let line = clean[start..].lines().next().unwrap_or_default();
@@ -326,7 +328,7 @@ fn spoil(clean: &str, case: &Case) -> Option<(String, usize)> {
                         && group.rows != Rows::Kept
                         && group.align == Align::Step
                 });
-            let shows = tree.shows(index as u32);
+            let shows = tree.shows(index as u32) || all_shows;
             let may_widen = (!present.is_empty() || !shows && !fuses(clean, range.start))
                 && has_room(range.start);
             let new = match chance.below(6) {

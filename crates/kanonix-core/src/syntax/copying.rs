@@ -2,6 +2,7 @@
 
 use super::grammar::{Grammar, Reserved, Role};
 use super::parsed::Parsed;
+use super::put_back::comments_alone;
 use super::tree::{BLANKS, Node, NodeId, Token, TokenId, Tree};
 use super::window::Window;
 use std::num::NonZeroU32;
@@ -10,12 +11,6 @@ use tree_sitter::TreeCursor;
 
 /// The kind of a stretch that does not parse: no table has it.
 const UNPARSED: u16 = u16::MAX;
-
-/// That of a mark that joins lines and that the grammar has no kind for: no table has it either.
-const JOIN: u16 = u16::MAX - 1;
-
-/// That of a word that the grammar has no leaf for.
-const WORD: u16 = u16::MAX - 2;
 
 /// Copies what the parser found, as it found it; with a window, what is far from these bytes is folded.
 pub(super) fn copied(
@@ -60,13 +55,17 @@ pub(super) fn copied(
         reserved: grammar.reserved(),
         unnamed: grammar.unnamed(),
     };
-    copy.walk(grammar, parsed.tree.walk(), Vec::new());
+    let idle = grammar.idle().filter(|_| copy.has_faults);
+    match idle.and_then(|kind| Some((kind, comments_alone(grammar, parsed, text)?))) {
+        Some((kind, comments)) => copy.idle(kind, comments),
+        None => copy.walk(grammar, parsed.tree.walk(), Vec::new()),
+    }
     copy.tree
 }
 
-struct Copying<'a> {
-    text: &'a str,
-    tree: Tree,
+pub(super) struct Copying<'a> {
+    pub(super) text: &'a str,
+    pub(super) tree: Tree,
     /// What is copied whole, if not all of it is.
     window: Option<&'a Window>,
     /// Whether anything in the text does not parse.
@@ -80,19 +79,19 @@ struct Copying<'a> {
     /// How many readings of a stretch the copied tree is inside of.
     readings: usize,
     /// Comments that the parser was not shown, those to come.
-    hidden: &'a [Range<usize>],
+    pub(super) hidden: &'a [Range<usize>],
     /// Whether they are directives.
-    directives: bool,
+    pub(super) directives: bool,
     /// The language's number for a comment.
-    comment: u16,
+    pub(super) comment: u16,
     /// Whether the parser was shown another text: a word where several lines stand.
     masks: bool,
     /// What joins a line to the next one where the parser takes it for a blank.
-    join: Option<&'static str>,
+    pub(super) join: Option<&'static str>,
     /// Words that the parser takes for names and that are none.
     reserved: Option<&'a Reserved>,
     /// Words that the parser reads and has no leaf for.
-    unnamed: &'static [&'static str],
+    pub(super) unnamed: &'static [&'static str],
 }
 
 /// How many stretches inside one another are read again; deeper ones are one token. Each reading
@@ -100,16 +99,16 @@ struct Copying<'a> {
 const MOST_READINGS: usize = 8;
 
 /// A node whose children are being copied.
-struct Open {
-    node: NodeId,
+pub(super) struct Open {
+    pub(super) node: NodeId,
     /// Its child that was copied last.
-    last: Option<NodeId>,
+    pub(super) last: Option<NodeId>,
     /// How many of its children are to come.
-    to_come: usize,
+    pub(super) to_come: usize,
     /// How many wrappers around it were passed over.
-    passed: usize,
+    pub(super) passed: usize,
     /// Whether something in it does not parse that no child of it has so far.
-    hides_fault: bool,
+    pub(super) hides_fault: bool,
 }
 
 impl Copying<'_> {
@@ -203,6 +202,7 @@ impl Copying<'_> {
                     && (root.to_come, self.readings) == (0, 0)
                 {
                     self.put_back(usize::MAX, &mut open);
+                    self.put_words_back(self.text.len(), &mut open);
                 }
                 let Some(done) = open.last_mut() else { return };
                 if done.to_come > 0 && cursor.goto_next_sibling() {
@@ -221,21 +221,6 @@ impl Copying<'_> {
         }
     }
 
-    /// Comments that the parser was not shown and that end before a place are the next children of
-    /// the innermost open node.
-    fn put_back(&mut self, before: usize, open: &mut [Open]) {
-        while let Some(comment) = self.hidden.first()
-            && comment.end <= before
-        {
-            self.hidden = &self.hidden[1..];
-            let id = self.node((self.comment, 0), false, open);
-            self.leaf(id, comment.clone(), self.comment, Role::Comment, false, false);
-            if let Some(token) = self.tree.tokens.last_mut() {
-                token.directive = self.directives;
-            }
-        }
-    }
-
     /// Whether a name is a word that may be none there.
     fn is_reserved(&self, range: &Range<usize>) -> bool {
         let Some(reserved) = self.reserved else { return false };
@@ -244,52 +229,9 @@ impl Copying<'_> {
             && !self.tree.tokens.last().is_some_and(|last| reserved.behind.contains(&text(last)))
     }
 
-    /// Whether there is nothing in a stretch but blanks and marks that join lines.
-    fn is_blank(&self, range: &Range<usize>) -> bool {
-        self.solid_start(range) == range.end
-    }
-
-    /// Where a stretch begins but for blanks and marks that join lines.
-    fn solid_start(&self, range: &Range<usize>) -> usize {
-        let mut rest = self.text[range.clone()].trim_start_matches(BLANKS);
-        while let Some(behind) = self.join.and_then(|mark| rest.strip_prefix(mark)) {
-            rest = behind.trim_start_matches(BLANKS);
-        }
-        range.end - rest.len()
-    }
-
-    /// Marks that join lines and stand between the last token and where a node begins in truth are the
-    /// next children of the innermost open node.
-    fn put_joins_back(&mut self, range: &Range<usize>, open: &mut [Open]) {
-        let Some(mark) = self.join else { return };
-        let before = self.solid_start(range);
-        let mut at = self.tree.tokens.last().map_or(self.tree.mark, |last| last.end as usize);
-        while let Some(found) = self.text.get(at..before).and_then(|gap| gap.find(mark)) {
-            let start = at + found;
-            at = start + mark.len();
-            let id = self.node((JOIN, 0), false, open);
-            self.leaf(id, start..at, JOIN, Role::Join, false, false);
-        }
-    }
-
-    /// A word that stands between the last token and a place is the next child of the innermost open node.
-    fn put_words_back(&mut self, before: usize, open: &mut [Open]) {
-        if self.unnamed.is_empty() {
-            return;
-        }
-        let from = self.tree.tokens.last().map_or(self.tree.mark, |last| last.end as usize);
-        let Some(gap) = self.text.get(from..before) else { return };
-        let word = gap.trim_matches(BLANKS);
-        if self.unnamed.iter().any(|unnamed| unnamed.eq_ignore_ascii_case(word)) {
-            let start = from + gap.len() - gap.trim_start_matches(BLANKS).len();
-            let id = self.node((WORD, 0), false, open);
-            self.leaf(id, start..start + word.len(), WORD, Role::Plain, false, false);
-        }
-    }
-
     /// A new node of a kind, by the language's number and the grammar's: the next child of the
     /// innermost open one.
-    fn node(&mut self, kind: (u16, u16), fault: bool, open: &mut [Open]) -> NodeId {
+    pub(super) fn node(&mut self, kind: (u16, u16), fault: bool, open: &mut [Open]) -> NodeId {
         let id = self.tree.nodes.len() as NodeId;
         let parent = open.last().map_or(0, |open| open.node);
         if let Some(around) = open.last_mut() {
@@ -409,7 +351,7 @@ impl Copying<'_> {
         self.tree.nodes[node as usize].end = self.tree.tokens.len() as TokenId;
     }
 
-    fn leaf(
+    pub(super) fn leaf(
         &mut self,
         node: NodeId,
         range: Range<usize>,

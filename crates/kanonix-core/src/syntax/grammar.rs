@@ -149,6 +149,8 @@ pub struct Grammar {
     reserved: Option<Reserved>,
     /// Words that the grammar reads and has nothing for.
     unnamed: &'static [&'static str],
+    /// What a text without a statement is, which the grammar does not read.
+    idle: Option<&'static str>,
     loaded: OnceLock<Loaded>,
 }
 
@@ -171,6 +173,7 @@ impl Grammar {
         let (masked, uncut, directives, margin, join) = (None, None, None, None, None);
         let (line_ends_count, pairs, reserved) = (false, BRACKETS, None);
         let (last, closers, unnamed): (Last, &[&str], &[&str]) = (&[], &[], &[]);
+        let idle = None;
         Grammar {
             load,
             kinds,
@@ -195,6 +198,7 @@ impl Grammar {
             join,
             reserved,
             unnamed,
+            idle,
             loaded,
         }
     }
@@ -417,6 +421,18 @@ impl Grammar {
     /// Those words.
     pub(super) fn unnamed(&self) -> &'static [&'static str] {
         self.unnamed
+    }
+
+    /// The same for a grammar that reads no text without a statement: that is of this kind, its comments aside.
+    pub const fn idle_as(mut self, kind: &'static str) -> Grammar {
+        self.idle = Some(kind);
+        self
+    }
+
+    /// That kind, by our number and the parser's.
+    pub(super) fn idle(&self) -> Option<(u16, u16)> {
+        let origin = self.loaded().language.id_for_node_kind(self.idle?, true);
+        Some((self.loaded().table.get(origin as usize)?.0, origin))
     }
 
     /// The same, with a way to read what the grammar leaves unread.

@@ -11,6 +11,7 @@ mod grammar;
 mod kinds;
 mod logical;
 mod parsed;
+mod put_back;
 mod regrouping;
 mod tree;
 mod window;

@@ -30,6 +30,9 @@ kinds! {
     separators { Comma = ",", Semicolon = ";" }
 }
 
+/// A semicolon that ends nothing.
+pub(super) const NAMED: &[&str] = &[";"];
+
 /// A comment of another language's, which a style sheet reads as part of what follows.
 pub(super) fn foreign(kind: u16, _: &str) -> bool {
     Kind::of(kind) == Kind::JsComment
@@ -77,15 +80,21 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, parts: &[NodeId]) -> bool {
 
 fn stylesheet(p: &mut Planner, parts: &[NodeId]) {
     p.statements(parts, GroupId::ROOT, 0, sort);
-    alternatives(p, parts);
+    continuations(p, parts);
 }
 
-/// `} @else {`: beside the brace that somebody put it behind.
-fn alternatives(p: &mut Planner, statements: &[NodeId]) {
+/// `} @else {`: beside the brace that somebody put it behind. A semicolon that ends nothing stays where it
+/// is.
+fn continuations(p: &mut Planner, statements: &[NodeId]) {
     for statement in statements.iter().skip(1) {
         let token = p.first(*statement);
-        if p.token_text(token) != "@else" {
-            continue;
+        match p.token_text(token) {
+            "@else" => {}
+            ";" => {
+                p.keep_gap(token);
+                continue;
+            }
+            _ => continue,
         }
         match p.broken_before(token) {
             true => p.at_most(token, 0),
@@ -123,7 +132,7 @@ fn block(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
             let stem = p.first(p.parent(node));
             p.block(parts, stem, |p, inner, group| {
                 p.statements(inner, group, 1, sort);
-                alternatives(p, inner);
+                continuations(p, inner);
             });
         }
     }

@@ -1,5 +1,6 @@
 //! What the grammar of plain sheets stumbles over: variables, mixins and conditions of sheets that have
-//! them; and of all sheets addresses without quotes, what old browsers asked for, and parts of a percent.
+//! them; and of all sheets addresses without quotes, what old browsers asked for, parts of a percent, some
+//! ways to count elements, and semicolons that end nothing.
 //! Each such stretch is a word to it: it is shown a sheet of the same length in which that is made of
 //! letters. What stands in a stretch stays as it is.
 
@@ -43,6 +44,9 @@ const PROGRAM: &[u8] = b"progid:";
 /// What hides a byte: a letter of a word.
 const LETTER: u8 = b'x';
 
+/// What hides a semicolon that ends nothing.
+const BLANK: u8 = b' ';
+
 struct Masking {
     bytes: Vec<u8>,
     dialect: Dialect,
@@ -64,13 +68,24 @@ impl Masking {
     fn of(text: &str, dialect: Dialect) -> Option<String> {
         let mut masking = Masking { bytes: text.as_bytes().to_vec(), dialect, unclosed: 0 };
         let mut at = text.len() - text.trim_start_matches('\u{feff}').len();
+        // Whether a statement has begun and not ended.
+        let mut is_open = false;
         while at < masking.bytes.len() {
             at = match masking.bytes[at] {
-                b'{' | b'}' | b';' => at + 1,
+                byte @ (b'{' | b'}' | b';') => {
+                    if byte == b';' && !is_open {
+                        masking.bytes[at] = BLANK;
+                    }
+                    is_open = false;
+                    at + 1
+                }
                 byte if byte.is_ascii_whitespace() => at + 1,
                 _ => match masking.comment(at) {
                     Some(end) => end,
-                    None => masking.statement(at),
+                    None => {
+                        is_open = true;
+                        masking.statement(at)
+                    }
                 },
             };
         }
@@ -245,6 +260,12 @@ impl Masking {
                 }
             }
             (b'@', _) => self.at_rule(head),
+            // A value in braces, whose end is the declaration's.
+            _ if end == b'{' && self.starts_with(start, b"--") => {
+                let Some(end) = self.pair(at, b'{', b'}') else { return at };
+                self.bytes[at..end].fill(LETTER);
+                return end;
+            }
             _ if end == b'{' => self.selector(head),
             _ if self.dialect == Dialect::Plain => self.declaration(start, colon, head.end),
             (b'.' | b'#' | b'&', _) => {
@@ -333,7 +354,8 @@ impl Masking {
             }
         }
         if !is_simple || self.byte(prelude.start) == b'(' {
-            self.hide(prelude);
+            // What stands on both sides of a comment is one word, with it.
+            self.bytes[prelude].fill(LETTER);
         }
     }
 
@@ -351,6 +373,9 @@ impl Masking {
             {
                 at = end;
                 continue;
+            }
+            if self.bytes[at] == b'(' {
+                self.count(head.start..at, at);
             }
             let next = self.byte(at + 1);
             let before = if at > head.start { self.bytes[at - 1] } else { 0 };
@@ -378,6 +403,37 @@ impl Masking {
                 _ => {}
             }
             at += 1;
+        }
+    }
+
+    /// What of the elements that a selector counts in parentheses the grammar does not read: `(2n - 1)`,
+    /// `(even of .quay, .buoy)`; and behind other names than these two, any of it.
+    fn count(&mut self, head: Range<usize>, at: usize) {
+        let name = &self.bytes[head];
+        let name = name.iter().rposition(|byte| *byte == b':').map(|colon| &name[colon..]);
+        let is_read = match name {
+            Some(b":nth-child" | b":nth-last-child") => true,
+            Some(name) if name.starts_with(b":nth-") => false,
+            _ => return,
+        };
+        let Some(end) = self.pair(at, b'(', b')') else { return };
+        let inside = self.trimmed(at + 1..end - 1);
+        if !is_read {
+            return self.hide(inside);
+        }
+        let of = memchr::memmem::find(&self.bytes[inside.clone()], b" of ");
+        let of = of.map_or(inside.end, |of| inside.start + of);
+        for sign in inside.start..of {
+            match self.bytes[sign] {
+                b'-' if sign > inside.start => self.bytes[sign] = b'+',
+                b'+' if sign == inside.start => self.bytes[sign] = b'-',
+                _ => {}
+            }
+        }
+        let list = self.trimmed((of + 4).min(inside.end)..inside.end);
+        if self.bytes[list.clone()].contains(&b',') {
+            self.hide(list.clone());
+            self.bytes[list.start] = b'.';
         }
     }
 

@@ -387,3 +387,70 @@ fn values_that_end_together_by_chance_are_no_column() {
     let canon = [("pair_gap", "value", "none"), ("columns", "value", "keep")];
     assert_eq!(lay_with("css", &canon, text), text.replace(": ", ":"));
 }
+
+/// A semicolon that ends nothing stays where it is, and nothing around it does.
+#[test]
+fn semicolons_that_end_nothing_are_read() {
+    let text = ".quay{top:0;; ;left:1px ; }\n;\n.ebb{ .flood{top:0};;right:0;;};\n";
+    let wanted = "\
+.quay {
+  top: 0;; ;
+  left: 1px;
+}
+;
+
+.ebb {
+  .flood {
+    top: 0;
+  };;
+  right: 0;;
+};
+";
+    let bare = wanted.replace("1px;", "1px").replace("top: 0;\n", "top: 0\n");
+    for language in ["css", "scss", "less"] {
+        assert_eq!(lay(language, text), wanted, "{language}");
+        let canon = [("statement_end", "", "bare")];
+        assert_eq!(lay_with(language, &canon, text), bare, "{language}");
+        assert_eq!(lay(language, "a{b:c} ;  "), "a {\n  b: c;\n} ;\n");
+    }
+}
+
+/// Values in braces are whoever's they are.
+#[test]
+fn values_in_braces_stay_as_they_are() {
+    let text = ":root{--quay:{a:b};--ebb: {c:d;\n e : f}\n}\n";
+    let wanted = ":root {\n  --quay: {a:b};\n  --ebb: {c:d;\n e : f};\n}\n";
+    assert_eq!(lay("css", text), wanted);
+    assert_eq!(lay("scss", text), wanted);
+}
+
+/// However elements are counted, what is around that is laid out.
+#[test]
+fn counted_elements_are_read() {
+    for count in [
+        "nth-child(2n-1)",
+        "nth-child(2n - 1)",
+        "nth-child(+3n - 2)",
+        "nth-child(-n - 2)",
+        "nth-last-child(2n-1 of .x)",
+        "nth-last-child(even of .x, .y)",
+        "nth-of-type(-n + 2)",
+        "nth-last-of-type(odd)",
+        "not(:nth-child(2n-1))",
+    ] {
+        let text = format!(".gauge:{count}>b{{top:0}}\n");
+        let wanted = format!(".gauge:{count} > b {{\n  top: 0;\n}}\n");
+        for language in ["css", "scss", "less"] {
+            assert_eq!(lay(language, &text), wanted, "{language}");
+        }
+    }
+}
+
+/// What a mixin takes may have comments in it.
+#[test]
+fn comments_among_what_a_mixin_takes_are_read() {
+    let text = "@mixin ebb(\n  // how deep\n  $level,\n  $tone // and how dark\n){top:$level}\n";
+    let wanted =
+        "@mixin ebb(\n  // how deep\n  $level,\n  $tone // and how dark\n) {\n  top: $level;\n}\n";
+    assert_eq!(lay("scss", text), wanted);
+}

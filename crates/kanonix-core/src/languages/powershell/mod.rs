@@ -33,6 +33,7 @@ pub(super) static LANGUAGE: Language = Language {
         .opening(&[("(", ")"), ("[", "]"), ("{", "}"), ("@(", ")"), ("$(", ")"), ("@{", "}")])
         .with_joins("`")
         .naming(&["class", "enum"])
+        .idle_as("program")
         .masking(masking::masked)
         .showing(shows)
         .with_margins(|text| text.starts_with("<#"))

@@ -551,3 +551,13 @@ $y=$x.log.\"#text\".End
     // What is divided is none.
     assert!(faults("powershell", "$a = $b/2 + $c/$d\n").is_empty());
 }
+
+/// A script without a statement is one, too.
+#[test]
+fn comments_alone_are_a_script() {
+    for text in ["", "\n", "# Tide.\n", "#requires -version 5\n<#\n.SYNOPSIS\n    Tide\n#>\n"] {
+        assert_eq!(lay("powershell", text), text);
+    }
+    assert_eq!(lay("powershell", "  # Ebb.  \n\n    # Flood."), "# Ebb.\n\n# Flood.\n");
+    assert_eq!(lay("powershell", "    \n"), "\n");
+}

@@ -1,0 +1,115 @@
+//! What the parser was not shown, or has no leaf for, is put back into the copied tree.
+
+use super::copying::{Copying, Open};
+use super::grammar::{Grammar, Role};
+use super::parsed::Parsed;
+use super::tree::{BLANKS, TokenId};
+use std::ops::Range;
+
+/// The kind of a mark that joins lines and that the grammar has no kind for: no table has it.
+const JOIN: u16 = u16::MAX - 1;
+
+/// That of a word that the grammar has no leaf for.
+const WORD: u16 = u16::MAX - 2;
+
+/// The comments of a text that has nothing else.
+pub(super) fn comments_alone(
+    grammar: &Grammar,
+    parsed: &Parsed,
+    text: &str,
+) -> Option<Vec<Range<usize>>> {
+    let mut comments = Vec::new();
+    let root = parsed.tree.root_node();
+    for node in root.children(&mut root.walk()) {
+        let kind = grammar.loaded().table.get(node.kind_id() as usize);
+        let range = node.byte_range();
+        if kind.is_some_and(|(_, role)| *role == Role::Comment) {
+            comments.push(range);
+        } else if !text[range].trim_matches(BLANKS).is_empty() {
+            return None;
+        }
+    }
+    Some(comments)
+}
+
+impl Copying<'_> {
+    /// A text of this kind with comments and without a statement.
+    pub(super) fn idle(&mut self, kind: (u16, u16), comments: Vec<Range<usize>>) {
+        let root = self.node(kind, false, &mut []);
+        let mut open = [Open { node: root, last: None, to_come: 0, passed: 0, hides_fault: false }];
+        for comment in comments {
+            let id = self.node((self.comment, 0), false, &mut open);
+            self.leaf(id, comment, self.comment, Role::Comment, false, false);
+        }
+        self.tree.nodes[root as usize].end = self.tree.tokens.len() as TokenId;
+    }
+
+    /// Comments that the parser was not shown and that end before a place are the next children of
+    /// the innermost open node.
+    pub(super) fn put_back(&mut self, before: usize, open: &mut [Open]) {
+        while let Some(comment) = self.hidden.first()
+            && comment.end <= before
+        {
+            self.hidden = &self.hidden[1..];
+            let id = self.node((self.comment, 0), false, open);
+            self.leaf(id, comment.clone(), self.comment, Role::Comment, false, false);
+            if let Some(token) = self.tree.tokens.last_mut() {
+                token.directive = self.directives;
+            }
+        }
+    }
+
+    /// Whether there is nothing in a stretch but blanks and marks that join lines.
+    pub(super) fn is_blank(&self, range: &Range<usize>) -> bool {
+        self.solid_start(range) == range.end
+    }
+
+    /// Where a stretch begins but for blanks and marks that join lines.
+    fn solid_start(&self, range: &Range<usize>) -> usize {
+        let mut rest = self.text[range.clone()].trim_start_matches(BLANKS);
+        while let Some(behind) = self.join.and_then(|mark| rest.strip_prefix(mark)) {
+            rest = behind.trim_start_matches(BLANKS);
+        }
+        range.end - rest.len()
+    }
+
+    /// Marks that join lines and stand between the last token and where a node begins in truth are the
+    /// next children of the innermost open node.
+    pub(super) fn put_joins_back(&mut self, range: &Range<usize>, open: &mut [Open]) {
+        let Some(mark) = self.join else { return };
+        let before = self.solid_start(range);
+        let mut at = self.tree.tokens.last().map_or(self.tree.mark, |last| last.end as usize);
+        while let Some(found) = self.text.get(at..before).and_then(|gap| gap.find(mark)) {
+            let start = at + found;
+            at = start + mark.len();
+            let id = self.node((JOIN, 0), false, open);
+            self.leaf(id, start..at, JOIN, Role::Join, false, false);
+        }
+    }
+
+    /// Words that stand alone between the last token and a place are the next children of the innermost open
+    /// node.
+    pub(super) fn put_words_back(&mut self, before: usize, open: &mut [Open]) {
+        if self.unnamed.is_empty() {
+            return;
+        }
+        let from = self.tree.tokens.last().map_or(self.tree.mark, |last| last.end as usize);
+        let Some(gap) = self.text.get(from..before) else { return };
+        let mut at = from + gap.len() - gap.trim_start_matches(BLANKS).len();
+        let (mut rest, mut words) = (gap.trim_matches(BLANKS), Vec::new());
+        while !rest.is_empty() {
+            let begins = |word: &&&str| {
+                rest.get(..word.len()).is_some_and(|own| own.eq_ignore_ascii_case(word))
+            };
+            let Some(word) = self.unnamed.iter().find(begins) else { return };
+            words.push(at..at + word.len());
+            let behind = &rest[word.len()..];
+            rest = behind.trim_start_matches(BLANKS);
+            at += word.len() + behind.len() - rest.len();
+        }
+        for word in words {
+            let id = self.node((WORD, 0), false, open);
+            self.leaf(id, word, WORD, Role::Plain, false, false);
+        }
+    }
+}
