@@ -14,6 +14,7 @@ pub(super) fn masked(text: &str) -> Option<String> {
     let mut shown = text.as_bytes().to_vec();
     hide_imports(text, &mut shown);
     hide_words(&mut shown);
+    hide_types(&mut shown);
     hide_units(&mut shown);
     String::from_utf8(shown).ok().filter(|shown| shown != text)
 }
@@ -76,12 +77,11 @@ fn ends_word(byte: u8) -> bool {
 /// `\cmd` or `/cmd` behind a variable, or `\cmd` behind the module of a command.
 fn path(shown: &mut [u8], mark: usize) -> Option<Range<usize>> {
     let (least, most) = (mark.saturating_sub(LONGEST), (mark + LONGEST).min(shown.len()));
-    let length = shown[mark..most].iter().position(|byte| ends_word(*byte));
-    let end = length.map_or(most, |length| mark + length);
+    let end = path_end(&shown[..most], mark);
     // Nothing is divided by a name.
     let begins_name = |byte: &u8| byte.is_ascii_alphabetic() || *byte == b'*';
     let is_path = shown[mark] == b'\\' || shown.get(mark + 1).is_some_and(begins_name);
-    if !is_path || end == mark + 1 {
+    if !is_path {
         return None;
     }
     if shown[..mark].last() == Some(&b'}') {
@@ -107,6 +107,31 @@ fn path(shown: &mut [u8], mark: usize) -> Option<Range<usize>> {
     let is_hidden = before.last().is_some_and(|last| is_word(*last))
         && (before[0] == b'$' || before.windows(2).any(|two| two == b":$") || is_module());
     is_hidden.then_some(mark..end)
+}
+
+/// Where a path ends that goes on at a mark; what it asks for (`\$(Get-Name $_)`) is a part of it.
+fn path_end(shown: &[u8], mark: usize) -> usize {
+    let mut at = mark;
+    while let Some(length) = shown[at..].iter().position(|byte| ends_word(*byte)) {
+        at += length;
+        if !shown[mark..at].ends_with(b"$") || shown[at] != b'(' {
+            return at;
+        }
+        let mut depth = 0usize;
+        let closes = |byte: &u8| {
+            depth = depth + usize::from(*byte == b'(') - usize::from(*byte == b')');
+            depth == 0 || *byte == b'\n'
+        };
+        let Some(length) = shown[at..].iter().position(closes) else { return at };
+        let inside = &shown[at..=at + length];
+        // A quote in it that is not closed may end a text around it.
+        let is_whole = |quote: u8| inside.iter().filter(|byte| **byte == quote).count() % 2 == 0;
+        if !inside.ends_with(b")") || !is_whole(b'\'') || !is_whole(b'"') {
+            return at;
+        }
+        at += length + 1;
+    }
+    shown.len()
 }
 
 /// `, Tide.Gauges` in `[Tide.Gauges.Buoy, Tide.Gauges]`: where a type is from.
@@ -153,6 +178,37 @@ const WORDS: &[&str] = &[
     "exit", "filter", "finally", "for", "foreach", "function", "if", "in", "param", "process",
     "return", "switch", "throw", "trap", "try", "until", "using", "while",
 ];
+
+/// What a function gives back, of which the grammar reads no more than one.
+const GIVES: &[u8] = b"[OutputType(";
+
+/// The types in `[OutputType([bool], [Tide.Gauge])]`, which are words.
+fn hide_types(shown: &mut [u8]) {
+    let mut at = 0;
+    while let Some(found) = memchr::memchr(b'[', &shown[at..]) {
+        let start = at + found;
+        at = start + 1;
+        let own = shown.get(start..start + GIVES.len());
+        if !own.is_some_and(|own| own.eq_ignore_ascii_case(GIVES)) {
+            continue;
+        }
+        at = start + GIVES.len();
+        while let Some(byte) = shown.get(at) {
+            let rest = &shown[at..];
+            let is_type = |byte: &u8| is_word(*byte) || *byte == b'.';
+            let name = rest.iter().skip(1).take_while(|byte| is_type(byte)).count();
+            match byte {
+                b'[' if rest.get(name + 1) != Some(&b']') => break,
+                b'[' => {
+                    shown[at..at + name + 2].fill(LETTER);
+                    at += name + 2;
+                }
+                b',' | b' ' => at += 1,
+                _ => break,
+            }
+        }
+    }
+}
 
 /// `1MB`, which the grammar does not read everywhere: a number without its unit.
 fn hide_units(shown: &mut [u8]) {

@@ -561,3 +561,31 @@ fn comments_alone_are_a_script() {
     assert_eq!(lay("powershell", "  # Ebb.  \n\n    # Flood."), "# Ebb.\n\n# Flood.\n");
     assert_eq!(lay("powershell", "    \n"), "\n");
 }
+
+/// A path goes on with what a script asks for, and a function may give back several types.
+#[test]
+fn paths_and_types_given_back_are_read() {
+    let text = "\
+Copy-Item  -Path $Root\\inc\\$(Split-Path $_ (Get-It \"x\"))\\z  -Force
+Copy-Item  ${env:DIR}\\  $Root\\
+$a=  '$b\\$(' + ')'
+function Get-It {
+[OutputType([bool],ParameterSetName='a')]
+[OutputType([bool],  [Tide.Gauge])]
+[OutputType([int[]])]
+param()
+}
+";
+    insta::assert_snapshot!(lay("powershell", text), @r#"
+    Copy-Item -Path $Root\inc\$(Split-Path $_ (Get-It "x"))\z -Force
+    Copy-Item ${env:DIR}\ $Root\
+    $a = '$b\$(' + ')'
+
+    function Get-It {
+        [OutputType([bool], ParameterSetName='a')]
+        [OutputType([bool], [Tide.Gauge])]
+        [OutputType([int[]])]
+        param()
+    }
+    "#);
+}
