@@ -149,6 +149,8 @@ pub struct Grammar {
     reserved: Option<Reserved>,
     /// Words that the grammar reads and has nothing for.
     unnamed: &'static [&'static str],
+    /// Words that a masked text has blanks for.
+    blanked: &'static [&'static str],
     /// What a text without a statement is, which the grammar does not read.
     idle: Option<&'static str>,
     loaded: OnceLock<Loaded>,
@@ -172,7 +174,8 @@ impl Grammar {
         let (exact, alone, whole, shows) = (None, None, None, None);
         let (masked, uncut, directives, margin, join) = (None, None, None, None, None);
         let (line_ends_count, pairs, reserved) = (false, BRACKETS, None);
-        let (last, closers, unnamed): (Last, &[&str], &[&str]) = (&[], &[], &[]);
+        let (last, closers): (Last, &[&str]) = (&[], &[]);
+        let (unnamed, blanked): (&[&str], &[&str]) = (&[], &[]);
         let idle = None;
         Grammar {
             load,
@@ -198,6 +201,7 @@ impl Grammar {
             join,
             reserved,
             unnamed,
+            blanked,
             idle,
             loaded,
         }
@@ -418,9 +422,15 @@ impl Grammar {
         self
     }
 
-    /// Those words.
-    pub(super) fn unnamed(&self) -> &'static [&'static str] {
-        self.unnamed
+    /// The same, where what it is shown in place of a text has blanks for some words.
+    pub const fn blanking(mut self, words: &'static [&'static str]) -> Grammar {
+        self.blanked = words;
+        self
+    }
+
+    /// Words without a leaf in what the parser made of a text, or of what it was shown in its place.
+    pub(super) fn unnamed(&self, is_masked: bool) -> &'static [&'static str] {
+        if is_masked && self.unnamed.is_empty() { self.blanked } else { self.unnamed }
     }
 
     /// The same for a grammar that reads no text without a statement: that is of this kind, its comments aside.

@@ -31,7 +31,7 @@ kinds! {
 }
 
 /// A semicolon that ends nothing.
-pub(super) const NAMED: &[&str] = &[";"];
+pub(super) const BLANKED: &[&str] = &[";"];
 
 /// A comment of another language's, which a style sheet reads as part of what follows.
 pub(super) fn foreign(kind: u16, _: &str) -> bool {
@@ -149,6 +149,17 @@ fn header(p: &mut Planner, node: NodeId, parts: &[NodeId], key: Key) {
             p.word(token, 0);
         } else {
             p.word(token, 1);
+        }
+    }
+    if let Some(last) = parts.last()
+        && !is_block(p, *last)
+        && !p.is_separator(*last)
+    {
+        p.end_with_semicolon(node);
+        if !p.choices.end_with_semicolon {
+            // It ends with the blank before the brace.
+            let brace = p.gap(p.end(node));
+            brace.blanks = brace.blanks.max(1);
         }
     }
 }

@@ -249,6 +249,10 @@ impl Masking {
         // A comment behind it is none of its own.
         let head = start..solid;
         let end = self.byte(at);
+        if end == b'}' && self.byte(start) == b'@' && solid < at {
+            // The grammar wants an end where the brace is one.
+            self.bytes[solid] = b';';
+        }
         match (self.byte(start), colon) {
             (b'@', Some(colon))
                 if self.dialect == Dialect::Less && self.is_name(start + 1..colon) =>

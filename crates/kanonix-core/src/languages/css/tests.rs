@@ -454,3 +454,34 @@ fn comments_among_what_a_mixin_takes_are_read() {
         "@mixin ebb(\n  // how deep\n  $level,\n  $tone // and how dark\n) {\n  top: $level;\n}\n";
     assert_eq!(lay("scss", text), wanted);
 }
+
+/// The brace ends an at-rule, too.
+#[test]
+fn at_rules_that_end_with_their_block_are_read() {
+    let text = ".a{ @include b }\n.c { color: red; @include d($e) /* why */ }\n.f { @if $g { @extend %h } }\n";
+    let wanted = "\
+.a {
+  @include b;
+}
+
+.c {
+  color: red;
+  @include d($e); /* why */
+}
+
+.f {
+  @if $g {
+    @extend %h;
+  }
+}
+";
+    assert_eq!(lay("scss", text), wanted);
+    let canon = [
+        ("flat_block", "type", "keep"),
+        ("flat_block", "control", "keep"),
+        ("inner_gap", "block", "false"),
+        ("statement_end", "", "bare"),
+    ];
+    let text = ".a { @include b }\n";
+    assert_eq!(lay_with("scss", &canon, text), ".a {@include b }\n");
+}

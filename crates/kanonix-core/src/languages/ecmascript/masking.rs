@@ -1,5 +1,5 @@
-//! Words that the grammars stumble over, and the languages have: each is shown a text of the same length in
-//! which they are letters of a name. What stands there stays as it is.
+//! What the grammars stumble over, and the languages have: each is shown a text of the same length in which
+//! that is letters of a name, or blanks. What stands there stays as it is.
 
 use memchr::memmem;
 use std::ops::Range;
@@ -12,9 +12,64 @@ pub(super) fn names(text: &str) -> Option<String> {
     shown(text, undeclaring(text).collect())
 }
 
+/// As [`types`]; and a line that begins with the types of a signature is another one, whatever the line before
+/// ends with: the grammar is shown a semicolon in place of the line's end.
+pub(super) fn signatures(text: &str) -> Option<String> {
+    let masked = types(text);
+    let begins = memmem::find_iter(text.as_bytes(), "<").filter(|at| {
+        let line = text[..*at].trim_end_matches([' ', '\t']);
+        line.ends_with('\n') && begins_signature(&text[*at..])
+    });
+    let ends: Vec<usize> = begins.filter_map(|at| member_end(&text[..at])).collect();
+    if ends.is_empty() {
+        return masked;
+    }
+    let mut bytes = masked.unwrap_or_else(|| text.to_string()).into_bytes();
+    ends.into_iter().for_each(|end| bytes[end] = b';');
+    String::from_utf8(bytes).ok()
+}
+
+/// Whether a text begins with types in their brackets that parameters follow.
+fn begins_signature(text: &str) -> bool {
+    let mut depth = 0usize;
+    let mut before = b' ';
+    for (at, byte) in text.bytes().enumerate().take(LONGEST) {
+        match byte {
+            b'<' => depth += 1,
+            b'>' if before != b'=' => depth -= 1,
+            b';' => return false,
+            _ => {}
+        }
+        if depth == 0 {
+            return text[at + 1..].starts_with('(');
+        }
+        before = byte;
+    }
+    false
+}
+
+/// Where the line ends that a text ends with, comments on lines of their own aside: if it ends a member of a
+/// type, and has nothing behind that.
+fn member_end(text: &str) -> Option<usize> {
+    let is_comment = |line: &str| ["//", "/*", "*"].iter().any(|mark| line.starts_with(mark));
+    let mut end = text.len();
+    loop {
+        let before = text[..end].trim_end();
+        let line = before.rsplit('\n').next()?;
+        let own = line.trim_start();
+        if is_comment(own) {
+            end = before.len() - own.len();
+            continue;
+        }
+        let is_end = |c: char| c.is_alphanumeric() || "_$)]}>'\"".contains(c);
+        let ends = own.ends_with(is_end) && !own.contains("//") && !own.ends_with("=>");
+        return Some(before.len() + text[before.len()..].find('\n')?).filter(|_| ends);
+    }
+}
+
 /// As [`names`]; and the marks of a parameter's variance are part of its name (`in out Tide`), and a module
 /// that a type is taken from is a name: `typeof import("./tide")`.
-pub(super) fn types(text: &str) -> Option<String> {
+fn types(text: &str) -> Option<String> {
     let mut hidden: Vec<Range<usize>> = Vec::new();
     for mark in ["in ", "out "] {
         for at in memmem::find_iter(text.as_bytes(), mark) {
@@ -35,8 +90,22 @@ pub(super) fn types(text: &str) -> Option<String> {
         Some(word.end + " ".len()..word.end + " import(".len() + length + 1)
     }));
     hidden.extend(undeclaring(text));
-    shown(text, hidden)
+    let masked = shown(text, hidden);
+    let of_all = |word: &Range<usize>| {
+        text[word.end..].trim_start().starts_with('*')
+            && text[..word.start].trim_end().ends_with("export")
+    };
+    let all: Vec<Range<usize>> = words(text, TYPE).filter(of_all).collect();
+    if all.is_empty() {
+        return masked;
+    }
+    let mut bytes = masked.unwrap_or_else(|| text.to_string()).into_bytes();
+    all.into_iter().for_each(|word| bytes[word].fill(b' '));
+    String::from_utf8(bytes).ok()
 }
+
+/// What the grammar does not read before a star: `export type * from "./tide"`.
+pub(super) const TYPE: &str = "type";
 
 /// Where `using` is a name.
 fn undeclaring(text: &str) -> impl Iterator<Item = Range<usize>> {

@@ -103,7 +103,8 @@ pub(super) static TYPESCRIPT: Language = Language {
     identifiers: &["typescript"],
     line_comment: Some("//"),
     grammar: grammar(|| tree_sitter_typescript::LANGUAGE_TYPESCRIPT.into())
-        .masking(masking::types),
+        .blanking(&[masking::TYPE])
+        .masking(masking::signatures),
     rule,
     contents: None,
     embeds: None,
@@ -127,7 +128,8 @@ pub(super) static TSX: Language = Language {
     identifiers: &["typescriptreact"],
     line_comment: Some("//"),
     grammar: grammar(|| tree_sitter_typescript::LANGUAGE_TSX.into())
-        .masking(masking::types),
+        .blanking(&[masking::TYPE])
+        .masking(masking::signatures),
     rule,
     contents: None,
     embeds: None,

@@ -274,13 +274,6 @@ fn interface_body(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         let members: Vec<NodeId> =
             inner.iter().copied().filter(|part| !p.is_separator(*part)).collect();
         p.statements(&members, group, 1, sort);
-        for pair in inner.windows(2) {
-            // A type at a line's end and a `<` on the next one: only the lines keep the two apart.
-            if !p.is_separator(pair[0]) && p.token_text(p.first(pair[1])) == "<" {
-                p.fix(pair[0]);
-                p.fix(pair[1]);
-            }
-        }
         for part in inner {
             if p.is_separator(*part) {
                 p.flat(p.first(*part), 0, Setting::StatementEnd);

@@ -180,30 +180,36 @@ const WORDS: &[&str] = &[
 ];
 
 /// What a function gives back, of which the grammar reads no more than one.
-const GIVES: &[u8] = b"[OutputType(";
+const GIVES: &[u8] = b"OutputType";
 
 /// The types in `[OutputType([bool], [Tide.Gauge])]`, which are words.
 fn hide_types(shown: &mut [u8]) {
+    let blanks = |shown: &[u8], at: usize| {
+        let rest = shown.get(at..).unwrap_or_default();
+        at + rest.iter().take_while(|byte| byte.is_ascii_whitespace()).count()
+    };
     let mut at = 0;
     while let Some(found) = memchr::memchr(b'[', &shown[at..]) {
-        let start = at + found;
-        at = start + 1;
-        let own = shown.get(start..start + GIVES.len());
+        at = blanks(shown, at + found + 1);
+        let own = shown.get(at..at + GIVES.len());
         if !own.is_some_and(|own| own.eq_ignore_ascii_case(GIVES)) {
             continue;
         }
-        at = start + GIVES.len();
-        while let Some(byte) = shown.get(at) {
-            let rest = &shown[at..];
+        at = blanks(shown, at + GIVES.len());
+        if shown.get(at) != Some(&b'(') {
+            continue;
+        }
+        at = blanks(shown, at + 1);
+        loop {
+            let rest = &shown[at.min(shown.len())..];
             let is_type = |byte: &u8| is_word(*byte) || *byte == b'.';
             let name = rest.iter().skip(1).take_while(|byte| is_type(byte)).count();
-            match byte {
-                b'[' if rest.get(name + 1) != Some(&b']') => break,
-                b'[' => {
+            match rest.first() {
+                Some(b'[') if rest.get(name + 1) == Some(&b']') => {
                     shown[at..at + name + 2].fill(LETTER);
-                    at += name + 2;
+                    at = blanks(shown, at + name + 2);
                 }
-                b',' | b' ' => at += 1,
+                Some(b',') => at = blanks(shown, at + 1),
                 _ => break,
             }
         }

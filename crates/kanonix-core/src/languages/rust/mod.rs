@@ -4,6 +4,7 @@ mod blocks;
 mod expressions;
 mod items;
 mod kinds;
+mod masking;
 mod patterns;
 mod types;
 #[cfg(test)]
@@ -24,6 +25,7 @@ pub(super) static LANGUAGE: Language = Language {
     identifiers: &["rust"],
     line_comment: Some("//"),
     grammar: Grammar::new(|| tree_sitter_rust::LANGUAGE.into(), &KINDS, &Comments::SLASHES)
+        .masking(masking::names)
         .with_reading(Reading { end: ";", accepts })
         .ending_lists(LAST),
     rule,

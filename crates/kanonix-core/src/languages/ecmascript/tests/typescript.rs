@@ -242,3 +242,46 @@ function f(){using tide=open();for(const b of c)using(b)}
     // Only as they are usually written.
     assert!(!faults("typescript", text).is_empty());
 }
+
+/// What the grammar does not read, and the language does: everything from another module as types, and
+/// signatures that begin with their types behind a line without a semicolon.
+#[test]
+fn types_that_the_grammar_does_not_read_are_laid_out() {
+    let text = "\
+export type * from './tide'
+export  type * as quay from \"./quay\"
+interface Gauge {
+  (x: number):string
+  <T>(y:T): T
+  // why
+  /**
+   * and when
+   */
+  <T extends (a: string)=>void>(
+    y: T
+  ): Array<T>
+
+  <T>(y: T): T
+  level:  string
+}
+const ebb = c
+  < d
+";
+    insta::assert_snapshot!(lay("typescript", text), @r#"
+    export type * from './tide'
+    export type * as quay from "./quay"
+    interface Gauge {
+      (x: number): string
+      <T>(y: T): T
+      // why
+      /**
+       * and when
+       */
+      <T extends (a: string) => void>(y: T): Array<T>
+
+      <T>(y: T): T
+      level: string
+    }
+    const ebb = c < d
+    "#);
+}

@@ -431,3 +431,10 @@ fn a_table_of_bytes_keeps_its_rows_around_comments() {
     ]);
     assert_eq!(lay("rust", &text), text);
 }
+
+/// A macro may be named as a type of the language is.
+#[test]
+fn a_macro_that_is_named_as_a_type_is_read() {
+    let text = "fn f() {\n    tide(str![[r#\"\na \"  b\n\"#]]);\n    let x  = str![];\n}\n";
+    assert_eq!(lay("rust", text), text.replace("x  =", "x ="));
+}
