@@ -2,7 +2,7 @@
 
 use kanonix_core::text::LineSet;
 use kanonix_core::{judge, languages, mend_since};
-use crate::support::{lines, style};
+use crate::support::{lines, style, touched_with};
 
 /// The text after mending what it changes in its base; a second look must find nothing.
 fn mend(language: &str, base: &[&str], text: &[&str]) -> String {
@@ -139,4 +139,28 @@ fn an_object_that_is_wrapped_moves_in() {
       }
     }
     ");
+}
+
+/// Beside tabs, spaces line things up: a block in them is no sign that the file is indented by spaces.
+#[test]
+fn a_block_that_is_lined_up_shows_no_steps() {
+    let base = "\
+watch(gauges,
+      (a) => {
+              low()
+              if (b) {
+                      high()
+              }
+      })
+if (flood) {
+\tcall(1)
+}
+";
+    let text = base.replace("(flood) {\n\tcall(1)", "(flood ) {\n  call( 1 )");
+    let canon = [
+        ("indent_style", "", "tab"),
+        ("indent_size", "", "8"),
+        ("wrap_align", "", "bracket"),
+    ];
+    assert_eq!(touched_with("javascript", &canon, base, &text), base);
 }

@@ -43,8 +43,8 @@ impl Steps {
             .map(|steps| canon.len() * steps as usize)
             .collect();
         let seen = match set.base() {
-            Some(base) => seen(base, &several, |_| false),
-            None => seen(sheet.text, &several, |line| set.touches(line..line + 1)),
+            Some(base) => seen(base, &canon, &several, |_| false),
+            None => seen(sheet.text, &canon, &several, |line| set.touches(line..line + 1)),
         };
         let seen: HashMap<String, usize> =
             seen.into_iter().map(|(step, count)| (step.to_string(), count)).collect();
@@ -78,6 +78,7 @@ impl Steps {
 /// The steps by which a text's lines are further in than the line before them.
 fn seen<'t>(
     text: &'t str,
+    canon: &str,
     several: &[usize],
     is_in_play: impl Fn(usize) -> bool,
 ) -> HashMap<&'t str, usize> {
@@ -97,7 +98,9 @@ fn seen<'t>(
         // Spaces behind a tab line something up, and what is deeper there goes on with them.
         let is_plain = |step: &&str| step.contains('\t') || !indentation.contains('\t');
         let step = before.and_then(|(before, opens)| {
-            let step = indentation.strip_prefix(before);
+            // Beside tabs, spaces line things up, and blocks in these are as far in as they are.
+            let is_lined_up = canon == "\t" && before.starts_with(' ');
+            let step = indentation.strip_prefix(before).filter(|_| !is_lined_up);
             step.filter(|step| opens || !several.contains(&step.len()))
         });
         if let Some(step) = step.filter(|step| is_step(step)).filter(is_plain) {

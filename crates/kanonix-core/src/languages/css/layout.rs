@@ -154,6 +154,7 @@ fn header(p: &mut Planner, node: NodeId, parts: &[NodeId], key: Key) {
     if let Some(last) = parts.last()
         && !is_block(p, *last)
         && !p.is_separator(*last)
+        && !p.token_text(p.end(node) - 1).ends_with(';')
     {
         p.end_with_semicolon(node);
         if !p.choices.end_with_semicolon {
