@@ -197,7 +197,10 @@ fn declaration(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     {
         return parts.iter().skip(1).for_each(|part| p.keep_gap(p.first(*part)));
     }
-    p.pair(parts, Key::Value);
+    if let [_, sign, value, ..] = parts {
+        p.before_pair_sign(p.first(*sign), Key::Value);
+        p.after_pair_sign(p.first(*value), Key::Value);
+    }
     let is_custom = parts
         .first()
         .is_some_and(|name| p.token_text(p.first(*name)).starts_with("--"));

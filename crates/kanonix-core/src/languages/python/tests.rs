@@ -628,3 +628,21 @@ fn what_is_left_out_stays_on_its_line_and_beside_its_like() {
     assert_eq!(lay("python", &text), text);
     assert_eq!(lay("python", "def low():\n    ...\n"), "def low():\n    ...\n");
 }
+
+/// A value in several lines stays below its sign, where somebody put it; a bracket does not.
+#[test]
+fn a_value_in_lines_stays_below_its_sign() {
+    let text = "\
+tides = {
+    \"title\":
+        \"of the harbour, the quay and the buoys, \"
+        \"as they were measured in the morning\",
+    \"gauges\":
+        [
+            1,
+        ],
+}
+";
+    let wanted = text.replace(":\n        [\n            1,\n        ]", ": [\n        1,\n    ]");
+    assert_eq!(lay("python", text), wanted);
+}

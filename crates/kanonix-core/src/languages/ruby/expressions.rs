@@ -243,10 +243,14 @@ fn pair(p: &mut Planner, parts: &[NodeId]) {
     match parts {
         [_, sign, value] if p.token_text(p.first(*sign)) == "=>" => {
             p.sign(*sign, *value, Key::Assign);
+            p.stays_below(p.first(*sign), *value, Setting::OperatorGap);
         }
-        [_, _, value @ ..] => {
+        [_, colon, value @ ..] => {
             named(p, parts);
-            value.iter().for_each(|value| p.column(p.first(*value), Column::Value));
+            for value in value {
+                p.column(p.first(*value), Column::Value);
+                p.stays_below(p.first(*colon), *value, Setting::WordGap);
+            }
         }
         _ => {}
     }

@@ -462,3 +462,24 @@ fn what_does_not_parse_is_a_fault() {
     assert_eq!(faults("ruby", "def a\n  b(\nend\n").len(), 1);
     assert!(faults("ruby", "def a\n  b\nend\n").is_empty());
 }
+
+/// A value in several lines stays below its sign, where somebody put it; a bracket does not.
+#[test]
+fn a_value_in_lines_stays_below_its_sign() {
+    let text = "\
+draw(
+  title:
+    (quay_of_the_harbour ? quay_of_the_harbour.name : office_of_the_town) +
+      \": tides of the harbour\",
+  :on_click =>
+    \"load('tides', \" \\
+    \"'saltmarsh')\",
+  gauges:
+    {
+      ebb: 1
+    }
+)
+";
+    let wanted = text.replace("gauges:\n    {\n      ebb: 1\n    }", "gauges: {\n    ebb: 1\n  }");
+    assert_eq!(lay("ruby", text), wanted);
+}

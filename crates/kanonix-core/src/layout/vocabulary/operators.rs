@@ -88,6 +88,22 @@ impl Planner<'_> {
         self.even_out(sign, value, key);
     }
 
+    /// A value in several lines stays below its sign where somebody put it there; one that is a bracket with
+    /// what it holds does not.
+    pub fn stays_below(&mut self, sign: TokenId, value: NodeId, setting: Setting) {
+        let (first, end) = (self.first(value), self.end(value));
+        let begins = self.part(value, 0).map_or(first, |part| self.end(part) - 1);
+        let is_bracket = begins == first && self.tree.opens(self.token_text(first));
+        if self.choices.remembers
+            && self.broken_before(first)
+            && !is_bracket
+            && self.takes_lines(first + 1, end)
+        {
+            let blanks = self.gap(first).blanks;
+            self.assigned(sign, value, blanks, setting);
+        }
+    }
+
     /// As many blanks on both sides of a sign, where they stay as they are and there are some on one
     /// side only.
     pub fn even_out(&mut self, sign: TokenId, value: TokenId, key: Key) {
@@ -135,6 +151,7 @@ impl Planner<'_> {
         if let [_, sign, value, ..] = parts {
             self.before_pair_sign(self.first(*sign), key);
             self.after_pair_sign(self.first(*value), key);
+            self.stays_below(self.first(*sign), *value, Setting::PairGap);
         }
     }
 
