@@ -429,13 +429,13 @@ fn a_canon_with_several_errors_shows_them_all() {
 
 #[test]
 fn mending_says_where_it_did_not_read() {
-    let repo = Repo::with(&[("a.ts", "let low  = 1;\nexport type  * from './tide';\n")]);
+    let repo = Repo::with(&[("a.ts", "let low  = 1;\nexport type  ** from './tide';\n")]);
     let said = repo.kanonix(&["mend", "--whole"]);
     insta::assert_snapshot!(said.out, @"
     a.ts  1 line
-    a.ts:2:8: fault: this does not parse and is left as it is
+    a.ts:2:17: fault: this does not parse and is left as it is
     1 line in 1 file mended · take it back with: kanonix undo
     ");
-    assert_eq!(repo.read("a.ts"), "let low = 1;\nexport type  * from './tide';\n");
+    assert_eq!(repo.read("a.ts"), "let low = 1;\nexport type  ** from './tide';\n");
     assert!(!repo.kanonix(&["mend", "--whole", "--dry-run"]).out.contains("fault"));
 }

@@ -3,6 +3,7 @@
 //! A new language is a new folder and one line in `languages!`. A language names no other language.
 
 mod kinds;
+mod masking;
 #[cfg(test)]
 mod made_up;
 #[cfg(test)]

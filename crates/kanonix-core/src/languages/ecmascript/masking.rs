@@ -1,36 +1,32 @@
 //! What the grammars stumble over, and the languages have: each is shown a text of the same length in which
 //! that is letters of a name, or blanks. What stands there stays as it is.
 
+use crate::languages::masking::{LETTER, hide, words};
 use memchr::memmem;
 use std::ops::Range;
 
-/// What hides a byte: a letter of a name.
-const LETTER: u8 = b'x';
-
 /// A text in which `using` is a name wherever nothing is declared by it.
 pub(super) fn names(text: &str) -> Option<String> {
-    shown(text, undeclaring(text).collect())
+    hide(text, None, undeclaring(text), LETTER)
 }
 
 /// As [`types`]; and a line that begins with the types of a signature is another one, whatever the line before
 /// ends with: the grammar is shown a semicolon in place of the line's end.
 pub(super) fn signatures(text: &str) -> Option<String> {
-    let masked = types(text);
     let begins = memmem::find_iter(text.as_bytes(), "<").filter(|at| {
         let line = text[..*at].trim_end_matches([' ', '\t']);
         line.ends_with('\n') && begins_signature(&text[*at..])
     });
-    let ends: Vec<usize> = begins.filter_map(|at| member_end(&text[..at])).collect();
-    if ends.is_empty() {
-        return masked;
-    }
-    let mut bytes = masked.unwrap_or_else(|| text.to_string()).into_bytes();
-    ends.into_iter().for_each(|end| bytes[end] = b';');
-    String::from_utf8(bytes).ok()
+    let ends = begins.filter_map(|at| member_end(&text[..at])).map(|end| end..end + 1);
+    hide(text, types(text), ends, b';')
 }
 
 /// Whether a text begins with types in their brackets that parameters follow.
 fn begins_signature(text: &str) -> bool {
+    let is_name = |c: char| c.is_alphabetic() || matches!(c, '_' | '$');
+    if !text[1..].trim_start().starts_with(is_name) {
+        return false;
+    }
     let mut depth = 0usize;
     let mut before = b' ';
     for (at, byte) in text.bytes().enumerate().take(LONGEST) {
@@ -38,6 +34,8 @@ fn begins_signature(text: &str) -> bool {
             b'<' => depth += 1,
             b'>' if before != b'=' => depth -= 1,
             b';' => return false,
+            // Two of them join conditions.
+            b'&' | b'|' if byte == before => return false,
             _ => {}
         }
         if depth == 0 {
@@ -90,18 +88,11 @@ fn types(text: &str) -> Option<String> {
         Some(word.end + " ".len()..word.end + " import(".len() + length + 1)
     }));
     hidden.extend(undeclaring(text));
-    let masked = shown(text, hidden);
     let of_all = |word: &Range<usize>| {
         text[word.end..].trim_start().starts_with('*')
             && text[..word.start].trim_end().ends_with("export")
     };
-    let all: Vec<Range<usize>> = words(text, TYPE).filter(of_all).collect();
-    if all.is_empty() {
-        return masked;
-    }
-    let mut bytes = masked.unwrap_or_else(|| text.to_string()).into_bytes();
-    all.into_iter().for_each(|word| bytes[word].fill(b' '));
-    String::from_utf8(bytes).ok()
+    hide(text, hide(text, None, hidden, LETTER), words(text, TYPE).filter(of_all), b' ')
 }
 
 /// What the grammar does not read before a star: `export type * from "./tide"`.
@@ -110,28 +101,6 @@ pub(super) const TYPE: &str = "type";
 /// Where `using` is a name.
 fn undeclaring(text: &str) -> impl Iterator<Item = Range<usize>> {
     words(text, "using").filter(|word| !declares(&text[word.end..]))
-}
-
-/// The text with letters in these places, if there are any.
-fn shown(text: &str, hidden: Vec<Range<usize>>) -> Option<String> {
-    if hidden.is_empty() {
-        return None;
-    }
-    let mut bytes = text.as_bytes().to_vec();
-    hidden.into_iter().for_each(|range| bytes[range].fill(LETTER));
-    String::from_utf8(bytes).ok()
-}
-
-/// Where a word stands by itself.
-fn words<'t>(text: &'t str, word: &'static str) -> impl Iterator<Item = Range<usize>> + 't {
-    let is_letter = |byte: &u8| byte.is_ascii_alphanumeric()
-        || b"_$".contains(byte)
-        || *byte >= 0x80;
-    let all = memmem::find_iter(text.as_bytes(), word).map(move |at| at..at + word.len());
-    all.filter(move |range| {
-        let (before, behind) = (&text.as_bytes()[..range.start], &text.as_bytes()[range.end..]);
-        !before.last().is_some_and(is_letter) && !behind.first().is_some_and(is_letter)
-    })
 }
 
 /// Whether what follows a word is a name on its line, which it declares.

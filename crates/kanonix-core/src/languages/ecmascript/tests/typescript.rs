@@ -285,3 +285,26 @@ const ebb = c
     const ebb = c < d
     "#);
 }
+
+/// What stands behind a line's end in another way is no signature.
+#[test]
+fn what_begins_a_line_as_a_signature_does_stays_what_it_is() {
+    let text = "\
+function quay() {
+  return (
+    <p>
+      Hello
+      <b>(tide)</b>
+    </p>
+  )
+}
+const ebb = <T,>(x: T) => x
+";
+    assert_eq!(lay("tsx", text), text);
+    let text = "if (a\n  < b && c >(d)) {\n}\nconst f =\n  <T>(x:T) => {\n  }\n";
+    assert!(faults("typescript", text).is_empty());
+    insta::assert_snapshot!(lay("typescript", text), @"
+    if (a < b && c > (d)) {}
+    const f = <T>(x: T) => {}
+    ");
+}
