@@ -23,7 +23,10 @@ pub(super) fn hide(
 }
 
 /// Where a word stands by itself.
-pub(super) fn words<'t>(text: &'t str, word: &'static str) -> impl Iterator<Item = Range<usize>> + 't {
+pub(super) fn words<'t>(
+    text: &'t str,
+    word: &'static str,
+) -> impl Iterator<Item = Range<usize>> + 't {
     let is_letter = |byte: &u8| byte.is_ascii_alphanumeric()
         || b"_$".contains(byte)
         || *byte >= 0x80;
