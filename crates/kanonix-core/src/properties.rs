@@ -283,9 +283,9 @@ fn spoil(clean: &str, case: &Case) -> Option<(String, usize)> {
     };
     let lines = Lines::new(clean);
     let max = case.style.number(Setting::MaxLineLength, Key::Whole).unwrap_or(u32::MAX) as usize;
-    // A block that stands on too long a line is not short either.
     let all_shows = case.language.has("shown_space", "")
         && case.style.is(Setting::ShownSpace, Key::Whole, "everywhere");
+    // A block that stands on too long a line is not short either.
     let has_room = |at: usize| {
         let start = lines.start(lines.line_of(at));
         let line = clean[start..].lines().next().unwrap_or_default();

@@ -234,7 +234,7 @@ impl Planner<'_> {
 
     /// Whether no more than one line ends inside a group: not where something in it has lines of its own.
     fn has_one_break(&self, group: &Group) -> bool {
-        (group.first + 1..group.end).filter(|token| self.broken_before(*token)).count() <= 1
+        (group.first + 1..group.end).filter(|token| self.broken_before(*token)).nth(1).is_none()
     }
 
     /// A list is open around a chain with lines of its own behind which other elements come: they would

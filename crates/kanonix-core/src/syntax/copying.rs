@@ -53,7 +53,7 @@ pub(super) fn copied(
         masks: parsed.masked,
         join: grammar.join(),
         reserved: grammar.reserved(),
-        unnamed: grammar.unnamed(parsed.masked),
+        unnamed: grammar.unnamed(),
     };
     let idle = grammar.idle().filter(|_| copy.has_faults);
     match idle.and_then(|kind| Some((kind, comments_alone(grammar, parsed, text)?))) {

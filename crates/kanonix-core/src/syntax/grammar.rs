@@ -147,10 +147,8 @@ pub struct Grammar {
     join: Option<&'static str>,
     /// Words that the grammar takes for names and that are none.
     reserved: Option<Reserved>,
-    /// Words that the grammar reads and has nothing for.
+    /// Words that the grammar reads and has nothing for, or is shown blanks in place of.
     unnamed: &'static [&'static str],
-    /// Words that a masked text has blanks for.
-    blanked: &'static [&'static str],
     /// What a text without a statement is, which the grammar does not read.
     idle: Option<&'static str>,
     loaded: OnceLock<Loaded>,
@@ -174,8 +172,7 @@ impl Grammar {
         let (exact, alone, whole, shows) = (None, None, None, None);
         let (masked, uncut, directives, margin, join) = (None, None, None, None, None);
         let (line_ends_count, pairs, reserved) = (false, BRACKETS, None);
-        let (last, closers): (Last, &[&str]) = (&[], &[]);
-        let (unnamed, blanked): (&[&str], &[&str]) = (&[], &[]);
+        let (last, closers, unnamed): (Last, &[&str], &[&str]) = (&[], &[], &[]);
         let idle = None;
         Grammar {
             load,
@@ -201,7 +198,6 @@ impl Grammar {
             join,
             reserved,
             unnamed,
-            blanked,
             idle,
             loaded,
         }
@@ -416,21 +412,16 @@ impl Grammar {
         self.reserved.as_ref()
     }
 
-    /// The same for a grammar that has no leaf for some of the words that it reads, in either case.
+    /// The same for a grammar that has no leaf for some of the words that it reads, in either case, or that
+    /// is shown blanks in place of them.
     pub const fn naming(mut self, words: &'static [&'static str]) -> Grammar {
         self.unnamed = words;
         self
     }
 
-    /// The same, where what it is shown in place of a text has blanks for some words.
-    pub const fn blanking(mut self, words: &'static [&'static str]) -> Grammar {
-        self.blanked = words;
-        self
-    }
-
-    /// Words without a leaf in what the parser made of a text, or of what it was shown in its place.
-    pub(super) fn unnamed(&self, is_masked: bool) -> &'static [&'static str] {
-        if is_masked && self.unnamed.is_empty() { self.blanked } else { self.unnamed }
+    /// Those words.
+    pub(super) fn unnamed(&self) -> &'static [&'static str] {
+        self.unnamed
     }
 
     /// The same for a grammar that reads no text without a statement: that is of this kind, its comments aside.

@@ -94,7 +94,7 @@ impl Copying<'_> {
             return;
         }
         let from = self.tree.tokens.last().map_or(self.tree.mark, |last| last.end as usize);
-        let Some(gap) = self.text.get(from..before) else { return };
+        let Some(gap) = self.text.get(from..before).filter(|gap| !gap.is_empty()) else { return };
         let mut at = from + gap.len() - gap.trim_start_matches(BLANKS).len();
         let (mut rest, mut words) = (gap.trim_matches(BLANKS), Vec::new());
         while !rest.is_empty() {

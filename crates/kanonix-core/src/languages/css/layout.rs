@@ -31,7 +31,7 @@ kinds! {
 }
 
 /// A semicolon that ends nothing.
-pub(super) const BLANKED: &[&str] = &[";"];
+pub(super) const IDLE: &[&str] = &[";"];
 
 /// A comment of another language's, which a style sheet reads as part of what follows.
 pub(super) fn foreign(kind: u16, _: &str) -> bool {
@@ -154,9 +154,8 @@ fn header(p: &mut Planner, node: NodeId, parts: &[NodeId], key: Key) {
     if let Some(last) = parts.last()
         && !is_block(p, *last)
         && !p.is_separator(*last)
-        && !p.token_text(p.end(node) - 1).ends_with(';')
     {
-        p.end_with_semicolon(node);
+        add_end(p, node);
         if !p.choices.end_with_semicolon {
             // It ends with the blank before the brace.
             let brace = p.gap(p.end(node));
@@ -197,6 +196,7 @@ fn declaration(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     {
         return parts.iter().skip(1).for_each(|part| p.keep_gap(p.first(*part)));
     }
+    // No pair: the value's own commas and rows say where it begins a line.
     if let [_, sign, value, ..] = parts {
         p.before_pair_sign(p.first(*sign), Key::Value);
         p.after_pair_sign(p.first(*value), Key::Value);
@@ -220,7 +220,14 @@ fn declaration(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
                 p.rewrite(p.first(*end), TreeEdit::Remove(When::Always), Setting::StatementEnd);
             }
         }
-        None => p.end_with_semicolon(node),
+        None => add_end(p, node),
+    }
+}
+
+/// What ends with its block ends with a semicolon, unless a text without its end has taken that in.
+fn add_end(p: &mut Planner, node: NodeId) {
+    if !p.token_text(p.end(node) - 1).ends_with(';') {
+        p.end_with_semicolon(node);
     }
 }
 

@@ -4,6 +4,7 @@
 //! Each such stretch is a word to it: it is shown a sheet of the same length in which that is made of
 //! letters. What stands in a stretch stays as it is.
 
+use crate::languages::masking::LETTER;
 use std::ops::Range;
 
 /// A dialect.
@@ -41,9 +42,6 @@ const PLAIN: [&[u8]; 12] = [
 /// What the value of a filter of one old browser begins with.
 const PROGRAM: &[u8] = b"progid:";
 
-/// What hides a byte: a letter of a word.
-const LETTER: u8 = b'x';
-
 /// What hides a semicolon that ends nothing.
 const BLANK: u8 = b' ';
 
@@ -62,6 +60,28 @@ const DEEPEST: usize = 16;
 
 fn is_word(byte: u8) -> bool {
     byte.is_ascii_alphanumeric() || matches!(byte, b'-' | b'_') || byte >= 0x80
+}
+
+/// So many bytes may a selector count elements in.
+const LONGEST: usize = 1_000;
+
+/// What counts them has a shorter name.
+const LONGEST_NAME: usize = 32;
+
+/// Where a pair of brackets ends that begins at a byte, if it does.
+fn pair_in(bytes: &[u8], at: usize, opens: u8, closes: u8) -> Option<usize> {
+    let mut depth = 0usize;
+    for (end, byte) in bytes.iter().enumerate().skip(at) {
+        if *byte == opens {
+            depth += 1;
+        } else if *byte == closes {
+            depth -= 1;
+            if depth == 0 {
+                return Some(end + 1);
+            }
+        }
+    }
+    None
 }
 
 impl Masking {
@@ -201,19 +221,9 @@ impl Masking {
         if self.unclosed == MOST_UNCLOSED {
             return None;
         }
-        let mut depth = 0usize;
-        for (end, byte) in self.bytes.iter().enumerate().skip(at) {
-            if *byte == opens {
-                depth += 1;
-            } else if *byte == closes {
-                depth -= 1;
-                if depth == 0 {
-                    return Some(end + 1);
-                }
-            }
-        }
-        self.unclosed += 1;
-        None
+        let end = pair_in(&self.bytes, at, opens, closes);
+        self.unclosed += usize::from(end.is_none());
+        end
     }
 
     /// Hides what is to be hidden of a statement, up to its block or its end, and says where that
@@ -249,7 +259,7 @@ impl Masking {
         // A comment behind it is none of its own.
         let head = start..solid;
         let end = self.byte(at);
-        if end == b'}' && self.byte(start) == b'@' && solid < at {
+        if end == b'}' && self.byte(start) == b'@' && self.byte(solid).is_ascii_whitespace() {
             // The grammar wants an end where the brace is one.
             self.bytes[solid] = b';';
         }
@@ -302,6 +312,8 @@ impl Masking {
         if first.is_some_and(|word| word.eq_ignore_ascii_case(PROGRAM)) {
             return self.hide(value);
         }
+        // Up to here, parentheses have nothing to hide.
+        let mut plain = 0;
         let mut at = value.start;
         while at < value.end {
             if let Some(end) = self.closed(at) {
@@ -311,10 +323,11 @@ impl Masking {
             match self.byte(at) {
                 b'!' if self.bytes[at..value.end] != *b"!important" => self.bytes[at] = LETTER,
                 // `alpha(opacity = 70)`
-                b'(' => {
+                b'(' if at >= plain => {
                     let end = self.pair(at, b'(', b')').unwrap_or(value.end).min(value.end);
-                    if self.bytes[at..end].contains(&b'=') {
-                        self.hide(at..end);
+                    match self.bytes[at..end].contains(&b'=') {
+                        true => self.hide(at..end),
+                        false => plain = end,
                     }
                 }
                 _ => {}
@@ -413,14 +426,15 @@ impl Masking {
     /// What of the elements that a selector counts in parentheses the grammar does not read: `(2n - 1)`,
     /// `(even of .quay, .buoy)`; and behind other names than these two, any of it.
     fn count(&mut self, head: Range<usize>, at: usize) {
-        let name = &self.bytes[head];
+        let name = &self.bytes[head.start.max(at.saturating_sub(LONGEST_NAME))..head.end];
         let name = name.iter().rposition(|byte| *byte == b':').map(|colon| &name[colon..]);
         let is_read = match name {
             Some(b":nth-child" | b":nth-last-child") => true,
             Some(name) if name.starts_with(b":nth-") => false,
             _ => return,
         };
-        let Some(end) = self.pair(at, b'(', b')') else { return };
+        let most = &self.bytes[..self.bytes.len().min(at + LONGEST)];
+        let Some(end) = pair_in(most, at, b'(', b')') else { return };
         let inside = self.trimmed(at + 1..end - 1);
         if !is_read {
             return self.hide(inside);

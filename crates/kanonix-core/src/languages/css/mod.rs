@@ -58,7 +58,7 @@ pub(super) static LANGUAGE: Language = Language {
     line_comment: None,
     grammar: Grammar::new(|| tree_sitter_css::LANGUAGE.into(), &layout::KINDS, &COMMENTS)
         .without(layout::foreign)
-        .blanking(layout::BLANKED)
+        .naming(layout::IDLE)
         .masking(masking::plain),
     rule: layout::rule,
     contents: None,
@@ -104,7 +104,7 @@ const fn dialect(
         identifiers: name,
         line_comment: Some("//"),
         grammar: Grammar::new(|| tree_sitter_css::LANGUAGE.into(), &layout::KINDS, &LINE_COMMENTS)
-            .blanking(layout::BLANKED)
+            .naming(layout::IDLE)
             .masking(masked),
         rule: layout::rule,
         contents: None,

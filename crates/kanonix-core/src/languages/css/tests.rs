@@ -485,3 +485,11 @@ fn at_rules_that_end_with_their_block_are_read() {
     let text = ".a { @include b }\n";
     assert_eq!(lay_with("scss", &canon, text), ".a {@include b }\n");
 }
+
+/// A comment that touches an at-rule is no end of it.
+#[test]
+fn a_comment_beside_an_at_rule_stays_one() {
+    let text = ".a { @include b/* why */ }\n";
+    assert!(!faults("scss", text).is_empty());
+    assert_eq!(lay("scss", ".a { @include b /*why*/}\n"), ".a {\n  @include b; /*why*/\n}\n");
+}

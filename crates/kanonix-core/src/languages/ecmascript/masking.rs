@@ -70,10 +70,11 @@ fn member_end(text: &str) -> Option<usize> {
 fn types(text: &str) -> Option<String> {
     let mut hidden: Vec<Range<usize>> = Vec::new();
     for mark in ["in ", "out "] {
+        let both = hidden.clone();
         for at in memmem::find_iter(text.as_bytes(), mark) {
             let before = text[..at].trim_end().as_bytes().last();
             let stands = before.is_some_and(|byte| b"<,".contains(byte))
-                || hidden.iter().rev().any(|own| own.end == at);
+                || both.binary_search_by_key(&at, |own| own.end).is_ok();
             let is_name = text[at + mark.len()..].starts_with(|c: char| c.is_ascii_uppercase());
             let is_both = mark == "in " && text[at + mark.len()..].starts_with("out ");
             if stands && (is_name || is_both) && is_parameter(text, at) {

@@ -1,10 +1,8 @@
 //! What the grammar stumbles over, and the language has: it is shown a script of the same length in which
 //! that is a word, or a comment. What stands there stays as it is.
 
+use crate::languages::masking::LETTER;
 use std::ops::Range;
-
-/// What hides a byte: a letter of a word.
-const LETTER: u8 = b'x';
 
 /// No word of people is longer.
 const LONGEST: usize = 1_000;

@@ -92,8 +92,8 @@ impl Planner<'_> {
     /// what it holds does not.
     pub fn stays_below(&mut self, sign: TokenId, value: NodeId, setting: Setting) {
         let (first, end) = (self.first(value), self.end(value));
-        let begins = self.part(value, 0).map_or(first, |part| self.end(part) - 1);
-        let is_bracket = begins == first && self.tree.opens(self.token_text(first));
+        let is_bracket = self.tree.opens(self.token_text(first))
+            && self.part(value, 0).is_some_and(|opener| self.end(opener) == first + 1);
         if self.choices.remembers
             && self.broken_before(first)
             && !is_bracket
