@@ -443,7 +443,7 @@ fn where_lines_stand_as_they_were_put_the_stronger_operator_may_be_broken() {
     let text = "a = level > 4 and buoy.lamp.is_lit and\n    tide.is_low or tide.is_turning\n";
     assert_eq!(lay_with("lua", &keep, text), text);
     let step = [("wrap_align", "", "step"), ("max_line_length", "", "40")];
-    let wanted = "a = level > 4\n  and buoy.lamp.is_lit and\n  tide.is_low\n  or tide.is_turning\n";
+    let wanted = "a = level > 4 and\n  buoy.lamp.is_lit and\n  tide.is_low or\n  tide.is_turning\n";
     assert_eq!(lay_with("lua", &step, text), wanted);
 }
 

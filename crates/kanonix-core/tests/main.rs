@@ -8,6 +8,7 @@ mod layout;
 mod moved;
 mod proof;
 mod room;
+mod rows;
 mod samples;
 mod settings;
 mod support;

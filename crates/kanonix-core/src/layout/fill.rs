@@ -287,9 +287,27 @@ impl Filler<'_> {
                 let Group { stem, counts, .. } = self.sheet.plan.groups[group];
                 let token = stem as usize;
                 let column = self.under[group].filter(|_| counts == Counts::Stem);
+                let column = column.or_else(|| self.beside_its_bracket(group));
                 column.or(self.indent_of[token]).unwrap_or_else(|| self.present_line_indent(token))
             }
         }
+    }
+
+    /// The column of the element that a chain is, where that stays behind the bracket of its list, and the
+    /// other elements stand under it: the chain's lines stand further in than they do.
+    fn beside_its_bracket(&self, chain: GroupId) -> Option<IndentId> {
+        let plan = &self.sheet.plan;
+        let own = &plan.groups[chain];
+        let list = plan.gaps[own.first as usize].group.filter(|list| {
+            plan.groups[*list].opening == Some(own.first)
+                && matches!(self.state(*list), State::Beside | State::Filled | State::Rows)
+                && self.begins_beside(*list)
+        });
+        let is_plain_chain = own.shape == Shape::Chain
+            && !own.bracketed
+            && own.stem == own.first
+            && own.like.is_none();
+        list.filter(|_| is_plain_chain).and_then(|list| self.under[list])
     }
 
     /// The indentation of the line on which a token stands in the text.

@@ -157,9 +157,17 @@ impl Planner<'_> {
         let group = &self.plan.groups[id];
         let outer = &self.plan.groups[around];
         let is_list = |group: &Group| group.shape == Shape::List && group.bracketed;
+        // Rows between brackets that have lines of their own are no list that broke somewhere.
+        let is_table = || {
+            seen[id].ends > 1
+                && seen[id].joins > 0
+                && self.broken_before(group.end - 1)
+                && group.opening.is_some_and(|opening| self.broken_before(opening))
+        };
         is_list(group)
             && is_list(outer)
             && (seen[id].ends > 0 && seen[around].ends == 0)
+            && !is_table()
             && self.goes_on_behind(group.end, around)
             && group.slight != Slight::Never
             && self.is_slight(id)
@@ -215,7 +223,8 @@ impl Planner<'_> {
                 && group.rows != Rows::Loose
                 && is_open
                 && self.may_be_one_line(group)
-                && self.has_one_break(group);
+                && self.has_one_break(group)
+                && !self.has_rows_of_texts(group);
             let is_whole = |outer: GroupId| {
                 let is_unbroken = seen[outer].ends == 0;
                 let outer = &self.plan.groups[outer];
@@ -235,6 +244,12 @@ impl Planner<'_> {
     /// Whether no more than one line ends inside a group: not where something in it has lines of its own.
     fn has_one_break(&self, group: &Group) -> bool {
         (group.first + 1..group.end).filter(|token| self.broken_before(*token)).nth(1).is_none()
+    }
+
+    /// Whether a line begins between two texts of a group.
+    fn has_rows_of_texts(&self, group: &Group) -> bool {
+        (group.first + 1..group.end)
+            .any(|token| self.broken_before(token) && self.divides_texts(token))
     }
 
     /// A list is open around a chain with lines of its own behind which other elements come: they would

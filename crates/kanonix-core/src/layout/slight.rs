@@ -63,15 +63,18 @@ impl Planner<'_> {
         let opening = group.opening.filter(|_| group.bracketed && group.shape == Shape::List)?;
         let start = |token: TokenId| self.tree.tokens[token as usize].start as usize;
         let is_short = || start(group.end - 1) - start(opening) <= LONGEST_LINE / 2;
-        // What holds things one by one has its lines by choice.
-        let is_collection = || self.token_text(group.first).ends_with(['{', '[']);
         match (joins, group.slight) {
             _ if !self.broken_before(opening) || group.align == Align::Any => None,
             (0, Slight::Half) if is_short() => Some(Slight::Usual),
             (0, _) => None,
-            (_, Slight::Row) if is_collection() => None,
+            (_, Slight::Row) if self.collects(group) => None,
             _ => Some(Slight::Whole),
         }
+    }
+
+    /// Whether a list holds things one by one: it has its lines by choice.
+    fn collects(&self, group: &Group) -> bool {
+        self.token_text(group.first).ends_with(['{', '['])
     }
 
     /// Whether each element of a list begins a line, and a block ends the last one.
@@ -89,6 +92,7 @@ impl Planner<'_> {
         };
         group.shape == Shape::List
             && group.bracketed
+            && !self.collects(group)
             && group.align == Align::Step
             && group.opening.is_some_and(is_open)
             && last().is_some_and(ends)
@@ -118,7 +122,12 @@ impl Planner<'_> {
         let mut is_broken = false;
         for token in group.first..group.end {
             let breaks = token > group.first && token != closer && self.broken_before(token);
-            if (breaks && (self.ends_text(token) || !self.is_beside_own(id, token)))
+            let is_choice = || {
+                (group.shape == Shape::Chain && self.divides_texts(token))
+                    || self.ends_text(token)
+                    || !self.is_beside_own(id, token)
+            };
+            if (breaks && is_choice())
                 || (token > group.first + 1 && self.holds_choice(group, token))
             {
                 return false;
@@ -135,6 +144,18 @@ impl Planner<'_> {
             let gap = self.plan.gaps.get(token as usize).filter(|gap| gap.group == Some(id));
             gap.is_some_and(|gap| token == line || gap.chosen)
         })
+    }
+
+    /// Whether a line begins between two texts, beside the operator there: nobody wrote two for one line.
+    pub(super) fn divides_texts(&self, line: TokenId) -> bool {
+        let is_text = |token: Option<TokenId>| {
+            token.is_some_and(|token| {
+                (token as usize) < self.tree.tokens.len() && self.is_text(token)
+            })
+        };
+        // The operator ends the line before, or begins this one.
+        (is_text(line.checked_sub(2)) && is_text(Some(line)))
+            || (is_text(line.checked_sub(1)) && is_text(line.checked_add(1)))
     }
 
     /// Whether what stands before the sign before a line is a text with the end of a line at its end: a

@@ -191,6 +191,15 @@ impl Planner<'_> {
                 && !ends.contains(&closer);
             let opens = group.opening.is_some_and(|gap| self.plan.gaps[gap as usize].chosen);
             let keeps = group.close == Close::Keep && !(group.bracketed && opens);
+            // Rows that go on behind the opening bracket may end before the closing one.
+            let is_hanging = self.choices.rows
+                && seen[id].ends > 0
+                && group.shape == Shape::List
+                && group.bracketed
+                && !opens
+                && group.opening.is_some_and(|first| !self.opened_before(first))
+                && !self.opened_before(closer);
+            let is_beside = is_beside || is_hanging;
             if !(keeps || is_beside) || !self.plan.closes(closer as usize) {
                 continue;
             }

@@ -88,10 +88,8 @@ impl Filler<'_> {
         let end = group.end as usize;
         let stop = sheet.measures.next_break(first + 1);
         let ends_with = |list: GroupId| {
+            let beside = self.goes_on_beside(list);
             let list = &sheet.plan.groups[list];
-            // Rows that begin beside the bracket stand under what is there.
-            let beside = list.rows == Rows::Kept
-                && list.opening.is_some_and(|gap| !sheet.tree.broken(gap as usize, sheet.text));
             list.bracketed && list.shape == Shape::List && list.end as usize == end && !beside
         };
         let is_list = stop < end && sheet.plan.gaps[stop].group.is_some_and(ends_with);
@@ -103,6 +101,17 @@ impl Filler<'_> {
                 .measures
                 .head(group.first as usize, stop)
                 .is_some_and(|width| self.column + width <= self.max)
+    }
+
+    /// Whether the lines of a list begin beside its bracket, or do so in the text: they stand under what is
+    /// there, and have the less room the further in that is.
+    fn goes_on_beside(&self, id: GroupId) -> bool {
+        let sheet = self.sheet;
+        let list = &sheet.plan.groups[id];
+        let is_row = || {
+            list.opening.is_some_and(|gap| !sheet.tree.broken(gap as usize, sheet.text))
+        };
+        self.may_begin_beside(id) || (list.rows == Rows::Kept && is_row())
     }
 
     /// Whether the only list that can be opened in a value ends before it does: what follows would hang on
@@ -162,15 +171,19 @@ impl Filler<'_> {
         let ends_with_block = ends.is_some_and(|last| {
             last.shape == Shape::Block && last.end == group.end
         });
-        let opens = |inner: &Group| match inner.shape {
-            Shape::Block => ends_with_block || is_last(inner),
-            // Parameters with a line each, behind which a block follows.
-            Shape::List => is_last(inner) || (ends_with_block && inner.first == first),
-            _ => inner.bracketed && inner.end == group.end && inner.first == first,
+        let opens = |id: GroupId| {
+            let inner = &sheet.plan.groups[id];
+            match inner.shape {
+                Shape::Block => ends_with_block || is_last(inner),
+                Shape::List if self.goes_on_beside(id) => false,
+                // Parameters with a line each, behind which a block follows.
+                Shape::List => is_last(inner) || (ends_with_block && inner.first == first),
+                _ => inner.bracketed && inner.end == group.end && inner.first == first,
+            }
         };
         let head = || sheet.measures.head(group.first as usize, stop);
         stop < group.end as usize
-            && sheet.plan.group_of(stop).is_some_and(opens)
+            && sheet.plan.gaps[stop].group.is_some_and(opens)
             && head().is_some_and(|width| self.column + width <= self.max)
     }
 

@@ -282,7 +282,7 @@ fn comparison(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         let setting = if is_word { Setting::WordGap } else { Setting::OperatorGap };
         match group {
             Some(group) => {
-                p.break_beside(group, (operator, before), (right, after), setting);
+                p.break_beside(group, node, (operator, before), (right, after), setting);
             }
             None => {
                 p.flat(operator, before, setting);

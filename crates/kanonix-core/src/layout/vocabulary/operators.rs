@@ -6,6 +6,10 @@ use crate::layout::planner::Planner;
 use crate::layout::vocabulary::Handed;
 use crate::style::{Key, Setting};
 use crate::syntax::{NodeId, Role, TokenId};
+use std::iter;
+
+/// So many operations around one, and in it, are asked where their lines end.
+const MOST_AROUND: usize = 16;
 
 /// A language's operators, weak ones first: those of one row bind alike and are broken together.
 /// Each row has the key by which `operator_gap` knows them.
@@ -48,9 +52,9 @@ impl Planner<'_> {
     }
 
     /// So many blanks on both sides of an operator, as `operator_gap` has them for its kind. Where
-    /// there are some on one side only, nobody meant that; where a line ends on one side, there are as
-    /// many as on the other.
-    pub fn around(&self, operator: TokenId, right: TokenId, key: Key) -> (u8, u8) {
+    /// there are some on one side only, nobody meant that: there are as many as beside the ones that it goes
+    /// on with. Where a line ends on one side, there are as many as on the other.
+    fn around(&self, node: NodeId, operator: TokenId, right: TokenId, key: Key) -> (u8, u8) {
         let (before, after) = (self.beside(operator, key), self.beside(right, key));
         let is_kept = self.choices.operator_gaps.of(key).is_none();
         match (is_kept, self.present_blanks(operator), self.present_blanks(right)) {
@@ -60,11 +64,30 @@ impl Planner<'_> {
         }
         match is_kept && (before == 0) != (after == 0) {
             true => {
-                let blanks = u8::from(key != Key::Power);
+                let usual = u8::from(key != Key::Power);
+                let blanks = self.beside_its_like(node, operator).unwrap_or(usual);
                 (self.unfused(operator, blanks), self.unfused(right, blanks))
             }
             false => (before, after),
         }
+    }
+
+    /// The blanks on both sides of an operator that stands beside an operation, or in one of its operands, and
+    /// is the same as its own one.
+    fn beside_its_like(&self, node: NodeId, operator: TokenId) -> Option<u8> {
+        let inside = |place: usize| {
+            let operand = self.part(node, place).filter(|part| self.kind(*part) == self.kind(node));
+            operand.and_then(|operand| self.part(operand, 1)).map(|own| self.first(own))
+        };
+        let beside = [self.first(node).checked_sub(1), Some(self.end(node)), inside(0), inside(2)];
+        let is_like = |token: &TokenId| {
+            *token + 1 < self.tree.tokens.len() as TokenId
+                && self.token_text(*token) == self.token_text(operator)
+        };
+        beside.into_iter().flatten().filter(is_like).find_map(|like| {
+            let blanks = self.present_blanks(like)?.min(1);
+            (self.present_blanks(like + 1)?.min(1) == blanks).then_some(blanks)
+        })
     }
 
     /// The gap beside an operator in which no line ends.
@@ -176,7 +199,7 @@ impl Planner<'_> {
         let is_word = text.trim_start_matches('-').starts_with(|c: char| c.is_ascii_alphabetic());
         let (before, after, setting) = match own.map(|own| operators[own].0) {
             Some(key) if !is_word => {
-                let (before, after) = self.around(operator, right_first, key);
+                let (before, after) = self.around(node, operator, right_first, key);
                 (before, after, Setting::OperatorGap)
             }
             _ => (1, 1, Setting::WordGap),
@@ -218,7 +241,7 @@ impl Planner<'_> {
             (own.fills, own.rows) = (true, Rows::Any);
         }
         if may_lead {
-            self.break_beside(group, (operator, before), (right_first, after), setting);
+            self.break_beside(group, node, (operator, before), (right_first, after), setting);
         } else {
             self.flat(operator, before, setting);
             self.may_break(right_first, group, self.choices.chain_steps, after, setting);
@@ -228,10 +251,14 @@ impl Planner<'_> {
     /// Whether a node is a string and nothing else.
     pub(super) fn is_string(&self, node: NodeId) -> bool {
         let first = self.first(node);
+        self.end(node) == first + 1 && self.is_text(first)
+    }
+
+    /// Whether a token is a text in quotes.
+    pub(in crate::layout) fn is_text(&self, token: TokenId) -> bool {
         let is_prefix = |c: char| c.is_ascii_alphabetic() || matches!(c, '@' | '$');
-        self.end(node) == first + 1
-            && self.tree.tokens[first as usize].role == Role::Atom
-            && self.token_text(first).trim_start_matches(is_prefix).starts_with(['"', '\'', '`'])
+        self.tree.tokens[token as usize].role == Role::Atom
+            && self.token_text(token).trim_start_matches(is_prefix).starts_with(['"', '\'', '`'])
     }
 
     /// The gaps on both sides of an operator, each with its blanks where no line ends: a chain is
@@ -240,6 +267,7 @@ impl Planner<'_> {
     pub fn break_beside(
         &mut self,
         group: GroupId,
+        node: NodeId,
         (operator, before): (TokenId, u8),
         (right, after): (TokenId, u8),
         setting: Setting,
@@ -248,7 +276,10 @@ impl Planner<'_> {
         // A comment beside the operator stays on its side.
         let (commented, other) = (self.after_comment(operator), self.after_comment(right));
         let (leads, trails) = (self.broken_before(operator), self.broken_before(right));
-        let wanted = self.choices.operator_leads.unwrap_or(leads || !trails);
+        let wanted = self.choices.operator_leads.unwrap_or_else(|| match (leads, trails) {
+            (false, false) => self.lead_around(node),
+            _ => leads,
+        });
         let is_leading = commented || (wanted && !other);
         if is_leading {
             self.may_break(operator, group, level, before, setting);
@@ -261,5 +292,23 @@ impl Planner<'_> {
         self.gap(at).chosen = elsewhere && self.choices.remembers;
         // Blank lines divide a long chain.
         self.gap(at).most = self.choices.most_blank.min(1);
+    }
+    /// Whether the operators that a new line is to begin at lead it where either is kept: as the nearest one
+    /// does that a line ends at, in the operations around this one or in its first operand.
+    fn lead_around(&self, node: NodeId) -> bool {
+        let is_like = |other: &NodeId| self.kind(*other) == self.kind(node);
+        let outward = iter::successors(Some(self.parent(node)), |at| Some(self.parent(*at)));
+        let inward = iter::successors(self.part(node, 0), |at| self.part(*at, 0));
+        let outward = outward.take(MOST_AROUND).take_while(is_like);
+        let inward = inward.take(MOST_AROUND).take_while(is_like);
+        let place = |operation: NodeId| {
+            let [sign, right] = [1, 2].map(|place| self.part(operation, place));
+            let (leads, trails) = (
+                self.broken_before(self.first(sign?)),
+                self.broken_before(self.first(right?)),
+            );
+            (leads || trails).then_some(leads)
+        };
+        outward.chain(inward).find_map(place).unwrap_or(true)
     }
 }

@@ -1,0 +1,105 @@
+//! Rows that somebody chose: texts in pieces, tables among arguments, and what goes on beside a bracket
+//! or below a sign.
+
+use crate::support::{becomes, lay_with};
+
+#[test]
+fn a_line_that_ends_between_two_texts_was_chosen() {
+    let bracket = [("wrap_align", "call", "bracket"), ("max_line_length", "", "100")];
+    for (language, sign, end) in [("lua", "..", ""), ("javascript", "+", ";"), ("java", "+", ";")] {
+        let call = |inner: &str| {
+            let call = format!("warn(\"quay\", \"the surge is \" {sign}\n{inner}\"near\"){end}");
+            match language {
+                "java" => format!("class A {{\n    void b() {{\n        {call}\n    }}\n}}\n"),
+                _ => format!("{call}\n"),
+            }
+        };
+        let leads = ("operator_place", "", "trails");
+        let step = if language == "java" { " ".repeat(16) } else { "  ".to_string() };
+        let text = call(&step);
+        let style: Vec<_> = bracket.iter().copied().chain([leads]).collect();
+        assert_eq!(lay_with(language, &style, &text), text, "{language}");
+    }
+}
+
+#[test]
+fn rows_between_brackets_on_lines_of_their_own_are_a_table_before_other_arguments_too() {
+    let table = "local days = token(day, any({\n  'ebb', 'flood',\n  'spring', 'neap'\n}, true))\n";
+    becomes("lua", &[
+        (table, table),
+        ("warn({\n  'ebb', 'flood'\n}, true)\n", "warn({'ebb', 'flood'}, true)\n"),
+    ]);
+    let table = "warn([\n  'ebb', 'flood',\n  'spring', 'neap'\n], true);\n";
+    becomes("javascript", &[(table, table)]);
+}
+
+#[test]
+fn what_holds_things_one_by_one_is_not_closed_around_a_block() {
+    let table = "setmetatable(tide, {\n  __index = function()\n    return 7\n  end\n})\n";
+    becomes("lua", &[
+        (table, table),
+        ("warn(\n  function()\n    ring()\n  end\n)\n", "warn(function()\n  ring()\nend)\n"),
+    ]);
+    let table = "fn a() {\n    put(&[\n        0,\n        match unit {\n            _ => 1,\n        },\n    ]);\n}\n";
+    becomes("rust", &[(table, table)]);
+}
+
+#[test]
+fn an_operation_beside_its_bracket_goes_on_further_in_than_the_elements_under_it() {
+    let style = [("wrap_align", "call", "bracket"), ("wrap_align", "condition", "step")];
+    let text = "warn(\"the surge at the north quay is \" ..\n  \"very near\",\n  7)\n";
+    let wanted = [
+        "warn(\"the surge at the north quay is \" ..",
+        "       \"very near\",",
+        "     7)",
+        "",
+    ];
+    assert_eq!(lay_with("lua", &style, text), wanted.join("\n"));
+    // With nothing beneath it, it goes on from its line.
+    let alone = "warn(\"the surge at the north quay is \" ..\n  \"very near\")\n";
+    assert_eq!(lay_with("lua", &style, alone), alone);
+}
+
+#[test]
+fn a_sign_without_a_blank_on_one_side_has_as_many_as_those_that_it_goes_on_with() {
+    let keep = [("operator_gap", "", "keep")];
+    for (text, wanted) in [
+        ("a = \"at \" ..quay..\" stands \"..level\n", "a = \"at \"..quay..\" stands \"..level\n"),
+        ("a = \"at \" ..quay .. \" stands \" .. b\n", "a = \"at \" .. quay .. \" stands \" .. b\n"),
+        ("a = low ..high\n", "a = low .. high\n"),
+    ] {
+        assert_eq!(lay_with("lua", &keep, text), wanted);
+        assert_eq!(lay_with("lua", &keep, wanted), wanted);
+    }
+}
+
+#[test]
+fn an_operator_begins_or_ends_a_line_as_those_around_it_do() {
+    let narrow = [("max_line_length", "", "40")];
+    let text =
+        "a = north_quay_level +\n  south_quay_level * surge_of_the_day * 2 +\n  mole_level\n";
+    let wanted = [
+        "a = north_quay_level +",
+        "  south_quay_level *",
+        "    surge_of_the_day *",
+        "    2 +",
+        "  mole_level",
+        "",
+    ];
+    assert_eq!(lay_with("lua", &narrow, text), wanted.join("\n"));
+}
+
+#[test]
+fn rows_beside_their_bracket_keep_a_value_below_its_sign_and_end_before_theirs() {
+    let rows = [("list_wrap", "", "rows"), ("max_line_length", "", "60")];
+    let below = [
+        "local request =",
+        "  perform_request(buffer, header, method, on_push,",
+        "                  on_push_context, request_context)",
+        "",
+    ];
+    let below = below.join("\n");
+    assert_eq!(lay_with("lua", &rows, &below), below);
+    let hanging = "local quay = tide_gauges({ level = 7,\n  name = 'north', mole = 'east',\n  buoy = 'west' })\n";
+    assert_eq!(lay_with("lua", &rows, hanging), hanging);
+}
