@@ -749,3 +749,20 @@ fn quay() -> Result<Level, TideError> {
 ";
     assert_eq!(lay_with("rust", &[], text), text);
 }
+
+#[test]
+fn what_is_kept_of_braces_words_and_commas_stays_where_it_is() {
+    let keep = [("open_brace", "", "keep"), ("else_line", "", "keep")];
+    let script = "function a()\n{\n  if (b) {\n    c();\n  }\n  else\n  {\n    d();\n  }\n}\n";
+    assert_eq!(lay_with("javascript", &keep, script), script);
+    let class = "class A\n{\n    int B { get; set; }\n\n    void C() {\n        d();\n    }\n}\n";
+    assert_eq!(lay_with("csharp", &keep, class), class);
+    let function = "fn a()\n{\n    let b = if c {\n        1\n    }\n    else {\n        2\n    };\n}\n";
+    assert_eq!(lay_with("rust", &keep, function), function);
+    let touched = touched_with("java", &keep, "class A\n{\n}\n", "class A\n{\nint b;\n}\n");
+    assert_eq!(touched, "class A\n{\n    int b;\n}\n");
+    let all = [("last_comma", "", "keep_all")];
+    assert_eq!(lay_with("lua", &all, "tides = {low, high,}\n"), "tides = {low, high,}\n");
+    let open = "tides = {low,\n  high,\n}\n";
+    assert_eq!(lay_with("lua", &[("list_wrap", "", "fit"), all[0]], open), "tides = {low, high}\n");
+}

@@ -186,11 +186,14 @@ pub struct Choices {
     pub aligns: Aligns,
     pub closes: Closes,
     pub one_each: bool,
-    pub else_own_line: bool,
+    /// Whether what goes on behind a brace has a line of its own; `None` where it stays.
+    pub else_own_line: Option<bool>,
     pub most_blank: u8,
     pub edge_blank: u8,
     pub add_last_comma: bool,
     pub drop_last_comma: bool,
+    /// Whether a comma stays at the end of a list on one line.
+    pub keeps_flat_comma: bool,
 }
 
 impl Choices {
@@ -260,11 +263,13 @@ impl Choices {
             aligns: Aligns::of_style(style),
             closes: Closes::of_style(style),
             one_each: style.is(Setting::ListWrap, Key::Whole, "one_each"),
-            else_own_line: style.is(Setting::ElseLine, Key::Whole, "own_line"),
+            else_own_line: (!style.keeps(Setting::ElseLine, Key::Whole))
+                .then(|| style.is(Setting::ElseLine, Key::Whole, "own_line")),
             most_blank: lines(Key::Most),
             edge_blank: lines(Key::AtEdges),
             add_last_comma: comma("open_list"),
             drop_last_comma: comma("never"),
+            keeps_flat_comma: comma("keep_all"),
         }
     }
 }

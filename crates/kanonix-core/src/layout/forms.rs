@@ -1,7 +1,7 @@
 //! Which form each group takes: flat, open, or in the rows that somebody laid out.
 
 use super::fill::{Filler, State};
-use super::slight::ends_line;
+use super::slight::{ends_line, is_text};
 use super::plan::{Group, GroupId, Opens, Rows, Shape, Slight, TreeEdit, Want, When};
 use crate::syntax::Role;
 
@@ -330,19 +330,24 @@ impl Filler<'_> {
         }
     }
 
-    /// Whether what stands before a gap of a sum is a string with the end of a line at its end.
+    /// Whether a line of a sum ends at a gap whatever there is room for: behind a text with the end of a
+    /// line at its end, or between two texts where somebody ended one.
     fn ends_line(&self, id: GroupId, index: usize) -> bool {
         let sheet = self.sheet;
         let text = |token: usize| {
             let token = &sheet.tree.tokens[token];
             &sheet.text[token.start as usize..token.end as usize]
         };
+        let is_sign = |token: &usize| matches!(text(*token), "+" | "..");
+        let is_text = |token: usize| is_text(&sheet.tree.tokens[token], text(token));
         let is_sum = sheet.plan.groups[id].shape == Shape::Chain;
-        let before = (index.saturating_sub(2)..index).rev().find(|token| {
-            !matches!(text(*token), "+" | "..")
-        });
+        let before = (index.saturating_sub(2)..index).rev().find(|token| !is_sign(token));
+        let behind = (index..sheet.tree.tokens.len()).take(2).find(|token| !is_sign(token));
         is_sum
-            && before.is_some_and(|token| ends_line(text(token)))
+            && before.is_some_and(|before| {
+                ends_line(text(before))
+                    || (sheet.broken(index) && is_text(before) && behind.is_some_and(is_text))
+            })
     }
 
     /// The column of a comma that follows only because the list around it is open.

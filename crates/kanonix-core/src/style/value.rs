@@ -254,7 +254,7 @@ fn offset(setting: Setting) -> usize {
 
 /// Whether a value is one that keeps what is there.
 pub fn keeps(value: &str) -> bool {
-    matches!(value, "keep" | "any")
+    matches!(value, "keep" | "keep_all" | "any")
 }
 
 impl Style {

@@ -151,8 +151,9 @@ fn asked(p: &mut Planner, parts: &[NodeId]) -> Option<(usize, usize)> {
         let gap = p.choices.parens_gap;
         let group = p.enclosed(Shape::Chain, [before, inner, behind], gap, Key::Condition);
         // A brace on the next line sets the body apart.
-        let is_apart = parts.get(closer + 1).is_some_and(|body| p.is(*body, Kind::Block))
-            && p.style.is(Setting::OpenBrace, Key::Control, "next_line");
+        let is_apart = parts.get(closer + 1).is_some_and(|body| {
+            p.is(*body, Kind::Block) && p.begins_next_line(p.first(*body), Key::Control)
+        });
         p.group_mut(group).header = !is_apart;
     }
     Some((opener, closer))

@@ -247,7 +247,7 @@ fn asked(p: &mut Planner, parts: &[NodeId], is_header: bool) {
         let group = p.enclosed(Shape::Chain, [*opener, *inner, *closer], gap, Key::Condition);
         // A brace on the next line sets the body apart.
         p.group_mut(group).header =
-            is_header && !p.style.is(Setting::OpenBrace, Key::Control, "next_line");
+            is_header && !p.begins_next_line(p.end(*closer), Key::Control);
     } else {
         p.words(parts);
     }

@@ -246,7 +246,7 @@ fn let_declaration(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let group = p.group(Shape::LastResort, p.first(parts[sign]), p.end(value));
     p.stem(group, header);
     assigned_in(p, group, value, header);
-    match p.choices.else_own_line {
+    match p.else_begins_line(other) {
         true => p.follower(other, header),
         false => {
             let own = behind(p, other, header, Some(group), Setting::ElseLine);
@@ -277,7 +277,7 @@ fn if_expression(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     brace_behind(p, *condition, *consequence, header, Key::Control);
     if let Some(other) = rest.first() {
         let token = p.first(*other);
-        match p.choices.else_own_line {
+        match p.else_begins_line(token) {
             true => p.follower(token, header),
             false => p.behind(token, Setting::ElseLine),
         }

@@ -292,7 +292,7 @@ impl Planner<'_> {
     pub fn open_brace(&mut self, brace: TokenId, header: TokenId, key: Key) {
         // Behind a comment that ends its line there is no other place.
         let begins_line = self.begins_behind_comment(brace);
-        if begins_line || self.brace_on_next_line(key) {
+        if begins_line || self.begins_next_line(brace, key) {
             let group = self.group(Shape::Block, header, brace + 1);
             self.newline(brace, group, 0, Setting::OpenBrace);
         } else {
@@ -330,7 +330,7 @@ impl Planner<'_> {
         key: Key,
         flat: Key,
     ) -> Option<GroupId> {
-        let next_line = self.brace_on_next_line(key);
+        let next_line = self.begins_next_line(brace, key);
         if next_line && end == brace + 2 && !self.broken_before(end - 1) {
             // Two braces with nothing between them need no line.
             self.behind(brace, Setting::OpenBrace);
@@ -359,7 +359,7 @@ impl Planner<'_> {
     /// fit there; `None` for a block that is not.
     pub fn flat_opening(&self, block: NodeId, key: Key) -> Option<TokenId> {
         let brace = self.first(block);
-        let next_line = self.brace_on_next_line(key);
+        let next_line = self.begins_next_line(brace, key);
         let flat = self.keeps_flat(block, key) && !(next_line && self.broken_before(brace));
         flat.then_some(if next_line { brace } else { brace + 1 })
     }
@@ -373,7 +373,7 @@ impl Planner<'_> {
         header: TokenId,
         key: Key,
     ) -> Option<GroupId> {
-        if !self.brace_on_next_line(key) || end <= brace + 2 {
+        if !self.begins_next_line(brace, key) || end <= brace + 2 {
             self.behind(brace, Setting::OpenBrace);
             return None;
         }
@@ -395,7 +395,8 @@ impl Planner<'_> {
     /// The first gap that is broken of such a list, should it not fit on its line.
     pub fn values_opening(&self, list: NodeId, key: Key) -> Option<TokenId> {
         let first = self.inside(list)?;
-        Some(if self.brace_on_next_line(key) { first - 1 } else { first })
+        let brace = first - 1;
+        Some(if self.begins_next_line(brace, key) { brace } else { first })
     }
 
     /// Two braces with nothing between them stay on two lines where somebody put them there: people
@@ -424,8 +425,12 @@ impl Planner<'_> {
         })
     }
 
-    fn brace_on_next_line(&self, key: Key) -> bool {
-        self.style.is(Setting::OpenBrace, key, "next_line")
+    /// Whether the brace of a block stands on a line of its own, where the block is open.
+    pub fn begins_next_line(&self, brace: TokenId, key: Key) -> bool {
+        match self.style.keeps(Setting::OpenBrace, key) {
+            true => self.broken_before(brace),
+            false => self.style.is(Setting::OpenBrace, key, "next_line"),
+        }
     }
 
     /// The cases of a `switch` or the arms of a `match`, each on a line of its own, between two

@@ -94,13 +94,18 @@ impl Planner<'_> {
         }
     }
 
+    /// Whether a word that goes on behind a brace has a line of its own.
+    pub fn else_begins_line(&self, word: TokenId) -> bool {
+        self.choices.else_own_line.unwrap_or_else(|| self.broken_before(word))
+    }
+
     /// `else`, `catch`, `finally` or a `do`'s `while`: behind the brace before it, or on its own
     /// line. After a bare statement it stays where it stands.
     pub fn goes_on(&mut self, word: TokenId, header: TokenId, after_block: bool) {
         let own_line = match after_block {
             // A comment stands between the two, and ends its line.
             true if self.begins_behind_comment(word) => true,
-            true => self.choices.else_own_line,
+            true => self.else_begins_line(word),
             false => self.broken_between(word.saturating_sub(1), word),
         };
         match own_line {

@@ -413,7 +413,11 @@ impl Planner<'_> {
         if is_comma && inner.len() > 1 {
             let comma = self.first(last);
             let when = if drop { When::Always } else { When::Flat(group) };
-            self.rewrite(comma, TreeEdit::Remove(when), Setting::LastComma);
+            // A list that was flat has it by choice.
+            let was_open = || self.broken_between(self.first(inner[0]) - 1, comma + 1);
+            if !self.choices.keeps_flat_comma || was_open() {
+                self.rewrite(comma, TreeEdit::Remove(when), Setting::LastComma);
+            }
         } else if !is_comma && add {
             let Some(token) = self.tree.last_solid(last) else { return };
             self.rewrite(token, TreeEdit::Insert(",", When::Open(group)), Setting::LastComma);

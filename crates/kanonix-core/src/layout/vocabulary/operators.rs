@@ -5,7 +5,7 @@ use crate::layout::plan::{Column, GroupId, Rows, Slight, Want};
 use crate::layout::planner::Planner;
 use crate::layout::vocabulary::Handed;
 use crate::style::{Key, Setting};
-use crate::syntax::{NodeId, Role, TokenId};
+use crate::syntax::{NodeId, TokenId};
 use std::iter;
 
 /// So many operations around one, and in it, are asked where their lines end.
@@ -252,13 +252,6 @@ impl Planner<'_> {
     pub(super) fn is_string(&self, node: NodeId) -> bool {
         let first = self.first(node);
         self.end(node) == first + 1 && self.is_text(first)
-    }
-
-    /// Whether a token is a text in quotes.
-    pub(in crate::layout) fn is_text(&self, token: TokenId) -> bool {
-        let is_prefix = |c: char| c.is_ascii_alphabetic() || matches!(c, '@' | '$');
-        self.tree.tokens[token as usize].role == Role::Atom
-            && self.token_text(token).trim_start_matches(is_prefix).starts_with(['"', '\'', '`'])
     }
 
     /// The gaps on both sides of an operator, each with its blanks where no line ends: a chain is

@@ -6,7 +6,7 @@ use crate::style::family::Family;
 use crate::style::keys::Key;
 use crate::style::member_order::{READY, WORDS};
 
-const BRACE: ValueKind = ValueKind::Word(&["same_line", "next_line"]);
+const BRACE: ValueKind = ValueKind::Word(&["same_line", "next_line", "keep"]);
 const ANNOTATION: ValueKind = ValueKind::Word(&["keep", "own_line", "same_line"]);
 const CLAUSE: ValueKind = ValueKind::Word(&["fit", "own_line"]);
 const DIRECTIVE: ValueKind = ValueKind::Word(&["keep", "code", "margin"]);
@@ -17,7 +17,8 @@ pub(super) const ENTRIES: &[Entry] = &[
         setting: Setting::OpenBrace,
         name: "open_brace",
         about: "Where the brace stands that opens a block: at the end of its header's line, or on \
-                a line of its own. One word for all kinds of block, or a table.",
+                a line of its own, or where it is. One word for all kinds of block, or a \
+                table.",
         slots: &[
             key(Key::Type, Family::Blocks, "classes", BRACE, "same_line"),
             key(
@@ -58,8 +59,8 @@ pub(super) const ENTRIES: &[Entry] = &[
         setting: Setting::ElseLine,
         name: "else_line",
         about: "Whether `else`, `catch`, `finally` and a `do`'s `while` stand on the line of the \
-                brace before them or on their own.",
-        slots: &[one(Family::Braces, ValueKind::Word(&["with_brace", "own_line"]), "with_brace")],
+                brace before them or on their own, or where they are.",
+        slots: &[one(Family::Braces, ValueKind::Word(&["with_brace", "own_line", "keep"]), "with_brace")],
         one_for_all: false,
     },
     Entry {

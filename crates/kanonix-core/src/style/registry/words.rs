@@ -6,6 +6,7 @@ use crate::style::family::Family;
 use crate::style::keys::Key;
 
 const CLOSE: ValueKind = ValueKind::Word(&["own_line", "with_last", "keep"]);
+const COMMA: ValueKind = ValueKind::Word(&["never", "open_list", "keep", "keep_all"]);
 
 pub(super) const ENTRIES: &[Entry] = &[
     Entry {
@@ -114,8 +115,8 @@ pub(super) const ENTRIES: &[Entry] = &[
         setting: Setting::LastComma,
         name: "last_comma",
         about: "Whether a comma follows the last element of a list that is spread over lines. A \
-                list on one line has none.",
-        slots: &[one(Family::LastComma, ValueKind::Word(&["never", "open_list", "keep"]), "keep")],
+                list on one line has none, unless all of them are kept (`keep_all`).",
+        slots: &[one(Family::LastComma, COMMA, "keep")],
         one_for_all: false,
     },
 ];
