@@ -1,7 +1,7 @@
 //! Rows that somebody chose: texts in pieces, tables among arguments, and what goes on beside a bracket
 //! or below a sign.
 
-use crate::support::{becomes, lay_with};
+use crate::support::{becomes, lay_with, method};
 
 #[test]
 fn a_line_that_ends_between_two_texts_was_chosen() {
@@ -102,4 +102,39 @@ fn rows_beside_their_bracket_keep_a_value_below_its_sign_and_end_before_theirs()
     assert_eq!(lay_with("lua", &rows, &below), below);
     let hanging = "local quay = tide_gauges({ level = 7,\n  name = 'north', mole = 'east',\n  buoy = 'west' })\n";
     assert_eq!(lay_with("lua", &rows, hanging), hanging);
+}
+
+#[test]
+fn what_is_alone_below_its_bracket_stays_there_where_others_would_stand_beside_it() {
+    let style = [
+        ("wrap_align", "call", "bracket"),
+        ("max_line_length", "", "60"),
+        ("operator_place", "", "trails"),
+    ];
+    let alone = [
+        "throw new TideError(",
+        "        \"the gauge stands at \" + level + \" and \" +",
+        "        \"the surge at \" + surge);",
+        "",
+    ];
+    let alone = method(&alone.join("\n"));
+    assert_eq!(lay_with("java", &style, &alone), alone);
+    let two = method("warn(\n        \"the gauge at the north quay\", \"stands very high\");\n");
+    let wanted = method("warn(\"the gauge at the north quay\",\n     \"stands very high\");\n");
+    assert_eq!(lay_with("java", &style, &two), wanted);
+}
+
+#[test]
+fn many_elements_on_each_of_several_lines_are_rows_though_they_begin_beside_their_brace() {
+    let words = |count: usize| vec!["\"a word too long to be filled\""; count].join(", ");
+    let field = |rows: [String; 3], [open, close]: [&str; 2]| {
+        let rows = rows.join(",\n        ");
+        format!("class A {{\n    String[] tides = {{{open}{rows}{close}}};\n}}\n")
+    };
+    let rows = [words(5), words(6), words(4)];
+    let beside = field(rows.clone(), ["", ""]);
+    let below = field(rows, ["\n        ", "\n    "]);
+    let style = [("max_line_length", "", "200")];
+    assert_eq!(lay_with("java", &style, &beside), below);
+    assert_eq!(lay_with("java", &style, &below), below);
 }

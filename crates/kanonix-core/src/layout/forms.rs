@@ -1,7 +1,7 @@
 //! Which form each group takes: flat, open, or in the rows that somebody laid out.
 
 use super::fill::{Filler, State};
-use super::slight::{ends_line, is_text};
+use super::slight::ends_line;
 use super::plan::{Group, GroupId, Opens, Rows, Shape, Slight, TreeEdit, Want, When};
 use crate::syntax::Role;
 
@@ -29,8 +29,8 @@ impl Filler<'_> {
             self.leading[id] = first == 0 || broken;
             return;
         }
-        self.below[id] =
-            self.may_begin_beside(id) && !self.fits_beside(id) && !self.holds_a_chain(id);
+        self.below[id] = self.may_begin_beside(id)
+            && (self.is_put_below(id) || (!self.fits_beside(id) && !self.holds_a_chain(id)));
         let fits = |width: usize| {
             self.column + width + self.late_comma(end) + self.closed_flat(end) <= self.max
         };
@@ -150,12 +150,26 @@ impl Filler<'_> {
         group.under.is_some() && group.under == group.opening
     }
 
+    /// Whether all that a group holds is one thing.
+    fn is_alone(&self, id: GroupId, first: usize) -> bool {
+        self.next_own(id, first) >= self.sheet.plan.groups[id].end as usize
+    }
+
+    /// Whether somebody put the one thing that a group holds below its bracket: nothing else would stand
+    /// under it beside that.
+    fn is_put_below(&self, id: GroupId) -> bool {
+        let group = &self.sheet.plan.groups[id];
+        self.keeps
+            && self.is_open_in_text(id)
+            && group.opening.is_some_and(|gap| self.is_alone(id, gap as usize))
+    }
+
     /// Whether all that a group holds is one chain, which may be broken where it stands.
     fn holds_a_chain(&self, id: GroupId) -> bool {
         let (plan, measures) = (&self.sheet.plan, &self.sheet.measures);
         let group = &plan.groups[id];
         let Some(first) = group.opening.map(|gap| gap as usize) else { return false };
-        let is_lone = self.next_own(id, first) >= group.end as usize;
+        let is_lone = self.is_alone(id, first);
         let inner = plan.gaps.get(measures.next_break(first + 1)).and_then(|gap| gap.group);
         let is_chain = |inner: GroupId| {
             let inner = &plan.groups[inner];
@@ -330,24 +344,19 @@ impl Filler<'_> {
         }
     }
 
-    /// Whether a line of a sum ends at a gap whatever there is room for: behind a text with the end of a
-    /// line at its end, or between two texts where somebody ended one.
+    /// Whether what stands before a gap of a sum is a string with the end of a line at its end.
     fn ends_line(&self, id: GroupId, index: usize) -> bool {
         let sheet = self.sheet;
         let text = |token: usize| {
             let token = &sheet.tree.tokens[token];
             &sheet.text[token.start as usize..token.end as usize]
         };
-        let is_sign = |token: &usize| matches!(text(*token), "+" | "..");
-        let is_text = |token: usize| is_text(&sheet.tree.tokens[token], text(token));
         let is_sum = sheet.plan.groups[id].shape == Shape::Chain;
-        let before = (index.saturating_sub(2)..index).rev().find(|token| !is_sign(token));
-        let behind = (index..sheet.tree.tokens.len()).take(2).find(|token| !is_sign(token));
+        let before = (index.saturating_sub(2)..index).rev().find(|token| {
+            !matches!(text(*token), "+" | "..")
+        });
         is_sum
-            && before.is_some_and(|before| {
-                ends_line(text(before))
-                    || (sheet.broken(index) && is_text(before) && behind.is_some_and(is_text))
-            })
+            && before.is_some_and(|token| ends_line(text(token)))
     }
 
     /// The column of a comma that follows only because the list around it is open.

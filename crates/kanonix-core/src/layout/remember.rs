@@ -120,11 +120,12 @@ impl Planner<'_> {
     }
 
     /// A table that begins beside its bracket, and stands under nothing, begins on a line of its own; and so
-    /// do elements that have a line each, unless they take no more than half a line together.
+    /// do elements that have a line each, or fill several, unless they take no more than half a line together.
     fn open_tables(&mut self, seen: &ByGroup<Seen>) {
         for id in seen.ids().skip(1) {
             let group = &self.plan.groups[id];
             let may_have_rows = matches!(group.rows, Rows::Bracketed | Rows::Even | Rows::Shared);
+            let is_full = seen[id].is_full() && !group.fills;
             let is_free = matches!(group.align, Align::Step | Align::Keep) && group.under.is_none();
             if group.shape == Shape::List
                 && group.bracketed
@@ -133,7 +134,8 @@ impl Planner<'_> {
                 && !group.reluctant
                 // Bars are no brackets to begin a line behind.
                 && self.tree.opens(self.token_text(group.first))
-                && (seen[id].is_table() || (seen[id].is_column() && self.is_long(group)))
+                && (seen[id].is_table()
+                    || ((seen[id].is_column() || is_full) && self.is_long(group)))
                 && let Some(opening) = group.opening
             {
                 self.plan.gaps[opening as usize].chosen = true;

@@ -52,6 +52,11 @@ impl Seen {
         self.is_even() && self.ends > 1 && self.joins > self.ends
     }
 
+    /// Whether they stand in several lines with many on each.
+    pub fn is_full(&self) -> bool {
+        self.ends > 1 && self.joins > 3 * self.ends
+    }
+
     /// Whether each but the first begins a line, several times.
     pub fn is_column(&self) -> bool {
         self.ends > 1 && self.joins == 1

@@ -5,7 +5,7 @@ use super::fill::Filler;
 use super::plan::{Align, ByGroup, Group, GroupId, Shape, Slight};
 use super::planner::Planner;
 use super::seen::Seen;
-use crate::syntax::{Role, Token, TokenId};
+use crate::syntax::{Role, TokenId};
 
 /// How far behind a group the end of its line is looked for. Bounds the work on hostile input.
 const MOST_BEHIND: usize = 256;
@@ -21,16 +21,12 @@ pub(super) fn ends_line(text: &str) -> bool {
     text.ends_with("\\n\"") || text.ends_with("\\n'")
 }
 
-/// Whether a token is a text in quotes.
-pub(super) fn is_text(token: &Token, text: &str) -> bool {
-    let is_prefix = |c: char| c.is_ascii_alphabetic() || matches!(c, '@' | '$');
-    token.role == Role::Atom && text.trim_start_matches(is_prefix).starts_with(['"', '\'', '`'])
-}
-
 impl Planner<'_> {
     /// Whether a token is a text in quotes.
     pub(super) fn is_text(&self, token: TokenId) -> bool {
-        is_text(&self.tree.tokens[token as usize], self.token_text(token))
+        let is_prefix = |c: char| c.is_ascii_alphabetic() || matches!(c, '@' | '$');
+        self.tree.tokens[token as usize].role == Role::Atom
+            && self.token_text(token).trim_start_matches(is_prefix).starts_with(['"', '\'', '`'])
     }
 
     /// Whether the tokens of a group may stand on one line: there is room for them, and none asks for the

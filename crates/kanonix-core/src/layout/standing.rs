@@ -23,12 +23,8 @@ impl Planner<'_> {
                 Shape::Chain => group.first,
                 _ => continue,
             };
-            // Behind a comment that ends its line, nothing stays beside a bracket; nor does what somebody put
-            // below it, where nothing else would stand under that.
-            let is_alone = seen[id].ends + seen[id].joins == 0 && group.shape == Shape::List;
-            let stays = head == group.first
-                || !(self.begins_behind_comment(head)
-                    || (is_alone && self.choices.remembers && self.opened_before(head)));
+            // Behind a comment that ends its line, nothing stays beside a bracket.
+            let stays = head == group.first || !self.begins_behind_comment(head);
             self.plan.groups[id].under = match (group.align, seen[id].row) {
                 (Align::Step, _) | (Align::Keep | Align::Any, None) => None,
                 (Align::Bracket, _) => Some(head).filter(|_| stays),
