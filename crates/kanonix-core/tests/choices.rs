@@ -757,7 +757,8 @@ fn what_is_kept_of_braces_words_and_commas_stays_where_it_is() {
     assert_eq!(lay_with("javascript", &keep, script), script);
     let class = "class A\n{\n    int B { get; set; }\n\n    void C() {\n        d();\n    }\n}\n";
     assert_eq!(lay_with("csharp", &keep, class), class);
-    let function = "fn a()\n{\n    let b = if c {\n        1\n    }\n    else {\n        2\n    };\n}\n";
+    let function =
+        "fn a()\n{\n    let b = if c {\n        1\n    }\n    else {\n        2\n    };\n}\n";
     assert_eq!(lay_with("rust", &keep, function), function);
     let touched = touched_with("java", &keep, "class A\n{\n}\n", "class A\n{\nint b;\n}\n");
     assert_eq!(touched, "class A\n{\n    int b;\n}\n");

@@ -138,3 +138,40 @@ fn many_elements_on_each_of_several_lines_are_rows_though_they_begin_beside_thei
     assert_eq!(lay_with("java", &style, &beside), below);
     assert_eq!(lay_with("java", &style, &below), below);
 }
+
+#[test]
+fn a_table_opens_inside_the_call_that_is_the_only_argument_of_another() {
+    let text = "assert.is_true(stands_at(quay.north.gauge, { level = 7, surge = 2 }))\n";
+    let wanted = [
+        "assert.is_true(stands_at(quay.north.gauge, {",
+        "  level = 7,",
+        "  surge = 2",
+        "}))",
+        "",
+    ];
+    let narrow = [("max_line_length", "", "60")];
+    assert_eq!(lay_with("lua", &narrow, text), wanted.join("\n"));
+}
+
+#[test]
+fn blocks_on_the_lines_of_their_headers_stay_lined_up() {
+    let shell = [
+        "if ($Low)  { $lamp = 1 }",
+        "if ($High) { $lamp = 2; Ring }",
+        "",
+    ];
+    let keep = [("columns", "value", "keep"), ("flat_block", "", "keep")];
+    assert_eq!(lay_with("powershell", &keep, &shell.join("\n")), shell.join("\n"));
+    let class = [
+        "class Gauge",
+        "{",
+        "    public int Level   { get; set; }",
+        "    public string Quay { get; set; } = \"north\";",
+        "}",
+        "",
+    ];
+    assert_eq!(lay_with("csharp", &keep, &class.join("\n")), class.join("\n"));
+    let none = [("columns", "", "none"), ("flat_block", "", "keep")];
+    let plain = "if ($Low) { $lamp = 1 }\nif ($High) { $lamp = 2; Ring }\n";
+    assert_eq!(lay_with("powershell", &none, &shell.join("\n")), plain);
+}

@@ -130,7 +130,7 @@ fn field(p: &mut Planner, parts: &[NodeId]) {
 fn arguments(p: &mut Planner, parts: &[NodeId]) {
     let [_, .., _] = parts else { return };
     let elements = p.elements(parts);
-    let stand_in = elements.last().and_then(|last| stand_in(p, *last));
+    let stand_in = last_stand_in(p, &elements, 0);
     let is_function = |node: &NodeId| p.is(*node, Kind::FunctionDefinition);
     let stays = match &elements[..] {
         [before @ .., last] => is_function(last) && !before.iter().any(is_function),
@@ -147,6 +147,23 @@ fn call(p: &mut Planner, arguments: TokenId) {
         _ if matches!(p.gap_text(arguments), "" | " ") => p.keep_gap(arguments),
         _ => p.word(arguments, 1),
     }
+}
+
+/// How many calls around a table are asked whether they are the only argument of the next one.
+const STAND_IN_DEPTH: usize = 8;
+
+/// Where the last of some arguments can be broken in place of the whole list: that is also inside the only
+/// one, if that is a call of such a list.
+fn last_stand_in(p: &Planner, elements: &[NodeId], depth: usize) -> Option<TokenId> {
+    let last = *elements.last()?;
+    stand_in(p, last).or_else(|| {
+        let is_lone_call = elements.len() == 1 && p.is(last, Kind::FunctionCall);
+        let called = is_lone_call.then(|| p.parts(last).last().copied()).flatten()?;
+        let inner = p.elements(&p.parts(called));
+        (depth < STAND_IN_DEPTH && last_stand_in(p, &inner, depth + 1).is_some())
+            .then(|| p.inside(called))
+            .flatten()
+    })
 }
 
 /// Where a last argument can be broken in place of the whole list: inside its table, or behind the header

@@ -1,6 +1,6 @@
 //! Blocks, what stands in them line by line, and the brackets around them.
 
-use crate::layout::plan::{Around, Counts, Gap, GroupId, Shape, TreeEdit, Want, When};
+use crate::layout::plan::{Around, Column, Counts, Gap, GroupId, Shape, TreeEdit, Want, When};
 use crate::layout::planner::Planner;
 use crate::layout::vocabulary::{Handed, List};
 use crate::style::{Key, Setting};
@@ -346,12 +346,14 @@ impl Planner<'_> {
         }
         if !next_line {
             self.behind(brace, Setting::OpenBrace);
+            self.column(brace, Column::Value);
             return Some(self.group(Shape::List, brace, end));
         }
         // Where it does not fit after all, its brace is on the next line.
         let group = self.group(Shape::List, brace - 1, end);
         self.stem(group, header);
         self.may_break(brace, group, 0, 1, Setting::OpenBrace);
+        self.column(brace, Column::Value);
         Some(group)
     }
 

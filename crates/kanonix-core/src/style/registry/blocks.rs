@@ -60,7 +60,9 @@ pub(super) const ENTRIES: &[Entry] = &[
         name: "else_line",
         about: "Whether `else`, `catch`, `finally` and a `do`'s `while` stand on the line of the \
                 brace before them or on their own, or where they are.",
-        slots: &[one(Family::Braces, ValueKind::Word(&["with_brace", "own_line", "keep"]), "with_brace")],
+        slots: &[
+            one(Family::Braces, ValueKind::Word(&["with_brace", "own_line", "keep"]), "with_brace"),
+        ],
         one_for_all: false,
     },
     Entry {

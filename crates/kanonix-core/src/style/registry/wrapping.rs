@@ -204,7 +204,13 @@ pub(super) const ENTRIES: &[Entry] = &[
                 in a table may end in one column. One word for all kinds, or a table.",
         slots: &[
             key(Key::Comment, Family::Text, "comments at the ends of lines", COLUMNS, "none"),
-            key(Key::Value, Family::Values, "signs and the values behind them", COLUMNS, "none"),
+            key(
+                Key::Value,
+                Family::Values,
+                "signs and the values behind them, and blocks on the lines of their headers",
+                COLUMNS,
+                "none",
+            ),
             key(Key::Table, Family::Collections, "elements of lists", COLUMNS, "keep"),
         ],
         one_for_all: true,
