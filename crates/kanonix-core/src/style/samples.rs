@@ -56,8 +56,16 @@ pub static SAMPLES: &[Sample] = &[
         of("max_line_length", "javascript", "warn(keepers, level, siren);\n"),
     ),
     of("open_brace.type", "javascript", "class Gauge {\n  read() {}\n}\n"),
-    of("open_brace.function", "javascript", "function ebb(a) {\n  return a;\n}\n"),
-    of("open_brace.control", "javascript", "if (ebb) {\n  warn();\n}\n"),
+    of(
+        "open_brace.function",
+        "javascript",
+        "function ebb(a) {\n  return a;\n}\n\nfunction flood(a)\n{\n  return -a;\n}\n",
+    ),
+    of(
+        "open_brace.control",
+        "javascript",
+        "if (ebb) {\n  warn();\n}\nif (flood)\n{\n  ring();\n}\n",
+    ),
     of("open_brace.lambda", "javascript", "listen(() => {\n  warn();\n});\n"),
     of(
         "open_brace.accessor",
@@ -67,7 +75,11 @@ pub static SAMPLES: &[Sample] = &[
     of("open_brace.collection", "csharp", "var a = new Gauge\n{\n    Level = 2,\n};\n"),
     of("open_brace.namespace", "rust", "mod gauges {\n    use tide::Ebb;\n}\n"),
     of("open_brace.other", "rust", "unsafe {\n    open();\n}\n"),
-    of("else_line", "javascript", "if (ebb) {\n  low();\n} else {\n  high();\n}\n"),
+    of(
+        "else_line",
+        "javascript",
+        "if (ebb) {\n  low();\n} else if (flood) {\n  high();\n}\nelse {\n  still();\n}\n",
+    ),
     of("flat_block.type", "javascript", "class Gauge {\n  static { open(); }\n}\n"),
     of("flat_block.function", "javascript", "function ebb(a) { return a; }\n"),
     of("flat_block.control", "javascript", "if (ebb) { warn(); }\n"),
@@ -170,7 +182,7 @@ pub static SAMPLES: &[Sample] = &[
     of("letter_case.keyword", "powershell", "If ($high -EQ 3) {\n    warn\n}\n"),
     of("leading_zero", "css", "p {\n  margin: .5em 0.5em;\n}\n"),
     of("statement_end", "javascript", "warn(low);\nwarn(high)\n"),
-    of("last_comma", "javascript", "warn(\n  low,\n  high\n);\nlook(\n  low,\n);\n"),
+    of("last_comma", "javascript", "warn(\n  low,\n  high\n);\nlook(\n  low,\n);\nask(ebb,);\n"),
     narrow(
         "list_wrap",
         "javascript",

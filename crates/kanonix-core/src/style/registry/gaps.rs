@@ -146,7 +146,7 @@ pub(super) const ENTRIES: &[Entry] = &[
         name: "operator_place",
         about:
             "Where the operator stands at which a line is broken: it leads the next line, trails on its \
-                own, or stays where somebody broke it.",
+                own, or stays where somebody broke it; where nobody did, it stands as those around it do.",
         slots: &[one(Family::EitherSide, ValueKind::Word(&["leads", "trails", "keep"]), "trails")],
         one_for_all: false,
     },
