@@ -11,7 +11,9 @@ pub(super) const ENTRIES: &[Entry] = &[
     Entry {
         setting: Setting::InnerGap,
         name: "inner_gap",
-        about: "One space inside brackets that stand on one line, none, or as it stands.",
+        about:
+            "One space inside brackets that stand on one line, none, or as it stands: kept is what \
+                somebody put behind the opening one.",
         slots: &[
             key(Key::Parens, Family::Expressions, "`( a )`", ValueKind::FlagOrKeep, "false"),
             key(Key::Brackets, Family::Collections, "`[ a ]`", ValueKind::FlagOrKeep, "false"),
@@ -89,9 +91,10 @@ pub(super) const ENTRIES: &[Entry] = &[
     Entry {
         setting: Setting::OperatorGap,
         name: "operator_gap",
-        about: "One space on each side of an operator with two operands, or none, or as it stands. \
-                Words that are operators always have them. One word for all of them, or a table, \
-                strong ones first.",
+        about: "One space on each side of an operator with two operands, or none, or as it stands: \
+                where one side has a space and the other has none, both have what those around it \
+                have. Words that are operators always have them. One word for all of them, or a \
+                table, strong ones first.",
         slots: &[
             key(Key::Power, Family::Powers, "`a ** b`", ValueKind::FlagOrKeep, "true"),
             key(Key::Product, Family::Expressions, "`a * b`", ValueKind::FlagOrKeep, "true"),
