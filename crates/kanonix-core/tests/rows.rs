@@ -162,6 +162,15 @@ fn blocks_on_the_lines_of_their_headers_stay_lined_up() {
     ];
     let keep = [("columns", "value", "keep"), ("flat_block", "", "keep")];
     assert_eq!(lay_with("powershell", &keep, &shell.join("\n")), shell.join("\n"));
+    let touched = [
+        "if ($Springs)  { $Springs  = 1 }",
+        "if ($Neaps) { $Neaps = 1 }",
+        "if ($Surge)    { $Surge    = 1 }",
+        "if ($Flood)    { $Flood    = 1 }",
+        "",
+    ];
+    let joined = touched.join("\n").replace("Neaps) { $Neaps =", "Neaps)    { $Neaps    =");
+    assert_eq!(lay_with("powershell", &keep, &touched.join("\n")), joined);
     let class = [
         "class Gauge",
         "{",

@@ -344,6 +344,10 @@ impl Page<'_> {
         is_end: bool,
     ) -> Option<usize> {
         let own = rows[row].cells.get(place)?;
+        // What begins with a bracket is lined up there.
+        if is_end && self.tree.opens(self.token_text(own.token)) {
+            return None;
+        }
         let column = own.at(is_end);
         let agrees = |other: Option<usize>| {
             let other_row = &rows[other?];
