@@ -319,8 +319,9 @@ fn explain_lays_the_same_lines_out_under_each_value() {
     assert!(of_several.contains("--price style.css.letter_case.color=lower"));
     insta::assert_snapshot!(repo.kanonix(&["explain", "operator_gap"]).out, @"
     operator_gap
-      One space on each side of an operator with two operands, or none, or as it stands. Words that are
-      operators always have them. One word for all of them, or a table, strong ones first.
+      One space on each side of an operator with two operands, or none, or as it stands: where one side
+      has a space and the other has none, both have what those around it have. Words that are operators
+      always have them. One word for all of them, or a table, strong ones first.
 
     operator_gap.power  `a ** b`
       takes `true`, `false`, `keep`
