@@ -5,20 +5,16 @@ use crate::support::{becomes, lay_with, method};
 
 #[test]
 fn a_line_that_ends_between_two_texts_was_chosen() {
-    let bracket = [("wrap_align", "call", "bracket"), ("max_line_length", "", "100")];
-    for (language, sign, end) in [("lua", "..", ""), ("javascript", "+", ";"), ("java", "+", ";")] {
-        let call = |inner: &str| {
-            let call = format!("warn(\"quay\", \"the surge is \" {sign}\n{inner}\"near\"){end}");
-            match language {
-                "java" => format!("class A {{\n    void b() {{\n        {call}\n    }}\n}}\n"),
-                _ => format!("{call}\n"),
-            }
-        };
-        let leads = ("operator_place", "", "trails");
-        let step = if language == "java" { " ".repeat(16) } else { "  ".to_string() };
-        let text = call(&step);
-        let style: Vec<_> = bracket.iter().copied().chain([leads]).collect();
-        assert_eq!(lay_with(language, &style, &text), text, "{language}");
+    let style = [
+        ("wrap_align", "call", "bracket"),
+        ("max_line_length", "", "100"),
+        ("operator_place", "", "trails"),
+    ];
+    let lua = "warn(\"quay\", \"the surge is \" ..\n  \"near\")\n";
+    let script = "warn(\"quay\", \"the surge is \" +\n  \"near\");\n";
+    let java = method("warn(\"quay\", \"the surge is \" +\n        \"near\");\n");
+    for (language, text) in [("lua", lua), ("javascript", script), ("java", java.as_str())] {
+        assert_eq!(lay_with(language, &style, text), text, "{language}");
     }
 }
 

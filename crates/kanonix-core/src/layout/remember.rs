@@ -160,7 +160,7 @@ impl Planner<'_> {
         let outer = &self.plan.groups[around];
         let is_list = |group: &Group| group.shape == Shape::List && group.bracketed;
         // Rows between brackets that have lines of their own are no list that broke somewhere.
-        let is_table = || {
+        let stands_apart = || {
             seen[id].ends > 1
                 && seen[id].joins > 0
                 && self.broken_before(group.end - 1)
@@ -169,7 +169,7 @@ impl Planner<'_> {
         is_list(group)
             && is_list(outer)
             && (seen[id].ends > 0 && seen[around].ends == 0)
-            && !is_table()
+            && !stands_apart()
             && self.goes_on_behind(group.end, around)
             && group.slight != Slight::Never
             && self.is_slight(id)
