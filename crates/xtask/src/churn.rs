@@ -10,12 +10,11 @@ use kanonix_core::survey::{
     Parts,
     Survey,
     Unlike,
-    changed_lines,
     is_made,
     notice,
     settle_parts,
 };
-use kanonix_core::text::{LineSet, Lines, apply, unified_diff};
+use kanonix_core::text::{LineSet, Lines, apply, changed_lines, unified_diff};
 use rayon::prelude::*;
 use std::collections::BTreeMap;
 use std::path::{Path, PathBuf};
@@ -181,7 +180,8 @@ impl Tree<'_> {
     }
 
     fn changed_in(&self, text: &str, style: &Style) -> usize {
-        changed_lines(text, &judge(text, self.language, style, &LineSet::whole())).len()
+        let outcome = judge(text, self.language, style, &LineSet::whole());
+        changed_lines(text, &apply(text, &outcome.edits))
     }
 }
 
@@ -219,8 +219,8 @@ type Kinds = Vec<(String, String)>;
 /// How many lines change, and of each slip its kind and its line before and after.
 fn measure(text: &str, language: &Language, style: &Style) -> (usize, Kinds) {
     let outcome = judge(text, language, style, &LineSet::whole());
-    let changed = changed_lines(text, &outcome).len();
     let mended = apply(text, &outcome.edits);
+    let changed = changed_lines(text, &mended);
     let lines = Lines::new(text);
     let mut kinds: Kinds = Vec::new();
     for slip in outcome.slips {
@@ -261,7 +261,8 @@ fn table(packages: &[&Package], show: usize) {
             package.said
         );
     }
-    let median = packages[packages.len() / 2].churn();
+    let [low, high] = [(packages.len() - 1) / 2, packages.len() / 2];
+    let median = (packages[low].churn() + packages[high].churn()) / 2.0;
     let worst = packages[packages.len() - 1].churn();
     println!("median {median:.1}, worst {worst:.1}");
     let mut kinds: BTreeMap<&str, (usize, Vec<(&str, &str)>)> = BTreeMap::new();

@@ -2,7 +2,7 @@
 //! stands between them (a cursor, a mark, a fold) stays where it is.
 
 use super::{Edit, common};
-use imara_diff::{Algorithm, Diff, InternedInput};
+use imara_diff::{Algorithm, Diff, InternedInput, sources};
 use std::ops::Range;
 
 /// The ordered edits that make `new` of `old`.
@@ -49,6 +49,21 @@ pub fn differences(old: &str, new: &str) -> Vec<Edit> {
         }));
     }
     edits
+}
+
+/// How many lines of `old` do not stand in `new` as they did. A place where lines only come in
+/// between counts as one.
+///
+/// ```
+/// use kanonix_core::text::changed_lines;
+/// assert_eq!(changed_lines("ebb\n  flood\nslack\n", "ebb\nflood\nslack\n"), 1);
+/// assert_eq!(changed_lines("ebb\nflood\n", "ebb\n\n\nflood\n"), 1);
+/// assert_eq!(changed_lines("ebb(\n  a)\nslack\n", "ebb(a)\nslack\n"), 2);
+/// ```
+pub fn changed_lines(old: &str, new: &str) -> usize {
+    let input = InternedInput::new(sources::lines(old), sources::lines(new));
+    let diff = Diff::compute(Algorithm::Histogram, &input);
+    diff.hunks().map(|hunk| hunk.before.len().max(1)).sum()
 }
 
 /// Where two texts begin to differ, and where they do no more.

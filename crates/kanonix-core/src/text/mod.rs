@@ -13,7 +13,7 @@ mod unified;
 mod visible;
 
 pub use bases::Bases;
-pub use differences::differences;
+pub use differences::{changed_lines, differences};
 pub use edits::{Edit, apply, become_of, compose, place_before};
 pub use line_set::LineSet;
 pub use lines::{LineEnd, Lines};

@@ -8,7 +8,6 @@ use crate::service::judging::{judge_items, sheltered};
 use crate::service::places::UNREAD;
 use crate::service::mending::{
     Done,
-    changed_lines,
     mend_loaded,
     mended_unless,
     patch,
@@ -19,7 +18,7 @@ use crate::paint::Paint;
 use crate::report::{self, Frame, count, left_alone};
 use crate::say::errln;
 use kanonix_core::Document;
-use kanonix_core::text::visible;
+use kanonix_core::text::{changed_lines, visible};
 use kanonix_repo::undo::Store;
 use kanonix_repo::work::{Item, LeftAlone, NotLoaded, Reach, Selection, select, select_as};
 use rayon::prelude::*;

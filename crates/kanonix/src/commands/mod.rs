@@ -11,11 +11,10 @@ pub(crate) mod undo;
 pub(crate) mod watch;
 
 use crate::Status;
-use crate::service::mending::changed_lines;
 use crate::options::{ReportKind, ReportOption, Voice};
 use crate::service::judging::Wishes;
 use crate::say::errln;
-use kanonix_core::text::visible;
+use kanonix_core::text::{changed_lines, visible};
 use kanonix_repo::git::{Repository, short_name};
 use kanonix_repo::undo::{Changing, Store};
 use kanonix_repo::work::{Merge, Reach, Selection, shown_from};

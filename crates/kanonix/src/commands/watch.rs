@@ -4,7 +4,7 @@ mod folders;
 mod gits;
 
 use super::mend::storing;
-use crate::service::mending::{Done, changed_lines, mended_unless};
+use crate::service::mending::{Done, mended_unless};
 use crate::Status;
 use crate::options::{BadOption, Watch};
 use crate::paint::Paint;
@@ -13,7 +13,7 @@ use crate::say::{errln, outln};
 use anyhow::Context;
 use folders::Folders;
 use gits::Gits;
-use kanonix_core::text::{LineSet, Lines, visible, visible_lines};
+use kanonix_core::text::{LineSet, Lines, changed_lines, visible, visible_lines};
 use kanonix_repo::canon::Canons;
 use kanonix_repo::system::files;
 use kanonix_repo::git::Repository;

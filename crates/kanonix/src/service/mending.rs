@@ -142,14 +142,3 @@ fn quoted(name: &[u8]) -> String {
     }
     quoted + "\""
 }
-
-/// How many lines a change adds or rewrites; where it only takes lines away, how many of those.
-pub(crate) fn changed_lines(old: &str, new: &str) -> usize {
-    let count = |from: &str, to: &str| -> usize {
-        LineSet::between(from, to).ranges().map(|range| range.len()).sum()
-    };
-    match count(old, new) {
-        0 => count(new, old).max(1),
-        lines => lines,
-    }
-}

@@ -4,9 +4,9 @@
 //! is cut short can simply be run again.
 
 use super::super::as_typed;
-use super::{Done, changed_lines};
+use super::Done;
 use crate::report::count;
-use kanonix_core::text::carry;
+use kanonix_core::text::{carry, changed_lines};
 use kanonix_repo::git::{Repository, Staging};
 use kanonix_repo::undo::{Changing, Store};
 use kanonix_repo::work::{Item, Selection, Source};
