@@ -12,7 +12,6 @@ mod questions;
 pub use made::{is_made, is_minified, is_vendor_folder, notice};
 pub use parts::{Left, Part, Parts, Unlike, settle_parts};
 
-use crate::Outcome;
 use crate::languages::Language;
 use crate::layout::Sheet;
 use crate::style::{REGISTRY, Setting, Style};
@@ -376,21 +375,6 @@ fn lengths(questions: &[Question]) -> impl Iterator<Item = usize> {
     asked.flat_map(|question| &question.candidates).filter_map(|c| c.name.parse().ok())
 }
 
-/// The zero-based lines of `text` that its outcome would change.
-pub fn changed_lines(text: &str, outcome: &Outcome) -> Vec<usize> {
-    let lines = crate::text::Lines::new(text);
-    let edits = outcome.edits.iter();
-    let mut changed: Vec<usize> = edits
-        .flat_map(|edit| {
-            let last = edit.range.end.max(edit.range.start);
-            lines.line_of(edit.range.start)..lines.line_of(last) + 1
-        })
-        .collect();
-    changed.sort_unstable();
-    changed.dedup();
-    changed
-}
-
 #[cfg(test)]
 mod tests {
     use super::*;
@@ -455,6 +439,24 @@ mod tests {
             survey.style().is(Setting::Columns, Key::Comment, "keep")
         };
         assert!(proposed(3) && !proposed(1));
+    }
+
+    /// A community that takes a list as it stands is not left for a value that a part of the code does
+    /// not have.
+    #[test]
+    fn what_the_community_keeps_stays_kept_where_the_code_is_mixed() {
+        let ruby = languages::by_name("ruby").unwrap();
+        let align = |other: usize| {
+            let step = "tides = {\n  low: 1,\n  high: 2\n}\n".repeat(60);
+            let bracket = "tides = { low: 1,\n          high: 2,\n          slack: 3 }\n";
+            let mut survey = Survey::new(ruby, ruby.style());
+            survey.read(&(step + &bracket.repeat(other)));
+            survey.read(&"a = 1\n".repeat(3600));
+            let style = survey.style();
+            style.get(Setting::WrapAlign, Key::Collection).to_string()
+        };
+        assert_eq!((align(0).as_str(), align(1).as_str()), ("step", "step"));
+        assert_eq!(align(10), "keep");
     }
 
     #[test]

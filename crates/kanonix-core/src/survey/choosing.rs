@@ -117,6 +117,13 @@ impl<'s> Choice<'s> {
         more >= FEWEST_PLACES && self.more(one, other) > CLEARLY
     }
 
+    /// Whether one value makes hardly more slips than another: in a thousand lines, or in fewer places
+    /// than speak for anything.
+    fn is_hardly_more(&self, one: usize, other: usize) -> bool {
+        let more = self.prices[one].all.saturating_sub(self.prices[other].all);
+        more < FEWEST_PLACES || self.more(one, other) <= HARDLY
+    }
+
     /// Whether the code says anything about it.
     fn is_silent(&self) -> bool {
         let candidates = &self.prices[..self.question.candidates.len()];
@@ -149,23 +156,28 @@ impl<'s> Choice<'s> {
         let best = *self.strict().first()?;
         let keeping = self.keeping();
         let Some(keeping) = keeping else { return Some(self.against_usual(best)) };
-        let costs = self.more(best, keeping);
         if self.is_argued() && self.agrees(best, NEARLY_ALL) {
             return Some(best);
         }
-        if Some(keeping) == self.usual {
+        if let Some(usual) = self.usual.filter(|usual| self.question.candidates[*usual].keeps) {
             // The community keeps it: only what hardly costs anything, and most places do, is
             // stricter.
             let is_stricter = match self.question.entry.setting {
-                Setting::ListWrap => self.is_clearly_more(keeping, best),
+                Setting::ListWrap => self.is_clearly_more(usual, best),
                 _ => {
-                    let more = self.prices[best].all.saturating_sub(self.prices[keeping].all);
-                    let is_cheap = costs <= HARDLY || more < FEWEST_PLACES;
-                    self.agrees(best, AGREEING) && is_cheap && self.is_asked()
+                    self.agrees(best, AGREEING)
+                        && self.is_hardly_more(best, usual)
+                        && self.is_asked()
                 }
             };
-            return Some(if is_stricter { best } else { keeping });
+            let keeps_less = self.is_hardly_more(keeping, usual);
+            return Some(match is_stricter {
+                true => best,
+                false if keeps_less => keeping,
+                false => usual,
+            });
         }
+        let costs = self.more(best, keeping);
         // Where the code is divided, nothing is asked.
         let is_divided = self.strict().len() > 1
             && self.places >= FEWEST_PLACES
