@@ -609,11 +609,13 @@ fn a() {
 #[test]
 fn a_value_on_the_next_line_stays_there_with_lines_of_its_own() {
     let asked = "warning =\n  action && action.level === LEVELS.HIGH\n    ? 'a storm surge at the quay'\n    : 'nothing to be said';\n";
+    let call = "warning =\n  office.levelOf(\n    'the gauge at the old quay, measured by hand',\n    'and the one at the mole',\n  );\n";
     let all = "isLit =\n  isNight(office.clock.now()) &&\n  buoy.lamp.isMended();\n";
     becomes("javascript", &[
         (asked, asked),
         (all, all),
         ("gauge =\n  {\n    a: 1,\n  };\n", "gauge = {\n  a: 1,\n};\n"),
+        (call, call),
     ]);
 }
 
@@ -766,4 +768,45 @@ fn what_is_kept_of_braces_words_and_commas_stays_where_it_is() {
     assert_eq!(lay_with("lua", &all, "tides = {low, high,}\n"), "tides = {low, high,}\n");
     let open = "tides = {low,\n  high,\n}\n";
     assert_eq!(lay_with("lua", &[("list_wrap", "", "fit"), all[0]], open), "tides = {low, high}\n");
+}
+
+/// What stands below its operator was put there, though a bracket might follow it.
+#[test]
+fn a_bracket_below_its_operator_stays_there() {
+    let text = "log = _('The gauge %{name} of the harbour does not answer since yesterday') %\n  { name: gauge.name }\n";
+    becomes("ruby", &[(text, text)]);
+    let text =
+        "quay.marks = quay.marks or -- none were there before\n  { low = 1.0, high = 2.0 }\n";
+    becomes("lua", &[(text, text)]);
+}
+
+/// A line begins at one side of a dot alone, whatever else is kept.
+#[test]
+fn a_dot_has_no_line_of_its_own() {
+    for (place, wanted) in [
+        ("leads", "level = harbour\n  .gauges(low)\n  .map(high)\n"),
+        ("trails", "level = harbour.\n  gauges(low).\n  map(high)\n"),
+    ] {
+        for text in [
+            "level = harbour.\n  gauges(low).\n  map(high)\n",
+            "level = harbour\n  .gauges(low)\n  .map(high)\n",
+        ] {
+            let style = [("dot_place", "", place), ("word_gap", "", "keep")];
+            assert_eq!(lay_with("ruby", &style, text), wanted);
+        }
+    }
+}
+
+#[test]
+fn the_ends_of_blocks_on_the_lines_of_their_headers_may_be_lined_up() {
+    let style = [("columns", "", "keep"), ("flat_block", "", "keep")];
+    for (language, text) in [
+        ("lua", "keys = {\n  { \"k\", function(w) w:up()   end },\n  { \"j\", function(w) w:down() end },\n}\n"),
+        ("ruby", "def low; x      end\ndef high; x + 2 end\n"),
+        ("ruby", "low  = ebb.map { |x| x + 1   }\nhigh = ebb.map { |x| x + 100 }\n"),
+        ("javascript", "if (a)  { low();  }\nif (bb) { high(); }\n"),
+        ("javascript", "switch (a) {\n  case 1:   low(); break;\n  case 200: high(); break;\n}\n"),
+    ] {
+        assert_eq!(lay_with(language, &style, text), text);
+    }
 }

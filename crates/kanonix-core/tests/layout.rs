@@ -3,7 +3,7 @@
 use kanonix_core::languages;
 use kanonix_core::text::LineSet;
 use kanonix_core::{judge, mend};
-use crate::support::{lay_with, lines, style};
+use crate::support::{becomes, java, lay_with, lines, style};
 
 fn lay(language: &str, text: &str) -> String {
     lay_with(language, &[("max_line_length", "", "40")], text)
@@ -188,6 +188,24 @@ fn a_comment_belongs_to_the_block_that_it_is_indented_like() {
     # outside
     c()
     ");
+}
+
+#[test]
+fn comments_are_all_that_a_block_holds_where_they_stand_further_in_than_its_header() {
+    for (language, text) in [
+        ("lua", "if a then\n  -- why\nelseif b then\n  -- nor here\nelse\n  c()\nend\n"),
+        ("lua", "if a then\n-- of what follows\nelse\n  c()\nend\n"),
+        ("ruby", "if a\n  # why\nelsif b\n  # nor here\nelse\n  c\nend\n"),
+        ("ruby", "begin\n  # why\nrescue Storm\n  # lost\nensure\n  # all of it\nend\n"),
+        ("ruby", "case a\nwhen 1\n  # why\nwhen 2\n# of what follows\nelse\n  c\nend\n"),
+        ("javascript", "switch (a) {\n  case 1:\n    // why\n  // of what follows\n  case 2:\n    b();\n  default:\n    // nothing\n}\n"),
+    ] {
+        becomes(language, &[(text, text)]);
+    }
+    let cases = "switch (a) {\n    case 1:\n        // why\n    case 2:\n        b();\n        break;\n    default:\n        // nothing\n}\n";
+    java(cases, cases);
+    let text = "class A\n{\n    void B()\n    {\n        switch (a)\n        {\n            case 1:\n                // why\n            case 2:\n                b();\n                break;\n        }\n    }\n}\n";
+    becomes("csharp", &[(text, text)]);
 }
 
 #[test]

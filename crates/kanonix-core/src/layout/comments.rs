@@ -100,6 +100,18 @@ impl Placing<'_> {
             && self.column(at) == self.column(closer)
     }
 
+    /// Whether a comment behind a block is its own, by how far in it stands; `next` is what follows,
+    /// unless that is a bracket around the block.
+    fn is_inside(&self, at: usize, block: &BareBlock, next: Option<usize>) -> bool {
+        let (column, first) = (self.column(at), block.first as usize);
+        match block.is_empty {
+            false => column >= self.column(first),
+            true => {
+                column > self.indent(first) && next.is_none_or(|next| column > self.column(next))
+            }
+        }
+    }
+
     /// A later line of a starred comment keeps its distance from the first one, if that begins a
     /// line.
     fn later_line(&self, plan: &Plan, at: usize) -> Gap {
@@ -144,8 +156,7 @@ impl Placing<'_> {
                 plan.gaps[next].most = self.most.max(wanted.most);
             }
             while let Some(block) = open.pop() {
-                let column = self.column(block.first as usize);
-                if self.column(*at) >= column {
+                if self.is_inside(*at, &block, (!is_closer).then_some(next)) {
                     gap.group = Some(block.group);
                     gap.level = 1;
                     gap.inside = true;
@@ -271,6 +282,13 @@ impl Placing<'_> {
     fn column(&self, token: usize) -> usize {
         let start = self.tree.tokens[token].start as usize;
         start - self.lines.start(self.lines.line_of(start))
+    }
+
+    /// The column at which a token's line begins.
+    fn indent(&self, token: usize) -> usize {
+        let start = self.lines.start(self.lines.line_of(self.tree.tokens[token].start as usize));
+        let line = self.text[start..].trim_start_matches([' ', '\t']);
+        self.text.len() - start - line.len()
     }
 
     /// The blocks without a bracket whose last token stands right before this one, outer ones

@@ -556,10 +556,12 @@ pub struct TooLong {
 /// A block that ends where its last statement ends, without a closing bracket.
 #[derive(Clone, Copy, Debug)]
 pub struct BareBlock {
-    /// Its first token that is not a comment.
+    /// Its first token that is not a comment; of a block without statements, its header's.
     pub first: TokenId,
-    /// Its last token that is not a comment.
+    /// Its last token that is not a comment, or its header's.
     pub last: TokenId,
+    /// Whether it has no statements.
+    pub is_empty: bool,
     /// The block.
     pub group: GroupId,
 }

@@ -611,7 +611,19 @@ impl<'a> Planner<'a> {
     pub fn bare_block(&mut self, first: TokenId, end: TokenId, group: GroupId) {
         let solid = |token: &TokenId| self.tree.tokens[*token as usize].role != Role::Comment;
         if let Some(last) = (first..end).rev().find(solid) {
-            self.plan.bare_blocks.push(BareBlock { first, last, group });
+            self.plan.bare_blocks.push(BareBlock { first, last, is_empty: false, group });
+        }
+    }
+
+    /// Remembers that nothing stands behind a header, whose first token is `header` and whose last
+    /// one `opener`: comments there are all that its block has, where they stand further in.
+    pub fn empty_block(&mut self, header: TokenId, opener: TokenId) {
+        let behind = self.tree.tokens.get(opener as usize + 1);
+        if behind.is_some_and(|token| token.role == Role::Comment) {
+            let group = self.group(Shape::Block, opener, opener + 1);
+            self.stem(group, header);
+            let block = BareBlock { first: header, last: opener, is_empty: true, group };
+            self.plan.bare_blocks.push(block);
         }
     }
 }

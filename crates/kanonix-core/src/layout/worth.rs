@@ -80,7 +80,7 @@ impl Filler<'_> {
     }
 
     /// Whether a value on the next line has to be opened there, too, and might as well be where it is:
-    /// it ends with a list that begins on its first line.
+    /// it ends with a list that begins on its first line, and that nobody opened there.
     pub(super) fn is_vain(&mut self, id: GroupId) -> bool {
         let sheet = self.sheet;
         let group = &sheet.plan.groups[id];
@@ -96,6 +96,7 @@ impl Filler<'_> {
         let inside = self.inside_of(id, sheet.plan.gaps[first].level);
         let column = self.indents.columns(inside);
         is_list
+            && !sheet.tree.broken(stop, sheet.text)
             && sheet.measures.flat(first, end).is_some_and(|width| column + width > self.max)
             && sheet
                 .measures
@@ -171,11 +172,14 @@ impl Filler<'_> {
         let ends_with_block = ends.is_some_and(|last| {
             last.shape == Shape::Block && last.end == group.end
         });
+        let is_open = || group.opens == Opens::Again && sheet.tree.broken(stop, sheet.text);
         let opens = |id: GroupId| {
             let inner = &sheet.plan.groups[id];
             match inner.shape {
                 Shape::Block => ends_with_block || is_last(inner),
                 Shape::List if self.goes_on_beside(id) => false,
+                // Somebody opened a call there.
+                Shape::List if inner.first > first && !ends_with_block && is_open() => false,
                 // Parameters with a line each, behind which a block follows.
                 Shape::List => is_last(inner) || (ends_with_block && inner.first == first),
                 _ => inner.bracketed && inner.end == group.end && inner.first == first,

@@ -244,14 +244,12 @@ fn switch_section(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let mark = p.first(parts[colon]);
     p.word(mark, 0);
     let inner = &parts[colon + 1..];
-    let Some(first) = inner.first().copied() else { return };
+    let Some(first) = inner.first().copied() else {
+        return p.empty_block(p.first(node), mark);
+    };
     let token = p.first(first);
     if p.keeps_flat(node, Key::Case) {
-        let group = p.group(Shape::List, mark, p.end(node));
-        for part in inner {
-            p.may_break(p.first(*part), group, 1, 1, Setting::FlatBlock);
-        }
-        return p.at_most(token, 0);
+        return p.flat_case(mark, inner);
     }
     let group = p.group(Shape::Block, mark, p.end(node));
     p.stem(group, p.first(node));

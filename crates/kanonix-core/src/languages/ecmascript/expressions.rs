@@ -371,11 +371,9 @@ fn member_expression(p: &mut Planner, parts: &[NodeId]) {
     if p.is(*object, Kind::Number) {
         return;
     }
-    if !p.is_breakable(dot) {
-        p.word(dot, 0);
-    }
+    p.beside_dot(dot);
     for part in rest {
-        p.word(p.first(*part), 0);
+        p.beside_dot(p.first(*part));
     }
 }
 

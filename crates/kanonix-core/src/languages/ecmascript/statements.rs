@@ -2,7 +2,7 @@
 
 use super::classes::decorators;
 use super::kinds::Kind;
-use crate::layout::plan::{GroupId, Rows, Shape, TreeEdit, When};
+use crate::layout::plan::{Column, GroupId, Rows, Shape, TreeEdit, When};
 use crate::layout::planner::Planner;
 use crate::layout::vocabulary::{Handed, Headed, List, Sort};
 use crate::style::{Key, Setting};
@@ -419,7 +419,7 @@ fn switch_case(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     p.word(colon_token, 0);
     let inner = &parts[colon + 1..];
     match inner {
-        [] => {}
+        [] => p.empty_block(p.first(node), colon_token),
         [block] if p.is(*block, Kind::StatementBlock) => {
             p.open_block(*block, p.first(node), Key::Control);
         }
@@ -427,6 +427,7 @@ fn switch_case(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
             let group = p.group(Shape::List, colon_token, p.end(node));
             flat_statements(p, inner, group);
             p.at_most(p.first(*first), 0);
+            p.column(p.first(*first), Column::Value);
         }
         [first, ..] => {
             let group = p.group(Shape::Block, colon_token, p.end(node));

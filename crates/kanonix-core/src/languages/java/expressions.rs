@@ -230,8 +230,7 @@ fn invocation(p: &mut Planner, parts: &[NodeId]) {
         let token = p.first(*part);
         match Kind::at(p, *part) {
             Kind::ArgumentList => p.parens(token, p.choices.call_parens),
-            _ if p.is_breakable(token) => {}
-            _ => p.word(token, 0),
+            _ => p.beside_dot(token),
         }
     }
 }

@@ -219,17 +219,11 @@ fn switch_group(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let colon = p.first(parts[last]);
     let inner = &parts[last + 1..];
     match inner {
-        [] => {}
+        [] => p.empty_block(p.first(node), colon),
         [block] if p.is(*block, Kind::Block) => {
             p.open_block(*block, p.first(node), Key::Control);
         }
-        [first, ..] if p.keeps_flat(node, Key::Case) => {
-            let group = p.group(Shape::List, colon, p.end(node));
-            for part in inner {
-                p.may_break(p.first(*part), group, 1, 1, Setting::FlatBlock);
-            }
-            p.at_most(p.first(*first), 0);
-        }
+        _ if p.keeps_flat(node, Key::Case) => p.flat_case(colon, inner),
         [first, ..] => {
             let group = p.group(Shape::Block, colon, p.end(node));
             p.stem(group, p.first(node));

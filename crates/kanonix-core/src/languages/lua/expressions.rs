@@ -55,10 +55,7 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
         Kind::DotIndexExpression | Kind::MethodIndexExpression => {
             chain(p, node);
             for part in parts.iter().skip(1) {
-                let token = p.first(*part);
-                if !p.is_breakable(token) {
-                    p.word(token, 0);
-                }
+                p.beside_dot(p.first(*part));
             }
         }
         Kind::BracketIndexExpression => {

@@ -47,6 +47,7 @@ pub(super) static LANGUAGE: Language = Language {
     embeds: None,
     families: &[
         Family::LineComments,
+        Family::Wrappers,
         Family::Values,
         Family::Collections,
         Family::LastComma,

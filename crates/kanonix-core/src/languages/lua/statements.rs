@@ -8,6 +8,9 @@ use crate::layout::vocabulary::{Handed, List, Sort};
 use crate::style::{Key, Setting};
 use crate::syntax::{NodeId, TokenId};
 
+/// So many steps outward from a block are looked at. Bounds the work on hostile input.
+const MOST_GUARDS: usize = 8;
+
 /// The rule for a statement; says whether `kind` is one.
 pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) -> bool {
     match kind {
@@ -91,9 +94,10 @@ fn is_end(p: &Planner, node: NodeId) -> bool {
 
 /// What a statement is to the blank lines around it. Functions on one line stand together.
 fn sort(p: &Planner, node: NodeId) -> Sort {
+    let is_outermost = p.is(p.parent(node), Kind::Chunk);
     match Kind::at(p, node) {
         Kind::FunctionDeclaration if p.is_spread(node) => Sort::Function,
-        Kind::VariableDeclaration if requires(p, node) => Sort::Import,
+        Kind::VariableDeclaration if is_outermost && requires(p, node) => Sort::Import,
         _ => Sort::Other,
     }
 }
@@ -127,12 +131,40 @@ fn body(p: &mut Planner, node: NodeId, parts: &[NodeId], opener: TokenId, key: K
     if own.is_empty() && !p.holds_lines(opener, p.first(end)) {
         return p.word(p.first(end), 1);
     }
-    let group = p.word_block(p.first(node), &without_ends(p, &own), end, sort);
+    let lines = without_ends(p, &own);
+    let group = p.word_block(p.first(node), &lines, end, sort);
     ends(p, &own);
-    if let Some(first) = own.first() {
-        let first = p.first(*first);
-        p.bare_block(first, p.first(end), group);
+    let Some(first) = own.first().map(|first| p.first(*first)) else { return };
+    guarded(p, node, &lines);
+    p.bare_block(first, p.first(end), group);
+}
+
+/// Statements around which a block only asks whether they are there (`if connected then function ebb()
+/// … end end`) may stand where it does.
+fn guarded(p: &mut Planner, node: NodeId, lines: &[NodeId]) {
+    let first = lines.first().map(|first| p.first(*first));
+    if is_guard(p, node, lines) && !p.indents_namespace(p.first(node), first) {
+        p.stand_beside(lines, Setting::NamespaceIndent);
     }
+}
+
+/// Whether a block, or an arm of one, is around functions and in no other block but of its kind.
+fn is_guard(p: &Planner, node: NodeId, own: &[NodeId]) -> bool {
+    let mut around = node;
+    for _ in 0..MOST_GUARDS {
+        around = match Kind::at(p, around) {
+            Kind::IfStatement
+            | Kind::ElseifStatement
+            | Kind::ElseStatement
+            | Kind::DoStatement
+            | Kind::Block => p.parent(around),
+            kind => {
+                return kind == Kind::Chunk
+                    && own.iter().any(|part| p.is(*part, Kind::FunctionDeclaration));
+            }
+        };
+    }
+    false
 }
 
 /// A `;` stays with the statement before it.
@@ -156,7 +188,7 @@ fn flat(p: &mut Planner, own: &[NodeId], group: GroupId, end: TokenId) {
         p.may_break(p.first(part), group, 1, 1, Setting::FlatBlock);
     }
     ends(p, own);
-    p.may_break(end, group, 0, 1, Setting::FlatBlock);
+    p.flat_end(end, group);
 }
 
 /// `if ebb then … elseif flood then … else … end`
@@ -190,7 +222,10 @@ fn if_statement(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     ends(p, &own);
     if let Some(first) = lines.first() {
         let first = p.first(*first);
+        guarded(p, node, &lines);
         p.bare_block(first, p.first(others[0]), group);
+    } else if own.is_empty() {
+        p.empty_block(header, opener);
     }
     for other in others {
         let token = p.first(other);
@@ -235,9 +270,12 @@ fn alternative(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         }
         return ends(p, &own);
     }
-    let Some(first) = own.first().map(|first| p.first(*first)) else { return };
+    let Some(first) = own.first().map(|first| p.first(*first)) else {
+        return p.empty_block(p.first(node), p.first(parts[then]));
+    };
     let group = p.group(Shape::Block, p.first(node), p.end(node));
     listed(p, &own, group, 1);
+    guarded(p, node, &without_ends(p, &own));
     p.at_most(first, p.choices.edge_blank);
     p.bare_block(first, p.end(node), group);
 }

@@ -177,6 +177,21 @@ local f = {
 }
 
 #[test]
+fn a_block_around_functions_of_the_file_may_leave_them_at_the_margin() {
+    let text = "if siren then\n\n--- Wails.\nfunction wail()\n  siren:sound()\nend\n\nend\n";
+    assert_eq!(lay_with("lua", &[("namespace_indent", "", "keep")], text), text);
+    let inside =
+        "if siren then\n\n  --- Wails.\n  function wail()\n    siren:sound()\n  end\n\nend\n";
+    assert_eq!(lay_with("lua", &[("namespace_indent", "", "true")], text), inside);
+    assert_eq!(lay_with("lua", &[("namespace_indent", "", "false")], inside), text);
+    let arms = "if siren then\n\nfunction hush()\n  siren:stop()\nend\n\nif storm then\n\nfunction wail()\n  siren:sound()\nend\n\nend\nelse\n\nfunction wail()\n  warn()\nend\n\nend\n";
+    assert_eq!(lay_with("lua", &[("namespace_indent", "", "keep")], arms), arms);
+    let call = "if siren then\nwail()\nend\n";
+    let wanted = "if siren then\n  wail()\nend\n";
+    assert_eq!(lay_with("lua", &[("namespace_indent", "", "keep")], call), wanted);
+}
+
+#[test]
 fn only_touched_lines_change() {
     let before = "if  a  then\n    b( 1 )\nelse\n    c( 2 )\nend\n";
     let now = before.replace("c( 2 )", "c( 3 )\n  d( )");

@@ -345,10 +345,8 @@ fn attribute(p: &mut Planner, parts: &[NodeId]) {
     if p.is(*object, Kind::Integer) || p.is(*object, Kind::Float) {
         return;
     }
-    if !p.is_breakable(p.first(*dot)) {
-        p.word(p.first(*dot), 0);
-    }
-    p.word(p.first(*name), 0);
+    p.beside_dot(p.first(*dot));
+    p.beside_dot(p.first(*name));
 }
 
 /// `levels[1:, 2]`; a comma at its end would make it a tuple.

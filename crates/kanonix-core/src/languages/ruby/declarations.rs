@@ -33,17 +33,15 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
 
 /// What a statement is to the blank lines around it. What stands on one line stands together.
 pub(super) fn sort(p: &Planner, node: NodeId) -> Sort {
-    let method = match p.is(p.parent(node), Kind::Program) {
-        true => Sort::Function,
-        false => Sort::Member,
-    };
+    let is_outermost = p.is(p.parent(node), Kind::Program);
+    let method = if is_outermost { Sort::Function } else { Sort::Member };
     match Kind::at(p, node) {
         Kind::Method | Kind::SingletonMethod if p.is_spread(node) => method,
         Kind::Class | Kind::SingletonClass | Kind::Module if p.is_spread(node) => Sort::Type,
         Kind::Identifier if is_access(p.token_text(p.first(node))) => Sort::Member,
         Kind::Alias => Sort::Trail,
         Kind::Call if trails(p, node) => Sort::Trail,
-        Kind::Call if is_import(p.token_text(p.first(node))) => Sort::Import,
+        Kind::Call if is_outermost && is_import(p.token_text(p.first(node))) => Sort::Import,
         // `private def ebb`
         Kind::Call if p.is_spread(node) && declares(p, node) => method,
         _ => Sort::Other,

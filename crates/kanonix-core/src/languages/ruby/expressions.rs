@@ -140,8 +140,7 @@ fn call(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
             }
             Kind::ArgumentList if !are_enclosed(p, *part) => p.word(token, 1),
             Kind::Block | Kind::DoBlock => p.word(token, 1),
-            _ if !p.is_breakable(token) => p.word(token, 0),
-            _ => {}
+            _ => p.beside_dot(token),
         }
     }
 }

@@ -108,7 +108,7 @@ pub(super) fn body(
             flat_clause(p, *clause, group);
         }
         p.line_ends_before(word, When::Open(group));
-        return p.may_break(word, group, 0, 1, Setting::FlatBlock);
+        return p.flat_end(word, group);
     }
     if own.is_empty() && clauses.is_empty() && !p.broken_before(word) {
         return p.word(word, 1);
@@ -125,6 +125,9 @@ pub(super) fn body(
     }
     let group = p.word_block(header, &own, end, sort);
     p.stands_under(group, header, word);
+    if own.is_empty() && !stays {
+        p.empty_block(header, opener);
+    }
     beside_clauses(p, (&own, clauses), word, group, is_flat);
 }
 
@@ -243,11 +246,14 @@ fn clause(p: &mut Planner, node: NodeId, opener: TokenId, own: &[NodeId]) {
         clauses.iter().for_each(|clause| flat_clause(p, *clause, group));
         return;
     }
-    if own.is_empty() && clauses.is_empty() {
-        return;
-    }
-    let is_flat = !p.broken_between(opener, p.end(node) - 1);
     let (start, end) = (p.first(node), p.end(node));
+    if own.is_empty() {
+        p.empty_block(start, opener);
+        if clauses.is_empty() {
+            return;
+        }
+    }
+    let is_flat = !p.broken_between(opener, end - 1);
     if are_arms_flat(p, node) && p.stays_flat(start, opener, own, Key::Control, is_end) {
         if !clauses.is_empty() {
             let group = p.group(Shape::Block, start, end);
@@ -261,7 +267,7 @@ fn clause(p: &mut Planner, node: NodeId, opener: TokenId, own: &[NodeId]) {
     if let Some(first) = own.first() {
         p.at_most(p.first(*first), p.choices.edge_blank);
     }
-    beside_clauses(p, (&own, clauses), p.end(node), group, is_flat);
+    beside_clauses(p, (&own, clauses), end, group, is_flat);
 }
 
 /// `while ebb … end`, `for gauge in gauges … end`
@@ -293,7 +299,7 @@ fn case(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
             flat_clause(p, *case, group);
         }
         p.line_ends_before(word, When::Open(group));
-        return p.may_break(word, group, 0, 1, Setting::FlatBlock);
+        return p.flat_end(word, group);
     }
     let group = p.word_block(start, cases, *end, |_, _| Sort::Other);
     p.stands_under(group, start, word);
@@ -314,8 +320,10 @@ fn when(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         return clause(p, node, opener, &own);
     }
     let (opener, own) = behind_header(p, opener, &own);
-    let Some(first) = own.first().map(|first| p.first(*first)) else { return };
     let (start, end) = (p.first(node), p.end(node));
+    let Some(first) = own.first().map(|first| p.first(*first)) else {
+        return p.empty_block(start, opener);
+    };
     let is_flat = !p.broken_between(opener, end - 1);
     if p.stays_flat(start, opener, own, Key::Case, is_end) {
         return;
@@ -404,6 +412,7 @@ fn braced(
             p.may_break(token, group, level, blanks, Setting::InnerGap);
             p.gap(token).breaks = Setting::FlatBlock;
         }
+        p.column(end, Column::Value);
         return p.line_ends_before(end, When::Open(group));
     }
     let is_flat = !p.broken_between(opener, end);

@@ -303,11 +303,10 @@ fn member(p: &mut Planner, parts: &[NodeId]) {
     if matches!(Kind::at(p, *object), Kind::IntegerLiteral | Kind::FloatLiteral) {
         return;
     }
-    p.word(p.first(*name), 0);
-    match joins_numbers(p, dot) {
-        _ if p.is_breakable(dot) => {}
+    p.beside_dot(p.first(*name));
+    match joins_numbers(p, dot) && !p.is_breakable(dot) {
         true => p.keep_gap(dot),
-        false => p.word(dot, 0),
+        false => p.beside_dot(dot),
     }
 }
 

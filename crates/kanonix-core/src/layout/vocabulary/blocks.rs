@@ -239,6 +239,12 @@ impl Planner<'_> {
         })
     }
 
+    /// The word that ends what stands on its header's line, as long as this list fits there.
+    pub fn flat_end(&mut self, word: TokenId, group: GroupId) {
+        self.may_break(word, group, 0, 1, Setting::FlatBlock);
+        self.column(word, Column::Value);
+    }
+
     /// What stands between brackets on its header's line, as long as this list fits there.
     pub fn flat_block<'n>(&mut self, parts: &'n [NodeId], list: GroupId) -> &'n [NodeId] {
         let Some((_, closer, inner)) = self.bracketed(parts) else { return &[] };
@@ -253,6 +259,7 @@ impl Planner<'_> {
             self.may_break(token, list, level, blanks, Setting::InnerGap);
             self.gap(token).breaks = Setting::FlatBlock;
         }
+        self.column(closer, Column::Value);
         inner
     }
 
@@ -442,6 +449,17 @@ impl Planner<'_> {
             p.statements(cases, group, 1, |_, _| Sort::Other);
             p.indent_cases(cases);
         });
+    }
+
+    /// The statements of a case on the line of its mark, as long as there is room.
+    pub fn flat_case(&mut self, mark: TokenId, statements: &[NodeId]) {
+        let (Some(first), Some(last)) = (statements.first(), statements.last()) else { return };
+        let (first, group) = (self.first(*first), self.group(Shape::List, mark, self.end(*last)));
+        for part in statements {
+            self.may_break(self.first(*part), group, 1, 1, Setting::FlatBlock);
+        }
+        self.at_most(first, 0);
+        self.column(first, Column::Value);
     }
 
     /// Cases that begin lines are as far in as what they are cases of, unless `case_indent` has them

@@ -162,6 +162,20 @@ impl Planner<'_> {
         if opens { self.inside(last) } else { None }
     }
 
+    /// The gap before a dot, or before the name behind one: nothing, unless the line may be broken
+    /// there. Where it may be on the dot's other side, no line that is there is kept.
+    pub fn beside_dot(&mut self, token: TokenId) {
+        if self.is_breakable(token) {
+            return;
+        }
+        let is_name = self.token_text(token).starts_with(|c: char| c.is_alphanumeric() || c == '_');
+        let other = if is_name { token - 1 } else { token + 1 };
+        match self.is_breakable(other) {
+            true => self.flat(token, 0, Setting::WordGap),
+            false => self.word(token, 0),
+        }
+    }
+
     /// The lines of a chain: each of these marks begins one, where it is open.
     pub fn break_links(&mut self, links: &Links, group: GroupId) {
         self.stands_anywhere(group, Key::Call);

@@ -213,9 +213,12 @@ impl Planner<'_> {
         let group = handed.unwrap_or_else(|| self.leading_chain(node));
         let is_logic = own.is_none_or(|own| operators[own].0 == Key::Logic);
         let end = self.end(node);
+        // What stands below its operator is not drawn up to it.
+        let is_chosen = self.choices.remembers
+            && (self.broken_before(operator) || self.broken_before(right_first));
         let whole = self.group_mut(group);
         if handed.is_none() {
-            whole.stand_in = stand_in;
+            whole.stand_in = stand_in.filter(|_| !is_chosen);
         }
         if whole.end == end {
             whole.slight = if is_logic { Slight::Never } else { Slight::Usual };

@@ -115,7 +115,8 @@ pub(super) const ENTRIES: &[Entry] = &[
         about:
             "Whether what a namespace holds is one step further in: a function around the file, whose \
                 body has three fifths of it and stands in no other block, and one inside that \
-                which is called at once; a module around classes.",
+                which is called at once; a module around classes; a block around functions of \
+                the file.",
         slots: &[one(Family::Wrappers, ValueKind::FlagOrKeep, "true")],
         one_for_all: false,
     },

@@ -39,3 +39,8 @@ end
 local both = (
   quay.level or siren.levelAtNightInTheWinterMonths or low)
 local sums = {springTideAtTheOldQuayOfTheTown + surgeAtNightInTheWinterMonths + neapTideAtTheMoleOfTheTown + quay.level, low}
+if siren then
+function wail()
+siren:sound()
+end
+end
