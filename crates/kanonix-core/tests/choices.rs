@@ -810,3 +810,9 @@ fn the_ends_of_blocks_on_the_lines_of_their_headers_may_be_lined_up() {
         assert_eq!(lay_with(language, &style, text), text);
     }
 }
+
+#[test]
+fn a_line_that_is_mended_stays_lined_up_with_one_that_is_not() {
+    let text = "warn(\"-u\", \"--quay Q\",   \"where\")\nwarn( \"-k\", \"--key KEY\",  \"who\")\n";
+    becomes("ruby", &[(text, &text.replace("( ", "("))]);
+}

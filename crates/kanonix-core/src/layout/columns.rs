@@ -39,10 +39,27 @@ struct Cell {
 }
 
 impl Cell {
+    /// The column of its start, with as many blanks as it has, once what stands before them is mended.
+    fn mended(&self, moved: isize) -> Option<usize> {
+        let before = usize::try_from(self.before as isize + moved).ok()?;
+        Some(self.indent + before + self.blanks)
+    }
+
     /// The column of its start or of its end.
     fn at(&self, is_end: bool) -> usize {
         self.indent + if is_end { self.end } else { self.start }
     }
+}
+
+/// What of a cell may stand in one column with others.
+#[derive(Clone, Copy, PartialEq, Eq)]
+enum Side {
+    /// Its start, as it stands.
+    Start,
+    /// Its end.
+    End,
+    /// Its start, as it will stand once what is before it is mended.
+    Mended,
 }
 
 /// A line with its cells.
@@ -243,8 +260,10 @@ impl Page<'_> {
         }
         let next = |row: usize| below[row];
         let own = |row: usize| {
-            let side = |is_end| self.lined_up(rows, &next, row, place, is_end);
-            [false, true].into_iter().find_map(|is_end| side(is_end).map(|at| (at, is_end)))
+            [Side::Start, Side::End, Side::Mended].into_iter().find_map(|side| {
+                let column = self.lined_up(rows, &next, row, place, side)?;
+                Some((column, side == Side::End))
+            })
         };
         let mut columns: Vec<Option<(usize, bool)>> = (0..rows.len()).map(own).collect();
         let fits = |row: usize, other: usize, (column, is_end): (usize, bool)| {
@@ -341,18 +360,26 @@ impl Page<'_> {
         next: &dyn Fn(usize) -> Option<usize>,
         row: usize,
         place: usize,
-        is_end: bool,
+        side: Side,
     ) -> Option<usize> {
         let own = rows[row].cells.get(place)?;
+        let is_end = side == Side::End;
+        let column = match side {
+            Side::Mended => own.mended(rows[row].moved)?,
+            Side::Start | Side::End => own.at(is_end),
+        };
         // What begins with a bracket is lined up there.
         if is_end && self.tree.opens(self.token_text(own.token)) {
             return None;
         }
-        let column = own.at(is_end);
         let agrees = |other: Option<usize>| {
             let other_row = &rows[other?];
             let cell = other_row.cells.get(place)?;
-            let is_one = cell.kind == own.kind && cell.at(is_end) == column;
+            // A line that is mended joins one that stays.
+            let stays = || cell.mended(other_row.moved) == Some(cell.at(false));
+            let is_one = cell.kind == own.kind
+                && cell.at(is_end) == column
+                && (side != Side::Mended || stays());
             // As many blanks behind as many columns line nothing up, unless there are several.
             let is_meant = cell.blanks != own.blanks || own.blanks > own.usual.max(1);
             // Words of unlike lines end in one column by chance, and elements of unlike lists stand
