@@ -375,11 +375,15 @@ impl Page<'_> {
         let agrees = |other: Option<usize>| {
             let other_row = &rows[other?];
             let cell = other_row.cells.get(place)?;
-            // A line that is mended joins one that stays.
-            let stays = || cell.mended(other_row.moved) == Some(cell.at(false));
-            let is_one = cell.kind == own.kind
-                && cell.at(is_end) == column
-                && (side != Side::Mended || stays());
+            let agrees = match side {
+                // A line that is mended joins one that stays.
+                Side::Mended => {
+                    cell.mended(other_row.moved) == Some(column)
+                        && (own.at(false) == column || cell.at(false) == column)
+                }
+                Side::Start | Side::End => cell.at(is_end) == column,
+            };
+            let is_one = cell.kind == own.kind && agrees;
             // As many blanks behind as many columns line nothing up, unless there are several.
             let is_meant = cell.blanks != own.blanks || own.blanks > own.usual.max(1);
             // Words of unlike lines end in one column by chance, and elements of unlike lists stand
