@@ -116,7 +116,7 @@ impl Planner<'_> {
     }
 
     /// How many columns stand before a token in the text.
-    pub(super) fn present_column(&self, token: TokenId) -> usize {
+    pub fn present_column(&self, token: TokenId) -> usize {
         let start = self.tree.tokens[token as usize].start as usize;
         let line = self.text[..start].rfind('\n').map_or(0, |at| at + 1);
         columns(&self.text[line..start], self.choices.tab)

@@ -22,6 +22,7 @@ pub enum Setting {
     BareBody,
     CaseIndent,
     NamespaceIndent,
+    RuleIndent,
     PageIndent,
     DirectiveIndent,
     AnnotationLine,

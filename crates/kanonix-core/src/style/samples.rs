@@ -94,6 +94,11 @@ pub static SAMPLES: &[Sample] = &[
         "javascript",
         "(function () {\nwarn(springTide, level);\nwarn(neapTide, level);\n})();\n",
     ),
+    of(
+        "rule_indent",
+        "css",
+        ".tide {\n  color: navy;\n}\n\n  .tide .ebb {\n    color: gray;\n  }\n",
+    ),
     of("page_indent.root", "html", "<html>\n<body>\n<p>ebb</p>\n</body>\n</html>\n"),
     of("page_indent.element", "html", "<div>\n<p>ebb</p>\n</div>\n"),
     of("page_indent.control", "html", "{{ if .Ebb }}\n<p>low</p>\n{{ end }}\n"),

@@ -81,6 +81,31 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, parts: &[NodeId]) -> bool {
 fn stylesheet(p: &mut Planner, parts: &[NodeId]) {
     p.statements(parts, GroupId::ROOT, 0, sort);
     continuations(p, parts);
+    rules_below(p, parts);
+}
+
+/// Rules that stand further in than the others do so by choice, below the rule that they say more of:
+/// a step more than that at the most.
+fn rules_below(p: &mut Planner, statements: &[NodeId]) {
+    if !p.style.is(Setting::RuleIndent, Key::Whole, "keep") {
+        return;
+    }
+    let [first, rest @ ..] = statements else { return };
+    let (base, step) = (p.present_column(p.first(*first)), p.choices.step);
+    let mut above = 0;
+    for statement in rest {
+        let token = p.first(*statement);
+        if sort(p, *statement) != Sort::Type || !p.broken_before(token) {
+            above = 0;
+            continue;
+        }
+        let further = p.present_column(token).saturating_sub(base);
+        above = match further.is_multiple_of(step) {
+            true => (further / step).min(above + 1),
+            false => 0,
+        };
+        p.gap(token).level += above as u8;
+    }
 }
 
 /// `} @else {`: beside the brace that somebody put it behind. A semicolon that ends nothing stays where it
@@ -133,6 +158,7 @@ fn block(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
             p.block(parts, stem, |p, inner, group| {
                 p.statements(inner, group, 1, sort);
                 continuations(p, inner);
+                rules_below(p, inner);
             });
         }
     }

@@ -493,3 +493,44 @@ fn a_comment_beside_an_at_rule_stays_one() {
     assert!(!faults("scss", text).is_empty());
     assert_eq!(lay("scss", ".a { @include b /*why*/}\n"), ".a {\n  @include b; /*why*/\n}\n");
 }
+
+#[test]
+fn rules_below_what_they_say_more_of_may_stand_further_in() {
+    let keep = [("rule_indent", "", "keep")];
+    let text = "\
+.tide {
+  color: navy;
+}
+
+  /* what falls */
+  .tide .ebb,
+  .tide .low {
+    color: gray;
+  }
+
+    .tide .ebb:hover {
+      color: red;
+    }
+
+.buoy {
+  color: red;
+}
+
+@media print {
+  .tide {
+    color: black;
+  }
+
+    .tide .ebb {
+      color: black;
+    }
+}
+";
+    assert_eq!(lay_with("css", &keep, text), text);
+    // One step at a time, and whole ones.
+    let far = text.replace("    .tide .ebb:hover {", "          .tide .ebb:hover {");
+    assert_eq!(lay_with("css", &keep, &far), text);
+    let uneven = ".tide {}\n\n   .ebb {\n     color: gray;\n   }\n";
+    assert_eq!(lay_with("css", &keep, uneven), ".tide {}\n\n.ebb {\n  color: gray;\n}\n");
+    assert_eq!(lay_with("css", &[], "a {}\n\n  b {}\n"), "a {}\n\nb {}\n");
+}

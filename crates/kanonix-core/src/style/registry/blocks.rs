@@ -121,6 +121,15 @@ pub(super) const ENTRIES: &[Entry] = &[
         one_for_all: false,
     },
     Entry {
+        setting: Setting::RuleIndent,
+        name: "rule_indent",
+        about:
+            "Whether a rule of a style sheet stands some steps further in than what it is in, below the \
+                rule that it says more of: no rule does, or those that stand so.",
+        slots: &[one(Family::Sheets, ValueKind::Word(&["none", "keep"]), "none")],
+        one_for_all: false,
+    },
+    Entry {
         setting: Setting::PageIndent,
         name: "page_indent",
         about:
