@@ -2,6 +2,7 @@
 
 mod chance;
 mod choices;
+mod columns;
 mod handkept;
 mod hostile;
 mod layout;

@@ -375,7 +375,7 @@ impl Page<'_> {
         let agrees = |other: Option<usize>| {
             let other_row = &rows[other?];
             let cell = other_row.cells.get(place)?;
-            let agrees = match side {
+            let is_level = match side {
                 // A line that is mended joins one that stays.
                 Side::Mended => {
                     cell.mended(other_row.moved) == Some(column)
@@ -383,7 +383,7 @@ impl Page<'_> {
                 }
                 Side::Start | Side::End => cell.at(is_end) == column,
             };
-            let is_one = cell.kind == own.kind && agrees;
+            let is_one = cell.kind == own.kind && is_level;
             // As many blanks behind as many columns line nothing up, unless there are several.
             let is_meant = cell.blanks != own.blanks || own.blanks > own.usual.max(1);
             // Words of unlike lines end in one column by chance, and elements of unlike lists stand

@@ -84,6 +84,9 @@ fn stylesheet(p: &mut Planner, parts: &[NodeId]) {
     rules_below(p, parts);
 }
 
+/// So many steps further in than what it is in may a rule stand.
+const MOST_STEPS: usize = 8;
+
 /// Rules that stand further in than the others do so by choice, below the rule that they say more of:
 /// a step more than that at the most.
 fn rules_below(p: &mut Planner, statements: &[NodeId]) {
@@ -101,7 +104,7 @@ fn rules_below(p: &mut Planner, statements: &[NodeId]) {
         }
         let further = p.present_column(token).saturating_sub(base);
         above = match further.is_multiple_of(step) {
-            true => (further / step).min(above + 1),
+            true => (further / step).min(above + 1).min(MOST_STEPS),
             false => 0,
         };
         p.gap(token).level += above as u8;

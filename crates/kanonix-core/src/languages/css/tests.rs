@@ -530,6 +530,9 @@ fn rules_below_what_they_say_more_of_may_stand_further_in() {
     // One step at a time, and whole ones.
     let far = text.replace("    .tide .ebb:hover {", "          .tide .ebb:hover {");
     assert_eq!(lay_with("css", &keep, &far), text);
+    // Nor more than a few.
+    let deep: String = (0..300).map(|at| format!("{:at$}a {{}}\n", "", at = 2 * at)).collect();
+    assert!(lay_with("css", &keep, &deep).ends_with("\n                a {}\n"));
     let uneven = ".tide {}\n\n   .ebb {\n     color: gray;\n   }\n";
     assert_eq!(lay_with("css", &keep, uneven), ".tide {}\n\n.ebb {\n  color: gray;\n}\n");
     assert_eq!(lay_with("css", &[], "a {}\n\n  b {}\n"), "a {}\n\nb {}\n");
