@@ -3,6 +3,7 @@
 pub(crate) mod embedded;
 mod in_part;
 mod moving;
+pub(crate) mod spelling;
 mod wrapping;
 
 use crate::languages::Language;

@@ -4,6 +4,7 @@
 //! may be respelt: that it is the same program is proved in its own language.
 
 use super::Document;
+use super::spelling::{Spelling, Spelt};
 use crate::languages::{self, Language, Passage};
 use crate::layout::compare::{Declared, Slip};
 use crate::layout::plan::{Remark, TreeEdit};
@@ -23,6 +24,7 @@ pub(crate) struct Inner {
     bytes: Range<usize>,
     /// The name of their language.
     language: &'static str,
+    spelling: Option<&'static Spelling>,
     /// The changes to their tokens.
     declared: Vec<Declared>,
 }
@@ -30,21 +32,40 @@ pub(crate) struct Inner {
 /// Such lines, before they are judged.
 pub(super) struct Within<'s> {
     passage: Passage,
+    /// The passage as it reads.
+    spelt: Spelt,
     /// The zero-based lines of the text that they are.
     pub lines: Range<usize>,
     style: &'s Style,
 }
 
 impl Within<'_> {
-    /// Whether it is a part of one line, which the text around it has its share in.
+    /// Whether it is a part of a line, which the text around it has its share in.
     pub(super) fn is_inline(&self, text: &str) -> bool {
-        !text[..self.passage.bytes.start].ends_with('\n')
+        self.is_respelt() || !text[..self.passage.bytes.start].ends_with('\n')
+    }
+
+    /// Whether it reads otherwise than it is spelt.
+    fn is_respelt(&self) -> bool {
+        self.passage.spelling.is_some()
+    }
+
+    /// What of it is in play, where these lines of the text are; `base` is what it was.
+    fn in_play(&self, set: &LineSet, base: Option<&str>) -> LineSet {
+        if !self.is_respelt() {
+            return set.part(self.lines.clone(), base);
+        }
+        match base {
+            _ if !set.touches(self.lines.clone()) => LineSet::default(),
+            Some(base) => LineSet::between(base, &format!("{}\n", self.spelt.text)),
+            None => LineSet::of([0..Lines::new(&self.spelt.text).count()]),
+        }
     }
 
     /// The lines as a text, indented by `depth`.
-    fn document(&self, text: &str, depth: String) -> Option<Document<'static>> {
+    fn document(&self, depth: String) -> Option<Document<'static>> {
         let language = languages::by_name(self.passage.language)?;
-        let own = &text[self.passage.bytes.clone()];
+        let own = &self.spelt.text;
         let end = if own.contains("\r\n") { "\r\n" } else { "\n" };
         Some(Document { depth, ..Document::new(format!("{own}{end}"), language) })
     }
@@ -61,13 +82,17 @@ fn edits_within(edits: &[Edit], bytes: &Range<usize>) -> Vec<Edit> {
 }
 
 impl Document<'_> {
-    /// What stands in the text in other languages: these, and the bytes.
-    pub fn passages(&self) -> Vec<(&'static Language, Range<usize>)> {
+    /// What stands in the text in other languages: these, and what is said in them.
+    pub fn passages(&self) -> Vec<(&'static Language, String)> {
         let Some(embeds) = &self.language.embeds else { return Vec::new() };
         let Some(parsed) = &self.parsed else { return Vec::new() };
         let tree = Tree::copy(&self.language.grammar, parsed, &self.text, None);
         let found = (embeds.find)(&tree, &self.text).into_iter();
-        found.filter_map(|own| Some((languages::by_name(own.language)?, own.bytes))).collect()
+        let said = |own: Passage| {
+            let spelt = Spelt::read(&self.text[own.bytes], own.spelling)?;
+            Some((languages::by_name(own.language)?, spelt.text))
+        };
+        found.filter_map(said).collect()
     }
 
     /// The lines that are in another language for which something is agreed.
@@ -80,7 +105,8 @@ impl Document<'_> {
             let style = style.embedded(passage.language).filter(|_| !is_kept)?;
             let first = lines.line_of(passage.bytes.start);
             let last = lines.line_of(passage.bytes.end.saturating_sub(1));
-            Some(Within { passage, lines: first..last + 1, style })
+            let spelt = Spelt::read(&self.text[passage.bytes.clone()], passage.spelling)?;
+            Some(Within { passage, spelt, lines: first..last + 1, style })
         };
         (embeds.find)(tree, &self.text).into_iter().filter_map(of).collect()
     }
@@ -102,6 +128,17 @@ impl Document<'_> {
         };
         outcome.edits.retain(|edit| !is_inside(edit.range.end));
         outcome.slips.retain(|slip| !is_inside(slip.offset));
+        // Nor is what holds it spelt in another way at the same time.
+        for own in &within {
+            let is_own = |declared: &Declared| declared.token == own.passage.token;
+            if outcome.declared.iter().any(is_own) {
+                outcome.declared.retain(|declared| !is_own(declared));
+                let token = &tree.tokens[own.passage.token as usize];
+                let (start, end) = (token.start as usize, token.end as usize);
+                outcome.edits.retain(|edit| edit.range.end <= start || edit.range.start >= end);
+                outcome.slips.retain(|slip| slip.offset != start);
+            }
+        }
         let around = outcome.edits.clone();
         let mut base: Option<Vec<String>> = None;
         let count = within.len();
@@ -109,18 +146,18 @@ impl Document<'_> {
             let depth = self.depth_of(style, tree, &own.passage, &around);
             let is_inline = own.is_inline(&self.text);
             let depth = if is_inline { String::new() } else { depth };
-            let Some(document) = own.document(&self.text, depth) else { continue };
+            let Some(document) = own.document(depth) else { continue };
             let own_set = if set.is_whole() {
                 LineSet::whole()
             } else {
                 let base = base.get_or_insert_with(|| self.embedded_base(style, set));
                 let base = base.get(place).filter(|_| base.len() == count);
-                set.part(own.lines.clone(), base.map(String::as_str))
+                own.in_play(set, base.map(String::as_str))
             };
             let mut found = document.judged(own.style, &own_set, count_older, None).0;
             if is_inline {
                 // What would need lines of its own stays where it is.
-                if found.edits.iter().any(|edit| edit.text.contains('\n')) {
+                if !own.is_respelt() && found.edits.iter().any(|edit| edit.text.contains('\n')) {
                     continue;
                 }
                 found.long_lines.clear();
@@ -141,7 +178,7 @@ impl Document<'_> {
         let Some(base) = set.base() else { return Vec::new() };
         let document = Document::new(base, self.language);
         let Some(tree) = Tree::parse(&self.language.grammar, base) else { return Vec::new() };
-        let lines = |own: Within| format!("{}\n", &base[own.passage.bytes]);
+        let lines = |own: Within| format!("{}\n", own.spelt.text);
         document.within(style, &tree).into_iter().map(lines).collect()
     }
 
@@ -207,7 +244,7 @@ impl Document<'_> {
         let mut all = self.within(style, &tree).into_iter();
         let own = all.find(|own| own.lines.contains(&line) && !own.is_inline(&self.text))?;
         let depth = self.depth_of(style, &tree, &own.passage, &[]);
-        Some((own.document(&self.text, depth)?, own))
+        Some((own.document(depth)?, own))
     }
 }
 
@@ -225,20 +262,28 @@ impl<'s> Within<'s> {
 
 /// Adds what was found in some lines to what is said of the text around them.
 fn add(outcome: &mut Outcome, own: Within, found: Outcome) {
-    let Within { passage, lines, .. } = own;
+    let Within { passage, spelt, lines, .. } = own;
     let start = passage.bytes.start;
-    let moved = |range: Range<usize>| range.start + start..range.end + start;
+    let moved = |range: Range<usize>| {
+        let places = spelt.places(&range);
+        places.start + start..places.end + start
+    };
     // How the last line ends is not its language's to say.
-    let is_inside = |range: &Range<usize>| range.end <= passage.bytes.len();
+    let is_inside = |range: &Range<usize>| range.end <= spelt.text.len();
     if found.unjudged.is_some() {
         outcome.faults.push(passage.bytes.clone());
         return;
     }
     let edits = found.edits.into_iter().filter(|edit| is_inside(&edit.range));
-    outcome.edits.extend(edits.map(|edit| Edit { range: moved(edit.range), ..edit }));
-    let slips = found.slips.into_iter();
-    let slips = slips.filter(|slip| slip.offset < passage.bytes.len());
-    outcome.slips.extend(slips.map(|slip| Slip { offset: slip.offset + start, ..slip }));
+    outcome.edits.extend(edits.map(|Edit { range, text }| {
+        let text = passage.spelling.map(|spelling| (spelling.write)(&text)).unwrap_or(text);
+        Edit { range: moved(range), text }
+    }));
+    let slips = found.slips.into_iter().filter(|slip| slip.offset < spelt.text.len());
+    outcome.slips.extend(slips.map(|slip| {
+        let bytes = moved(slip.offset..slip.offset + slip.length);
+        Slip { offset: bytes.start, length: bytes.len(), ..slip }
+    }));
     outcome.faults.extend(found.faults.into_iter().map(moved));
     outcome.long_lines.extend(found.long_lines.into_iter().map(|line| line + lines.start));
     let remarks = found.remarks.into_iter();
@@ -246,8 +291,9 @@ fn add(outcome: &mut Outcome, own: Within, found: Outcome) {
         remarks.map(|remark| Remark { bytes: moved(remark.bytes), ..remark }),
     );
     outcome.older += found.older;
-    let Passage { token, bytes, language, .. } = passage;
-    outcome.embedded.push(Inner { token, bytes, language, declared: found.declared });
+    let Passage { token, bytes, language, spelling, .. } = passage;
+    let declared = found.declared;
+    outcome.embedded.push(Inner { token, bytes, language, spelling, declared });
 }
 
 impl Inner {
@@ -255,14 +301,18 @@ impl Inner {
     fn prove(&self, text: &str, edits: &[Edit]) -> Result<(), Difference> {
         let unread = Difference::Shape { offset: 0 };
         let Some(language) = languages::by_name(self.language) else { return Err(unread) };
-        let before = format!("{}\n", &text[self.bytes.clone()]);
-        let after = apply(&before, edits);
+        let bytes = &text[self.bytes.clone()];
+        let read = |bytes: &str| Spelt::read(bytes, self.spelling);
+        let (Some(spelt), Some(new)) = (read(bytes), read(&apply(bytes, edits))) else {
+            return Err(unread);
+        };
+        let (before, after) = (format!("{}\n", spelt.text), new.text + "\n");
         let parse = |text: &str| Tree::parse(&language.grammar, text);
         let (Some(tree), Some(new)) = (parse(&before), parse(&after)) else { return Err(unread) };
         let is_made = |declared: &&Declared| {
             let token = &tree.tokens[declared.token as usize];
-            let (start, end) = (token.start as usize, token.end as usize);
-            edits.iter().any(|edit| edit.range.start <= end && edit.range.end > start)
+            let own = spelt.places(&(token.start as usize..token.end as usize));
+            edits.iter().any(|edit| edit.range.start <= own.end && edit.range.end > own.start)
         };
         let declared: Vec<Declared> = self.declared.iter().filter(is_made).cloned().collect();
         proof::prove(&tree, &before, &new, &after, Changes::of(&declared))

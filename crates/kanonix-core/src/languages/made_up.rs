@@ -3,13 +3,14 @@
 //! other languages shows here. It is read by a grammar that happens to read it.
 
 use super::kinds::kinds;
-use super::{Language, testing};
+use super::{Embeds, Language, Passage, testing};
+use crate::document::spelling::Spelling;
 use crate::layout::plan::GroupId;
 use crate::layout::planner::Planner;
 use crate::layout::vocabulary::{Binary, List, Operators, Sort};
 use crate::properties::{self, Case};
 use crate::style::{Family, Key, Setting};
-use crate::syntax::{Comments, Grammar, NodeId};
+use crate::syntax::{Comments, Grammar, NodeId, TokenId, Tree};
 use crate::text::LineSet;
 use crate::{judge, mend};
 
@@ -51,7 +52,7 @@ static TIDES: Language = Language {
     ]),
     rule,
     contents: None,
-    embeds: None,
+    embeds: Some(Embeds { languages: &["javascript"], find: scripts }),
     families: &[
         Family::Values,
         Family::LineComments,
@@ -77,6 +78,7 @@ static TIDES: Language = Language {
 const SAMPLE: &str = "\
 -- What the harbour master does.
 local high = 5.1
+script(\"let low = 1;\\nif (low) {\\n  wail(\\\"ebb\\\");\\n}\")
 
 function warn(keepers, level)
     if level > high and not quiet then
@@ -140,6 +142,42 @@ fn rule(p: &mut Planner, node: NodeId, parts: &[NodeId]) -> bool {
 fn sort(p: &Planner, node: NodeId) -> Sort {
     if p.is(node, Kind::FunctionDeclaration) { Sort::Function } else { Sort::Other }
 }
+
+/// What `script` is called with.
+fn scripts(tree: &Tree, text: &str) -> Vec<Passage> {
+    let token_text = |at: usize| {
+        let token = &tree.tokens[at];
+        &text[token.start as usize..token.end as usize]
+    };
+    let is_script = |at: &usize| {
+        token_text(at - 2) == "script"
+            && token_text(at - 1) == "("
+            && token_text(*at).starts_with('"')
+    };
+    let passage = |at: usize| Passage {
+        token: at as TokenId,
+        bytes: tree.tokens[at].start as usize + 1..tree.tokens[at].end as usize - 1,
+        language: "javascript",
+        spelling: Some(&ESCAPED),
+        stem: at as TokenId,
+    };
+    (2..tree.tokens.len()).filter(is_script).map(passage).collect()
+}
+
+/// A backslash before quotes and itself, and for the end of a line.
+const ESCAPED: Spelling = Spelling {
+    name: "escaped",
+    read: |text| {
+        let mut chars = text.chars();
+        match (chars.next()?, chars.next()) {
+            ('\\', Some('n')) => Some((2, "\n".into())),
+            ('\\', Some(mark @ ('"' | '\\'))) => Some((2, mark.to_string().into())),
+            ('\\', _) => None,
+            (plain, _) => Some((plain.len_utf8(), text[..plain.len_utf8()].into())),
+        }
+    },
+    write: |text| text.replace('\\', r"\\").replace('"', "\\\"").replace('\n', r"\n"),
+};
 
 /// The operators, weak ones first.
 const OPERATORS: Operators = &[
@@ -229,4 +267,49 @@ fn only_touched_lines_change() {
     let text = testing::lines(&["x=1", "if x>1 then", "y=2", "  z=3", "end"]);
     let mended = mend(&text, &TIDES, &TIDES.style(), &LineSet::of([2..3])).unwrap().text;
     assert_eq!(mended, testing::lines(&["x=1", "if x>1 then", "  y = 2", "  z=3", "end"]));
+}
+
+/// What is escaped in a text is laid out by its own language, and spelt as the text asks for.
+#[test]
+fn a_script_in_a_text_is_laid_out_as_it_reads() {
+    let lay = |text: &str| mend(text, &TIDES, &TIDES.style(), &LineSet::whole()).unwrap().text;
+    let text = "script( \"let ebb=\\\"low\\\";\\nif(ebb){\\nwail( 'é\\\\n' )\\n}\" )\n";
+    let laid = lay(text);
+    insta::assert_snapshot!(laid, @r#"script("let ebb = \"low\";\nif (ebb) {\n  wail('é\\n')\n}")"#);
+    assert_eq!(lay(&laid), laid);
+    let slips = judge(text, &TIDES, &TIDES.style(), &LineSet::whole()).slips;
+    assert!(slips.iter().all(|slip| slip.offset + slip.length <= text.len()));
+    let at = |slip: &crate::Slip| text[slip.offset..].chars().take(4).collect::<String>();
+    insta::assert_debug_snapshot!(slips.iter().map(at).collect::<Vec<_>>(), @r#"
+    [
+        "\"let",
+        "=\\\"l",
+        "(ebb",
+        "{\\nw",
+        "wail",
+        "'é\\\\",
+        ")\\n}",
+        ")\n",
+    ]
+    "#);
+    // What does not parse there is a fault in the text around it, and what nobody can read is a text.
+    let faults = judge("script(\"if (\\n\")\n", &TIDES, &TIDES.style(), &LineSet::whole()).faults;
+    assert!(faults.iter().all(|fault| fault.start >= 8 && fault.end <= 14), "{faults:?}");
+    assert!(!faults.is_empty());
+    assert_eq!(lay("script(\"a=\\q1\")\n"), "script(\"a=\\q1\")\n");
+    // The text keeps its own quotes while what is in it is spelt anew.
+    let mut single = TIDES.style();
+    single.set("quotes", "", "single").unwrap();
+    let mended = mend("a=\"b\"\nscript(\"a=1\")\n", &TIDES, &single, &LineSet::whole()).unwrap();
+    assert_eq!(mended.text, "a = 'b'\nscript(\"a = 1\")\n");
+}
+
+/// Only what was touched is laid out of it, though all of it is one line.
+#[test]
+fn of_a_script_in_a_text_only_touched_lines_change() {
+    let before = "script(\"a=1\\nb=2\\nc=3\")\n";
+    let now = before.replace("b=2", "b=4");
+    let set = LineSet::between(before, &now);
+    let mended = mend(&now, &TIDES, &TIDES.style(), &set).unwrap().text;
+    assert_eq!(mended, before.replace("b=2", "b = 4"));
 }

@@ -10,6 +10,7 @@ mod made_up;
 #[path = "../../tests/support/mod.rs"]
 mod testing;
 
+use crate::document::spelling::Spelling;
 use crate::layout::planner::Rule;
 use crate::style::{Family, Key, REGISTRY, Setting, Slot, Style};
 use crate::syntax::{Grammar, TokenId, Tree};
@@ -74,6 +75,8 @@ pub(crate) struct Passage {
     pub bytes: Range<usize>,
     /// The language's name.
     pub language: &'static str,
+    /// How they are spelt, where that is otherwise than they read.
+    pub spelling: Option<&'static Spelling>,
     /// The token whose line they are as far in as, or a step further.
     pub stem: TokenId,
 }

@@ -48,6 +48,7 @@ fn passage(tree: &Tree, text: &str, element: NodeId, kind: Kind) -> Option<Passa
         token: raw.first,
         bytes,
         language,
+        spelling: None,
         stem: start.first,
     })
 }

@@ -18,7 +18,7 @@ use kanonix_core::survey::{
     notice,
     settle_parts,
 };
-use kanonix_core::text::{LineSet, Lines, visible};
+use kanonix_core::text::{LineSet, Lines, apply, changed_lines, visible};
 use kanonix_repo::work::{Item, LeftAlone, NotLoaded, Selection};
 use rayon::prelude::*;
 use std::collections::BTreeSet;
@@ -175,7 +175,7 @@ fn parts(
     let left: Vec<Left> = paths
         .iter()
         .zip(&*proposed)
-        .map(|(path, file)| Left { path, lines: file.lines, changed: file.slips })
+        .map(|(path, file)| Left { path, lines: file.lines, changed: file.changed })
         .collect();
     let tree = OneLanguage { selection, items };
     let (parts, foreign) = settle_parts(&left, whole, &tree);
@@ -213,7 +213,7 @@ impl Parts for OneLanguage<'_> {
     }
 
     fn changed(&self, part: &Unlike, style: &Style) -> usize {
-        Measured::total(&measure(self.selection, &self.items_of(part), style)).lines
+        measure(self.selection, &self.items_of(part), style).iter().map(|file| file.changed).sum()
     }
 
     fn notices(&self) -> Vec<Option<String>> {
@@ -239,7 +239,7 @@ fn stretches(selection: &Selection, language: &Language) -> Vec<Vec<String>> {
         let text = selection.load(item).ok()?.text;
         let passages = Document::new(text.as_str(), item.language).passages().into_iter();
         let own = passages.filter(|(inner, _)| inner.name == language.name);
-        let texts: Vec<String> = own.filter_map(|(_, bytes)| outdented(&text[bytes])).collect();
+        let texts: Vec<String> = own.filter_map(|(_, said)| outdented(&said)).collect();
         (!texts.is_empty()).then_some(texts)
     };
     selection.items.par_iter().filter(holds).filter_map(of).collect()
@@ -255,12 +255,14 @@ fn outdented(lines: &str) -> Option<String> {
     is_spread.then(|| outdented.collect::<Vec<_>>().join("\n").trim_end().to_string() + "\n")
 }
 
-/// What a check of all lines counts in a file under one style.
+/// What all lines of a file come to under one style.
 #[derive(Default)]
 struct Measured {
     lines: usize,
-    /// Lines that have slips.
+    /// Lines that have slips, as a check counts them.
     slips: usize,
+    /// Lines that a mend changes.
+    changed: usize,
     failed: Option<NotLoaded>,
 }
 
@@ -276,12 +278,14 @@ impl Measured {
 fn measure(selection: &Selection, items: &[&Item], style: &Style) -> Vec<Measured> {
     let one = |item: &&Item| match selection.load(item) {
         Ok(loaded) => {
-            let lines = Lines::new(&loaded.text);
-            let outcome = judge(&loaded.text, item.language, style, &LineSet::whole());
+            let text = loaded.text;
+            let outcome = judge(&text, item.language, style, &LineSet::whole());
+            let lines = Lines::new(&text);
             let slips = outcome.slips.iter().map(|slip| lines.line_of(slip.offset));
             Measured {
-                lines: loaded.text.lines().count(),
+                lines: text.lines().count(),
                 slips: slips.collect::<BTreeSet<usize>>().len(),
+                changed: changed_lines(&text, &apply(&text, &outcome.edits)),
                 failed: None,
             }
         }
