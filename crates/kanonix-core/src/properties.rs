@@ -281,6 +281,7 @@ fn spoil(clean: &str, case: &Case) -> Option<(String, usize)> {
         let mut of = slots().filter(|(entry, _)| entry.setting == setting);
         of.any(|(_, slot)| case.style.keeps(setting, slot.key))
     };
+    let keeps_columns = keeps(Setting::Columns);
     let lines = Lines::new(clean);
     let max = case.style.number(Setting::MaxLineLength, Key::Whole).unwrap_or(u32::MAX) as usize;
     let all_shows = case.language.has("shown_space", "")
@@ -312,7 +313,9 @@ fn spoil(clean: &str, case: &Case) -> Option<(String, usize)> {
             let present = &clean[range.clone()];
             let is_kept = gap.want == Want::Keep
                 || keeps(gap.setting)
-                || (gap.column != Column::None && keeps(Setting::Columns));
+                || (gap.column != Column::None
+                    && keeps_columns
+                    && !is_alone(clean, &lines, range.start));
             if beside_comment || present.contains('\n') || is_kept || asks.contains(&index) {
                 continue;
             }
@@ -347,6 +350,21 @@ fn spoil(clean: &str, case: &Case) -> Option<(String, usize)> {
     }
     let holds = spoilt > 0 && crate::proof::same(&case.language.grammar, clean, &out);
     holds.then_some((out, spoilt))
+}
+
+/// Whether the line of a place has no other beside it that it could be lined up with: between blank lines, none
+/// is as far in.
+fn is_alone(text: &str, lines: &Lines, at: usize) -> bool {
+    let line = lines.line_of(at);
+    let indent = |line: usize| {
+        let all = text[lines.start(line)..].lines().next().unwrap_or_default();
+        let inner = all.trim_start_matches([' ', '\t']);
+        (!inner.is_empty()).then_some(all.len() - inner.len())
+    };
+    let is_beside = |other: &usize| indent(*other) >= indent(line);
+    let above = (0..line).rev().take_while(|other| indent(*other).is_some());
+    let below = (line + 1..lines.count()).take_while(|other| indent(*other).is_some());
+    !above.chain(below).any(|other| is_beside(&other))
 }
 
 /// Whether a blank at this place could split what is one word to a reader, or one mark.

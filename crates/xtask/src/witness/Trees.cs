@@ -147,7 +147,9 @@ public static class Trees
             text.Append(' ', depth);
             if (type.IsPrimitive || type.IsEnum || value is string || value is decimal)
             {
-                text.Append(value.ToString().Replace("\n", "\\n")).Append('\n');
+                // Which of several methods of a name is marked as one of them, depends on their order.
+                var said = value.ToString().Replace(", MethodOverloadsExist", "");
+                text.Append(said.Replace("\n", "\\n")).Append('\n');
                 return;
             }
             if (!type.IsValueType && !seen.Add(value))
