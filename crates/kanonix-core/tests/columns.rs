@@ -25,6 +25,21 @@ fn numbers_end_in_one_column_where_most_of_their_rows_do() {
     assert_eq!(touched("lua", table, &table.replace("\"flood\",   1", "\"flood\",1")), table);
 }
 
+/// Blanks before comments set no numbers off.
+#[test]
+fn numbers_before_comments_begin_where_they_do() {
+    let text = "\
+const A: [u8; 5] = [
+    20, // ebb
+    0,  // flood
+    46, // slack
+    1,  // storm
+    30, // quay
+];
+";
+    becomes("rust", &[(text, text)]);
+}
+
 #[test]
 fn the_ends_of_blocks_on_the_lines_of_their_headers_may_be_lined_up() {
     let style = [("columns", "", "keep"), ("flat_block", "", "keep")];

@@ -108,10 +108,11 @@ pub(super) fn place(
             && !tree.tokens[index].broken
             && tree.gap(index, text.len()).len() != usize::from(gap.blanks)
     };
-    if !(0..tree.tokens.len()).any(is_set_off) {
+    let set_off: Vec<usize> = (0..tree.tokens.len()).filter(|at| is_set_off(*at)).collect();
+    if set_off.is_empty() {
         return false;
     }
-    let mut rows = page.rows(plan, &is_kept);
+    let mut rows = page.rows(plan, &set_off, &is_kept);
     let most = rows.iter().map(|row| row.cells.len()).max().unwrap_or(0);
     let mut any = false;
     for place in 0..most {
@@ -144,14 +145,31 @@ struct Page<'a> {
 
 impl Page<'_> {
     /// The lines that have cells, each with the one above that it may be lined up with: the last
-    /// one that is as far in, without a blank line or one further out between them.
-    fn rows(&self, plan: &Plan, is_kept: &dyn Fn(Column) -> bool) -> Vec<Row> {
+    /// one that is as far in, without a blank line or one further out between them. Between blank
+    /// lines that hold nothing of what is set off, nothing is looked for.
+    fn rows(
+        &self,
+        plan: &Plan,
+        set_off: &[usize],
+        is_kept: &dyn Fn(Column) -> bool,
+    ) -> Vec<Row> {
         let tokens = &self.tree.tokens;
         let mut rows: Vec<Row> = Vec::new();
         // The rows that a later one may be lined up with: how far in, and which.
         let mut open: Vec<(usize, usize)> = Vec::new();
         let mut first = 0;
         while first < tokens.len() {
+            let is_below_blank = self.is_below_blank(first);
+            if is_below_blank || first == 0 {
+                let next = (first + 1..tokens.len())
+                    .find(|at| tokens[*at].broken && self.is_below_blank(*at))
+                    .unwrap_or(tokens.len());
+                let near = set_off.partition_point(|at| *at < first);
+                if set_off.get(near).is_none_or(|at| *at >= next) {
+                    first = next;
+                    continue;
+                }
+            }
             let next = (first + 1..tokens.len()).find(|at| tokens[*at].broken);
             let end = next.unwrap_or(tokens.len());
             let line = self.lines.line_of(tokens[first].start as usize);
@@ -161,11 +179,7 @@ impl Page<'_> {
                 continue;
             }
             let indent = self.row_column(first).0;
-            let blank_above = line > 0 && {
-                let range = self.lines.start(line - 1)..self.lines.start(line);
-                self.text[range].trim().is_empty()
-            };
-            if blank_above {
+            if is_below_blank {
                 open.clear();
             }
             let is_comment = tokens[first].role == Role::Comment;
@@ -195,6 +209,15 @@ impl Page<'_> {
             first = end;
         }
         rows
+    }
+
+    /// Whether the line above that of a token is blank.
+    fn is_below_blank(&self, token: usize) -> bool {
+        let line = self.lines.line_of(self.tree.tokens[token].start as usize);
+        line > 0 && {
+            let range = self.lines.start(line - 1)..self.lines.start(line);
+            self.text[range].trim().is_empty()
+        }
     }
 
     fn cells(

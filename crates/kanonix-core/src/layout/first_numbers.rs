@@ -3,7 +3,7 @@
 use super::measure::columns;
 use super::plan::{GroupId, Plan, Shape, Want};
 use crate::style::{Key, Setting, Style};
-use crate::syntax::{TokenId, Tree};
+use crate::syntax::{Role, TokenId, Tree};
 use crate::text::Lines;
 use std::collections::{BTreeMap, HashMap};
 
@@ -79,8 +79,11 @@ pub(super) fn find(
             let line = lines.start(lines.line_of(token.start as usize));
             let at = |byte: usize| columns(&text[line..byte], tab);
             let (start, end) = (at(token.start as usize), at(end));
-            let rest = text[token.start as usize..].lines().next().unwrap_or_default();
-            let row = Row { token: index as TokenId, start, end, sets_off: rest.contains(",  ") };
+            let behind = (next + 1..tree.tokens.len()).take_while(|at| !tree.tokens[*at].broken);
+            let sets_off = behind
+                .filter(|at| tree.tokens[*at].role != Role::Comment)
+                .any(|at| tree.separates(at as TokenId - 1) && tree.gap(at, text.len()).len() > 1);
+            let row = Row { token: index as TokenId, start, end, sets_off };
             lists.entry(id).or_default().push(row);
         }
     }

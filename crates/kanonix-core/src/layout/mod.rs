@@ -212,9 +212,9 @@ impl<'a> Sheet<'a> {
             let range = self.lines.start(*line)..end;
             let text = self.text[range.clone()].trim_end_matches(['\r', '\n']);
             // No character is wider than a tab, and no other one is wider than a byte.
-            let widest = if text.as_bytes().contains(&b'\t') { tab } else { 1 };
-            let fits = text.len() * widest <= max as usize;
-            let fits = fits || measure::columns(text, tab) <= max as usize;
+            let fits = text.len() * tab <= max as usize
+                || (text.len() <= max as usize && !text.as_bytes().contains(&b'\t'))
+                || measure::columns(text, tab) <= max as usize;
             if fits || !set.touches(*line..line + 1) {
                 return false;
             }

@@ -420,9 +420,16 @@ impl<'a> Planner<'a> {
     }
 
     /// So many blanks inside both of a construct's brackets; kept, they are as behind the opening one,
-    /// where that does not end a line.
+    /// where that does not end a line. Two closing ones that stand together stay so.
     pub fn inside_both(&self, first: TokenId, closer: TokenId, blanks: Option<u8>) -> Option<u8> {
-        let present = || self.present_blanks(first).or_else(|| self.present_blanks(closer));
+        let present = || {
+            let (opens, closes) = (self.present_blanks(first), self.present_blanks(closer));
+            let closes_more = || self.token_text(closer - 1).ends_with([')', ']', '}']);
+            match closes == Some(0) && opens > closes && closes_more() {
+                true => None,
+                false => opens.or(closes),
+            }
+        };
         blanks.or_else(|| present().map(|blanks| blanks.min(1)))
     }
 

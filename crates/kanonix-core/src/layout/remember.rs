@@ -17,9 +17,10 @@ impl Planner<'_> {
         if self.choices.remembers {
             self.open_tables(&seen);
         }
-        self.take_columns();
+        let in_tabs = self.take_columns();
         self.close_as_seen(&seen);
         self.set_conditions_apart();
+        self.stand_in_steps(&in_tabs);
         match self.choices.remembers {
             true => self.remember(&seen),
             false => seen.ids().for_each(|id| self.plan.groups[id].slight = Slight::Never),

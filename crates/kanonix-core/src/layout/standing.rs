@@ -6,7 +6,7 @@ use super::plan::{Align, ByGroup, Close, Counts, Gap, GroupId, Shape, Want};
 use super::planner::Planner;
 use super::seen::Seen;
 use crate::syntax::TokenId;
-use std::collections::{BTreeMap, HashSet};
+use std::collections::{BTreeMap, HashMap, HashSet};
 
 /// So many steps further in may a line stand that goes on with another one.
 const MOST_STEPS: usize = 4;
@@ -94,8 +94,9 @@ impl Planner<'_> {
     }
 
     /// Finds how far in the lines of each group are that may stand anywhere, and stand under
-    /// nothing: as most of them, or else the first.
-    pub(super) fn take_columns(&mut self) {
+    /// nothing: as most of them, or else the first. Gives the groups whose lines are so many tabs
+    /// further in, and so as many steps, however wide the canon's are.
+    pub(super) fn take_columns(&mut self) -> HashMap<GroupId, u8> {
         let mut rows: BTreeMap<GroupId, Vec<(usize, TokenId)>> = BTreeMap::new();
         for (token, gap) in self.plan.gaps.iter().enumerate() {
             let Some(id) = gap.group.filter(|_| gap.want == Want::Break && gap.level > 0) else {
@@ -110,6 +111,7 @@ impl Planner<'_> {
                 rows.entry(id).or_default().push((self.present_column(row), row));
             }
         }
+        let mut in_tabs: HashMap<GroupId, u8> = HashMap::new();
         for (id, rows) in rows {
             let first = self.line_first(self.plan.groups[id].stem);
             let stem = self.line_columns(first);
@@ -134,9 +136,24 @@ impl Planner<'_> {
             let is_meant = |(column, row): &&(usize, TokenId)| {
                 *column >= stem + step && is_meant(*column, *row)
             };
-            let like = usual.next().filter(is_meant).copied();
+            let usual = usual.next().copied();
+            let tabs = usual.and_then(|(_, row)| {
+                let further = self.line_indent(row).strip_prefix(self.line_indent(first))?;
+                let steps = u8::try_from(further.len()).ok()?;
+                (steps > 0 && further.bytes().all(|byte| byte == b'\t')).then_some(steps)
+            });
             let group = &self.plan.groups[id];
             let closer = group.end - 1;
+            let closes_deeper = || {
+                group.bracketed && self.broken_before(closer) && self.present_column(closer) > stem
+            };
+            if let Some(steps) = tabs.filter(|steps| usize::from(*steps) <= MOST_STEPS)
+                && !closes_deeper()
+            {
+                in_tabs.insert(id, steps);
+                continue;
+            }
+            let like = usual.as_ref().filter(is_meant).copied();
             // What goes on with a declared name stands further in with all of its lines.
             let closes_so = |(column, _): (usize, TokenId)| {
                 let closes = self.present_column(closer);
@@ -148,6 +165,19 @@ impl Planner<'_> {
             let like_closer = like.filter(|row| closes_so(*row)).map(|_| closer);
             let group = &mut self.plan.groups[id];
             (group.like, group.like_closer) = (like.map(|(_, row)| row), like_closer);
+        }
+        in_tabs
+    }
+
+    /// Puts the lines of groups so many steps further in.
+    pub(super) fn stand_in_steps(&mut self, in_tabs: &HashMap<GroupId, u8>) {
+        if in_tabs.is_empty() {
+            return;
+        }
+        for gap in self.plan.gaps.iter_mut().filter(|gap| gap.level > 0) {
+            if let Some(steps) = gap.group.and_then(|id| in_tabs.get(&id)) {
+                gap.level = *steps;
+            }
         }
     }
 

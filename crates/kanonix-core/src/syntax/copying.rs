@@ -54,6 +54,7 @@ pub(super) fn copied(
         join: grammar.join(),
         reserved: grammar.reserved(),
         unnamed: grammar.unnamed(),
+        named: 0,
     };
     let idle = grammar.idle().filter(|_| copy.has_faults);
     match idle.and_then(|kind| Some((kind, comments_alone(grammar, parsed, text)?))) {
@@ -92,6 +93,8 @@ pub(super) struct Copying<'a> {
     reserved: Option<&'a Reserved>,
     /// Words that the parser reads and has no leaf for.
     pub(super) unnamed: &'static [&'static str],
+    /// A place before which none of them was found.
+    pub(super) named: usize,
 }
 
 /// How many stretches inside one another are read again; deeper ones are one token. Each reading

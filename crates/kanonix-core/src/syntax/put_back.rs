@@ -90,11 +90,15 @@ impl Copying<'_> {
     /// Words that stand alone between the last token and a place are the next children of the innermost open
     /// node.
     pub(super) fn put_words_back(&mut self, before: usize, open: &mut [Open]) {
-        if self.unnamed.is_empty() {
+        if self.unnamed.is_empty() || self.named == before {
             return;
         }
         let from = self.tree.tokens.last().map_or(self.tree.mark, |last| last.end as usize);
-        let Some(gap) = self.text.get(from..before).filter(|gap| !gap.is_empty()) else { return };
+        let holds_some = |gap: &&str| gap.bytes().any(|byte| !matches!(byte, b' ' | b'\n' | b'\t'));
+        let Some(gap) = self.text.get(from..before).filter(holds_some) else {
+            self.named = before;
+            return;
+        };
         let mut at = from + gap.len() - gap.trim_start_matches(BLANKS).len();
         let (mut rest, mut words) = (gap.trim_matches(BLANKS), Vec::new());
         while !rest.is_empty() {

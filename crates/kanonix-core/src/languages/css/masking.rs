@@ -109,6 +109,10 @@ impl Masking {
                 },
             };
         }
+        // What no English word has is a letter of a name, which not every place of the grammar knows.
+        let mark = "\u{feff}";
+        let start = if masking.starts_with(0, mark.as_bytes()) { mark.len() } else { 0 };
+        masking.bytes[start..].iter_mut().filter(|b| !b.is_ascii()).for_each(|b| *b = LETTER);
         String::from_utf8(masking.bytes).ok()
     }
 

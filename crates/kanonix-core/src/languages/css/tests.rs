@@ -537,3 +537,21 @@ fn rules_below_what_they_say_more_of_may_stand_further_in() {
     assert_eq!(lay_with("css", &keep, uneven), ".tide {}\n\n.ebb {\n  color: gray;\n}\n");
     assert_eq!(lay_with("css", &[], "a {}\n\n  b {}\n"), "a {}\n\nb {}\n");
 }
+
+/// Letters that no English word has make names, wherever these stand.
+#[test]
+fn names_have_letters_of_every_script() {
+    let text = ".ebbe é{color:red}\n.flut>höhe ,.水 .ebbe{width :1px}\n/* — */\n";
+    insta::assert_snapshot!(lay("css", text), @"
+    .ebbe é {
+      color: red;
+    }
+
+    .flut > höhe,
+    .水 .ebbe {
+      width: 1px;
+    }
+    /* — */
+    ");
+    assert!(faults("css", text).is_empty());
+}

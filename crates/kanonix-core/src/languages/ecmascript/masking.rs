@@ -11,14 +11,50 @@ pub(super) fn names(text: &str) -> Option<String> {
 }
 
 /// As [`types`]; and a line that begins with the types of a signature is another one, whatever the line before
-/// ends with: the grammar is shown a semicolon in place of the line's end.
+/// ends with: the grammar is shown a semicolon in place of the line's end. The types of a
+/// template's tag are one name, and what a loop declares by `using` is declared by another word.
 pub(super) fn signatures(text: &str) -> Option<String> {
     let begins = memmem::find_iter(text.as_bytes(), "<").filter(|at| {
         let line = text[..*at].trim_end_matches([' ', '\t']);
         line.ends_with('\n') && begins_signature(&text[*at..])
     });
     let ends = begins.filter_map(|at| member_end(&text[..at])).map(|end| end..end + 1);
-    hide(text, types(text), ends, b';')
+    let masked = hide(text, types(text), ends, b';');
+    let tagged = memmem::find_iter(text.as_bytes(), ">`").filter_map(|at| types_of_tag(text, at));
+    let masked = hide(text, masked, tagged, LETTER);
+    // What a loop declares by it, it declares as by a word of the same length.
+    let in_loops = words(text, "using").filter(|word| {
+        let before = text[..word.start].trim_end();
+        let head = before.strip_suffix('(').map(str::trim_end);
+        declares(&text[word.end..]) && head.is_some_and(|head| head.ends_with("for"))
+    });
+    let in_loops: Vec<Range<usize>> = in_loops.collect();
+    if in_loops.is_empty() {
+        return masked;
+    }
+    let mut bytes = masked.unwrap_or_else(|| text.to_string()).into_bytes();
+    in_loops.into_iter().for_each(|word| bytes[word].copy_from_slice(b"const"));
+    String::from_utf8(bytes).ok()
+}
+
+/// What stands between the brackets of the types that end here, before a template, if there are members among
+/// it: `styled(Tide)<{ ebb: boolean }>`.
+fn types_of_tag(text: &str, end: usize) -> Option<Range<usize>> {
+    let bytes = text.as_bytes();
+    let solid = (0..=end).rev().filter(|at| !bytes[*at].is_ascii_whitespace());
+    let mut depth = 0usize;
+    for at in solid.take(LONGEST) {
+        match bytes[at] {
+            b'>' if !bytes[..at].ends_with(b"=") => depth += 1,
+            b'<' => depth -= 1,
+            _ => {}
+        }
+        if depth == 0 {
+            let tag = text[..at].ends_with(|c: char| c.is_alphanumeric() || "_$)".contains(c));
+            return (tag && text[at..end].contains('{')).then_some(at + 1..end);
+        }
+    }
+    None
 }
 
 /// Whether a text begins with types in their brackets that parameters follow.

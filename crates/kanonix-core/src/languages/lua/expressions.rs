@@ -41,7 +41,7 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
                     _ => false,
                 }
             });
-            let list = List::new().collection().last_comma();
+            let list = List::new().collection().last_comma().with(p.handed_block(node));
             p.list(parts, list.opens_around_lines_if(spread || holds_open_table));
         }
         Kind::Field => field(p, parts),
@@ -91,8 +91,18 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
 /// Values behind a sign or a word, one after another.
 pub(super) fn values(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let group = p.group(Shape::Chain, p.first(node), p.end(node));
+    // Where the last one is a call that has no room on a line of its own, its arguments are opened first,
+    // unless somebody broke the line elsewhere.
+    let is_broken = parts.iter().skip(1).any(|part| p.broken_before(p.first(*part)));
+    let last = parts.last().filter(|_| !is_broken);
+    let is_call = last.is_some_and(|last| p.is(*last, Kind::FunctionCall));
+    let stand_in = last.and_then(|last| match p.parts(*last)[..] {
+        [_, arguments] if is_call => p.inside(arguments),
+        _ => stand_in(p, *last),
+    });
     let own = p.group_mut(group);
-    (own.rows, own.slight) = (Rows::Any, Slight::Half);
+    (own.rows, own.stand_in, own.slight) = (Rows::Any, stand_in, Slight::Half);
+    own.own_line = is_call;
     p.stands_anywhere(group, Key::Call);
     for part in parts.iter().skip(1) {
         let token = p.first(*part);

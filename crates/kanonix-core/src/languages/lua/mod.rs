@@ -64,6 +64,7 @@ pub(super) static LANGUAGE: Language = Language {
         Family::NamelessFunctions,
         Family::Lambdas,
         Family::Quotes,
+        Family::Initializers,
     ],
     // "Lua Style Guide" (the community's own wiki, lua-users.org/wiki/LuaStyleGuide): two spaces a step,
     // blanks around operators and behind commas. It leaves quotes, blocks on one line and the blanks
@@ -79,6 +80,7 @@ pub(super) static LANGUAGE: Language = Language {
         (Setting::WrapAlign, Key::Call, "any"),
         (Setting::WrapAlign, Key::Declaration, "any"),
         (Setting::WrapAlign, Key::Condition, "any"),
+        (Setting::OpenBrace, Key::Collection, "keep"),
         (Setting::CloseBracket, Key::Call, "keep"),
         (Setting::CloseBracket, Key::Declaration, "keep"),
         (Setting::CloseBracket, Key::Condition, "keep"),

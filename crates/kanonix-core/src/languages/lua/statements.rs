@@ -68,9 +68,17 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
     true
 }
 
-/// `level = 2`
+/// `level = 2`; a table may begin below its sign.
 pub(super) fn assigned(p: &mut Planner, sign: TokenId, value: NodeId) {
     p.operator(sign, Key::Assign);
+    let table = match p.parts(value)[..] {
+        [only] if p.is(value, Kind::ExpressionList) => only,
+        _ => value,
+    };
+    let brace = p.first(table);
+    if p.is(table, Kind::TableConstructor) && p.begins_next_line(brace, Key::Collection) {
+        return p.open_values(table, sign - 1, Key::Collection);
+    }
     let gap = p.beside(p.first(value), Key::Assign);
     p.assigned(sign, value, gap, Setting::OperatorGap);
 }

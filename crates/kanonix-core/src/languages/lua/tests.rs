@@ -204,3 +204,91 @@ fn a_word_without_its_other_one_is_a_fault() {
     assert!(!faults("lua", "b()\nend\n").is_empty());
     assert!(faults("lua", "goto a; ::a:: local b <close> = 0x1p4 + 5ULL + 2i\n").is_empty());
 }
+
+/// A table may begin below its sign, as `open_brace` has it.
+#[test]
+fn a_table_begins_below_its_sign() {
+    let text = "\
+Gauge =
+{
+  level = 2,
+  near =
+  {
+    ebb = 1,
+  },
+}
+local flood = { ebb = 1 }
+local slack = {
+  ebb = 1,
+}
+";
+    assert_eq!(lay("lua", text), text);
+    let same_line = [("open_brace", "collection", "same_line")];
+    assert_eq!(
+        lay_with("lua", &same_line, text),
+        text.replace("=\n{", "= {").replace("=\n  {", "= {")
+    );
+    let next_line = [("open_brace", "collection", "next_line")];
+    assert_eq!(lay_with("lua", &next_line, text), text.replace("slack = {", "slack =\n{"));
+}
+
+/// Where either side of an operator is kept, a new line begins at the same side throughout a chain.
+#[test]
+fn a_long_chain_breaks_at_one_side() {
+    let product = ["ebb_tide"; 24].join(" * ");
+    let text = format!("local tides = slack +\n  {product}\n");
+    let laid = lay("lua", &text);
+    assert!(laid.lines().count() > 20, "{laid}");
+    assert!(laid.lines().all(|line| !line.trim_start().starts_with('*')), "{laid}");
+}
+
+/// So many tabs further in are so many steps, however wide the canon's are.
+#[test]
+fn tabs_are_steps_where_lines_may_stand_anywhere() {
+    let text = "\
+if ebb_tide and
+\t\tflood_tide then
+\tslack()
+elseif ebb_tide or
+\tflood_tide then
+\twail(
+\t\tebb_tide,
+\t\tflood_tide)
+end
+";
+    assert_eq!(lay("lua", text), text.replace('\t', "  "));
+    assert_eq!(lay_with("lua", &[("indent_style", "", "tab")], text), text);
+}
+
+/// A value that is a call is opened where it is the last one, and nobody broke the line elsewhere.
+#[test]
+fn the_last_of_several_values_is_opened_first() {
+    let text = "\
+function read()
+  return false, string.format(\"ebb of %d and flood of %d at the quay\", ebb_tide_level, flood_tide_level)
+end
+function warn()
+  return nil, string.format(
+    \"ebb of %d and flood of %d and slack of %d at the quay of the harbour\", ebb_tide_level, flood_level)
+end
+function write()
+  return string.format(\"ebb of %d\", ebb_tide_level),
+    string.format(\"flood of %d at the quay\", flood_level)
+end
+";
+    insta::assert_snapshot!(lay("lua", text), @r#"
+    function read()
+      return false,
+        string.format("ebb of %d and flood of %d at the quay", ebb_tide_level, flood_tide_level)
+    end
+    function warn()
+      return nil, string.format(
+        "ebb of %d and flood of %d and slack of %d at the quay of the harbour", ebb_tide_level,
+        flood_level)
+    end
+    function write()
+      return string.format("ebb of %d", ebb_tide_level),
+        string.format("flood of %d at the quay", flood_level)
+    end
+    "#);
+}

@@ -589,3 +589,28 @@ param()
     }
     "#);
 }
+
+/// What is kept inside brackets is the same on both sides; but two that close stand together where somebody
+/// put them so.
+#[test]
+fn brackets_that_close_together_may_stay_together() {
+    let style = [("inner_gap", "parens", "keep")];
+    let text = "\
+if ( $Level -and ( -not $IsEbb )) { Get-Ebb }
+if ($Level -gt 1 ) { Get-Ebb }
+if ( $Level -gt 1) { Get-Ebb }
+";
+    insta::assert_snapshot!(lay_with("powershell", &style, text), @"
+    if ( $Level -and ( -not $IsEbb )) { Get-Ebb }
+    if ($Level -gt 1) { Get-Ebb }
+    if ( $Level -gt 1 ) { Get-Ebb }
+    ");
+}
+
+/// One tab further in is one step, however wide the canon's is.
+#[test]
+fn a_tab_is_a_step() {
+    let text = "function Get-It {\n\tparam (\n\t\t[string]$Gauge\n\t)\n\tGet-Ebb\n}\n";
+    let wanted = text.replace('\t', "  ");
+    assert_eq!(lay_with("powershell", &[("indent_size", "", "2")], text), wanted);
+}

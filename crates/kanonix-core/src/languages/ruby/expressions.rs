@@ -174,7 +174,8 @@ fn link(p: &Planner, node: NodeId) -> Option<Link> {
     }
 }
 
-/// `(level, ebb: 1)`, or the same without parentheses, as somebody wrote it.
+/// `(level, ebb: 1)`, or the same without parentheses, as somebody wrote it; `(level, &)` hands on a block
+/// that has no name.
 fn arguments(p: &mut Planner, parts: &[NodeId]) {
     if !parts.first().is_some_and(|first| is_parenthesis(p, *first)) {
         return values(p, parts);
@@ -182,6 +183,13 @@ fn arguments(p: &mut Planner, parts: &[NodeId]) {
     let elements = p.elements(parts);
     let stand_in = elements.last().and_then(|last| stand_in(p, *last));
     p.list(parts, List::new().stand_in(stand_in));
+    let hands_on = |last: &NodeId| {
+        p.is(*last, Kind::BlockArgument) && p.end(*last) == p.first(*last) + 1
+    };
+    // A blank behind it would make an operator of it.
+    if let (Some(closer), true) = (parts.last(), elements.last().is_some_and(hands_on)) {
+        p.word(p.first(*closer), 0);
+    }
 }
 
 /// Where a last argument can be broken in place of the whole list: inside its brackets, or behind the header

@@ -483,3 +483,19 @@ draw(
     let wanted = text.replace("gauges:\n    {\n      ebb: 1\n    }", "gauges: {\n    ebb: 1\n  }");
     assert_eq!(lay("ruby", text), wanted);
 }
+
+/// Behind a block that has no name stands no blank: an operator would come of it.
+#[test]
+fn a_block_without_a_name_stands_beside_its_bracket() {
+    let style = [("inner_gap", "parens", "true"), ("max_line_length", "", "20")];
+    let text = "def tides(&)\n  sort(&)\n  sort(level, ebb_tide, &)\nend\n";
+    insta::assert_snapshot!(lay_with("ruby", &style, text), @"
+    def tides( & )
+      sort( &)
+      sort(
+        level,
+        ebb_tide,
+        &)
+    end
+    ");
+}

@@ -273,7 +273,9 @@ impl Planner<'_> {
         let (commented, other) = (self.after_comment(operator), self.after_comment(right));
         let (leads, trails) = (self.broken_before(operator), self.broken_before(right));
         let wanted = self.choices.operator_leads.unwrap_or_else(|| match (leads, trails) {
-            (false, false) => self.lead_around(node),
+            (false, false) => {
+                self.leads_in(group, self.parent(node)).unwrap_or_else(|| self.lead_around(node))
+            }
             _ => leads,
         });
         let is_leading = commented || (wanted && !other);
@@ -289,6 +291,20 @@ impl Planner<'_> {
         // Blank lines divide a long chain.
         self.gap(at).most = self.choices.most_blank.min(1);
     }
+
+    /// Whether the operator of an operation of a chain that is planned already leads its line.
+    fn leads_in(&self, group: GroupId, operation: NodeId) -> Option<bool> {
+        let breaks = |place: usize| {
+            let token = self.first(self.part(operation, place)?);
+            Some(self.plan.gaps[token as usize].group == Some(group))
+        };
+        match (breaks(1)?, breaks(2)?) {
+            (true, _) => Some(true),
+            (_, true) => Some(false),
+            _ => None,
+        }
+    }
+
     /// Whether the operators that a new line is to begin at lead it where either is kept: as the nearest one
     /// does that a line ends at, in the operations around this one or in its first operand.
     fn lead_around(&self, node: NodeId) -> bool {

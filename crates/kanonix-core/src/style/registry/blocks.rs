@@ -46,7 +46,8 @@ pub(super) const ENTRIES: &[Entry] = &[
             key(
                 Key::Collection,
                 Family::Initializers,
-                "values: `new Gauge { … }`, the arms of a `switch` that is a value",
+                "values: `new Gauge { … }`, a table behind its sign, the arms of a `switch` that is a \
+                 value",
                 BRACE,
                 "same_line",
             ),

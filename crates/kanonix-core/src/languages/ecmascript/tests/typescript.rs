@@ -308,3 +308,34 @@ const ebb = <T,>(x: T) => x
     const f = <T>(x: T) => {}
     ");
 }
+
+/// What is declared by `using` in a loop, and a call with types that is the tag of a template.
+#[test]
+fn loops_that_use_and_tags_with_types() {
+    let text = "\
+for(using gauge of gauges){gauge.read()}
+using (gauge);
+const Tide=styled(Text)<{ebb:boolean;level:number}>`
+  color: red;
+`
+const Quay=styled( Tide )<
+  Props & { ebb: boolean }
+>`color: blue`
+const Mole=styled( Tide )<Props>`color: blue`
+const isLess=level(1)<2>`3`
+";
+    insta::assert_snapshot!(lay("typescript", text), @"
+    for (using gauge of gauges) {
+      gauge.read()
+    }
+    using(gauge);
+    const Tide = styled(Text)<{ebb:boolean;level:number}>`
+      color: red;
+    `
+    const Quay = styled(Tide)<
+      Props & { ebb: boolean }
+    >`color: blue`
+    const Mole = styled(Tide)<Props>`color: blue`
+    const isLess = level(1)<2>`3`
+    ");
+}

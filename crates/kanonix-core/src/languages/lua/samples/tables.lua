@@ -7,6 +7,10 @@ return {
     1, 2, 3,
     4, 5, 6,
   },
+  slack =
+  {
+    ebb = 1,
+  },
   near   = 1,
   far    = 22,
   ["all"] = true; -- every one
