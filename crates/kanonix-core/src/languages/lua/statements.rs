@@ -76,7 +76,8 @@ pub(super) fn assigned(p: &mut Planner, sign: TokenId, value: NodeId) {
         _ => value,
     };
     let brace = p.first(table);
-    if p.is(table, Kind::TableConstructor) && p.begins_next_line(brace, Key::Collection) {
+    let begins_line = p.broken_before(brace) || p.begins_next_line(brace, Key::Collection);
+    if begins_line && p.is(table, Kind::TableConstructor) {
         return p.open_values(table, sign - 1, Key::Collection);
     }
     let gap = p.beside(p.first(value), Key::Assign);

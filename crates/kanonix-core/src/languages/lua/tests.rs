@@ -1,6 +1,9 @@
 //! How Lua is laid out.
 
-use crate::languages::testing::{faults, lay, lay_with, touched};
+use crate::languages::testing::{faults, lay, lay_with, style, touched};
+use crate::style::Setting;
+use crate::text::LineSet;
+use crate::{judge, languages};
 
 #[test]
 fn statements_are_laid_out() {
@@ -228,6 +231,9 @@ local slack = {
         lay_with("lua", &same_line, text),
         text.replace("=\n{", "= {").replace("=\n  {", "= {")
     );
+    let lua = languages::by_name("lua").unwrap();
+    let slips = judge(text, lua, &style("lua", &same_line), &LineSet::whole()).slips;
+    assert!(slips.iter().all(|slip| slip.setting == Setting::OpenBrace), "{slips:?}");
     let next_line = [("open_brace", "collection", "next_line")];
     assert_eq!(lay_with("lua", &next_line, text), text.replace("slack = {", "slack =\n{"));
 }
@@ -260,7 +266,7 @@ end
     assert_eq!(lay_with("lua", &[("indent_style", "", "tab")], text), text);
 }
 
-/// A value that is a call is opened where it is the last one, and nobody broke the line elsewhere.
+/// A call of a name is opened where it is the last one, and nobody broke the line elsewhere.
 #[test]
 fn the_last_of_several_values_is_opened_first() {
     let text = "\
@@ -268,8 +274,7 @@ function read()
   return false, string.format(\"ebb of %d and flood of %d at the quay\", ebb_tide_level, flood_tide_level)
 end
 function warn()
-  return nil, string.format(
-    \"ebb of %d and flood of %d and slack of %d at the quay of the harbour\", ebb_tide_level, flood_level)
+  return nil, (\"ebb of %d and flood of %d at the quay of the harbour\"):format(ebb_tide_level, flood_level)
 end
 function write()
   return string.format(\"ebb of %d\", ebb_tide_level),
@@ -278,13 +283,15 @@ end
 ";
     insta::assert_snapshot!(lay("lua", text), @r#"
     function read()
-      return false,
-        string.format("ebb of %d and flood of %d at the quay", ebb_tide_level, flood_tide_level)
+      return false, string.format(
+        "ebb of %d and flood of %d at the quay",
+        ebb_tide_level,
+        flood_tide_level
+      )
     end
     function warn()
-      return nil, string.format(
-        "ebb of %d and flood of %d and slack of %d at the quay of the harbour", ebb_tide_level,
-        flood_level)
+      return nil,
+        ("ebb of %d and flood of %d at the quay of the harbour"):format(ebb_tide_level, flood_level)
     end
     function write()
       return string.format("ebb of %d", ebb_tide_level),
