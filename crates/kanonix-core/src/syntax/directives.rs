@@ -95,7 +95,8 @@ impl Directives {
         let mut rounds = 1;
         loop {
             let hidden = found.hidden();
-            let tree = grammar.parse(&masked(text, &hidden), None);
+            let shown = masked(text, &hidden);
+            let tree = grammar.parse(grammar.masked(&shown).as_ref().unwrap_or(&shown), None);
             let Some(parsed) = tree.as_ref().filter(|_| rounds < MOST_ROUNDS) else {
                 return Some((tree, hidden));
             };

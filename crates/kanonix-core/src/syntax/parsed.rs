@@ -27,7 +27,7 @@ impl Parsed {
             return Some(Parsed {
                 tree: tree?,
                 lines: None,
-                masked: false,
+                masked: grammar.masked(text).is_some(),
                 directives: hidden.into(),
             });
         }

@@ -4,6 +4,7 @@ mod declarations;
 mod expressions;
 mod kinds;
 mod lexis;
+mod masking;
 mod members;
 mod patterns;
 mod statements;
@@ -40,7 +41,8 @@ pub(super) static LANGUAGE: Language = Language {
         .counting_line_ends()
         .with_margins(|text| text.starts_with(RAW_TEXT))
         .without(is_misplaced)
-        .with_directives(&DIRECTIVES),
+        .with_directives(&DIRECTIVES)
+        .masking(masking::filled),
     rule,
     contents: None,
     embeds: None,

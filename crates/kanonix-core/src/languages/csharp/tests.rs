@@ -514,6 +514,8 @@ fn a_raw_text_moves_with_its_line_and_a_verbatim_one_never_does() {
     let text = "class A\n{\n  string b=\"\"\"\n     ebb\n       flood\n     \"\"\";\n  string c=@\"\n     ebb\";\n}\n";
     let wanted = "class A\n{\n    string b = \"\"\"\n       ebb\n         flood\n       \"\"\";\n    string c = @\"\n     ebb\";\n}\n";
     assert_eq!(lay("csharp", text), wanted);
+    let among_directives = format!("#if EBB\n{wanted}#endif\n");
+    assert_eq!(lay("csharp", &among_directives), among_directives);
 }
 
 /// Members by kind, those that everybody sees first.
@@ -575,4 +577,28 @@ fn what_stands_behind_an_arrow_goes_to_the_next_line_before_it_is_torn() {
     let text = "[\n    Serializable]\nclass A\n{\n    int B(int c) => Look(c, springTide, neapTide, 2);\n}\n";
     let wanted = "[Serializable]\nclass A\n{\n    int B(int c) =>\n        Look(c, springTide, neapTide, 2);\n}\n";
     assert_eq!(lay_with("csharp", &narrow, text), wanted);
+}
+
+/// A value that is made from one name and filled is none of a comparison.
+#[test]
+fn what_is_made_from_one_name_may_be_filled() {
+    let text = "\
+class Gauge
+{
+    Gauge Read()
+    {
+        var a = new Tide<Ebb>(level) { Quay = 1 };
+        var b = new Harbour.Tide< Ebb<Flood[]> >( gauge.Level ){ Quay = 1 };
+        if (a < b && c > (d))
+        {
+            return new Tide<Ebb, Flood>(level) { Quay = 1 };
+        }
+        return new Tide<Ebb>(level);
+    }
+}
+";
+    let wanted = text.replace(">( gauge.Level ){", ">(gauge.Level) {");
+    assert_eq!(lay("csharp", text), wanted);
+    let among_directives = format!("#if EBB\n{wanted}#endif\n");
+    assert_eq!(lay("csharp", &among_directives), among_directives);
 }
