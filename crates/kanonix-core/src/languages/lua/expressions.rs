@@ -91,11 +91,8 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
 /// Values behind a sign or a word, one after another.
 pub(super) fn values(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let group = p.group(Shape::Chain, p.first(node), p.end(node));
-    let is_broken = parts.iter().skip(1).any(|part| p.broken_before(p.first(*part)));
-    let last = parts.last().filter(|_| !is_broken);
-    let stand_in = last.and_then(|last| inside_call(p, *last).or_else(|| stand_in(p, *last)));
     let own = p.group_mut(group);
-    (own.rows, own.stand_in, own.slight) = (Rows::Any, stand_in, Slight::Half);
+    (own.rows, own.slight) = (Rows::Any, Slight::Half);
     p.stands_anywhere(group, Key::Call);
     for part in parts.iter().skip(1) {
         let token = p.first(*part);
@@ -103,21 +100,6 @@ pub(super) fn values(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
             true => p.word(token, 0),
             false => p.may_break(token, group, p.choices.chain_steps, 1, Setting::WordGap),
         }
-    }
-}
-
-/// Where the last of several values can be broken in place of all of them, if it is a call of a name with
-/// several arguments: inside its parentheses.
-fn inside_call(p: &Planner, node: NodeId) -> Option<TokenId> {
-    match p.parts(node)[..] {
-        [called, arguments]
-            if p.is(node, Kind::FunctionCall)
-                && (p.is(called, Kind::Identifier) || p.is(called, Kind::DotIndexExpression))
-                && p.elements(&p.parts(arguments)).len() > 1 =>
-        {
-            p.inside(arguments)
-        }
-        _ => None,
     }
 }
 

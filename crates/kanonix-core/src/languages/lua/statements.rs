@@ -75,13 +75,14 @@ pub(super) fn assigned(p: &mut Planner, sign: TokenId, value: NodeId) {
         [only] if p.is(value, Kind::ExpressionList) => only,
         _ => value,
     };
-    let brace = p.first(table);
-    let begins_line = p.broken_before(brace) || p.begins_next_line(brace, Key::Collection);
-    if begins_line && p.is(table, Kind::TableConstructor) {
-        return p.open_values(table, sign - 1, Key::Collection);
+    let (brace, gap) = (p.first(table), p.beside(p.first(value), Key::Assign));
+    match p.is(table, Kind::TableConstructor) && p.end(table) > brace + 2 {
+        true if p.begins_next_line(brace, Key::Collection) => {
+            p.open_values(table, sign - 1, Key::Collection);
+        }
+        true => p.behind_sign(brace, gap),
+        false => p.assigned(sign, value, gap, Setting::OperatorGap),
     }
-    let gap = p.beside(p.first(value), Key::Assign);
-    p.assigned(sign, value, gap, Setting::OperatorGap);
 }
 
 /// Statements on lines of their own; a `;` stays with the one before it.

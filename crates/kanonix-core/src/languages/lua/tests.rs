@@ -265,37 +265,3 @@ end
     assert_eq!(lay("lua", text), text.replace('\t', "  "));
     assert_eq!(lay_with("lua", &[("indent_style", "", "tab")], text), text);
 }
-
-/// A call of a name is opened where it is the last one, and nobody broke the line elsewhere.
-#[test]
-fn the_last_of_several_values_is_opened_first() {
-    let text = "\
-function read()
-  return false, string.format(\"ebb of %d and flood of %d at the quay\", ebb_tide_level, flood_tide_level)
-end
-function warn()
-  return nil, (\"ebb of %d and flood of %d at the quay of the harbour\"):format(ebb_tide_level, flood_level)
-end
-function write()
-  return string.format(\"ebb of %d\", ebb_tide_level),
-    string.format(\"flood of %d at the quay\", flood_level)
-end
-";
-    insta::assert_snapshot!(lay("lua", text), @r#"
-    function read()
-      return false, string.format(
-        "ebb of %d and flood of %d at the quay",
-        ebb_tide_level,
-        flood_tide_level
-      )
-    end
-    function warn()
-      return nil,
-        ("ebb of %d and flood of %d at the quay of the harbour"):format(ebb_tide_level, flood_level)
-    end
-    function write()
-      return string.format("ebb of %d", ebb_tide_level),
-        string.format("flood of %d at the quay", flood_level)
-    end
-    "#);
-}

@@ -313,6 +313,14 @@ impl Planner<'_> {
         *self.gap(token) = Gap { breaks, ..Gap::flat(1, Setting::WordGap) };
     }
 
+    /// The brace of a value right behind its sign, as `open_brace` has it.
+    pub fn behind_sign(&mut self, brace: TokenId, blanks: u8) {
+        let blanks = self.unfused(brace, blanks);
+        *self.gap(brace) =
+            Gap { breaks: Setting::OpenBrace, ..Gap::flat(blanks, Setting::OperatorGap) };
+        self.column(brace, Column::Value);
+    }
+
     /// As [`Planner::open_brace`] for a block that `flat_block` may keep on its header's line. It
     /// is handed its group then.
     pub fn open_block(&mut self, block: NodeId, header: TokenId, key: Key) {
