@@ -37,7 +37,7 @@ const A: [u8; 5] = [
     30, // quay
 ];
 ";
-    becomes("rust", &[(text, text)]);
+    assert_eq!(lay_with("rust", &[("columns", "", "keep")], text), text);
 }
 
 #[test]
