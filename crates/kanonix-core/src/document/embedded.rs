@@ -24,6 +24,7 @@ pub(crate) struct Inner {
     bytes: Range<usize>,
     /// The name of their language.
     language: &'static str,
+    /// How they are spelt, where that is otherwise than they read.
     spelling: Option<&'static Spelling>,
     /// The changes to their tokens.
     declared: Vec<Declared>,
@@ -124,21 +125,32 @@ impl Document<'_> {
     ) -> Outcome {
         // How lines end inside is not said twice.
         let is_inside = |at: usize| {
-            within.iter().any(|own| own.passage.bytes.start < at && at < own.passage.bytes.end)
+            let next = within.partition_point(|own| own.passage.bytes.start < at);
+            next > 0 && at < within[next - 1].passage.bytes.end
         };
         outcome.edits.retain(|edit| !is_inside(edit.range.end));
         outcome.slips.retain(|slip| !is_inside(slip.offset));
         // Nor is what holds it spelt in another way at the same time.
-        for own in &within {
-            let is_own = |declared: &Declared| declared.token == own.passage.token;
-            if outcome.declared.iter().any(is_own) {
-                outcome.declared.retain(|declared| !is_own(declared));
-                let token = &tree.tokens[own.passage.token as usize];
-                let (start, end) = (token.start as usize, token.end as usize);
-                outcome.edits.retain(|edit| edit.range.end <= start || edit.range.start >= end);
-                outcome.slips.retain(|slip| slip.offset != start);
+        let holds = |declared: &Declared| {
+            within.binary_search_by_key(&declared.token, |own| own.passage.token).is_ok()
+        };
+        let mut respelt: Vec<Range<usize>> = Vec::new();
+        outcome.declared.retain(|declared| {
+            let holds = holds(declared);
+            if holds {
+                let token = &tree.tokens[declared.token as usize];
+                respelt.push(token.start as usize..token.end as usize);
             }
-        }
+            !holds
+        });
+        respelt.sort_unstable_by_key(|token| token.start);
+        outcome.edits.retain(|edit| {
+            let next = respelt.partition_point(|token| token.end <= edit.range.start);
+            respelt.get(next).is_none_or(|token| edit.range.end <= token.start)
+        });
+        outcome.slips.retain(|slip| {
+            respelt.binary_search_by_key(&slip.offset, |token| token.start).is_err()
+        });
         let around = outcome.edits.clone();
         let mut base: Option<Vec<String>> = None;
         let count = within.len();

@@ -62,7 +62,7 @@ pub struct Contents {
 pub struct Embeds {
     /// The names of these.
     pub languages: &'static [&'static str],
-    /// Finds it.
+    /// Finds it, in ascending order.
     pub(crate) find: fn(&Tree, &str) -> Vec<Passage>,
 }
 

@@ -93,7 +93,7 @@ pub(super) struct Copying<'a> {
     reserved: Option<&'a Reserved>,
     /// Words that the parser reads and has no leaf for.
     pub(super) unnamed: &'static [&'static str],
-    /// A place before which none of them was found.
+    /// The last place before which they were looked for in vain: several nodes begin at one.
     pub(super) named: usize,
 }
 

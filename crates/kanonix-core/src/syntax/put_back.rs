@@ -94,7 +94,7 @@ impl Copying<'_> {
             return;
         }
         let from = self.tree.tokens.last().map_or(self.tree.mark, |last| last.end as usize);
-        let holds_some = |gap: &&str| gap.bytes().any(|byte| !matches!(byte, b' ' | b'\n' | b'\t'));
+        let holds_some = |gap: &&str| gap.bytes().any(|byte| !byte.is_ascii_whitespace());
         let Some(gap) = self.text.get(from..before).filter(holds_some) else {
             self.named = before;
             return;

@@ -514,8 +514,6 @@ fn a_raw_text_moves_with_its_line_and_a_verbatim_one_never_does() {
     let text = "class A\n{\n  string b=\"\"\"\n     ebb\n       flood\n     \"\"\";\n  string c=@\"\n     ebb\";\n}\n";
     let wanted = "class A\n{\n    string b = \"\"\"\n       ebb\n         flood\n       \"\"\";\n    string c = @\"\n     ebb\";\n}\n";
     assert_eq!(lay("csharp", text), wanted);
-    let among_directives = format!("#if EBB\n{wanted}#endif\n");
-    assert_eq!(lay("csharp", &among_directives), among_directives);
 }
 
 /// Members by kind, those that everybody sees first.

@@ -1,6 +1,6 @@
 //! What the grammar of plain sheets stumbles over: variables, mixins and conditions of sheets that have
 //! them; and of all sheets addresses without quotes, what old browsers asked for, parts of a percent, some
-//! ways to count elements, and semicolons that end nothing.
+//! ways to count elements, semicolons that end nothing, and letters that no English word has.
 //! Each such stretch is a word to it: it is shown a sheet of the same length in which that is made of
 //! letters. What stands in a stretch stays as it is.
 
