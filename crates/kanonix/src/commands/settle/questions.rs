@@ -36,6 +36,8 @@ pub(super) fn price(tree: &Tree, options: &Settle) -> anyhow::Result<Status> {
     for (name, total) in rows {
         let difference = match total.lines as i64 - now.lines as i64 {
             0 => "no more and no fewer lines".to_string(),
+            1 => "1 more line".to_string(),
+            -1 => "1 fewer line".to_string(),
             more if more > 0 => format!("{more} more lines"),
             fewer => format!("{} fewer lines", -fewer),
         };
