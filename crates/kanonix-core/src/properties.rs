@@ -15,7 +15,7 @@ use crate::style::{Key, Setting, Style, slots};
 use crate::syntax::{Role, Tree};
 use crate::text::{Edit, LineSet, Lines};
 use crate::{Difference, Document, Outcome, judge, mend, mend_since};
-use crate::layout::plan::{Align, Column, Rows, Shape, Want};
+use crate::layout::plan::{Align, Column, GroupId, Rows, Shape, Want};
 use broken::broken_text;
 pub use broken::holds_on_broken;
 pub use chance::Chance;
@@ -293,11 +293,20 @@ fn spoil(clean: &str, case: &Case) -> Option<(String, usize)> {
         !keeps_flat || line.len() + ROOM <= max
     };
     // What begins in another column may come to stand above lines that then seem to stand under it.
+    let gaps = plan.gaps.iter().zip(&tree.tokens).filter(|(_, token)| token.broken);
+    let broken: HashSet<GroupId> = gaps.filter_map(|(gap, _)| gap.group).collect();
+    let line_first = |at: usize| (0..=at).rev().find(|at| tree.tokens[*at].broken).unwrap_or(0);
     let asks: HashSet<usize> = plan
         .groups
-        .iter()
-        .filter(|group| group.align.asks_the_text())
-        .map(|group| group.first as usize)
+        .ids()
+        .filter(|id| plan.groups[*id].align.asks_the_text())
+        .flat_map(|id| {
+            let group = &plan.groups[id];
+            let first = group.first as usize;
+            let under = group.opening.filter(|_| broken.contains(&id));
+            let moves = under.map_or(0..0, |head| line_first(head as usize) + 1..head as usize + 1);
+            moves.chain([first])
+        })
         .collect();
     for unit in units.iter().rev() {
         if !chance.one_in(12) {

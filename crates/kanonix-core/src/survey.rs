@@ -23,8 +23,8 @@ use questions::{Question, questions};
 /// So many files, spread evenly, are enough to find the style from which all are asked.
 const FIRST_FILES: usize = 24;
 
-/// So often some of the code is asked, and then all of it, each time from what was found before.
-const LOOKS: (usize, usize) = (6, 3);
+/// So often some of the code is asked again, and then all of it, each time from what was found before.
+const LOOKS: (usize, usize) = (5, 3);
 
 /// What one value costs.
 #[derive(Clone, Copy, Debug, Default)]
@@ -192,19 +192,22 @@ impl Survey {
         for setting in ["namespace_indent", "page_indent"] {
             style.set(setting, "", "keep").expect("a value of the registry");
         }
-        for _ in 0..LOOKS.0 {
-            let found = read(&some, style.clone()).style();
-            if std::mem::replace(&mut style, found.clone()) == found {
-                break;
+        let look = |texts: &[&str], style: Style, again: usize| -> Survey {
+            let mut survey = read(texts, style);
+            for _ in 0..again {
+                let found = survey.style();
+                if found == survey.base {
+                    break;
+                }
+                survey = read(texts, found);
             }
-        }
-        let mut survey = read(texts, style);
-        for _ in 0..LOOKS.1 {
-            let found = survey.style();
-            if found == survey.base {
-                break;
-            }
-            survey = read(texts, found);
+            survey
+        };
+        let mut survey = look(&some, style, LOOKS.0);
+        let found = survey.style();
+        // Where some of it was all of it, it has been read.
+        if step > 1 || found != survey.base {
+            survey = look(texts, found, LOOKS.1);
         }
         Survey { settled: true, ..survey }
     }

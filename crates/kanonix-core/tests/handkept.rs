@@ -35,6 +35,21 @@ fn a_condition_stands_further_in_than_its_body_where_no_bracket_parts_them() {
 }
 
 #[test]
+fn a_list_whose_first_element_has_a_comment_before_it_stands_under_that() {
+    let text = "mark(/* low */ ebb, floodTide, slackWater);\n";
+    let beside = "mark(/* low */ ebb,\n     floodTide,\n     slackWater);\n";
+    let bracket = [("max_line_length", "", "40"), ("wrap_align", "", "bracket")];
+    let style = [&bracket[..], &[("close_bracket", "", "with_last")]].concat();
+    assert_eq!(lay_with("javascript", &style, text), beside);
+    assert_eq!(lay_with("javascript", &style, beside), beside);
+    let style = [("wrap_align", "", "keep"), ("close_bracket", "", "with_last")];
+    let element = "mark(/* low */ ebb,\n               flood,\n               slack);\n";
+    for kept in [beside, element] {
+        assert_eq!(lay_with("javascript", &style, kept), kept);
+    }
+}
+
+#[test]
 fn texts_one_after_another_stand_under_the_first_element_around_them() {
     let text = "doc.insert(0, 'the ebb\\n'\n           'and the flood\\n'\n           'and the slack\\n')\n";
     becomes("python", &[(text, text)]);

@@ -87,14 +87,6 @@ pub(super) fn place(
     first_numbers: &FirstNumbers,
 ) -> bool {
     let keeps = |key| style.is(Setting::Columns, key, "keep");
-    let max = style.number(Setting::MaxLineLength, Key::Whole).unwrap_or(u32::MAX) as usize;
-    let is_list = |group: &&Group| group.bracketed && group.under == group.opening;
-    let mut heads: Vec<TokenId> =
-        plan.groups.iter().filter(is_list).filter_map(|group| group.under).collect();
-    heads.retain(|token| !tree.tokens[*token as usize].broken);
-    heads.sort_unstable();
-    let tab = style.tab_columns();
-    let page = Page { tree, text, lines, measures, first_numbers, heads, tab, max };
     let (keeps_values, keeps_tables) = (keeps(Key::Value), keeps(Key::Table));
     let is_kept = |kind| match kind {
         Column::Value => keeps_values,
@@ -112,6 +104,14 @@ pub(super) fn place(
     if set_off.is_empty() {
         return false;
     }
+    let max = style.number(Setting::MaxLineLength, Key::Whole).unwrap_or(u32::MAX) as usize;
+    let is_list = |group: &&Group| group.bracketed && group.is_beside();
+    let mut heads: Vec<TokenId> =
+        plan.groups.iter().filter(is_list).filter_map(|group| group.under).collect();
+    heads.retain(|token| !tree.tokens[*token as usize].broken);
+    heads.sort_unstable();
+    let tab = style.tab_columns();
+    let page = Page { tree, text, lines, measures, first_numbers, heads, tab, max };
     let mut rows = page.rows(plan, &set_off, &is_kept);
     let most = rows.iter().map(|row| row.cells.len()).max().unwrap_or(0);
     let mut any = false;
@@ -213,11 +213,8 @@ impl Page<'_> {
 
     /// Whether the line above that of a token is blank.
     fn is_below_blank(&self, token: usize) -> bool {
-        let line = self.lines.line_of(self.tree.tokens[token].start as usize);
-        line > 0 && {
-            let range = self.lines.start(line - 1)..self.lines.start(line);
-            self.text[range].trim().is_empty()
-        }
+        let gap = self.text.as_bytes().get(self.tree.gap(token, self.text.len()));
+        gap.is_some_and(|gap| gap.iter().filter(|byte| **byte == b'\n').count() > 1)
     }
 
     fn cells(

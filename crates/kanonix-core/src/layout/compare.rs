@@ -322,9 +322,8 @@ impl<'a> Comparing<'a> {
                 self.out.edits.push(Edit { range, text: wanted.as_str().into() });
                 self.slip(from, 0, Setting::EndOfLine, line_end_message(wanted));
             }
-            let line = text[at + 1..].lines().next().unwrap_or_default();
             if let Some((before, after)) = &shift
-                && !line.trim().is_empty()
+                && text[at + 1..].lines().next().is_some_and(|line| !line.trim().is_empty())
             {
                 let from = start + at + 1;
                 let range = from..from + before.len();

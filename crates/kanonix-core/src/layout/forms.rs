@@ -146,8 +146,7 @@ impl Filler<'_> {
 
     /// Whether the lines of a list are to stand under its first element, which stays beside the bracket.
     pub(super) fn may_begin_beside(&self, id: GroupId) -> bool {
-        let group = &self.sheet.plan.groups[id];
-        group.under.is_some() && group.under == group.opening
+        self.sheet.plan.groups[id].is_beside()
     }
 
     /// Whether all that a group holds is one thing.

@@ -338,6 +338,16 @@ pub enum Rows {
 }
 
 impl Group {
+    /// Whether its lines stand under its first element, or the comment before that, which stays beside
+    /// what it is behind.
+    pub fn is_beside(&self) -> bool {
+        let is_opening = self.under == self.opening;
+        let is_before = self.bracketed
+            && self.under < self.opening
+            && self.under > Some(self.first);
+        self.under.is_some() && (is_opening || is_before)
+    }
+
     /// A group over the tokens `first..end`, as its shape has it.
     pub fn new(shape: Shape, first: TokenId, end: TokenId) -> Group {
         Group {

@@ -5,7 +5,7 @@ use super::measure::columns;
 use super::plan::{Align, ByGroup, Close, Counts, Gap, GroupId, Shape, Want};
 use super::planner::Planner;
 use super::seen::Seen;
-use crate::syntax::TokenId;
+use crate::syntax::{Role, TokenId};
 use std::collections::{BTreeMap, HashMap, HashSet};
 
 /// So many steps further in may a line stand that goes on with another one.
@@ -25,9 +25,10 @@ impl Planner<'_> {
             };
             // Behind a comment that ends its line, nothing stays beside a bracket.
             let stays = head == group.first || !self.begins_behind_comment(head);
+            let begin = if group.bracketed { self.begun_by(head, group.first) } else { head };
             self.plan.groups[id].under = match (group.align, seen[id].row) {
                 (Align::Step, _) | (Align::Keep | Align::Any, None) => None,
-                (Align::Bracket, _) => Some(head).filter(|_| stays),
+                (Align::Bracket, _) => Some(begin).filter(|_| stays),
                 (Align::Keep | Align::Any, Some(row)) => {
                     let column = self.present_column(row);
                     let is_over = |token: &TokenId| {
@@ -44,8 +45,9 @@ impl Planner<'_> {
                     let is_margin = group.shape == Shape::Chain
                         && group.counts == Counts::Steps
                         && self.line_first(head) == head;
-                    let heads = [Some(head).filter(|_| !is_margin), Some(opening)];
-                    heads.into_iter().flatten().find(is_over)
+                    let heads = [begin, head].map(|head| Some(head).filter(|_| !is_margin));
+                    let heads = heads.into_iter().chain([Some(opening)]);
+                    heads.flatten().find(is_over)
                 }
             };
             if let (Some(row), Align::Keep, Shape::Chain) = (seen[id].row, group.align, group.shape)
@@ -58,6 +60,19 @@ impl Planner<'_> {
             }
         }
         self.line_up_with_lists(seen);
+    }
+
+    /// What the first element behind a bracket begins with on its line: the comment before it, where
+    /// there is one.
+    fn begun_by(&self, element: TokenId, bracket: TokenId) -> TokenId {
+        let tokens = &self.tree.tokens;
+        let goes_on = |token: &TokenId| {
+            let before = &tokens[*token as usize - 1];
+            let is_comment = before.role == Role::Comment && !before.multi_line;
+            is_comment && !tokens[*token as usize].broken
+        };
+        let behind = (bracket + 2..=element).rev().take_while(goes_on).last();
+        behind.map_or(element, |token| token - 1)
     }
 
     /// A chain whose lines stand under nothing of its own may stand under the first element of the list

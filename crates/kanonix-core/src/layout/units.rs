@@ -56,11 +56,12 @@ pub struct Units {
 pub(super) fn find(plan: &Plan, tree: &Tree, text: &str, lines: &Lines) -> Units {
     let kept = super::kept::ranges(plan, tree, text);
     let mut kept = joined(kept).into_iter().peekable();
+    let (ragged, beneath) = broken_lists(plan, tree);
     let mut units = Units {
         all: Vec::with_capacity(tree.tokens.len() / 5 + 1),
         of_token: Vec::with_capacity(tree.tokens.len()),
-        ragged: ragged_lists(plan, tree, text),
-        beneath: lists_with_lines(plan, tree, text),
+        ragged,
+        beneath,
         within: Vec::new(),
     };
     let mut stretches = 0;
@@ -75,7 +76,7 @@ pub(super) fn find(plan: &Plan, tree: &Tree, text: &str, lines: &Lines) -> Units
         let gap = &plan.gaps[index];
         let starts = match gap.want {
             Want::Line => true,
-            Want::Break => has_units(plan, index) && tree.broken(index, text),
+            Want::Break => has_units(plan, index) && token.broken,
             _ => false,
         };
         let on_new_line = index == 0 || token.broken || tree.tokens[index - 1].multi_line;
@@ -157,35 +158,22 @@ fn has_units(plan: &Plan, gap: usize) -> bool {
     plan.group_of(gap).is_some_and(|group| group.shape.has_units())
 }
 
-/// Which groups are broken before an element that is not the first one.
-fn lists_with_lines(plan: &Plan, tree: &Tree, text: &str) -> ByGroup<bool> {
-    let mut with_lines = plan.groups.all(false);
-    for (index, gap) in plan.gaps.iter().enumerate().take(tree.tokens.len()) {
-        if let Some(group) = gap.group
-            && gap.want == Want::Break
-            && gap.inside
-            && plan.groups[group].opening != Some(index as u32)
-        {
-            with_lines[group] |= tree.broken(index, text);
-        }
-    }
-    with_lines
-}
-
 /// Which groups are lists that are broken at some of their gaps and not at others, and not in rows
-/// that are to be kept.
-fn ragged_lists(plan: &Plan, tree: &Tree, text: &str) -> ByGroup<bool> {
+/// that are to be kept; and which groups are broken before an element that is not the first one.
+fn broken_lists(plan: &Plan, tree: &Tree) -> (ByGroup<bool>, ByGroup<bool>) {
     // Of each group: whether one of its gaps is broken, and whether one is not.
     let mut seen = plan.groups.all((false, false));
-    for (index, gap) in plan.gaps.iter().enumerate().take(tree.tokens.len()) {
-        if let Some(group) = gap.group
-            && gap.want == Want::Break
-            && has_units(plan, index)
-        {
-            let (broken, joined) = &mut seen[group];
-            match tree.broken(index, text) {
-                true => *broken = true,
-                false => *joined = true,
+    let mut beneath = plan.groups.all(false);
+    for (index, (gap, token)) in plan.gaps.iter().zip(&tree.tokens).enumerate() {
+        let Some(id) = gap.group.filter(|_| gap.want == Want::Break) else { continue };
+        let group = &plan.groups[id];
+        if token.broken && gap.inside && group.opening != Some(index as u32) {
+            beneath[id] = true;
+        }
+        if group.shape.has_units() {
+            match token.broken {
+                true => seen[id].0 = true,
+                false => seen[id].1 = true,
             }
         }
     }
@@ -193,5 +181,5 @@ fn ragged_lists(plan: &Plan, tree: &Tree, text: &str) -> ByGroup<bool> {
     for id in plan.groups.ids() {
         ragged[id] = seen[id] == (true, true) && plan.groups[id].rows != Rows::Kept;
     }
-    ragged
+    (ragged, beneath)
 }

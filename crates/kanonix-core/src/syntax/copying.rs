@@ -53,7 +53,7 @@ pub(super) fn copied(
         masks: parsed.masked,
         join: grammar.join(),
         reserved: grammar.reserved(),
-        unnamed: grammar.unnamed(),
+        unnamed: grammar.without_leaf(parsed.masked),
         named: 0,
     };
     let idle = grammar.idle().filter(|_| copy.has_faults);
@@ -153,7 +153,7 @@ impl Copying<'_> {
             };
             if folded {
                 self.fold(id, range, kind);
-            } else if grammar.is_exact(kind, &self.text[range.clone()]) {
+            } else if grammar.is_exact(kind, self.text, &range) {
                 self.leaf(id, range, kind, Role::Atom, has_error, false);
             } else if role == Role::Unread {
                 self.unread(grammar, id, range, kind, has_error);

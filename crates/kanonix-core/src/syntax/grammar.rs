@@ -147,8 +147,10 @@ pub struct Grammar {
     join: Option<&'static str>,
     /// Words that the grammar takes for names and that are none.
     reserved: Option<Reserved>,
-    /// Words that the grammar reads and has nothing for, or is shown blanks in place of.
+    /// Words that the grammar reads and has nothing for.
     unnamed: &'static [&'static str],
+    /// Words that it is shown blanks in place of.
+    hidden_words: &'static [&'static str],
     /// What a text without a statement is, which the grammar does not read.
     idle: Option<&'static str>,
     loaded: OnceLock<Loaded>,
@@ -173,6 +175,7 @@ impl Grammar {
         let (masked, uncut, directives, margin, join) = (None, None, None, None, None);
         let (line_ends_count, pairs, reserved) = (false, BRACKETS, None);
         let (last, closers, unnamed): (Last, &[&str], &[&str]) = (&[], &[], &[]);
+        let hidden_words = &[];
         let idle = None;
         Grammar {
             load,
@@ -198,6 +201,7 @@ impl Grammar {
             join,
             reserved,
             unnamed,
+            hidden_words,
             idle,
             loaded,
         }
@@ -296,8 +300,8 @@ impl Grammar {
     }
 
     /// Whether all of a construct is one token.
-    pub(super) fn is_exact(&self, kind: u16, text: &str) -> bool {
-        self.exact.is_some_and(|exact| exact(kind, text))
+    pub(super) fn is_exact(&self, kind: u16, text: &str, range: &Range<usize>) -> bool {
+        self.exact.is_some_and(|exact| exact(kind, &text[range.clone()]))
     }
 
     /// The same, with constructs that end with their first part, although the grammar reads on:
@@ -412,16 +416,21 @@ impl Grammar {
         self.reserved.as_ref()
     }
 
-    /// The same for a grammar that has no leaf for some of the words that it reads, in either case, or that
-    /// is shown blanks in place of them.
+    /// The same for a grammar that has no leaf for some of the words that it reads, in either case.
     pub const fn naming(mut self, words: &'static [&'static str]) -> Grammar {
         self.unnamed = words;
         self
     }
 
-    /// Those words.
-    pub(super) fn unnamed(&self) -> &'static [&'static str] {
-        self.unnamed
+    /// The same for one that is shown blanks in place of some words, in texts that are masked.
+    pub const fn hiding(mut self, words: &'static [&'static str]) -> Grammar {
+        self.hidden_words = words;
+        self
+    }
+
+    /// The words that no leaf of a text says.
+    pub(super) fn without_leaf(&self, is_masked: bool) -> &'static [&'static str] {
+        if is_masked && self.unnamed.is_empty() { self.hidden_words } else { self.unnamed }
     }
 
     /// The same for a grammar that reads no text without a statement: that is of this kind, its comments aside.

@@ -94,11 +94,16 @@ impl Copying<'_> {
             return;
         }
         let from = self.tree.tokens.last().map_or(self.tree.mark, |last| last.end as usize);
-        let holds_some = |gap: &&str| gap.bytes().any(|byte| !byte.is_ascii_whitespace());
-        let Some(gap) = self.text.get(from..before).filter(holds_some) else {
+        let gap = self.text.as_bytes().get(from..before).unwrap_or_default();
+        if gap.iter().all(|byte| *byte <= b' ') {
             self.named = before;
             return;
-        };
+        }
+        self.put_back_words_between(from, before, open);
+    }
+
+    fn put_back_words_between(&mut self, from: usize, before: usize, open: &mut [Open]) {
+        let Some(gap) = self.text.get(from..before) else { return };
         let mut at = from + gap.len() - gap.trim_start_matches(BLANKS).len();
         let (mut rest, mut words) = (gap.trim_matches(BLANKS), Vec::new());
         while !rest.is_empty() {

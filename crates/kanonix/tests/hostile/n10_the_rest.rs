@@ -215,7 +215,7 @@ fn a_reader_that_goes_away_is_no_panic() {
 #[test]
 fn with_little_memory_the_program_ends() {
     let ground = Ground::with(&[("a.py", "a = 1\n")]);
-    let lines: String = (0..8_000).map(|n| format!("level_{n}=[{n},{n}]\n")).collect();
+    let lines: String = (0..4_000).map(|n| format!("level_{n}=[{n},{n}]\n")).collect();
     ground.repo.write("a.py", &lines);
     for kilobytes in [20_000, 40_000, 60_000, 100_000, 200_000] {
         for words in ["check --whole", "mend --dry-run", "settle"] {

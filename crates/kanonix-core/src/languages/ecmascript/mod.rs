@@ -103,7 +103,7 @@ pub(super) static TYPESCRIPT: Language = Language {
     identifiers: &["typescript"],
     line_comment: Some("//"),
     grammar: grammar(|| tree_sitter_typescript::LANGUAGE_TYPESCRIPT.into())
-        .naming(&[masking::TYPE])
+        .hiding(&[masking::TYPE])
         .masking(masking::signatures),
     rule,
     contents: None,
@@ -128,7 +128,7 @@ pub(super) static TSX: Language = Language {
     identifiers: &["typescriptreact"],
     line_comment: Some("//"),
     grammar: grammar(|| tree_sitter_typescript::LANGUAGE_TSX.into())
-        .naming(&[masking::TYPE])
+        .hiding(&[masking::TYPE])
         .masking(masking::signatures),
     rule,
     contents: None,
