@@ -1,17 +1,25 @@
 //! Statements that are wrapped where lines are syntax: brackets around something change no other line, so
-//! nothing but the wrapped lines is laid out again.
+//! nothing but the wrapped statements is laid out again, each as a text of its own.
 
 use super::Document;
 use super::wrapping::Looked;
-use crate::layout::compare::{Comparison, Declared, Slip, Wraps};
+use crate::layout::compare::{Comparison, Declared, Slip};
 use crate::style::{Setting, Style};
-use crate::syntax::{Parsed, Role, TokenId, Tree, Window};
+use crate::syntax::{Parsed, Role, Token, TokenId, Tree};
 use crate::text::{Edit, LineSet, compose};
 use std::ops::Range;
 
+/// A statement on a line of its own.
+struct Statement {
+    tokens: Range<TokenId>,
+    bytes: Range<usize>,
+    /// What its line is indented by.
+    indentation: String,
+}
+
 impl Document<'_> {
-    /// As [`Document::with_wraps`], with a look at the wrapped lines alone. `None` where those around them
-    /// may have a say, or where that is no less to look at.
+    /// As [`Document::with_wraps`], with a look at the wrapped statements alone. `None` where those around
+    /// them may have a say.
     pub(super) fn with_wraps_in_part(
         &self,
         style: &Style,
@@ -25,77 +33,141 @@ impl Document<'_> {
         if self.looks_all_around || !set.is_whole() || !kept.is_empty() || !is_plain {
             return None;
         }
-        let parsed = self.parsed.as_ref()?;
-        let stretches = self.wrapped_lines(parsed, tree, comparison)?;
-        let window = Window::of_stretches(stretches.clone());
-        let part = Tree::copy(&self.language.grammar, parsed, &self.text, Some(&window));
-        if !part.is_folded() {
-            return None;
+        let statements = self.wrapped_statements(self.parsed.as_ref()?, tree, comparison)?;
+        let mut inner = Comparison::default();
+        for statement in &statements {
+            let own = self.laid_out_alone(style, tree, statement, rounds)?;
+            inner.edits.extend(own.edits);
+            inner.slips.extend(own.slips);
+            inner.declared.extend(own.declared);
         }
-        let wraps = carried_wraps(&comparison.wraps, tree, &part)?;
-        let near = Looked { tree: &part, window: Some(&window), kept: &[] };
-        let inner = self.laid_out_with(style, set, &near, &wraps, rounds)?;
-        let mut inner = self.put_together(&part, &wraps, inner)?;
-        inner.declared = carried(&inner.declared, &part, tree)?;
-        Some(self.merged(tree, &stretches, comparison, inner))
+        Some(self.merged(&statements, comparison, inner))
     }
 
-    /// The logical lines that something is wrapped on, each up to what follows it. `None` where what
-    /// stands in one may be lined up with its neighbours, or may line them up.
-    fn wrapped_lines(
+    /// The statements in which something is wrapped. `None` where one is more than a line, or moves, or
+    /// where what stands in one may be lined up with its neighbours.
+    fn wrapped_statements(
         &self,
         parsed: &Parsed,
         tree: &Tree,
         comparison: &Comparison,
-    ) -> Option<Vec<Range<usize>>> {
-        let mut stretches: Vec<Range<usize>> = Vec::new();
+    ) -> Option<Vec<Statement>> {
+        let mut statements: Vec<Statement> = Vec::new();
         for declared in &comparison.wraps.declared {
-            let start = tree.tokens[declared.token as usize].start as usize;
-            if stretches.last().is_some_and(|last| start < last.end) {
+            if statements.last().is_some_and(|last| declared.token < last.tokens.end) {
                 continue;
             }
+            let start = tree.tokens[declared.token as usize].start as usize;
             let line = parsed.logical_line(start)?;
-            let behind = tree.tokens.partition_point(|token| (token.start as usize) < line.end);
-            // A comment behind the line belongs to what is around it.
+            let place = |at: usize| tree.tokens.partition_point(|own| (own.start as usize) < at);
+            let (first, mut behind) = (place(line.start), place(line.end));
+            let is_below = |token: &Token| token.role == Role::Comment && token.broken;
+            while behind > first && is_below(&tree.tokens[behind - 1]) {
+                behind -= 1;
+            }
             let last = &tree.tokens[behind.checked_sub(1)?];
-            let text = &self.text[line.start..last.end as usize];
-            let has_columns = text.lines().any(|line| line.trim().contains("  "));
-            if last.role == Role::Comment || has_columns {
+            let bytes = tree.tokens[first].start as usize..last.end as usize;
+            let before = &self.text[..bytes.start];
+            let indentation = &before[before.rfind('\n').map_or(tree.mark, |end| end + 1)..];
+            let moves = |edit: &Edit| {
+                edit.range.start <= bytes.start
+                    && edit.range.end + indentation.len() >= bytes.start
+            };
+            let sets_off = |at: usize| tree.gap(at, self.text.len()).len() > 1;
+            let is_column = |slip: &Slip| {
+                slip.setting == Setting::Columns && bytes.contains(&slip.offset)
+            };
+            let stands_alone = indentation.trim_matches([' ', '\t']).is_empty()
+                && last.role != Role::Comment
+                && !self.text[bytes.clone()].contains('\n')
+                && !(first + 1..behind).any(sets_off)
+                && !comparison.edits.iter().any(moves)
+                && !comparison.slips.iter().any(is_column);
+            if !stands_alone {
                 return None;
             }
-            let next = tree.tokens.get(behind);
-            let end = next.map_or(self.text.len(), |next| next.start as usize);
-            stretches.push(line.start..end);
+            let tokens = first as TokenId..behind as TokenId;
+            statements.push(Statement { tokens, indentation: indentation.into(), bytes });
         }
-        let is_column = |slip: &Slip| {
-            let inside = |own: &Range<usize>| own.contains(&slip.offset);
-            slip.setting == Setting::Columns && stretches.iter().any(inside)
-        };
-        (!comparison.slips.iter().any(is_column)).then_some(stretches)
+        Some(statements)
     }
 
-    /// What is said of a text, but inside the stretches what is said of those.
+    /// What is wanted of a statement, said of the text around it.
+    fn laid_out_alone(
+        &self,
+        style: &Style,
+        tree: &Tree,
+        statement: &Statement,
+        rounds: usize,
+    ) -> Option<Comparison> {
+        let Statement { tokens, bytes, indentation } = statement;
+        // Where it stands on its line counts.
+        let start = bytes.start - indentation.len();
+        let text = format!("{}\n", &self.text[start..bytes.end]);
+        let alone = Document {
+            parsed: Parsed::of_a_line(&self.language.grammar, &text),
+            text: text.into(),
+            looks_all_around: true,
+            depth: indentation.clone(),
+            ..*self
+        };
+        let own = alone.tree(alone.parsed.as_ref()?, style, None);
+        let around = tree.tokens[tokens.start as usize..tokens.end as usize].iter();
+        let starts = around.map(|token| (token.start as usize - start, token.kind));
+        if !own.faults.is_empty()
+            || !starts.eq(own.tokens.iter().map(|token| (token.start as usize, token.kind)))
+        {
+            return None;
+        }
+        let (set, looked) = (LineSet::whole(), Looked { tree: &own, window: None, kept: &[] });
+        let found = alone.sheet(&own, style).judge(&set);
+        let found = alone.with_wraps(style, &set, &looked, found, rounds);
+        if !found.wraps.edits.is_empty() {
+            return None;
+        }
+        let edits = found.edits.into_iter().map(|Edit { range, text }| {
+            let range = range.start + start..range.end + start;
+            Edit { range, text }
+        });
+        let slips = found.slips.into_iter().map(|slip| {
+            Slip { offset: slip.offset + start, ..slip }
+        });
+        let declared = found.declared.into_iter().map(|own| {
+            own.carried(|token| Some(token + tokens.start))
+        });
+        Some(Comparison {
+            edits: edits.collect(),
+            slips: slips.collect(),
+            declared: declared.collect::<Option<Vec<Declared>>>()?,
+            ..Comparison::default()
+        })
+    }
+
+    /// What is said of a text, but inside some statements what is said of those.
     fn merged(
         &self,
-        tree: &Tree,
-        stretches: &[Range<usize>],
+        statements: &[Statement],
         all: &Comparison,
         inner: Comparison,
     ) -> Comparison {
-        let is_inside = |start: usize, end: usize| {
-            let next = stretches.partition_point(|own| own.end < end);
-            stretches.get(next).is_some_and(|own| own.start <= start)
+        let holds = |start: usize, end: usize| {
+            let next = statements.partition_point(|own| own.bytes.end < end);
+            statements.get(next).is_some_and(|own| own.bytes.start <= start)
         };
-        let mut edits = chosen(&all.edits, inner.edits, |edit: &Edit| {
-            is_inside(edit.range.start, edit.range.end)
-        });
-        let mut slips = chosen(&all.slips, inner.slips, |slip: &Slip| {
-            is_inside(slip.offset, slip.offset)
-        });
-        let mut declared = chosen(&all.declared, inner.declared, |declared: &Declared| {
-            let token = &tree.tokens[declared.token as usize];
-            is_inside(token.start as usize, token.end as usize)
-        });
+        let ends = |at: usize| statements.iter().any(|own| own.bytes.end == at);
+        let is_outside = |edit: &&Edit| {
+            let Range { start, end } = edit.range;
+            !holds(start, end) || ends(start)
+        };
+        let is_apart = |slip: &&Slip| !holds(slip.offset, slip.offset) || ends(slip.offset);
+        let is_other = |declared: &&Declared| {
+            let next = statements.partition_point(|own| own.tokens.end <= declared.token);
+            !statements.get(next).is_some_and(|own| own.tokens.contains(&declared.token))
+        };
+        let Comparison { mut edits, mut slips, mut declared, .. } = inner;
+        edits.extend(all.edits.iter().filter(is_outside).cloned());
+        slips.extend(all.slips.iter().filter(is_apart).cloned());
+        declared.extend(all.declared.iter().filter(is_other).cloned());
         slips.sort_by_key(|slip| slip.offset);
         declared.sort_by_key(|declared| declared.token);
         // Those that touch are one.
@@ -103,32 +175,4 @@ impl Document<'_> {
         let edits = compose(self.text.len(), &[], &edits);
         Comparison { edits, slips, declared, ..Comparison::default() }
     }
-}
-
-/// The same wraps, by the tokens of another tree of the same text.
-fn carried_wraps(wraps: &Wraps, from: &Tree, to: &Tree) -> Option<Wraps> {
-    let behind = wraps.behind.iter().map(|token| carried_token(*token, from, to));
-    Some(Wraps {
-        behind: behind.collect::<Option<Vec<_>>>()?,
-        declared: carried(&wraps.declared, from, to)?,
-        ..wraps.clone()
-    })
-}
-
-fn carried(declared: &[Declared], from: &Tree, to: &Tree) -> Option<Vec<Declared>> {
-    let each = declared.iter().cloned();
-    each.map(|own| own.carried(|token| carried_token(token, from, to))).collect()
-}
-
-fn carried_token(token: TokenId, from: &Tree, to: &Tree) -> Option<TokenId> {
-    let start = from.tokens.get(token as usize)?.start;
-    let place = to.tokens.binary_search_by_key(&start, |token| token.start).ok()?;
-    Some(place as TokenId)
-}
-
-/// Those of all that are not inside, and those of the stretches that are.
-fn chosen<T: Clone>(all: &[T], of_stretches: Vec<T>, is_inside: impl Fn(&T) -> bool) -> Vec<T> {
-    let outside = all.iter().filter(|own| !is_inside(own)).cloned();
-    let inside = of_stretches.into_iter().filter(|own| is_inside(own));
-    outside.chain(inside).collect()
 }

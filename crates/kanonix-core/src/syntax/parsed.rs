@@ -41,6 +41,12 @@ impl Parsed {
         Some(Parsed { tree, lines: Some(Arc::new(lines)), masked: false, directives })
     }
 
+    /// Parses one line as it stands in a block, of a grammar for which lines are syntax.
+    pub fn of_a_line(grammar: &Grammar, text: &str) -> Option<Parsed> {
+        let tree = grammar.parse(text, None)?;
+        Some(Parsed { tree, lines: None, masked: false, directives: Arc::new([]) })
+    }
+
     /// Tells the tree of one edit of the text `before` that it is of.
     pub fn edit(&mut self, before: &str, edit: &Edit) {
         self.edit_at(point(before, edit.range.start), before, edit);
@@ -86,7 +92,7 @@ impl Parsed {
         if self.has_faults() || self.misleads() || hides() {
             return Parsed::new(grammar, after);
         }
-        let lines = grammar.logical_lines(after).map(Arc::new);
+        let lines = self.lines.as_ref().and_then(|_| grammar.logical_lines(after)).map(Arc::new);
         let has_mark = lines.is_some() && after.starts_with('\u{feff}');
         if has_mark || lines.as_ref().is_some_and(|lines| lines.misleads()) {
             return Parsed::new(grammar, after);

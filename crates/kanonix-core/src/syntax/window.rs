@@ -15,8 +15,6 @@ const BESIDE: usize = 6;
 #[derive(Clone, Debug)]
 pub struct Window {
     ranges: Vec<Range<usize>>,
-    /// So many constructs beside them are looked at, too.
-    beside: usize,
 }
 
 impl Window {
@@ -40,12 +38,7 @@ impl Window {
                 _ => ranges.push(range),
             }
         }
-        Some(Window { ranges, beside: BESIDE })
-    }
-
-    /// These ascending stretches and nothing beside them.
-    pub(crate) fn of_stretches(ranges: Vec<Range<usize>>) -> Window {
-        Window { ranges, beside: 0 }
+        Some(Window { ranges })
     }
 
     /// The same stretches after these ordered edits of the text.
@@ -61,7 +54,6 @@ impl Window {
         let ranges = self.ranges.iter();
         Window {
             ranges: ranges.map(|r| moved(r.start, false)..moved(r.end, true)).collect(),
-            ..*self
         }
     }
 
@@ -107,14 +99,13 @@ impl Window {
             }
         }
         let solid: Vec<usize> = (0..may.len()).filter(|index| may[*index].is_some()).collect();
-        let beside = self.beside;
         let is_near = |place: usize| {
-            let first = solid[place.saturating_sub(beside)];
-            let last = solid.get(place + beside).copied().unwrap_or(may.len() - 1);
-            place < beside
-                || place + beside >= solid.len()
+            let first = solid[place.saturating_sub(BESIDE)];
+            let last = solid.get(place + BESIDE).copied().unwrap_or(may.len() - 1);
+            place < BESIDE
+                || place + BESIDE >= solid.len()
                 || near[first..=last].contains(&true)
-                || solid[place - beside..=place + beside].iter().any(|at| may[*at] == Some(false))
+                || solid[place - BESIDE..=place + BESIDE].iter().any(|at| may[*at] == Some(false))
         };
         let mut folded = vec![false; may.len()];
         for (place, index) in solid.iter().enumerate() {
