@@ -289,7 +289,7 @@ impl Planner<'_> {
     }
 
     /// How many columns of indentation the line of a token has in the text.
-    fn line_columns(&self, token: TokenId) -> usize {
+    pub fn line_columns(&self, token: TokenId) -> usize {
         columns(self.line_indent(token), self.choices.tab)
     }
 }

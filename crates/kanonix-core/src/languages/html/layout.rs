@@ -52,6 +52,11 @@ struct Place {
     goes_on: bool,
     /// The end tag of what follows, if that begins a line, too.
     end_line: Option<TokenId>,
+    /// Of a line that goes on with a text: how many steps further in it is than the one that the text
+    /// begins on, if that is so many.
+    hangs: Option<u8>,
+    /// Whether it begins on the line of the tag.
+    behind_tag: bool,
 }
 
 fn display(p: &Planner, node: NodeId) -> Display {
@@ -69,7 +74,12 @@ fn shows(p: &Planner, token: TokenId) -> bool {
 
 /// The places before each of these children, those between the lines of a text, and the one before
 /// what closes them.
-fn places(p: &mut Planner, children: &[NodeId], closing: Option<TokenId>) -> Vec<Place> {
+fn places(
+    p: &mut Planner,
+    around: NodeId,
+    children: &[NodeId],
+    closing: Option<TokenId>,
+) -> Vec<Place> {
     let mut places = Vec::with_capacity(children.len() + 1);
     let mut before: Option<NodeId> = None;
     let mut goes_on = false;
@@ -80,13 +90,16 @@ fn places(p: &mut Planner, children: &[NodeId], closing: Option<TokenId>) -> Vec
         let keeps_rows = p.choices.remembers;
         let in_row = keeps_rows && own && beside && is_flat(*child) && before.is_some_and(is_flat);
         let ends_line = |node: NodeId| !p.choices.everywhere && display(p, node) == Display::Break;
+        // `<hr><br>`: the space behind a block is part of it.
+        let is_behind = keeps_rows && !own && ends_line(*child);
         let place = Place {
             token: p.first(*child),
-            beside_block: (own || beside) && !goes_on,
+            beside_block: (own || beside) && !goes_on && !is_behind,
             stays: in_row || goes_on || ends_line(*child) || before.is_some_and(ends_line),
             in_row,
             goes_on,
             end_line: end_line(p, *child),
+            ..Place::default()
         };
         places.push(place);
         if p.is(*child, Kind::Text) {
@@ -103,11 +116,59 @@ fn places(p: &mut Planner, children: &[NodeId], closing: Option<TokenId>) -> Vec
         before = Some(*child);
     }
     end_chance_rows(p, &mut places);
+    if p.choices.page_indents.of(Key::Text).is_none() {
+        hang(p, around, &mut places);
+    }
     if let Some(token) = closing {
-        let beside_block = !goes_on && before.is_some_and(|before| is_block(p, before));
+        let mut beside_block = !goes_on && before.is_some_and(|before| is_block(p, before));
+        if let ([child], [place, ..]) = (children, &mut places[..])
+            && !elements::is_holder(p.tree, p.text, around)
+            && hugs(p, *child, token)
+        {
+            (place.beside_block, beside_block) = (false, false);
+        }
         places.push(Place { token, beside_block, stays: goes_on, goes_on, ..Place::default() });
     }
     places
+}
+
+/// Whether an element of several lines is all that another one holds, and somebody put the tags of both
+/// beside each other: `<div><pre>`. Lists and tables have their parts on lines of their own.
+fn hugs(p: &Planner, child: NodeId, closing: TokenId) -> bool {
+    p.choices.remembers
+        && p.is_spread(child)
+        && !p.broken_before(p.first(child))
+        && !p.broken_before(closing)
+}
+
+/// So many steps further in may a line stand that goes on with a text.
+const MOST_STEPS: usize = 4;
+
+/// Says of the lines that go on with a text how far in from its first one they are.
+fn hang(p: &Planner, around: NodeId, places: &mut [Place]) {
+    let mut begin = p.line_columns(p.first(around));
+    let mut behind_tag = true;
+    let mut behind_control = false;
+    let step = p.choices.step.max(1);
+    for (index, place) in places.iter_mut().enumerate() {
+        if !p.broken_before(place.token) {
+            continue;
+        }
+        let columns = p.line_columns(place.token);
+        let breaks = p.gap_text(place.token).bytes().filter(|byte| *byte == b'\n').count();
+        let is_control = templates::control(p.token_text(place.token)).is_some();
+        let is_behind = std::mem::replace(&mut behind_control, is_control);
+        let is_apart = breaks > 1 || is_control || is_behind;
+        if index == 0 || place.beside_block || is_apart {
+            (begin, behind_tag) = (columns, false);
+            continue;
+        }
+        let further = columns.saturating_sub(begin);
+        let is_meant = further.is_multiple_of(step) && further <= MOST_STEPS * step;
+        let steps = if is_meant { (further / step) as u8 } else { 0 };
+        place.behind_tag = behind_tag;
+        place.hangs = Some(steps).filter(|steps| *steps > 0 || !behind_tag);
+    }
 }
 
 /// What shares a line where most others have one each does so by chance.
@@ -128,7 +189,7 @@ fn end_line(p: &Planner, node: NodeId) -> Option<TokenId> {
 }
 
 /// Whether most lines of what begins at some places are further in than the line of a token; else
-/// what most of the page has.
+/// what most of the page has. One line more is most of them where all stand in or no step further in.
 fn is_further(
     p: &Planner,
     node: NodeId,
@@ -136,13 +197,18 @@ fn is_further(
     line: TokenId,
     places: impl Iterator<Item = TokenId>,
 ) -> bool {
-    let own = p.line_indent(line).len();
+    let own = p.line_columns(line);
     let lines = places.filter(|token| p.broken_before(*token));
     let (further, beside): (Vec<usize>, Vec<usize>) =
-        lines.map(|token| p.line_indent(token).len()).partition(|line| *line > own);
-    match further.len().abs_diff(beside.len()) {
-        0 | 1 => p.context(node) >> bit(key) & 1 == 1,
-        _ => further.len() > beside.len(),
+        lines.map(|token| p.line_columns(token)).partition(|line| *line > own);
+    let habit = || p.context(node) >> bit(key) & 1 == 1;
+    match (&further[..], &beside[..]) {
+        ([one], []) if one - own == p.choices.step => true,
+        ([], [one]) if *one == own => false,
+        _ => match further.len().abs_diff(beside.len()) {
+            0 | 1 => habit(),
+            _ => further.len() > beside.len(),
+        },
     }
 }
 
@@ -168,7 +234,7 @@ fn document(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let keys = [Key::Root, Key::Element, Key::Text, Key::Control].into_iter();
     let word = keys.filter(|key| habits.indents(*key)).map(|key| 1 << bit(key)).sum();
     p.set_context(node, word);
-    let places = places(p, parts, None);
+    let places = places(p, node, parts, None);
     paragraphs::fill(p, parts, 0);
     let levels = control_levels(p, node, &places).unwrap_or_default();
     for (index, place) in places.into_iter().enumerate() {
@@ -176,7 +242,7 @@ fn document(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
             continue;
         }
         if place.token == 0 || begins_line(p, &place) {
-            let level = levels.get(index).copied().unwrap_or(0);
+            let level = levels.get(index).copied().unwrap_or(0) + place.hangs.unwrap_or(0);
             p.line(place.token, GroupId::ROOT, level, Setting::WordGap);
         } else {
             stays(p, &place);
@@ -215,7 +281,7 @@ fn element(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         Some((last, rest)) if p.is(*last, Kind::EndTag) => (Some(p.first(*last)), rest),
         _ => (None, children),
     };
-    let places = places(p, children, closing);
+    let places = places(p, node, children, closing);
     if p.choices.fills_text {
         let level = depth(p, node, &places);
         paragraphs::fill(p, children, level);
@@ -309,6 +375,8 @@ fn spread(
             stays(p, place);
             continue;
         }
+        let level = if place.behind_tag && place.hangs.is_some() { 0 } else { level };
+        let level = level + place.hangs.unwrap_or(0);
         match levels.get(index).copied().unwrap_or(0).saturating_add(level) {
             _ if is_closing => p.line(place.token, group, 0, Setting::WordGap),
             0 => p.line_beside(place.token, group, Setting::WordGap),
@@ -421,8 +489,11 @@ fn depth(p: &Planner, node: NodeId, places: &[Place]) -> u8 {
         true => Key::Text,
         false => Key::Element,
     };
-    let inner = places.split_last().map_or(&[][..], |(_, inner)| inner);
-    let lines = inner.iter().flat_map(|place| [Some(place.token), place.end_line]).flatten();
+    let closing = p.tree.children(node).last().filter(|last| p.is(*last, Kind::EndTag));
+    let closing = closing.map(|tag| p.first(tag));
+    let inner = places.iter().filter(|place| Some(place.token) != closing);
+    let own_line = |place: &Place| Some(place.token).filter(|_| place.hangs.is_none());
+    let lines = inner.flat_map(|place| [own_line(place), place.end_line]).flatten();
     let keep = || is_further(p, node, key, p.first(node), lines);
     u8::from(p.choices.page_indents.of(key).unwrap_or_else(keep))
 }

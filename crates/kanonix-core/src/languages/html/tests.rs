@@ -53,7 +53,7 @@ fn white_space_that_shows_is_neither_added_nor_taken_away() {
 <button> Warn </button><button>Open</button>
 "), @r#"
     <p>Ebb<b>low</b> <i>water</i>,
-      <a href="/quay">quay</a><a href="/lock">lock</a> &amp;<!-- no --> mole</p>
+    <a href="/quay">quay</a><a href="/lock">lock</a> &amp;<!-- no --> mole</p>
     <p><span> a </span><span></span></p>
     <button>Warn</button><button>Open</button>
     "#);
@@ -142,6 +142,49 @@ fn a_text_may_hold_signs_that_stand_for_themselves() {
 }
 
 #[test]
+fn what_an_element_without_an_end_holds_stays_where_it_is() {
+    let (deep, flat) = ("<div>\n  <p>ebb</p>\n</div>\n", "<p>\n<table>\n</table>\n");
+    let text = format!("{deep}{deep}{flat}<p>\n  <table>\n  </table>\n<p>slack</p>\n");
+    let keep = [("page_indent", "", "keep")];
+    assert_eq!(lay_with("html", &keep, &text), text);
+    let inside = text.replace("\n<table>\n</table>", "\n  <table>\n  </table>");
+    assert_eq!(lay_with("html", &[("page_indent", "", "true")], &text), inside);
+}
+
+#[test]
+fn a_line_that_goes_on_with_a_text_stays_further_in_than_it() {
+    let text =
+        "<dl>\n  <dt>Ebb</dt>\n  <dd>The water falls and\n      <i>goes out</i>\n  </dd>\n</dl>\n";
+    assert_eq!(lay("html", text), text);
+    let sea = "<div>\n  See also:\n    <a href=\"#a\">ebb</a>,\n    <a href=\"#b\">flood</a>\n\n  And so on.\n</div>\n";
+    assert_eq!(lay("html", sea), sea);
+    let odd = sea.replace("    <a href=\"#b\"", "     <a href=\"#b\"");
+    assert_eq!(lay("html", &odd), sea.replace("    <a href=\"#b\"", "  <a href=\"#b\""));
+    let even = sea.replace("    <a", "  <a");
+    assert_eq!(lay_with("html", &[("page_indent", "text", "true")], sea), even);
+}
+
+#[test]
+fn tags_that_stand_beside_each_other_at_both_ends_stay_so() {
+    let text =
+        "<div><pre>\nebb\n</pre></div>\n<ul>\n  <li><p>flood\n    and slack</p></li>\n</ul>\n";
+    assert_eq!(lay("html", text), text);
+    let apart = "<div>\n  <p>\n    ebb\n  </p>\n</div>\n";
+    assert_eq!(lay("html", "<div><p>\n    ebb\n  </p>\n</div>\n"), apart);
+    let flat = "<ul><li>ebb</li></ul>\n";
+    assert_eq!(lay("html", flat), flat);
+}
+
+#[test]
+fn a_break_behind_a_block_is_part_of_it() {
+    let text = "<hr><br>\n<p>Ebb</p><br>\n<p>Flood</p>\n";
+    assert_eq!(lay("html", text), text);
+    let apart = "<hr>\n<br>\n<p>Ebb</p>\n<br>\n<p>Flood</p>\n";
+    assert_eq!(lay("html", apart), apart);
+    assert_eq!(lay_with("html", &[("list_wrap", "", "fit")], text), apart);
+}
+
+#[test]
 fn what_a_page_holds_is_as_far_in_as_most_of_it() {
     let flat = "<html>\n<body>\n<p>\nEbb\nand flow\n</p>\n</body>\n</html>\n";
     insta::assert_snapshot!(lay("html", flat), @"
@@ -184,7 +227,7 @@ fn pages_whose_style_sheets_show_all_white_space_keep_all_of_it() {
     let text = "<div><p>Ebb</p><p>Flood</p> <p>\nSlack</p></div>\n";
     insta::assert_snapshot!(lay_with("html", &[("shown_space", "", "everywhere")], text), @"
     <div><p>Ebb</p><p>Flood</p> <p>
-      Slack</p></div>
+    Slack</p></div>
     ");
 }
 

@@ -135,7 +135,9 @@ pub(super) const ENTRIES: &[Entry] = &[
         name: "page_indent",
         about:
             "Whether what stands in an element of a page is one step further in than its tags. With \
-                `keep` it is where most of its lines are, or those of the page. One word for all kinds, or a table.",
+                `keep` it is where most of its lines are, or those of the page; a line that goes on with a text \
+                stays up to four steps further in than the one that the text begins on. One word for all kinds, or \
+                a table.",
         slots: &[
             key(Key::Root, Family::Pages, "`head` and `body`", ValueKind::FlagOrKeep, "keep"),
             key(
