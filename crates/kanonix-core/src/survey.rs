@@ -86,6 +86,28 @@ pub struct Survey {
     as_usual: Vec<String>,
 }
 
+/// What a look at the code found for a question.
+#[derive(Clone, Copy)]
+struct Found<'q> {
+    question: &'q Question,
+    /// The candidate that it looked from, and the one that it found.
+    base: usize,
+    chosen: usize,
+    /// How many places fewer that changes.
+    spares: isize,
+}
+
+impl Found<'_> {
+    /// Whether an answer waits for another new one: of two that speak for each other, the one that
+    /// spares less.
+    fn waits_for(&self, other: &Found) -> bool {
+        match self.question.speaks_with(other.question) && self.spares != other.spares {
+            true => self.spares < other.spares,
+            false => self.question.waits_for(other.question),
+        }
+    }
+}
+
 /// One question's answer.
 #[derive(Clone, Debug, PartialEq)]
 pub struct Answer {
@@ -188,9 +210,9 @@ impl Survey {
         let step = texts.len().div_ceil(FIRST_FILES).max(1);
         let some: Vec<&str> = texts.iter().copied().step_by(step).collect();
         // How far in lines are is seen once it is clear how far in the whole file is.
-        let mut style = usual.clone();
+        let mut start = usual.clone();
         for setting in ["namespace_indent", "page_indent"] {
-            style.set(setting, "", "keep").expect("a value of the registry");
+            start.set(setting, "", "keep").expect("a value of the registry");
         }
         let look = |texts: &[&str], style: Style, again: usize| -> Survey {
             let mut survey = read(texts, style);
@@ -203,7 +225,7 @@ impl Survey {
             }
             survey
         };
-        let mut survey = look(&some, style, LOOKS.0);
+        let mut survey = look(&some, start, LOOKS.0);
         let found = survey.style();
         // Where some of it was all of it, it has been read.
         if step > 1 || found != survey.base {
@@ -300,22 +322,22 @@ impl Survey {
     pub fn style(&self) -> Style {
         let mut style = self.usual.clone();
         let asked = self.questions.iter().zip(&self.prices);
-        let mut found: Vec<(&Question, usize)> = asked
+        let mut found: Vec<Found> = asked
             .filter_map(|(question, prices)| {
-                Some((question, self.chosen(question, &Choice::new(self, question, prices))?))
+                let chosen = self.chosen(question, &Choice::new(self, question, prices))?;
+                let base = question.in_style(&self.base).unwrap_or(chosen);
+                let spares = prices[base].all as isize - prices[chosen].all as isize;
+                Some(Found { question, base, chosen, spares })
             })
             .collect();
         // An answer that changes another question is looked at by itself.
-        let is_new = |(question, chosen): &(&Question, usize)| {
-            question.in_style(&self.base).is_some_and(|base| base != *chosen)
-        };
-        let new: Vec<&Question> = found.iter().filter(|one| is_new(one)).map(|one| one.0).collect();
-        for (question, chosen) in &mut found {
-            if new.iter().any(|other| question.waits_for(other)) {
-                *chosen = question.in_style(&self.base).unwrap_or(*chosen);
+        let new: Vec<Found> = found.iter().filter(|own| own.chosen != own.base).copied().collect();
+        for own in &mut found {
+            if new.iter().any(|other| own.waits_for(other)) {
+                own.chosen = own.base;
             }
         }
-        for (question, chosen) in found {
+        for Found { question, chosen, .. } in found {
             question.candidates[chosen].set(&mut style);
         }
         style
@@ -460,6 +482,21 @@ mod tests {
         };
         assert_eq!((align(0).as_str(), align(1).as_str()), ("step", "step"));
         assert_eq!(align(10), "keep");
+    }
+
+    #[test]
+    fn of_two_answers_that_speak_for_each_other_the_one_that_spares_more_comes_first() {
+        let html = languages::by_name("html").unwrap();
+        let mut base = html.style();
+        base.set("indent_size", "", "4").unwrap();
+        base.set("page_indent", "", "true").unwrap();
+        let page = "<html>\n<body>\n    <p>ebb</p>\n    <div>\n        <p>low</p>\n    </div>\n</body>\n</html>\n";
+        let mut survey = Survey::new(html, base);
+        (0..5).for_each(|_| survey.read(page));
+        // In steps of two columns, most lines would stand where they do, too.
+        let style = survey.style();
+        let root = style.get(Setting::PageIndent, Key::Root).to_string();
+        assert_eq!((style.indent_columns(), root.as_str()), (4, "false"));
     }
 
     #[test]

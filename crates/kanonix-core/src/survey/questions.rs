@@ -152,6 +152,18 @@ impl Question {
         }
     }
 
+    /// Whether an answer to one of both says something else once the other has one: how wide a step is,
+    /// and what is one further in of a page.
+    pub(super) fn speaks_with(&self, other: &Question) -> bool {
+        match (self.entry.setting, other.entry.setting) {
+            (Setting::PageIndent, Setting::PageIndent) => self.slot.key != other.slot.key,
+            (own, other) => {
+                let both = [own, other];
+                both.contains(&Setting::IndentSize) && both.contains(&Setting::PageIndent)
+            }
+        }
+    }
+
     /// The place of the candidate that a style has.
     pub(super) fn in_style(&self, style: &Style) -> Option<usize> {
         self.candidates.iter().position(|candidate| candidate.within(style) == *style)
