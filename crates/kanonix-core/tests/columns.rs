@@ -59,3 +59,20 @@ fn a_line_that_is_mended_stays_lined_up_with_one_that_is_not() {
     let text = "warn(\"-u\", \"--quay Q\",   \"where\")\nwarn( \"-k\", \"--key KEY\",  \"who\")\n";
     becomes("ruby", &[(text, &text.replace("( ", "("))]);
 }
+
+#[test]
+fn the_closing_brackets_of_rows_may_be_lined_up() {
+    let text = "\
+local tides = {
+  { 1, \"ebb\"         },
+  { 2, \"flood\"       },
+  { 3, \"slack water\" },
+}
+";
+    becomes("lua", &[(text, text)]);
+    assert_eq!(touched("lua", text, &text.replace("\"ebb\"         }", "\"ebb\"}")), text);
+    // As many blanks behind as many columns line nothing up.
+    let chance = "local tides = {\n  {1, \"ebb\" },\n  {2, \"low\" },\n}\n";
+    let style = [("inner_gap", "braces", "false")];
+    assert_eq!(lay_with("lua", &style, chance), chance.replace(" }", "}"));
+}

@@ -312,6 +312,9 @@ impl Planner<'_> {
         let last = self.first(closer);
         let key = Some(list.key()).filter(|_| !list.members);
         self.close(last, group, inside, key);
+        if list.collection && !list.members && elements > 1 {
+            self.column(last, Column::Table);
+        }
         if self.choices.one_each && list.collection && !list.words && elements > 1 {
             self.force(group);
         }
