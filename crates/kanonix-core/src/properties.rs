@@ -340,7 +340,8 @@ fn spoil(clean: &str, case: &Case) -> Option<(String, usize)> {
                         && group.rows != Rows::Kept
                         && group.align == Align::Step
                 });
-            let shows = tree.shows(index as u32) || all_shows;
+            // Between the attributes of a tag nothing shows.
+            let shows = tree.shows(index as u32) || (all_shows && gap.want != Want::Break);
             let may_widen = (!present.is_empty() || !shows && !fuses(clean, range.start))
                 && has_room(range.start);
             let new = match chance.below(6) {
