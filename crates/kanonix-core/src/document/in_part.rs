@@ -4,9 +4,9 @@
 use super::Document;
 use super::wrapping::Looked;
 use crate::layout::compare::{Comparison, Declared, Slip};
-use crate::style::{Setting, Style};
+use crate::style::{Key, Setting, Style, Value};
 use crate::syntax::{Parsed, Role, Token, TokenId, Tree};
-use crate::text::{Edit, LineSet, compose};
+use crate::text::{Edit, LineSet, Lines, compose};
 use std::ops::Range;
 
 /// A statement on a line of its own.
@@ -34,9 +34,15 @@ impl Document<'_> {
             return None;
         }
         let statements = self.wrapped_statements(self.parsed.as_ref()?, tree, comparison)?;
+        let inside = style.clone().inside();
+        let end = match style.get(Setting::EndOfLine, Key::Whole) {
+            Value::Word("lf") => "\n",
+            Value::Word("crlf") => "\r\n",
+            _ => Lines::new(&self.text).line_end().as_str(),
+        };
         let mut inner = Comparison::default();
         for statement in &statements {
-            let own = self.laid_out_alone(style, tree, statement, rounds)?;
+            let own = self.laid_out_alone(&inside, tree, statement, end, rounds)?;
             inner.edits.extend(own.edits);
             inner.slips.extend(own.slips);
             inner.declared.extend(own.declared);
@@ -92,18 +98,19 @@ impl Document<'_> {
         Some(statements)
     }
 
-    /// What is wanted of a statement, said of the text around it.
+    /// What is wanted of a statement, said of the text around it, in which lines end so.
     fn laid_out_alone(
         &self,
         style: &Style,
         tree: &Tree,
         statement: &Statement,
+        end: &str,
         rounds: usize,
     ) -> Option<Comparison> {
         let Statement { tokens, bytes, indentation } = statement;
         // Where it stands on its line counts.
         let start = bytes.start - indentation.len();
-        let text = format!("{}\n", &self.text[start..bytes.end]);
+        let text = [&self.text[start..bytes.end], end].concat();
         let alone = Document {
             parsed: Parsed::of_a_line(&self.language.grammar, &text),
             text: text.into(),

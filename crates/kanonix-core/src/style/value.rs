@@ -346,14 +346,19 @@ impl Style {
         known.find_map(|(name, style)| (*name == language).then_some(style))
     }
 
-    /// The same, with this style for another language. What is agreed about a file's ends is not
-    /// about what stands inside one.
-    pub fn embedding(mut self, language: &'static str, mut style: Style) -> Style {
-        for (setting, value) in [("insert_final_newline", "true"), ("charset", "keep")] {
-            style.set(setting, "", value).expect("values of the registry");
-        }
+    /// The same, with this style for another language.
+    pub fn embedding(mut self, language: &'static str, style: Style) -> Style {
         self.embedded.retain(|(name, _)| *name != language);
-        self.embedded.push((language, style));
+        self.embedded.push((language, style.inside()));
+        self
+    }
+
+    /// The same for a text inside a file: what is agreed about a file's ends is not about what stands
+    /// inside one.
+    pub fn inside(mut self) -> Style {
+        for (setting, value) in [("insert_final_newline", "true"), ("charset", "keep")] {
+            self.set(setting, "", value).expect("values of the registry");
+        }
         self
     }
 
