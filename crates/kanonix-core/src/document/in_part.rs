@@ -59,6 +59,9 @@ impl Document<'_> {
         comparison: &Comparison,
     ) -> Option<Vec<Statement>> {
         let mut statements: Vec<Statement> = Vec::new();
+        let columns = comparison.slips.iter().filter(|slip| slip.setting == Setting::Columns);
+        let mut columns: Vec<usize> = columns.map(|slip| slip.offset).collect();
+        columns.sort_unstable();
         for declared in &comparison.wraps.declared {
             if statements.last().is_some_and(|last| declared.token < last.tokens.end) {
                 continue;
@@ -67,6 +70,7 @@ impl Document<'_> {
             let line = parsed.logical_line(start)?;
             let place = |at: usize| tree.tokens.partition_point(|own| (own.start as usize) < at);
             let (first, mut behind) = (place(line.start), place(line.end));
+            // Comments below the line belong to what is around it.
             let is_below = |token: &Token| token.role == Role::Comment && token.broken;
             while behind > first && is_below(&tree.tokens[behind - 1]) {
                 behind -= 1;
@@ -75,20 +79,19 @@ impl Document<'_> {
             let bytes = tree.tokens[first].start as usize..last.end as usize;
             let before = &self.text[..bytes.start];
             let indentation = &before[before.rfind('\n').map_or(tree.mark, |end| end + 1)..];
-            let moves = |edit: &Edit| {
-                edit.range.start <= bytes.start
-                    && edit.range.end + indentation.len() >= bytes.start
-            };
+            let edits = &comparison.edits;
+            let line_start = bytes.start - indentation.len();
+            let next = edits.partition_point(|edit| edit.range.end < line_start);
+            let moves = edits.get(next).is_some_and(|edit| edit.range.start <= bytes.start);
+            let next = columns.partition_point(|offset| *offset < bytes.start);
+            let is_in_columns = columns.get(next).is_some_and(|offset| *offset < bytes.end);
             let sets_off = |at: usize| tree.gap(at, self.text.len()).len() > 1;
-            let is_column = |slip: &Slip| {
-                slip.setting == Setting::Columns && bytes.contains(&slip.offset)
-            };
             let stands_alone = indentation.trim_matches([' ', '\t']).is_empty()
                 && last.role != Role::Comment
                 && !self.text[bytes.clone()].contains('\n')
                 && !(first + 1..behind).any(sets_off)
-                && !comparison.edits.iter().any(moves)
-                && !comparison.slips.iter().any(is_column);
+                && !moves
+                && !is_in_columns;
             if !stands_alone {
                 return None;
             }
@@ -161,7 +164,9 @@ impl Document<'_> {
             let next = statements.partition_point(|own| own.bytes.end < end);
             statements.get(next).is_some_and(|own| own.bytes.start <= start)
         };
-        let ends = |at: usize| statements.iter().any(|own| own.bytes.end == at);
+        let ends = |at: usize| {
+            statements.binary_search_by_key(&at, |own| own.bytes.end).is_ok()
+        };
         let is_outside = |edit: &&Edit| {
             let Range { start, end } = edit.range;
             !holds(start, end) || ends(start)

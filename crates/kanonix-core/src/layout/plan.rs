@@ -4,6 +4,9 @@ use crate::style::Setting;
 use crate::syntax::{TokenId, Tree};
 use std::num::NonZeroU32;
 
+/// So many steps further in may a line stand that goes on with another one.
+pub const MOST_STEPS: usize = 4;
+
 /// A group of a [`Plan`].
 #[derive(Clone, Copy, Debug, PartialEq, Eq, Hash, PartialOrd, Ord)]
 pub struct GroupId(NonZeroU32);

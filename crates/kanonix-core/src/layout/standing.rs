@@ -2,14 +2,11 @@
 //! its closing bracket is.
 
 use super::measure::columns;
-use super::plan::{Align, ByGroup, Close, Counts, Gap, GroupId, Shape, Want};
+use super::plan::{Align, ByGroup, Close, Counts, Gap, GroupId, MOST_STEPS, Shape, Want};
 use super::planner::Planner;
 use super::seen::Seen;
 use crate::syntax::{Role, TokenId};
 use std::collections::{BTreeMap, HashMap, HashSet};
-
-/// So many steps further in may a line stand that goes on with another one.
-const MOST_STEPS: usize = 4;
 
 impl Planner<'_> {
     /// Finds what the lines of each group stand under. Kept is what the first of them stands under:

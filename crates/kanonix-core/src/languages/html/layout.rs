@@ -5,7 +5,7 @@ use super::habits::Habits;
 use super::paragraphs;
 use super::templates::{self, Control};
 use crate::languages::kinds::kinds;
-use crate::layout::plan::{Around, GroupId, Shape, Slight};
+use crate::layout::plan::{Around, GroupId, MOST_STEPS, Shape, Slight};
 use crate::layout::planner::Planner;
 use crate::style::{Key, Setting};
 use crate::syntax::{NodeId, Role, TokenId};
@@ -141,9 +141,6 @@ fn hugs(p: &Planner, child: NodeId, closing: TokenId) -> bool {
         && !p.broken_before(closing)
 }
 
-/// So many steps further in may a line stand that goes on with a text.
-const MOST_STEPS: usize = 4;
-
 /// Says of the lines that go on with a text how far in from its first one they are.
 fn hang(p: &Planner, around: NodeId, places: &mut [Place]) {
     let mut begin = p.line_columns(p.first(around));
@@ -242,7 +239,8 @@ fn document(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
             continue;
         }
         if place.token == 0 || begins_line(p, &place) {
-            let level = levels.get(index).copied().unwrap_or(0) + place.hangs.unwrap_or(0);
+            let level = levels.get(index).copied().unwrap_or(0);
+            let level = level.saturating_add(place.hangs.unwrap_or(0));
             p.line(place.token, GroupId::ROOT, level, Setting::WordGap);
         } else {
             stays(p, &place);

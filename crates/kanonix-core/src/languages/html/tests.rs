@@ -369,8 +369,10 @@ fn a_word_that_has_no_end_takes_nothing_from_the_one_around_it() {
     let (open, close) = ("{{ if .A }}\n".repeat(400), "{{ end }}\n".repeat(400));
     let style = crate::languages::testing::style("html", &[("page_indent", "control", "true")]);
     let html = crate::languages::by_name("html").unwrap();
-    let deep = format!("{open}<p>ebb</p>\n{close}");
-    assert!(crate::mend(&deep, html, &style, &crate::text::LineSet::whole()).is_ok());
+    for inside in ["<p>ebb</p>\n", "ebb\n  and flood\n"] {
+        let deep = format!("{open}{inside}{close}");
+        assert!(crate::mend(&deep, html, &style, &crate::text::LineSet::whole()).is_ok());
+    }
 }
 
 #[test]

@@ -646,3 +646,25 @@ tides = {
     let wanted = text.replace(":\n        [\n            1,\n        ]", ": [\n        1,\n    ]");
     assert_eq!(lay("python", text), wanted);
 }
+
+/// A line that is laid out alone begins no file, and ends as those around it do.
+#[test]
+fn what_is_wrapped_is_laid_out_alone_as_in_its_file() {
+    let python = crate::languages::by_name("python").unwrap();
+    let style = crate::languages::testing::style("python", &[
+        ("max_line_length", "", "40"),
+        ("charset", "", "utf-8-bom"),
+        ("end_of_line", "", "keep"),
+    ]);
+    let text = "def read():\r\n    level = spring_tide_today + surge_at_night\r\n    # and so on\r\n    return level or neap_tide_today or surge_at_noon\r\n";
+    let document = crate::Document::new(text, python);
+    let whole = crate::text::LineSet::whole();
+    let (part, all) = (document.judge(&style, &whole), document.judge_all_around(&style, &whole));
+    assert_eq!((&part.edits, &part.slips), (&all.edits, &all.slips));
+    let mended = crate::text::apply(text, &part.edits);
+    assert_eq!(mended.matches("(\r\n").count(), 2, "{mended}");
+    assert_eq!(
+        (mended.matches('\u{feff}').count(), mended.replace("\r\n", "").contains('\n')),
+        (1, false)
+    );
+}
