@@ -61,6 +61,23 @@ fn a_line_that_is_mended_stays_lined_up_with_one_that_is_not() {
 }
 
 #[test]
+fn lines_that_are_mended_by_as_much_join_one_that_stays() {
+    let text = "\
+field(0.3, \"offset\", told(\"Offset\"), at[1])
+field(3.6, \"scale\",  told(\"Scale\"),  at[2])
+field(6.9, \"seed\",   told(\"Seed\"),   at[6])
+field(9.1, \"step\",   told(\"Step\"),   at[9])
+";
+    let spoilt = text.replace("\"scale\"", "\"scale\"  ")
+        .replace("6.9", "6.9  ")
+        .replace("9.1", "9.1  ");
+    becomes("lua", &[(text, text), (&spoilt, text)]);
+    // Where no other stays, they stay where they are.
+    let all = spoilt.replace("0.3", "0.3  ");
+    becomes("lua", &[(&all, &text.replace(" told", "   told"))]);
+}
+
+#[test]
 fn the_closing_brackets_of_rows_may_be_lined_up() {
     let text = "\
 local tides = {

@@ -279,7 +279,11 @@ impl Page<'_> {
             }
         }
         let next = |row: usize| below[row];
+        let joining = self.joining(rows, &next, place);
         let own = |row: usize| {
+            if joining[row] {
+                return Some((rows[row].cells.get(place)?.mended(rows[row].moved)?, false));
+            }
             [Side::Start, Side::End, Side::Mended].into_iter().find_map(|side| {
                 let column = self.lined_up(rows, &next, row, place, side)?;
                 Some((column, side == Side::End))
@@ -335,6 +339,35 @@ impl Page<'_> {
             Some((row, self.blanks(&rows[row], cell, column, is_end)?))
         };
         columns.iter().enumerate().filter_map(blanks).collect()
+    }
+
+    /// Which rows stand in one column with each other alone, are moved by as much, and so come to
+    /// stand in the column of a row beside them that stays.
+    fn joining(
+        &self,
+        rows: &[Row],
+        next: &dyn Fn(usize) -> Option<usize>,
+        place: usize,
+    ) -> Vec<bool> {
+        let mut joining = vec![false; rows.len()];
+        let stands_and_will = |row: &usize| {
+            let cell = rows[*row].cells.get(place)?;
+            Some((cell.at(false), cell.mended(rows[*row].moved)?))
+        };
+        for head in (0..rows.len()).filter(|row| rows[*row].above.is_none()) {
+            let chain: Vec<usize> = std::iter::successors(Some(head), |row| next(*row)).collect();
+            for alike in chain.chunk_by(|row, below| stands_and_will(row) == stands_and_will(below))
+            {
+                let moves = stands_and_will(&alike[0]).is_some_and(|(stands, will)| stands != will);
+                let joins = |row: usize| {
+                    self.lined_up(rows, next, row, place, Side::Mended).is_some()
+                };
+                if moves && alike.len() > 1 && (joins(alike[0]) || joins(alike[alike.len() - 1])) {
+                    alike.iter().for_each(|row| joining[*row] = true);
+                }
+            }
+        }
+        joining
     }
 
     /// The column in which most of the numbers near one end, if some of them are set off for that, or their
