@@ -1,6 +1,7 @@
 //! What neighbouring lines have lined up in columns stays so, where `columns` keeps it.
 
-use super::first_numbers::{FirstNumbers, is_number};
+use super::agree::Run;
+use super::first_numbers::FirstNumbers;
 use super::measure::{Measures, columns};
 use super::plan::{Column, Group, Plan, Want};
 use crate::style::{Key, Setting, Style};
@@ -13,18 +14,38 @@ const LONGEST: usize = 400;
 /// More blanks than these line nothing up.
 const WIDEST: usize = 100;
 
-/// So many rows on each side say whether a column of numbers is lined up.
-const MOST_NEAR: usize = 16;
+/// Which of its line's cells one is. Two lines may line up cells of one place.
+#[derive(Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Debug)]
+pub(super) struct Place {
+    pub kind: Column,
+    /// How many brackets of its line are open around it.
+    depth: i16,
+    sort: Sort,
+    /// How many such cells its line has before it.
+    nth: usize,
+}
 
-/// So many on each side say where its numbers end.
-const BESIDE: usize = 3;
+/// What a cell begins with.
+#[derive(Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Debug)]
+enum Sort {
+    Element,
+    Closer,
+    /// The bracket of a block.
+    Opener,
+    /// `=`, `=>`.
+    Sign,
+    /// What stands behind a sign.
+    Behind,
+    /// A word that goes on with a construct, and what stands behind it.
+    Word,
+}
 
 /// A place on a line where a column may be.
 #[derive(Clone, Copy, Debug)]
-struct Cell {
+pub(super) struct Cell {
     /// What begins there.
-    token: TokenId,
-    kind: Column,
+    pub token: TokenId,
+    pub place: Place,
     /// Its own columns in the text, from where its line's first token begins to where it begins.
     start: usize,
     /// The same to where the cell ends that begins with it.
@@ -32,47 +53,87 @@ struct Cell {
     /// How far in its line is.
     indent: usize,
     /// How many blanks the text has before it, and how many it has where nothing is lined up.
-    blanks: usize,
-    usual: usize,
-    /// The columns that will stand before these blanks, from the line's first token on.
+    pub blanks: usize,
+    pub usual: usize,
+    /// The columns that will stand before these blanks, from the line's first token on, where
+    /// nothing before them is lined up.
     before: usize,
+    /// How many more they are by what is.
+    pub moved: isize,
+    /// How many more blanks it has by being lined up; until that is decided, by what it has.
+    wider: isize,
+    /// What it is lined up with.
+    pub column: Option<Lined>,
+}
+
+/// A column that a cell begins or ends in.
+#[derive(Clone, Copy, PartialEq, Eq, Debug)]
+pub(super) struct Lined {
+    pub column: usize,
+    pub is_end: bool,
 }
 
 impl Cell {
     /// The column of its start, with as many blanks as it has, once what stands before them is mended.
-    fn mended(&self, moved: isize) -> Option<usize> {
-        let before = usize::try_from(self.before as isize + moved).ok()?;
-        Some(self.indent + before + self.blanks)
+    pub fn mended(&self) -> Option<usize> {
+        Some(self.indent + self.stands()? + self.blanks)
+    }
+
+    /// The columns before its blanks.
+    fn stands(&self) -> Option<usize> {
+        usize::try_from(self.before as isize + self.moved).ok()
     }
 
     /// The column of its start or of its end.
-    fn at(&self, is_end: bool) -> usize {
+    pub fn at(&self, is_end: bool) -> usize {
         self.indent + if is_end { self.end } else { self.start }
     }
 }
 
-/// What of a cell may stand in one column with others.
-#[derive(Clone, Copy, PartialEq, Eq)]
-enum Side {
-    /// Its start, as it stands.
-    Start,
-    /// Its end.
-    End,
-    /// Its start, as it will stand once what is before it is mended.
-    Mended,
+/// A line with its cells.
+pub(super) struct Row {
+    /// Its first token.
+    pub first: TokenId,
+    pub cells: Vec<Cell>,
+    /// The cells by their places, in their order.
+    places: Vec<(Place, usize)>,
+    /// Whether it is an element of a list, and no statement.
+    pub is_element: bool,
+    /// How much further in it will be.
+    pub pad: isize,
 }
 
-/// A line with its cells.
-struct Row {
-    /// Its first token.
-    first: TokenId,
-    cells: Vec<Cell>,
-    /// The row above that it may be lined up with, by its place.
-    above: Option<usize>,
-    /// Whether it is an element of a list, and no statement.
-    is_element: bool,
-    /// How many columns later ones are moved by those that are decided.
-    moved: isize,
+impl Row {
+    fn new(first: TokenId, mut cells: Vec<Cell>, is_element: bool, pad: isize) -> Row {
+        let mut moved = pad;
+        for cell in &mut cells {
+            cell.moved = moved;
+            moved += cell.wider;
+        }
+        let mut places: Vec<_> =
+            cells.iter().enumerate().map(|(at, cell)| (cell.place, at)).collect();
+        places.sort_unstable();
+        Row { first, cells, places, is_element, pad }
+    }
+
+    /// Gives one of its cells so many blanks more than it has where nothing is lined up.
+    pub fn widen(&mut self, at: usize, wider: isize) {
+        let further = wider - self.cells[at].wider;
+        self.cells[at].wider = wider;
+        if further != 0 {
+            self.cells[at + 1..].iter_mut().for_each(|cell| cell.moved += further);
+        }
+    }
+
+    /// Which of its cells has a place.
+    pub fn at(&self, place: Place) -> Option<usize> {
+        let at = self.places.binary_search_by_key(&place, |(place, _)| *place).ok()?;
+        Some(self.places[at].1)
+    }
+
+    pub fn cell(&self, place: Place) -> Option<&Cell> {
+        Some(&self.cells[self.at(place)?])
+    }
 }
 
 /// Gives the gaps of lined-up signs, values and elements as many blanks as that takes. Says whether
@@ -112,31 +173,24 @@ pub(super) fn place(
     heads.sort_unstable();
     let tab = style.tab_columns();
     let page = Page { tree, text, lines, measures, first_numbers, heads, tab, max };
-    let mut rows = page.rows(plan, &set_off, &is_kept);
-    let most = rows.iter().map(|row| row.cells.len()).max().unwrap_or(0);
     let mut any = false;
-    for place in 0..most {
-        let wanted = page.wanted(&rows, place);
-        for (row, blanks) in wanted {
-            let cell = rows[row].cells[place];
-            if blanks != cell.usual {
-                let gap = &mut plan.gaps[cell.token as usize];
-                (gap.blanks, gap.setting) = (blanks as u8, Setting::Columns);
-                rows[row].moved += blanks as isize - cell.usual as isize;
-                any = true;
-            }
+    for rows in page.runs(plan, &set_off, &is_kept) {
+        for (token, blanks) in Run::new(&page, rows).blanks() {
+            let gap = &mut plan.gaps[token as usize];
+            (gap.blanks, gap.setting) = (blanks as u8, Setting::Columns);
+            any = true;
         }
     }
     any
 }
 
 /// What is asked of a text at every turn.
-struct Page<'a> {
-    tree: &'a Tree,
+pub(super) struct Page<'a> {
+    pub tree: &'a Tree,
     text: &'a str,
     lines: &'a Lines,
     measures: &'a Measures,
-    first_numbers: &'a FirstNumbers,
+    pub first_numbers: &'a FirstNumbers,
     /// The first elements of lists that are lined up with them.
     heads: Vec<TokenId>,
     tab: usize,
@@ -144,18 +198,18 @@ struct Page<'a> {
 }
 
 impl Page<'_> {
-    /// The lines that have cells, each with the one above that it may be lined up with: the last
-    /// one that is as far in, without a blank line or one further out between them. Between blank
-    /// lines that hold nothing of what is set off, nothing is looked for.
-    fn rows(
+    /// The lines that have cells, together with those above that they may be lined up with: the
+    /// last one that is as far in, without a blank line or one further out between them. Between
+    /// blank lines that hold nothing of what is set off, nothing is looked for.
+    fn runs(
         &self,
         plan: &Plan,
         set_off: &[usize],
         is_kept: &dyn Fn(Column) -> bool,
-    ) -> Vec<Row> {
+    ) -> Vec<Vec<Row>> {
         let tokens = &self.tree.tokens;
-        let mut rows: Vec<Row> = Vec::new();
-        // The rows that a later one may be lined up with: how far in, and which.
+        let mut runs: Vec<Vec<Row>> = Vec::new();
+        // The runs that a later row may belong to: how far in, and which.
         let mut open: Vec<(usize, usize)> = Vec::new();
         let mut first = 0;
         while first < tokens.len() {
@@ -195,20 +249,22 @@ impl Page<'_> {
                 let cells = self.cells(plan, start, stop, depth, is_kept);
                 if !is_comment {
                     let beside = open.iter().rev().find(|(own, _)| *own == depth);
-                    let above = beside.map(|(_, row)| *row);
+                    let run = beside.map_or(runs.len(), |(_, run)| *run);
                     open.retain(|(own, _)| *own < depth);
                     if !cells.is_empty() {
-                        open.push((depth, rows.len()));
+                        open.push((depth, run));
                         let is_element = plan.group_of(start).is_some_and(|group| group.bracketed);
-                        let first = start as TokenId;
-                        rows.push(Row { first, cells, above, is_element, moved });
+                        if run == runs.len() {
+                            runs.push(Vec::new());
+                        }
+                        runs[run].push(Row::new(start as TokenId, cells, is_element, moved));
                     }
                 }
                 start = stop;
             }
             first = end;
         }
-        rows
+        runs
     }
 
     /// Whether the line above that of a token is blank.
@@ -225,9 +281,12 @@ impl Page<'_> {
         indent: usize,
         is_kept: &dyn Fn(Column) -> bool,
     ) -> Vec<Cell> {
-        let mut cells = Vec::new();
+        let mut cells: Vec<Cell> = Vec::new();
+        let mut depth = 0i16;
         for index in first + 1..end {
             let gap = &plan.gaps[index];
+            depth += i16::from(self.tree.opens(self.token_text(index as TokenId - 1)));
+            depth -= i16::from(self.tree.closes(self.token_text(index as TokenId)));
             if self.tree.tokens[index - 1].multi_line {
                 break;
             }
@@ -240,18 +299,38 @@ impl Page<'_> {
             let Some(before) = self.measures.head(first, index) else { break };
             let start = self.column(index).saturating_sub(indent);
             let stop = self.cell_end(plan, index, end);
+            let sort = self.sort(gap.column, index as TokenId);
+            let mut place = Place { kind: gap.column, depth, sort, nth: 0 };
+            let is_such = |cell: &&Cell| Place { nth: 0, ..cell.place } == place;
+            place.nth = cells.iter().rev().find(is_such).map_or(0, |cell| cell.place.nth + 1);
             cells.push(Cell {
                 token: index as TokenId,
-                kind: gap.column,
+                place,
                 start,
                 end: self.end_column(stop).saturating_sub(indent),
                 indent,
                 blanks: present.len(),
                 usual: usize::from(gap.blanks),
                 before,
+                moved: 0,
+                wider: present.len().saturating_sub(usize::from(gap.blanks)) as isize,
+                column: None,
             });
         }
         cells
+    }
+
+    fn sort(&self, kind: Column, token: TokenId) -> Sort {
+        let (word, before) = (self.token_text(token), self.token_text(token - 1));
+        let is_sign = |word: &str| word.bytes().all(|byte| b"=:<>+-*/%&|^!?~".contains(&byte));
+        match kind {
+            _ if self.tree.closes(word) => Sort::Closer,
+            Column::Table | Column::None => Sort::Element,
+            Column::Value if is_sign(before) => Sort::Behind,
+            Column::Value if self.tree.opens(word) => Sort::Opener,
+            Column::Value if is_sign(word) => Sort::Sign,
+            Column::Value => Sort::Word,
+        }
     }
 
     /// The last token of the cell that begins with a token: what stands before the separator, the
@@ -270,209 +349,11 @@ impl Page<'_> {
         if is_mark && last > token { last - 1 } else { last }
     }
 
-    /// How many blanks each cell in one place of the rows has, by row.
-    fn wanted(&self, rows: &[Row], place: usize) -> Vec<(usize, usize)> {
-        let mut below: Vec<Option<usize>> = vec![None; rows.len()];
-        for (index, row) in rows.iter().enumerate() {
-            if let Some(above) = row.above {
-                below[above].get_or_insert(index);
-            }
-        }
-        let next = |row: usize| below[row];
-        let joining = self.joining(rows, &next, place);
-        let own = |row: usize| {
-            if joining[row] {
-                return Some((rows[row].cells.get(place)?.mended(rows[row].moved)?, false));
-            }
-            [Side::Start, Side::End, Side::Mended].into_iter().find_map(|side| {
-                let column = self.lined_up(rows, &next, row, place, side)?;
-                Some((column, side == Side::End))
-            })
-        };
-        let mut columns: Vec<Option<(usize, bool)>> = (0..rows.len()).map(own).collect();
-        let fits = |row: usize, other: usize, (column, is_end): (usize, bool)| {
-            let (Some(own), Some(cell)) = (rows[row].cells.get(place), rows[other].cells.get(place))
-            else {
-                return false;
-            };
-            own.kind == cell.kind && self.blanks(&rows[row], own, column, is_end).is_some()
-        };
-        // One between two that agree joins them.
-        let decided = columns.clone();
-        let by_end = |row: &usize| matches!(decided[*row], Some((_, true)));
-        for row in (0..rows.len()).filter(|row| !by_end(row)) {
-            let by_end = self.number_column(rows, &next, row, place).filter(|column| {
-                fits(row, row, *column)
-            });
-            if let (Some(above), Some(below)) = (rows[row].above, next(row)) {
-                let common = decided[above].filter(|_| decided[above] == decided[below]);
-                let common = common.filter(|column| fits(row, above, *column));
-                columns[row] = columns[row].or(common);
-            }
-            columns[row] = by_end.or(columns[row]);
-        }
-        // And so does a list's first or last element beside two that agree.
-        let is_value = |row: usize| {
-            rows[row].cells.get(place).is_some_and(|cell| cell.kind == Column::Value)
-        };
-        let is_alike = |row: usize, other: usize| {
-            rows[row].cells.len() == rows[other].cells.len()
-        };
-        for row in (0..rows.len()).filter(|row| rows[*row].is_element) {
-            if columns[row].is_some() {
-                continue;
-            }
-            let (above, below) = (rows[row].above, next(row));
-            let beside = match (above, below) {
-                (Some(above), None) => Some((above, rows[above].above)),
-                (None, Some(below)) => Some((below, next(below))),
-                _ => None,
-            };
-            let Some((beside, Some(beyond))) = beside else { continue };
-            let joins = (is_value(row) && below.is_none()) || is_alike(row, beside);
-            let common = decided[beside].filter(|_| joins && decided[beside] == decided[beyond]);
-            columns[row] = common.filter(|column| fits(row, beside, *column));
-        }
-        let blanks = |(row, column): (usize, &Option<(usize, bool)>)| {
-            let (column, is_end) = (*column)?;
-            let cell = rows[row].cells.get(place)?;
-            Some((row, self.blanks(&rows[row], cell, column, is_end)?))
-        };
-        columns.iter().enumerate().filter_map(blanks).collect()
-    }
-
-    /// Which rows stand in one column with each other alone, are moved by as much, and so come to
-    /// stand in the column of a row beside them that stays.
-    fn joining(
-        &self,
-        rows: &[Row],
-        next: &dyn Fn(usize) -> Option<usize>,
-        place: usize,
-    ) -> Vec<bool> {
-        let mut joining = vec![false; rows.len()];
-        let stands_and_will = |row: &usize| {
-            let cell = rows[*row].cells.get(place)?;
-            Some((cell.at(false), cell.mended(rows[*row].moved)?))
-        };
-        for head in (0..rows.len()).filter(|row| rows[*row].above.is_none()) {
-            let chain: Vec<usize> = std::iter::successors(Some(head), |row| next(*row)).collect();
-            for alike in chain.chunk_by(|row, below| stands_and_will(row) == stands_and_will(below))
-            {
-                let moves = stands_and_will(&alike[0]).is_some_and(|(stands, will)| stands != will);
-                let joins = |row: usize| {
-                    self.lined_up(rows, next, row, place, Side::Mended).is_some()
-                };
-                if moves && alike.len() > 1 && (joins(alike[0]) || joins(alike[alike.len() - 1])) {
-                    alike.iter().for_each(|row| joining[*row] = true);
-                }
-            }
-        }
-        joining
-    }
-
-    /// The column in which most of the numbers near one end, if some of them are set off for that, or their
-    /// rows' first numbers are.
-    fn number_column(
-        &self,
-        rows: &[Row],
-        next: &dyn Fn(usize) -> Option<usize>,
-        row: usize,
-        place: usize,
-    ) -> Option<(usize, bool)> {
-        let cell = |row: usize| {
-            let cell = rows[row].cells.get(place)?;
-            is_number(self.token_text(cell.token)).then_some(cell)
-        };
-        cell(row)?;
-        let near = |most: usize| -> Vec<&Cell> {
-            let before = std::iter::successors(rows[row].above, |row| rows[*row].above);
-            let behind = std::iter::successors(next(row), |row| next(*row));
-            before.take(most).chain(behind.take(most)).filter_map(cell).collect()
-        };
-        let beside = near(BESIDE);
-        let agreeing = |end: usize| beside.iter().filter(|cell| cell.at(true) == end).count();
-        let ends = beside.iter().map(|cell| cell.at(true));
-        let end = ends.max_by_key(|end| agreeing(*end))?;
-        let is_common = agreeing(end) > 1 && agreeing(end) * 2 > beside.len();
-        // As many figures in each say nothing, and neither do those that nothing sets off.
-        let near = near(MOST_NEAR).into_iter().chain(cell(row));
-        let agreeing: Vec<&Cell> = near.filter(|cell| cell.at(true) == end).collect();
-        let is_set_off = || {
-            self.first_numbers.contains_key(&rows[row].first)
-                || (agreeing.iter().any(|cell| cell.at(false) != agreeing[0].at(false))
-                    && agreeing.iter().any(|cell| cell.blanks > cell.usual.max(1)))
-        };
-        (is_common && is_set_off()).then_some((end, true))
-    }
-
-    /// The column that a cell has in common with the one above it or below it, unless all of them
-    /// have as many blanks as if nothing was lined up.
-    fn lined_up(
-        &self,
-        rows: &[Row],
-        next: &dyn Fn(usize) -> Option<usize>,
-        row: usize,
-        place: usize,
-        side: Side,
-    ) -> Option<usize> {
-        let own = rows[row].cells.get(place)?;
-        let is_end = side == Side::End;
-        let column = match side {
-            Side::Mended => own.mended(rows[row].moved)?,
-            Side::Start | Side::End => own.at(is_end),
-        };
-        // What begins with a bracket is lined up there.
-        if is_end && self.tree.opens(self.token_text(own.token)) {
-            return None;
-        }
-        let agrees = |other: Option<usize>| {
-            let other_row = &rows[other?];
-            let cell = other_row.cells.get(place)?;
-            let is_level = match side {
-                // A line that is mended joins one that stays.
-                Side::Mended => {
-                    cell.mended(other_row.moved) == Some(column)
-                        && (own.at(false) == column || cell.at(false) == column)
-                }
-                Side::Start | Side::End => cell.at(is_end) == column,
-            };
-            let is_one = cell.kind == own.kind && is_level;
-            // As many blanks behind as many columns line nothing up, unless there are several.
-            let is_meant = cell.blanks != own.blanks || own.blanks > own.usual.max(1);
-            // Words of unlike lines end in one column by chance, and elements of unlike lists stand
-            // in one.
-            let kind = |token: TokenId| self.tree.tokens[token as usize].kind;
-            let is_list = own.kind == Column::Table;
-            let (before, own_before) = (cell.token.saturating_sub(1), own.token.saturating_sub(1));
-            // What stands right behind a bracket is lined up with what does behind one in its column.
-            let is_beside = || {
-                !self.tree.opens(self.token_text(own_before))
-                    || self.column(before as usize) == self.column(own_before as usize)
-            };
-            let is_meant =
-                is_meant && (!is_list || (kind(before) == kind(own_before) && is_beside()));
-            let is_alike = || kind(other_row.first) == kind(rows[row].first);
-            let may_be_chance = is_end || (is_list && !is_alike());
-            let is_meant = is_meant
-                && (!may_be_chance
-                    || [cell, own].iter().all(|of| is_number(self.token_text(of.token)))
-                    || cell.token - other_row.first == own.token - rows[row].first);
-            let fits = self.blanks(other_row, cell, column, is_end).is_some()
-                && self.blanks(&rows[row], own, column, is_end).is_some();
-            (is_one && is_meant && fits).then_some(column)
-        };
-        // One line between two that agree may do otherwise.
-        let above = rows[row].above;
-        let (over, below) = (above.and_then(|above| rows[above].above), next(row));
-        let beyond = below.and_then(next);
-        [above, below, over, beyond].into_iter().find_map(agrees)
-    }
-
     /// How many blanks bring a cell to a column, if it fits there.
-    fn blanks(&self, row: &Row, cell: &Cell, column: usize, is_end: bool) -> Option<usize> {
-        let before = usize::try_from(cell.before as isize + row.moved).ok()?;
-        let width = if is_end { cell.end.saturating_sub(cell.start) } else { 0 };
-        let blanks = column.checked_sub(cell.indent + before + width)?;
+    pub fn blanks(&self, row: &Row, cell: &Cell, lined: Lined) -> Option<usize> {
+        let before = cell.stands()?;
+        let width = if lined.is_end { cell.end.saturating_sub(cell.start) } else { 0 };
+        let blanks = lined.column.checked_sub(cell.indent + before + width)?;
         let least = cell.usual;
         let token = cell.token as usize;
         let stop = self.measures.next_break(token + 1);
@@ -481,7 +362,7 @@ impl Page<'_> {
         (blanks >= least && blanks <= WIDEST && fits && row.first < cell.token).then_some(blanks)
     }
 
-    fn token_text(&self, token: TokenId) -> &str {
+    pub fn token_text(&self, token: TokenId) -> &str {
         let token = &self.tree.tokens[token as usize];
         &self.text[token.start as usize..token.end as usize]
     }
@@ -495,7 +376,7 @@ impl Page<'_> {
     }
 
     /// The column at which a token begins in the text.
-    fn column(&self, token: usize) -> usize {
+    pub fn column(&self, token: usize) -> usize {
         let start = self.tree.tokens[token].start as usize;
         columns(&self.text[self.lines.start(self.lines.line_of(start))..start], self.tab)
     }

@@ -20,6 +20,7 @@
 //! What is above `live` is a [`Sheet`]: it is the same whichever lines are in play. Only
 //! [`planner`] and its [`vocabulary`] are seen by the languages.
 
+mod agree;
 mod alike;
 mod choices;
 mod columns;

@@ -74,7 +74,7 @@ pub enum Want {
 }
 
 /// What neighbouring lines may have lined up.
-#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord)]
 pub enum Column {
     /// Nothing.
     None,

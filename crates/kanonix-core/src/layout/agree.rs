@@ -1,0 +1,275 @@
+//! Which cells of neighbouring rows stand in one column, or will once they are mended.
+
+use super::columns::{Cell, Lined, Page, Place, Row};
+use super::first_numbers::is_number;
+use super::plan::Column;
+use crate::syntax::TokenId;
+use std::collections::BTreeMap;
+
+/// So many rows on each side say whether a column of numbers is lined up.
+const MOST_NEAR: usize = 16;
+
+/// So many on each side say where its numbers end.
+const BESIDE: usize = 3;
+
+/// What of a cell may stand in one column with others.
+#[derive(Clone, Copy, PartialEq, Eq)]
+enum Side {
+    /// Its start, as it stands.
+    Start,
+    /// Its end.
+    End,
+    /// Its start, as it will stand once what is before it is mended.
+    Mended,
+}
+
+/// Rows one after another that may be lined up.
+pub(super) struct Run<'a> {
+    page: &'a Page<'a>,
+    rows: Vec<Row>,
+}
+
+impl Run<'_> {
+    pub fn new<'a>(page: &'a Page<'a>, rows: Vec<Row>) -> Run<'a> {
+        Run { page, rows }
+    }
+
+    /// How many blanks what is lined up has before it, where those are not as many as if it was not.
+    pub fn blanks(mut self) -> Vec<(TokenId, usize)> {
+        let is_set_off = |row: &Row| {
+            row.cells.iter().any(|cell| cell.blanks != cell.usual)
+                || self.page.first_numbers.contains_key(&row.first)
+        };
+        if self.rows.len() < 2 || !self.rows.iter().any(is_set_off) {
+            return Vec::new();
+        }
+        for (place, rows) in self.places() {
+            self.line_up(place, &rows);
+        }
+        let mut blanks = Vec::new();
+        for row in &mut self.rows {
+            let mut moved = row.pad;
+            for at in 0..row.cells.len() {
+                row.cells[at].moved = moved;
+                let cell = row.cells[at];
+                let lined = cell.column.and_then(|lined| self.page.blanks(row, &cell, lined));
+                if let Some(wanted) = lined.filter(|wanted| *wanted != cell.usual) {
+                    moved += wanted as isize - cell.usual as isize;
+                    blanks.push((cell.token, wanted));
+                }
+            }
+        }
+        blanks
+    }
+
+    /// The places that there are, each with the rows that have it. What stands further left in
+    /// the rows that have most comes first.
+    fn places(&self) -> Vec<(Place, Vec<usize>)> {
+        let mut places: BTreeMap<Place, (usize, Vec<usize>)> = BTreeMap::new();
+        for (row, own) in self.rows.iter().enumerate() {
+            for (at, cell) in own.cells.iter().enumerate() {
+                let (before, rows) = places.entry(cell.place).or_default();
+                *before = at.max(*before);
+                rows.push(row);
+            }
+        }
+        let mut places: Vec<_> = places.into_iter().collect();
+        places.sort_by_key(|(_, (before, _))| *before);
+        places.into_iter().map(|(place, (_, rows))| (place, rows)).collect()
+    }
+
+    fn cell(&self, row: usize, place: Place) -> Option<&Cell> {
+        self.rows.get(row)?.cell(place)
+    }
+
+    /// What a row's cell is lined up with, as far as that is decided.
+    fn decided(&self, row: usize, place: Place) -> Option<Lined> {
+        self.cell(row, place)?.column
+    }
+
+    /// The row above one.
+    fn above(&self, row: usize) -> Option<usize> {
+        row.checked_sub(1)
+    }
+
+    /// The row below one.
+    fn below(&self, row: usize) -> Option<usize> {
+        (row + 1 < self.rows.len()).then_some(row + 1)
+    }
+
+    /// Decides what the cells of one place are lined up with.
+    fn line_up(&mut self, place: Place, rows: &[usize]) {
+        let joining = self.joining(place, rows);
+        let own: Vec<Option<Lined>> = rows
+            .iter()
+            .zip(&joining)
+            .map(|(row, joins)| {
+                if *joins {
+                    let column = self.cell(*row, place)?.mended()?;
+                    return Some(Lined { column, is_end: false });
+                }
+                [Side::Start, Side::End, Side::Mended].into_iter().find_map(|side| {
+                    let column = self.lined_up(*row, place, side)?;
+                    Some(Lined { column, is_end: side == Side::End })
+                })
+            })
+            .collect();
+        self.decide(place, rows, &own);
+        let joined: Vec<Option<Lined>> =
+            rows.iter().zip(own).map(|(row, own)| self.joined(*row, place, own)).collect();
+        self.decide(place, rows, &joined);
+    }
+
+    /// Remembers what the cells of one place are lined up with, and moves those behind them.
+    fn decide(&mut self, place: Place, rows: &[usize], columns: &[Option<Lined>]) {
+        for (row, lined) in rows.iter().zip(columns) {
+            let Some(at) = self.rows[*row].at(place) else { continue };
+            let row = &mut self.rows[*row];
+            let cell = row.cells[at];
+            let blanks = lined.and_then(|lined| self.page.blanks(row, &cell, lined));
+            let further = blanks.map_or(0, |blanks| blanks as isize - cell.usual as isize);
+            row.cells[at].column = *lined;
+            row.widen(at, further);
+        }
+    }
+
+    /// What a row's cell is lined up with: numbers by their ends, and what is lined up with none by
+    /// itself as those beside it are.
+    fn joined(&self, row: usize, place: Place, own: Option<Lined>) -> Option<Lined> {
+        if own.is_some_and(|own| own.is_end) {
+            return own;
+        }
+        let fits = |lined: &Lined| {
+            let cell = self.cell(row, place);
+            cell.is_some_and(|cell| self.page.blanks(&self.rows[row], cell, *lined).is_some())
+        };
+        let agreed = |beside: usize, beyond: usize| {
+            let lined = self.decided(beside, place)?;
+            (self.decided(beyond, place) == Some(lined) && fits(&lined)).then_some(lined)
+        };
+        let from_neighbours = || match (self.above(row), self.below(row)) {
+            (Some(above), Some(below)) => agreed(above, below),
+            // A list's first or last element joins two beside it.
+            (above, below) if self.rows[row].is_element => {
+                let (beside, beyond) = match below {
+                    Some(below) => (below, self.below(below)?),
+                    None => (above?, self.above(above?)?),
+                };
+                let is_alike = self.rows[row].cells.len() == self.rows[beside].cells.len();
+                let joins = is_alike || (place.kind == Column::Value && below.is_none());
+                agreed(beside, beyond).filter(|_| joins)
+            }
+            _ => None,
+        };
+        let by_end = self.number_column(row, place).filter(fits);
+        by_end.or(own).or_else(from_neighbours)
+    }
+
+    /// Which rows stand in one column with each other alone, are moved by as much, and so come to
+    /// stand in the column of a row beside them that stays.
+    fn joining(&self, place: Place, rows: &[usize]) -> Vec<bool> {
+        let stands_and_will = |row: usize| {
+            let cell = self.cell(row, place)?;
+            Some((cell.at(false), cell.mended()?))
+        };
+        let is_alike = |row: &usize, below: &usize| {
+            *row + 1 == *below && stands_and_will(*row) == stands_and_will(*below)
+        };
+        let mut joining = Vec::with_capacity(rows.len());
+        for alike in rows.chunk_by(is_alike) {
+            let (first, last) = (alike[0], alike[alike.len() - 1]);
+            let moves = stands_and_will(first).is_some_and(|(stands, will)| stands != will);
+            let joins = |row: usize| self.lined_up(row, place, Side::Mended).is_some();
+            let joins = moves && first != last && (joins(first) || joins(last));
+            joining.resize(joining.len() + alike.len(), joins);
+        }
+        joining
+    }
+
+    /// The column in which most of the numbers near one end, if some of them are set off for that, or their
+    /// rows' first numbers are.
+    fn number_column(&self, row: usize, place: Place) -> Option<Lined> {
+        let number = |row: usize| {
+            let cell = self.cell(row, place)?;
+            is_number(self.page.token_text(cell.token)).then_some(cell)
+        };
+        let own = number(row)?;
+        let near = |most: usize| -> Vec<&Cell> {
+            let before = (0..row).rev().take(most);
+            let behind = (row + 1..self.rows.len()).take(most);
+            before.chain(behind).filter_map(number).collect()
+        };
+        let beside = near(BESIDE);
+        let agreeing = |end: usize| beside.iter().filter(|cell| cell.at(true) == end).count();
+        let ends = beside.iter().map(|cell| cell.at(true));
+        let column = ends.max_by_key(|end| agreeing(*end))?;
+        let is_common = agreeing(column) > 1 && agreeing(column) * 2 > beside.len();
+        // As many figures in each say nothing, and neither do those that nothing sets off.
+        let near = near(MOST_NEAR).into_iter().chain([own]);
+        let agreeing: Vec<&Cell> = near.filter(|cell| cell.at(true) == column).collect();
+        let is_set_off = || {
+            self.page.first_numbers.contains_key(&self.rows[row].first)
+                || (agreeing.iter().any(|cell| cell.at(false) != agreeing[0].at(false))
+                    && agreeing.iter().any(|cell| cell.blanks > cell.usual.max(1)))
+        };
+        (is_common && is_set_off()).then_some(Lined { column, is_end: true })
+    }
+
+    /// The column that a cell has in common with the one above it or below it, unless all of them
+    /// have as many blanks as if nothing was lined up.
+    fn lined_up(&self, row: usize, place: Place, side: Side) -> Option<usize> {
+        let own_row = &self.rows[row];
+        let own = own_row.cell(place)?;
+        let tree = self.page.tree;
+        let is_end = side == Side::End;
+        let column = match side {
+            Side::Mended => own.mended()?,
+            Side::Start | Side::End => own.at(is_end),
+        };
+        // What begins with a bracket is lined up there.
+        if is_end && tree.opens(self.page.token_text(own.token)) {
+            return None;
+        }
+        let lined = Lined { column, is_end };
+        let agrees = |other: Option<usize>| {
+            let other_row = &self.rows[other?];
+            let cell = other_row.cell(place)?;
+            let is_level = match side {
+                // A line that is mended joins one that stays.
+                Side::Mended => {
+                    cell.mended() == Some(column)
+                        && (own.at(false) == column || cell.at(false) == column)
+                }
+                Side::Start | Side::End => cell.at(is_end) == column,
+            };
+            // As many blanks behind as many columns line nothing up, unless there are several.
+            let is_meant = cell.blanks != own.blanks || own.blanks > own.usual.max(1);
+            // Words of unlike lines end in one column by chance, and elements of unlike lists stand
+            // in one.
+            let kind = |token: TokenId| tree.tokens[token as usize].kind;
+            let is_list = place.kind == Column::Table;
+            let (before, own_before) = (cell.token.saturating_sub(1), own.token.saturating_sub(1));
+            // What stands right behind a bracket is lined up with what does behind one in its column.
+            let is_beside = || {
+                !tree.opens(self.page.token_text(own_before))
+                    || self.page.column(before as usize) == self.page.column(own_before as usize)
+            };
+            let is_meant =
+                is_meant && (!is_list || (kind(before) == kind(own_before) && is_beside()));
+            let is_alike = || kind(other_row.first) == kind(own_row.first);
+            let may_be_chance = is_end || (is_list && !is_alike());
+            let is_meant = is_meant
+                && (!may_be_chance
+                    || [cell, own].iter().all(|of| is_number(self.page.token_text(of.token)))
+                    || cell.token - other_row.first == own.token - own_row.first);
+            let fits = self.page.blanks(other_row, cell, lined).is_some()
+                && self.page.blanks(own_row, own, lined).is_some();
+            (is_level && is_meant && fits).then_some(column)
+        };
+        // One line between two that agree may do otherwise.
+        let (above, below) = (self.above(row), self.below(row));
+        let over = above.and_then(|above| self.above(above));
+        let beyond = below.and_then(|below| self.below(below));
+        [above, below, over, beyond].into_iter().find_map(agrees)
+    }
+}
