@@ -452,14 +452,14 @@ mod tests {
 
     #[test]
     fn what_is_lined_up_in_columns_was_put_there() {
-        let java = languages::by_name("java").unwrap();
+        let script = languages::by_name("javascript").unwrap();
         let proposed = |pairs: usize| {
-            let mut survey = Survey::new(java, java.style());
-            let pair = "    int a = 1;   // the ebb\n    int bb = 2;  // the flood\n\n    int c;\n";
-            survey.read(&format!("class A {{\n{}}}\n", pair.repeat(pairs)));
+            let mut survey = Survey::new(script, script.style());
+            let pair = "let a = 1;   // the ebb\nlet bb = 2;  // the flood\n\nlet c;\n";
+            survey.read(&pair.repeat(pairs));
             // So many lines that nothing else would be kept for as few places.
             for _ in 0..15 {
-                survey.read(&format!("class A {{\n{}}}\n", "    int a = 1;\n".repeat(200)));
+                survey.read(&"let a = 1;\n".repeat(200));
             }
             survey.style().is(Setting::Columns, Key::Comment, "keep")
         };

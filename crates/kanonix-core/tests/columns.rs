@@ -93,3 +93,53 @@ local tides = {
     let style = [("inner_gap", "braces", "false")];
     assert_eq!(lay_with("lua", &style, chance), chance.replace(" }", "}"));
 }
+
+/// What stands in brackets before a sign moves it to no other place in its row.
+#[test]
+fn rows_line_up_what_is_alike_in_them() {
+    let text = "\
+class Tides
+{
+    public void Add(string item)                       {tides.Add(item);}
+    public void Clear()                                {tides.Clear();}
+    public bool Contains(string item)                  {return tides.Contains(item);}
+    public void CopyTo(string[] tides, int firstIndex) {tides.CopyTo(tides, firstIndex);}
+    public int Count                                   {get {return tides.Count;}}
+}
+";
+    let style = [("inner_gap", "block", "false")];
+    assert_eq!(lay_with("csharp", &style, text), text);
+    // A word behind a statement is not lined up with the sign of another one.
+    let unlike = "raise \"ebb\"     unless a\nb = a\nraise \"flood\"   unless b\n";
+    becomes("ruby", &[(unlike, unlike)]);
+}
+
+#[test]
+fn numbers_in_brackets_end_in_one_column() {
+    let keys = "local tides = {\n  [ 1] = ebb,\n  [ 2] = low,\n  [12] = slack,\n}\n";
+    becomes("lua", &[(keys, keys), ("a = t[ 1]\nb = t[12]\n", "a = t[1]\nb = t[12]\n")]);
+    assert_eq!(touched("lua", keys, &keys.replace("[ 2]", "[2]")), keys);
+    // Room for a sign is no blank that the closing bracket asks for.
+    let signs = "\
+class A
+{
+    V[] all = new V[]
+    {
+        new V(-1.0f, -1.0f,  1.0f, ebb),
+        new V( 1.0f, -1.0f,  1.0f, ebb),
+        new V( 1.0f,  1.0f,  1.0f, low),
+    };
+}
+";
+    assert_eq!(lay_with("csharp", &[("inner_gap", "parens", "keep")], signs), signs);
+}
+
+#[test]
+fn a_comment_behind_what_is_mended_joins_one_that_stays() {
+    let text = "local low = 1      -- metres\nlocal slack = 2    -- hours\n";
+    for spoilt in ["low    = 1", "low=1", "low =  1"] {
+        let spoilt = text.replace("low = 1", spoilt);
+        assert_eq!(touched("lua", text, &spoilt), text);
+        becomes("lua", &[(&spoilt, text)]);
+    }
+}

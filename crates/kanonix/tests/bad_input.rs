@@ -82,7 +82,7 @@ fn lines_want_one_file_and_a_range() {
 #[test]
 fn a_detached_head_is_a_base_like_any_other() {
     let repo = Repo::with(&[("a.py", "a=1\nb=2\n")]);
-    repo.git(&["checkout",   "--quiet", "--detach"]);
+    repo.git(&["checkout", "--quiet", "--detach"]);
     repo.edit("a.py", "b=2", "b=3");
     repo.mend(&[]);
     assert_eq!(repo.read("a.py"), "a=1\nb = 3\n");

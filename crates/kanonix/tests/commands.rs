@@ -158,7 +158,7 @@ fn a_dry_run_prints_what_git_applies() {
 #[test]
 fn since_a_revision_all_the_branch_touched_is_in_play() {
     let repo = Repo::with(&[("a.py", "a=1\nb=2\nc=3\n")]);
-    repo.git(&["switch",     "--quiet", "-c", "tides"]);
+    repo.git(&["switch", "--quiet", "-c", "tides"]);
     repo.edit("a.py", "a=1", "a=10");
     repo.commit("one");
     repo.edit("a.py", "b=2", "b=20");
@@ -289,7 +289,7 @@ fn the_gate_works_in_a_linked_worktree() {
 #[test]
 fn the_merge_gate_judges_commits_and_nothing_else() {
     let repo = Repo::with(&[("a.py", "a=1\nb=2\n")]);
-    repo.git(&["switch",     "--quiet", "-c", "tides"]);
+    repo.git(&["switch", "--quiet", "-c", "tides"]);
     repo.edit("a.py", "b=2", "b=3");
     repo.commit("three");
     repo.write("a.py", "a = 1\nb = 3\n");

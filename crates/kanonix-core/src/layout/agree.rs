@@ -207,10 +207,12 @@ impl Run<'_> {
         // As many figures in each say nothing, and neither do those that nothing sets off.
         let near = near(MOST_NEAR).into_iter().chain([own]);
         let agreeing: Vec<&Cell> = near.filter(|cell| cell.at(true) == column).collect();
+        // One blank sets a value off from its sign.
+        let few = usize::from(place.kind == Column::Value);
         let is_set_off = || {
             self.page.first_numbers.contains_key(&self.rows[row].first)
                 || (agreeing.iter().any(|cell| cell.at(false) != agreeing[0].at(false))
-                    && agreeing.iter().any(|cell| cell.blanks > cell.usual.max(1)))
+                    && agreeing.iter().any(|cell| cell.blanks > cell.usual.max(few)))
         };
         (is_common && is_set_off()).then_some(Lined { column, is_end: true })
     }

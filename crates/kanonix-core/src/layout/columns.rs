@@ -341,7 +341,10 @@ impl Page<'_> {
         let next = (token + 1..end).find(|at| {
             let gap = &plan.gaps[*at];
             let goes_on = gap.column == Column::Value && plan.gaps[token].column == Column::Value;
-            Some(*at) == closer || (gap.group == group && group.is_some()) || goes_on
+            let is_closed = group.is_none()
+                && plan.gaps[token].column == Column::Table
+                && self.tree.closes(self.token_text(*at as TokenId));
+            Some(*at) == closer || (gap.group == group && group.is_some()) || goes_on || is_closed
         });
         let last = next.unwrap_or(end) - 1;
         let text = &self.tree.tokens[last];

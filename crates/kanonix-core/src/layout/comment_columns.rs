@@ -1,6 +1,6 @@
 //! Comments at the ends of neighbouring lines that are lined up with each other.
 
-use super::measure::columns;
+use super::measure::{Measures, columns};
 use crate::style::{Key, Setting, Style};
 use crate::syntax::{Role, TokenId, Tree};
 use crate::text::Lines;
@@ -23,6 +23,8 @@ struct Comment {
     token: TokenId,
     line: usize,
     column: usize,
+    /// Its column with as many blanks as it has, once what stands before them is mended.
+    mended: usize,
     /// The first token of its line.
     first: TokenId,
     /// How many blanks stand before it; none where it has the line.
@@ -35,6 +37,7 @@ pub(super) fn of_comments(
     text: &str,
     style: &Style,
     lines: &Lines,
+    measures: &Measures,
 ) -> CommentColumns {
     let mut found = HashMap::new();
     if !style.is(Setting::Columns, Key::Comment, "keep") {
@@ -42,38 +45,47 @@ pub(super) fn of_comments(
     }
     let tab = style.tab_columns();
     let usual = style.number(Setting::CommentGap, Key::Before).unwrap_or(1) as usize;
+    let column = |at: usize| columns(&text[lines.start(lines.line_of(at))..at], tab);
+    let begins = |token: TokenId| tree.tokens[token as usize].start as usize;
     let mut seen: Vec<Comment> = Vec::new();
     let mut first = 0;
     for (index, token) in tree.tokens.iter().enumerate() {
-        let begins = index == 0 || token.broken || tree.tokens[index - 1].multi_line;
-        if begins {
+        if index == 0 || token.broken || tree.tokens[index - 1].multi_line {
             first = index as TokenId;
         }
         let ends = tree.tokens.get(index + 1).is_none_or(|next| next.broken);
         if token.role == Role::Comment && !token.continues && ends && !token.multi_line {
             let line = lines.line_of(token.start as usize);
-            let column = columns(&text[lines.start(line)..token.start as usize], tab);
+            let stands = column(token.start as usize);
             let gap = tree.gap(index, text.len());
             let blanks = if first == index as TokenId { 0 } else { gap.len() };
-            seen.push(Comment { token: index as TokenId, line, column, first, blanks });
+            let before =
+                if blanks > 0 { measures.head(first as usize, index) } else { None };
+            let mended = before.map_or(stands, |before| column(begins(first)) + before + blanks);
+            let token = index as TokenId;
+            seen.push(Comment { token, line, column: stands, mended, first, blanks });
         }
     }
-    let agree = |a: Option<&Comment>, b: Option<&Comment>| match (a, b) {
-        (Some(a), Some(b)) => {
-            // One line between two that agree may do otherwise.
-            let is_near = a.line < b.line && a.line + 2 >= b.line;
-            let is_meant = a.blanks != b.blanks || a.blanks > usual.max(2);
-            is_near && a.column == b.column && is_meant
-        }
-        _ => false,
+    let may_agree = |a: &Comment, b: &Comment| {
+        // One line between two that agree may do otherwise.
+        let is_near = a.line.abs_diff(b.line) <= 2 && a.line != b.line;
+        is_near && (a.blanks != b.blanks || a.blanks > usual.max(2))
     };
-    let at = |place: Option<usize>| seen.get(place?);
+    let agree = |a: &Comment, b: &Comment| may_agree(a, b) && a.column == b.column;
+    // A line that is mended joins one that stays.
+    let will_agree = |a: &Comment, b: &Comment| {
+        may_agree(a, b)
+            && a.mended == b.mended
+            && [a, b].iter().any(|stays| stays.column == stays.mended)
+    };
     let own = |place: usize| {
-        let (above, below) = (at(place.checked_sub(1)), at(Some(place + 1)));
-        let (over, beyond) = (at(place.checked_sub(2)), at(Some(place + 2)));
-        let agrees = [above, over].into_iter().any(|other| agree(other, Some(&seen[place])))
-            || [below, beyond].into_iter().any(|other| agree(Some(&seen[place]), other));
-        agrees.then_some(seen[place].column)
+        let own = &seen[place];
+        let beside = || {
+            let near = (place.saturating_sub(2)..place).chain(place + 1..place + 3);
+            near.filter_map(|at| seen.get(at))
+        };
+        let stands = beside().any(|other| agree(own, other)).then_some(own.column);
+        stands.or_else(|| beside().any(|other| will_agree(own, other)).then_some(own.mended))
     };
     let mut joined: Vec<Option<usize>> = (0..seen.len()).map(own).collect();
     let are_neighbours = |above: usize, below: usize| {
@@ -87,15 +99,12 @@ pub(super) fn of_comments(
         }
     }
     for (place, own) in seen.iter().enumerate() {
-        let (above, column) = (at(place.checked_sub(1)), joined[place]);
-        let Some(column) = column else { continue };
+        let Some(joined) = joined[place] else { continue };
+        let above = place.checked_sub(1).map(|above| &seen[above]);
         if own.first != own.token {
-            let start = tree.tokens[own.first as usize].start as usize;
-            let line = lines.start(lines.line_of(start));
-            let indent = columns(&text[line..start], tab);
-            let behind = column.saturating_sub(indent);
+            let behind = joined.saturating_sub(column(begins(own.first)));
             found.insert(own.token, Place::Behind(own.first, behind));
-        } else if let Some(above) = above.filter(|above| agree(Some(above), Some(own))) {
+        } else if let Some(above) = above.filter(|above| agree(above, own)) {
             // A line of its own stands where its block does, unless it goes on with the one above.
             let goes_on = matches!(found.get(&above.token), Some(Place::Under(_)));
             if above.first != above.token || goes_on {

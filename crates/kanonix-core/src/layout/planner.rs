@@ -45,6 +45,7 @@
 //! a language's table says it for constructs that are nothing but words, or nothing but commas.
 
 use super::choices::Choices;
+use super::first_numbers::is_number;
 use super::handed::Handed;
 use super::measure::columns;
 use super::plan::{BareBlock, Column, Gap, Group, GroupId, Opens, Plan, Shape, Want};
@@ -420,12 +421,16 @@ impl<'a> Planner<'a> {
     }
 
     /// So many blanks inside both of a construct's brackets; kept, they are as behind the opening one,
-    /// where that does not end a line. Two closing ones that stand together stay so.
+    /// where that does not end a line. Two closing ones that stand together stay so, and so does a
+    /// number that has room for its sign alone.
     pub fn inside_both(&self, first: TokenId, closer: TokenId, blanks: Option<u8>) -> Option<u8> {
         let present = || {
             let (opens, closes) = (self.present_blanks(first), self.present_blanks(closer));
-            let closes_more = || self.token_text(closer - 1).ends_with([')', ']', '}']);
-            match closes == Some(0) && opens > closes && closes_more() {
+            let stays = || {
+                self.token_text(closer - 1).ends_with([')', ']', '}'])
+                    || is_number(self.token_text(first))
+            };
+            match closes == Some(0) && opens > closes && stays() {
                 true => None,
                 false => opens.or(closes),
             }

@@ -81,6 +81,8 @@ pub(super) static LANGUAGE: Language = Language {
         (Setting::CloseBracket, Key::Call, "with_last"),
         (Setting::CloseBracket, Key::Declaration, "with_last"),
         (Setting::CloseBracket, Key::Condition, "with_last"),
+        (Setting::Columns, Key::Comment, "keep"),
+        (Setting::Columns, Key::Value, "keep"),
         (Setting::BlankLines, Key::Most, "2"),
         (Setting::BlankLines, Key::AfterImports, "1"),
         (Setting::BlankLines, Key::BetweenFunctions, "1"),

@@ -2,7 +2,7 @@
 
 use super::kinds::Kind;
 use super::statements::assigned;
-use crate::layout::plan::{Rows, Shape, Slight};
+use crate::layout::plan::{Column, Rows, Shape, Slight};
 use crate::layout::planner::Planner;
 use crate::layout::vocabulary::{Binary, Link, List, Operators};
 use crate::style::{Key, Setting};
@@ -116,6 +116,9 @@ fn field(p: &mut Planner, parts: &[NodeId]) {
     match parts {
         [_, name, closer, sign, value] => {
             bracketed(p, *name, *closer);
+            if p.is(*name, Kind::Number) {
+                p.column(p.first(*name), Column::Table);
+            }
             assigned(p, p.first(*sign), *value);
         }
         [_, sign, value] => assigned(p, p.first(*sign), *value),

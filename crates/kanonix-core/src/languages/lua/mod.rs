@@ -86,6 +86,8 @@ pub(super) static LANGUAGE: Language = Language {
         (Setting::CloseBracket, Key::Condition, "keep"),
         (Setting::OperatorPlace, Key::Whole, "keep"),
         (Setting::BlankLines, Key::AtEdges, "1"),
+        (Setting::Columns, Key::Comment, "keep"),
+        (Setting::Columns, Key::Value, "keep"),
     ],
     samples: &[
         ("gauge.lua", include_str!("samples/gauge.lua")),
