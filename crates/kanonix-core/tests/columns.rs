@@ -142,4 +142,35 @@ fn a_comment_behind_what_is_mended_joins_one_that_stays() {
         assert_eq!(touched("lua", text, &spoilt), text);
         becomes("lua", &[(&spoilt, text)]);
     }
+    // One that touches its statement stands in no column.
+    let beside = "low = 0.32 -- ebb\nslack = 1--none\n";
+    becomes("lua", &[(beside, &beside.replace("1--", "1 --"))]);
+}
+
+/// A comma that goes where its list is flat stands in one that is open, whatever form that has.
+#[test]
+fn a_last_comma_counts_before_a_comment() {
+    let text = "\
+enum Tide
+{
+    Ebb = 11,   // low
+    Flood = 12, // high
+    Slack = 3,  // none
+}
+";
+    let style = [("list_wrap", "", "rows"), ("columns", "comment", "keep")];
+    assert_eq!(lay_with("csharp", &style, text), text);
+    let spoilt = text.replace("Slack = 3", "Slack  =  3");
+    assert_eq!(lay_with("csharp", &style, &spoilt), text);
+}
+
+#[test]
+fn kept_blanks_before_comments_are_one_at_least() {
+    let text = "a = 1     # low\nb = 2  # high\n\nc = 3\t# slack\nd = 4# none\n";
+    let style = [("comment_gap", "before", "keep"), ("columns", "comment", "none")];
+    assert_eq!(lay_with("ruby", &style, text), text.replace("4#", "4 #"));
+    assert_eq!(
+        lay_with("ruby", &style, &text.replace("b = 2", "b  =  2")),
+        text.replace("4#", "4 #")
+    );
 }

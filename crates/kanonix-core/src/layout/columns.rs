@@ -334,7 +334,7 @@ impl Page<'_> {
     }
 
     /// The last token of the cell that begins with a token: what stands before the separator, the
-    /// closing bracket or the line's end.
+    /// closing bracket, a comment or the line's end.
     fn cell_end(&self, plan: &Plan, token: usize, end: usize) -> usize {
         let group = plan.gaps[token].group;
         let closer = group.map(|group| plan.groups[group].end as usize - 1);
@@ -344,7 +344,10 @@ impl Page<'_> {
             let is_closed = group.is_none()
                 && plan.gaps[token].column == Column::Table
                 && self.tree.closes(self.token_text(*at as TokenId));
-            Some(*at) == closer || (gap.group == group && group.is_some()) || goes_on || is_closed
+            let is_other = Some(*at) == closer
+                || self.tree.tokens[*at].role == Role::Comment
+                || (gap.group == group && group.is_some());
+            is_other || goes_on || is_closed
         });
         let last = next.unwrap_or(end) - 1;
         let text = &self.tree.tokens[last];

@@ -1,6 +1,7 @@
 //! Comments at the ends of neighbouring lines that are lined up with each other.
 
 use super::measure::{Measures, columns};
+use super::plan::{Plan, TreeEdit, When};
 use crate::style::{Key, Setting, Style};
 use crate::syntax::{Role, TokenId, Tree};
 use crate::text::Lines;
@@ -33,6 +34,7 @@ struct Comment {
 
 /// The comments at the ends of neighbouring lines that begin in one column.
 pub(super) fn of_comments(
+    plan: &Plan,
     tree: &Tree,
     text: &str,
     style: &Style,
@@ -58,10 +60,12 @@ pub(super) fn of_comments(
             let line = lines.line_of(token.start as usize);
             let stands = column(token.start as usize);
             let gap = tree.gap(index, text.len());
-            let blanks = if first == index as TokenId { 0 } else { gap.len() };
-            let before =
-                if blanks > 0 { measures.head(first as usize, index) } else { None };
-            let mended = before.map_or(stands, |before| column(begins(first)) + before + blanks);
+            let is_behind = first != index as TokenId;
+            let blanks = if is_behind { gap.len() } else { 0 };
+            let before = if is_behind { measures.head(first as usize, index) } else { None };
+            let mended = before.map_or(stands, |before| {
+                column(begins(first)) + before + open_comma(plan, index - 1) + blanks
+            });
             let token = index as TokenId;
             seen.push(Comment { token, line, column: stands, mended, first, blanks });
         }
@@ -113,4 +117,14 @@ pub(super) fn of_comments(
         }
     }
     found
+}
+
+/// The columns of a comma at or behind a token that is there because its list is open.
+fn open_comma(plan: &Plan, token: usize) -> usize {
+    let comes = plan.rewrites_of(token).iter().any(|rewrite| match rewrite.change {
+        TreeEdit::Remove(When::Flat(_)) => true,
+        TreeEdit::Insert(",", When::Open(group)) => plan.closes_apart(group),
+        _ => false,
+    });
+    usize::from(comes)
 }

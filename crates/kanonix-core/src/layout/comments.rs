@@ -12,7 +12,7 @@ pub(super) fn place(plan: &mut Plan, tree: &Tree, text: &str, style: &Style, lin
         tree,
         text,
         lines,
-        before: style.number(Setting::CommentGap, Key::Before).unwrap_or(1) as u8,
+        before: style.number(Setting::CommentGap, Key::Before).map(|blanks| blanks as u8),
         most: style.number(Setting::BlankLines, Key::Most).unwrap_or(1) as u8,
         bare_blocks: std::mem::take(&mut plan.bare_blocks),
     };
@@ -36,8 +36,8 @@ struct Placing<'a> {
     tree: &'a Tree,
     text: &'a str,
     lines: &'a Lines,
-    /// Blanks before a comment at a line's end.
-    before: u8,
+    /// Blanks before a comment at a line's end; none where they stay.
+    before: Option<u8>,
     /// Blank lines at most.
     most: u8,
     /// Ascending by last token, outer ones first.
@@ -243,8 +243,13 @@ impl Placing<'_> {
 
     /// The gap before a comment that follows code on its line.
     fn beside(&self, at: usize) -> Gap {
-        let blanks = if at == 0 { 0 } else { self.before };
-        Gap::flat(blanks, Setting::CommentGap)
+        let gap = |blanks| Gap::flat(blanks, Setting::CommentGap);
+        match self.before {
+            _ if at == 0 => gap(0),
+            Some(blanks) => gap(blanks),
+            None if self.present(at).is_empty() || self.begins_line(at) => gap(1),
+            None => Gap { want: Want::Keep, ..gap(1) },
+        }
     }
 
     /// The gap after an inline comment: a blank if there is one.

@@ -263,14 +263,13 @@ impl Filler<'_> {
     /// The columns of a comma at or behind a token that is there because the list around it is open.
     fn open_comma(&self, index: usize) -> usize {
         let plan = &self.sheet.plan;
-        let is_open = |group: GroupId| {
-            self.states[group] == State::Still
-                || (self.state(group).is_open() && plan.closes_apart(group))
-        };
         let comes = plan.rewrites_of(index).iter().any(|rewrite| match rewrite.change {
-            TreeEdit::Remove(When::Flat(group)) => is_open(group),
+            TreeEdit::Remove(When::Flat(group)) => {
+                self.states[group] == State::Still
+                    || (self.state(group) != State::Flat && plan.closes_apart(group))
+            }
             TreeEdit::Insert(",", When::Open(group)) => {
-                self.states[group] != State::Still && is_open(group)
+                self.states[group].is_open() && plan.closes_apart(group)
             }
             _ => false,
         });

@@ -106,7 +106,7 @@ impl<'a> Sheet<'a> {
         {
             measures = Measures::new(&plan, tree, text, style.tab_columns());
         }
-        let comments = comment_columns::of_comments(tree, text, style, &lines, &measures);
+        let comments = comment_columns::of_comments(&plan, tree, text, style, &lines, &measures);
         let mut order: Vec<GroupId> = plan.groups.ids().collect();
         order.sort_by_key(|group| {
             let group = &plan.groups[*group];

@@ -83,7 +83,7 @@ impl Question {
                 "160",
                 "200",
             ]),
-            (Setting::CommentGap, ValueKind::Number(..)) => words(&["1", "2"]),
+            (Setting::CommentGap, ValueKind::Number(..)) => words(&["1", "2", "keep"]),
             (_, ValueKind::Number(least, ..)) => {
                 (least..least.max(1) + 2).map(|number| number.to_string()).collect()
             }

@@ -182,8 +182,8 @@ pub(super) const ENTRIES: &[Entry] = &[
             key(
                 Key::Before,
                 Family::Text,
-                "before a comment at a line's end",
-                ValueKind::Number(1, 8, &[]),
+                "before a comment at a line's end; kept, there is one at least",
+                ValueKind::Number(1, 8, &["keep"]),
                 "1",
             ),
             key(
