@@ -1,6 +1,6 @@
 //! Which cells of neighbouring rows stand in one column, or will once they are mended.
 
-use super::columns::{Cell, Lined, Page, Place, Row};
+use super::columns::{Cell, Lined, Page, Seat, Row};
 use super::first_numbers::is_number;
 use super::plan::Column;
 use crate::syntax::TokenId;
@@ -24,14 +24,14 @@ enum Side {
 }
 
 /// Rows one after another that may be lined up.
-pub(super) struct Run<'a> {
+pub(super) struct Neighbours<'a> {
     page: &'a Page<'a>,
     rows: Vec<Row>,
 }
 
-impl Run<'_> {
-    pub fn new<'a>(page: &'a Page<'a>, rows: Vec<Row>) -> Run<'a> {
-        Run { page, rows }
+impl Neighbours<'_> {
+    pub fn new<'a>(page: &'a Page<'a>, rows: Vec<Row>) -> Neighbours<'a> {
+        Neighbours { page, rows }
     }
 
     /// How many blanks what is lined up has before it, where those are not as many as if it was not.
@@ -43,8 +43,8 @@ impl Run<'_> {
         if self.rows.len() < 2 || !self.rows.iter().any(is_set_off) {
             return Vec::new();
         }
-        for (place, rows) in self.places() {
-            self.line_up(place, &rows);
+        for (seat, rows) in self.seats() {
+            self.line_up(seat, &rows);
         }
         let mut blanks = Vec::new();
         for row in &mut self.rows {
@@ -62,29 +62,29 @@ impl Run<'_> {
         blanks
     }
 
-    /// The places that there are, each with the rows that have it. What stands further left in
+    /// The seats that there are, each with the rows that have it. What stands further left in
     /// the rows that have most comes first.
-    fn places(&self) -> Vec<(Place, Vec<usize>)> {
-        let mut places: BTreeMap<Place, (usize, Vec<usize>)> = BTreeMap::new();
+    fn seats(&self) -> Vec<(Seat, Vec<usize>)> {
+        let mut seats: BTreeMap<Seat, (usize, Vec<usize>)> = BTreeMap::new();
         for (row, own) in self.rows.iter().enumerate() {
             for (at, cell) in own.cells.iter().enumerate() {
-                let (before, rows) = places.entry(cell.place).or_default();
+                let (before, rows) = seats.entry(cell.seat).or_default();
                 *before = at.max(*before);
                 rows.push(row);
             }
         }
-        let mut places: Vec<_> = places.into_iter().collect();
-        places.sort_by_key(|(_, (before, _))| *before);
-        places.into_iter().map(|(place, (_, rows))| (place, rows)).collect()
+        let mut seats: Vec<_> = seats.into_iter().collect();
+        seats.sort_by_key(|(_, (before, _))| *before);
+        seats.into_iter().map(|(seat, (_, rows))| (seat, rows)).collect()
     }
 
-    fn cell(&self, row: usize, place: Place) -> Option<&Cell> {
-        self.rows.get(row)?.cell(place)
+    fn cell(&self, row: usize, seat: Seat) -> Option<&Cell> {
+        self.rows.get(row)?.cell(seat)
     }
 
     /// What a row's cell is lined up with, as far as that is decided.
-    fn decided(&self, row: usize, place: Place) -> Option<Lined> {
-        self.cell(row, place)?.column
+    fn decided(&self, row: usize, seat: Seat) -> Option<Lined> {
+        self.cell(row, seat)?.column
     }
 
     /// The row above one.
@@ -97,33 +97,33 @@ impl Run<'_> {
         (row + 1 < self.rows.len()).then_some(row + 1)
     }
 
-    /// Decides what the cells of one place are lined up with.
-    fn line_up(&mut self, place: Place, rows: &[usize]) {
-        let joining = self.joining(place, rows);
+    /// Decides what the cells of one seat are lined up with.
+    fn line_up(&mut self, seat: Seat, rows: &[usize]) {
+        let joining = self.joining(seat, rows);
         let own: Vec<Option<Lined>> = rows
             .iter()
             .zip(&joining)
             .map(|(row, joins)| {
                 if *joins {
-                    let column = self.cell(*row, place)?.mended()?;
+                    let column = self.cell(*row, seat)?.mended()?;
                     return Some(Lined { column, is_end: false });
                 }
                 [Side::Start, Side::End, Side::Mended].into_iter().find_map(|side| {
-                    let column = self.lined_up(*row, place, side)?;
+                    let column = self.lined_up(*row, seat, side)?;
                     Some(Lined { column, is_end: side == Side::End })
                 })
             })
             .collect();
-        self.decide(place, rows, &own);
+        self.decide(seat, rows, &own);
         let joined: Vec<Option<Lined>> =
-            rows.iter().zip(own).map(|(row, own)| self.joined(*row, place, own)).collect();
-        self.decide(place, rows, &joined);
+            rows.iter().zip(own).map(|(row, own)| self.joined(*row, seat, own)).collect();
+        self.decide(seat, rows, &joined);
     }
 
-    /// Remembers what the cells of one place are lined up with, and moves those behind them.
-    fn decide(&mut self, place: Place, rows: &[usize], columns: &[Option<Lined>]) {
+    /// Remembers what the cells of one seat are lined up with, and moves those behind them.
+    fn decide(&mut self, seat: Seat, rows: &[usize], columns: &[Option<Lined>]) {
         for (row, lined) in rows.iter().zip(columns) {
-            let Some(at) = self.rows[*row].at(place) else { continue };
+            let Some(at) = self.rows[*row].at(seat) else { continue };
             let row = &mut self.rows[*row];
             let cell = row.cells[at];
             let blanks = lined.and_then(|lined| self.page.blanks(row, &cell, lined));
@@ -135,17 +135,17 @@ impl Run<'_> {
 
     /// What a row's cell is lined up with: numbers by their ends, and what is lined up with none by
     /// itself as those beside it are.
-    fn joined(&self, row: usize, place: Place, own: Option<Lined>) -> Option<Lined> {
+    fn joined(&self, row: usize, seat: Seat, own: Option<Lined>) -> Option<Lined> {
         if own.is_some_and(|own| own.is_end) {
             return own;
         }
         let fits = |lined: &Lined| {
-            let cell = self.cell(row, place);
+            let cell = self.cell(row, seat);
             cell.is_some_and(|cell| self.page.blanks(&self.rows[row], cell, *lined).is_some())
         };
         let agreed = |beside: usize, beyond: usize| {
-            let lined = self.decided(beside, place)?;
-            (self.decided(beyond, place) == Some(lined) && fits(&lined)).then_some(lined)
+            let lined = self.decided(beside, seat)?;
+            (self.decided(beyond, seat) == Some(lined) && fits(&lined)).then_some(lined)
         };
         let from_neighbours = || match (self.above(row), self.below(row)) {
             (Some(above), Some(below)) => agreed(above, below),
@@ -156,20 +156,20 @@ impl Run<'_> {
                     None => (above?, self.above(above?)?),
                 };
                 let is_alike = self.rows[row].cells.len() == self.rows[beside].cells.len();
-                let joins = is_alike || (place.kind == Column::Value && below.is_none());
+                let joins = is_alike || (seat.kind == Column::Value && below.is_none());
                 agreed(beside, beyond).filter(|_| joins)
             }
             _ => None,
         };
-        let by_end = self.number_column(row, place).filter(fits);
+        let by_end = self.number_column(row, seat).filter(fits);
         by_end.or(own).or_else(from_neighbours)
     }
 
     /// Which rows stand in one column with each other alone, are moved by as much, and so come to
     /// stand in the column of a row beside them that stays.
-    fn joining(&self, place: Place, rows: &[usize]) -> Vec<bool> {
+    fn joining(&self, seat: Seat, rows: &[usize]) -> Vec<bool> {
         let stands_and_will = |row: usize| {
-            let cell = self.cell(row, place)?;
+            let cell = self.cell(row, seat)?;
             Some((cell.at(false), cell.mended()?))
         };
         let is_alike = |row: &usize, below: &usize| {
@@ -179,7 +179,7 @@ impl Run<'_> {
         for alike in rows.chunk_by(is_alike) {
             let (first, last) = (alike[0], alike[alike.len() - 1]);
             let moves = stands_and_will(first).is_some_and(|(stands, will)| stands != will);
-            let joins = |row: usize| self.lined_up(row, place, Side::Mended).is_some();
+            let joins = |row: usize| self.lined_up(row, seat, Side::Mended).is_some();
             let joins = moves && first != last && (joins(first) || joins(last));
             joining.resize(joining.len() + alike.len(), joins);
         }
@@ -188,9 +188,9 @@ impl Run<'_> {
 
     /// The column in which most of the numbers near one end, if some of them are set off for that, or their
     /// rows' first numbers are.
-    fn number_column(&self, row: usize, place: Place) -> Option<Lined> {
+    fn number_column(&self, row: usize, seat: Seat) -> Option<Lined> {
         let number = |row: usize| {
-            let cell = self.cell(row, place)?;
+            let cell = self.cell(row, seat)?;
             is_number(self.page.token_text(cell.token)).then_some(cell)
         };
         let own = number(row)?;
@@ -208,7 +208,7 @@ impl Run<'_> {
         let near = near(MOST_NEAR).into_iter().chain([own]);
         let agreeing: Vec<&Cell> = near.filter(|cell| cell.at(true) == column).collect();
         // One blank sets a value off from its sign.
-        let few = usize::from(place.kind == Column::Value);
+        let few = usize::from(seat.kind == Column::Value);
         let is_set_off = || {
             self.page.first_numbers.contains_key(&self.rows[row].first)
                 || (agreeing.iter().any(|cell| cell.at(false) != agreeing[0].at(false))
@@ -219,9 +219,9 @@ impl Run<'_> {
 
     /// The column that a cell has in common with the one above it or below it, unless all of them
     /// have as many blanks as if nothing was lined up.
-    fn lined_up(&self, row: usize, place: Place, side: Side) -> Option<usize> {
+    fn lined_up(&self, row: usize, seat: Seat, side: Side) -> Option<usize> {
         let own_row = &self.rows[row];
-        let own = own_row.cell(place)?;
+        let own = own_row.cell(seat)?;
         let tree = self.page.tree;
         let is_end = side == Side::End;
         let column = match side {
@@ -235,7 +235,7 @@ impl Run<'_> {
         let lined = Lined { column, is_end };
         let agrees = |other: Option<usize>| {
             let other_row = &self.rows[other?];
-            let cell = other_row.cell(place)?;
+            let cell = other_row.cell(seat)?;
             let is_level = match side {
                 // A line that is mended joins one that stays.
                 Side::Mended => {
@@ -249,7 +249,7 @@ impl Run<'_> {
             // Words of unlike lines end in one column by chance, and elements of unlike lists stand
             // in one.
             let kind = |token: TokenId| tree.tokens[token as usize].kind;
-            let is_list = place.kind == Column::Table;
+            let is_list = seat.kind == Column::Table;
             let (before, own_before) = (cell.token.saturating_sub(1), own.token.saturating_sub(1));
             // What stands right behind a bracket is lined up with what does behind one in its column.
             let is_beside = || {

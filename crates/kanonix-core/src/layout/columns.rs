@@ -1,6 +1,6 @@
 //! What neighbouring lines have lined up in columns stays so, where `columns` keeps it.
 
-use super::agree::Run;
+use super::agree::Neighbours;
 use super::first_numbers::FirstNumbers;
 use super::measure::{Measures, columns};
 use super::plan::{Column, Group, Plan, Want};
@@ -14,9 +14,9 @@ const LONGEST: usize = 400;
 /// More blanks than these line nothing up.
 const WIDEST: usize = 100;
 
-/// Which of its line's cells one is. Two lines may line up cells of one place.
+/// Which of its line's cells one is. Two lines may line up cells of one seat.
 #[derive(Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Debug)]
-pub(super) struct Place {
+pub(super) struct Seat {
     pub kind: Column,
     /// How many brackets of its line are open around it.
     depth: i16,
@@ -45,7 +45,7 @@ enum Sort {
 pub(super) struct Cell {
     /// What begins there.
     pub token: TokenId,
-    pub place: Place,
+    pub seat: Seat,
     /// Its own columns in the text, from where its line's first token begins to where it begins.
     start: usize,
     /// The same to where the cell ends that begins with it.
@@ -95,8 +95,8 @@ pub(super) struct Row {
     /// Its first token.
     pub first: TokenId,
     pub cells: Vec<Cell>,
-    /// The cells by their places, in their order.
-    places: Vec<(Place, usize)>,
+    /// The cells by their seats, in their order.
+    seats: Vec<(Seat, usize)>,
     /// Whether it is an element of a list, and no statement.
     pub is_element: bool,
     /// How much further in it will be.
@@ -110,10 +110,10 @@ impl Row {
             cell.moved = moved;
             moved += cell.wider;
         }
-        let mut places: Vec<_> =
-            cells.iter().enumerate().map(|(at, cell)| (cell.place, at)).collect();
-        places.sort_unstable();
-        Row { first, cells, places, is_element, pad }
+        let mut seats: Vec<_> =
+            cells.iter().enumerate().map(|(at, cell)| (cell.seat, at)).collect();
+        seats.sort_unstable();
+        Row { first, cells, seats, is_element, pad }
     }
 
     /// Gives one of its cells so many blanks more than it has where nothing is lined up.
@@ -125,14 +125,14 @@ impl Row {
         }
     }
 
-    /// Which of its cells has a place.
-    pub fn at(&self, place: Place) -> Option<usize> {
-        let at = self.places.binary_search_by_key(&place, |(place, _)| *place).ok()?;
-        Some(self.places[at].1)
+    /// Which of its cells has a seat.
+    pub fn at(&self, seat: Seat) -> Option<usize> {
+        let at = self.seats.binary_search_by_key(&seat, |(seat, _)| *seat).ok()?;
+        Some(self.seats[at].1)
     }
 
-    pub fn cell(&self, place: Place) -> Option<&Cell> {
-        Some(&self.cells[self.at(place)?])
+    pub fn cell(&self, seat: Seat) -> Option<&Cell> {
+        Some(&self.cells[self.at(seat)?])
     }
 }
 
@@ -175,7 +175,7 @@ pub(super) fn place(
     let page = Page { tree, text, lines, measures, first_numbers, heads, tab, max };
     let mut any = false;
     for rows in page.runs(plan, &set_off, &is_kept) {
-        for (token, blanks) in Run::new(&page, rows).blanks() {
+        for (token, blanks) in Neighbours::new(&page, rows).blanks() {
             let gap = &mut plan.gaps[token as usize];
             (gap.blanks, gap.setting) = (blanks as u8, Setting::Columns);
             any = true;
@@ -300,12 +300,12 @@ impl Page<'_> {
             let start = self.column(index).saturating_sub(indent);
             let stop = self.cell_end(plan, index, end);
             let sort = self.sort(gap.column, index as TokenId);
-            let mut place = Place { kind: gap.column, depth, sort, nth: 0 };
-            let is_such = |cell: &&Cell| Place { nth: 0, ..cell.place } == place;
-            place.nth = cells.iter().rev().find(is_such).map_or(0, |cell| cell.place.nth + 1);
+            let mut seat = Seat { kind: gap.column, depth, sort, nth: 0 };
+            let is_such = |cell: &&Cell| Seat { nth: 0, ..cell.seat } == seat;
+            seat.nth = cells.iter().rev().find(is_such).map_or(0, |cell| cell.seat.nth + 1);
             cells.push(Cell {
                 token: index as TokenId,
-                place,
+                seat,
                 start,
                 end: self.end_column(stop).saturating_sub(indent),
                 indent,
