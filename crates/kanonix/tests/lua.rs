@@ -51,7 +51,7 @@ return M;
 /// Nothing else in the file changes.
 const CASES: [(&str, &str, &str); 20] = [
     ("local M={}   -- the display", "local M={ }   -- a display", "local M = {} -- a display"),
-    ("local quay   = require'quay'", "local quay   = require'key'", "local quay = require'key'"),
+    ("local quay   = require'quay'", "local quay  = require'key'", "local quay = require'key'"),
     (
         "local mole_x = require \"mole\"\n",
         "local mole_x = require \"mole\"\nlocal  a<const>=1\n",

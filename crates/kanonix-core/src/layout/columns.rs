@@ -322,7 +322,8 @@ impl Page<'_> {
 
     fn sort(&self, kind: Column, token: TokenId) -> Sort {
         let (word, before) = (self.token_text(token), self.token_text(token - 1));
-        let is_sign = |word: &str| word.bytes().all(|byte| b"=:<>+-*/%&|^!?~".contains(&byte));
+        let is_mark = |byte: u8| b"=:<>+-*/%&|^!?~".contains(&byte);
+        let is_sign = |word: &str| !word.is_empty() && word.bytes().all(is_mark);
         match kind {
             _ if self.tree.closes(word) => Sort::Closer,
             Column::Table | Column::None => Sort::Element,
