@@ -122,11 +122,15 @@ impl Question {
     }
 
     /// The style that says what a candidate costs beside the others: what stays on its header's
-    /// line does so with the blanks that it has, as those are another question.
+    /// line does so with the blanks that it has, as those are another question, and so are blanks
+    /// that line comments up.
     pub(super) fn priced(&self, candidate: &Candidate, base: &Style) -> Style {
         let mut style = candidate.within(base);
         if self.entry.setting == Setting::FlatBlock {
             style.set("inner_gap", "block", "keep").expect("a value of the registry");
+        }
+        if self.entry.setting == Setting::CommentGap && self.slot.key == Key::Before {
+            style.set("columns", "comment", "keep").expect("a value of the registry");
         }
         style
     }
