@@ -466,6 +466,24 @@ mod tests {
         assert!(proposed(3) && !proposed(1));
     }
 
+    /// Blanks that line comments up say nothing of those that lone comments have.
+    #[test]
+    fn blanks_before_comments_are_kept_where_they_come_as_they_may() {
+        let proposed = |language: &str, text: &str| {
+            let language = languages::by_name(language).unwrap();
+            let mut survey = Survey::new(language, language.style());
+            (0..15).for_each(|_| survey.read(&text.repeat(10)));
+            let style = survey.style();
+            let of = |setting, key| style.get(setting, key).to_string();
+            (of(Setting::Columns, Key::Comment), of(Setting::CommentGap, Key::Before))
+        };
+        let lined_up = "let a = 1;   // the ebb\nlet bb = 2;  // the flood\n\nlet c;\n\n";
+        let (columns, before) = proposed("javascript", lined_up);
+        assert_eq!((columns.as_str(), before.as_str()), ("keep", "1"));
+        let mixed = "let a = 1; // ebb\n\nlet b = 2;  // flood\n\n";
+        assert_eq!(proposed("javascript", mixed).1, "keep");
+    }
+
     /// A community that takes a list as it stands is not left for a value that a part of the code does
     /// not have.
     #[test]

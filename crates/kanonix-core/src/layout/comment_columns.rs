@@ -122,8 +122,9 @@ pub(super) fn of_comments(
 /// The columns of a comma at or behind a token that is there because its list is open.
 fn open_comma(plan: &Plan, token: usize) -> usize {
     let comes = plan.rewrites_of(token).iter().any(|rewrite| match rewrite.change {
-        TreeEdit::Remove(When::Flat(_)) => true,
-        TreeEdit::Insert(",", When::Open(group)) => plan.closes_apart(group),
+        TreeEdit::Remove(When::Flat(group)) | TreeEdit::Insert(",", When::Open(group)) => {
+            plan.closes_apart(group)
+        }
         _ => false,
     });
     usize::from(comes)

@@ -122,15 +122,11 @@ impl Question {
     }
 
     /// The style that says what a candidate costs beside the others: what stays on its header's
-    /// line does so with the blanks that it has, as those are another question, and so are blanks
-    /// that line comments up.
+    /// line does so with the blanks that it has, as those are another question.
     pub(super) fn priced(&self, candidate: &Candidate, base: &Style) -> Style {
         let mut style = candidate.within(base);
         if self.entry.setting == Setting::FlatBlock {
             style.set("inner_gap", "block", "keep").expect("a value of the registry");
-        }
-        if self.entry.setting == Setting::CommentGap && self.slot.key == Key::Before {
-            style.set("columns", "comment", "keep").expect("a value of the registry");
         }
         style
     }
@@ -142,9 +138,10 @@ impl Question {
     pub(super) fn waits_for(&self, other: &Question) -> bool {
         match other.entry.setting {
             Setting::WrapIndent => self.entry.setting == Setting::WrapAlign,
-            Setting::Columns => {
-                matches!(self.entry.setting, Setting::PairGap | Setting::OperatorGap)
-            }
+            Setting::Columns => matches!(
+                self.entry.setting,
+                Setting::PairGap | Setting::OperatorGap | Setting::CommentGap
+            ),
             Setting::FlatBlock => self.slot.key == Key::Block,
             Setting::NamespaceIndent => self.entry.setting == Setting::IndentSize,
             // What is no step further in shows nothing of how wide one is.

@@ -68,9 +68,9 @@ pub(super) static LANGUAGE: Language = Language {
     ],
     // "Code Conventions for the Java Programming Language" (its developers, 1999): four spaces, a
     // line is broken before an operator and goes on eight spaces further in, a closing bracket
-    // follows what it closes, a blank line between methods. Its 80 columns are 100 today. Where it
-    // says nothing, or people do otherwise since (cases, blanks inside braces, the column that a broken
-    // list stands in), nothing is asked.
+    // follows what it closes, a blank line between methods, short comments near each other begin in
+    // one column (5.1.3). Its 80 columns are 100 today. Where it says nothing, or people do otherwise
+    // since (cases, blanks inside braces, the column that a broken list stands in), nothing is asked.
     defaults: &[
         (Setting::MaxLineLength, Key::Whole, "100"),
         (Setting::OperatorPlace, Key::Whole, "leads"),
