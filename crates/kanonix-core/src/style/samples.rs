@@ -245,7 +245,7 @@ pub static SAMPLES: &[Sample] = &[
         &["0", "1"],
         of("blank_lines.at_edges", "javascript", "if (ebb) {\n\n  warn();\n\n}\n"),
     ),
-    some(&["1", "2"], of("comment_gap.before", "python", "a = 1 # metres\n")),
+    some(&["1", "2", "keep"], of("comment_gap.before", "python", "a = 1    # metres\n")),
     of("comment_gap.after_mark", "python", "#metres\na = 1\n# feet\n"),
     of("columns.comment", "python", "a = 1       # metres\nbcd = 2     # feet\n"),
     of("columns.value", "python", "ebb   = 1\nflood = 2\n"),
