@@ -572,18 +572,19 @@ impl<'a> Comparing<'a> {
             return self.slip(offset, 0, Setting::WrapAlign, message);
         }
         let kinds = |text: &str| (text.contains(' '), text.contains('\t'));
-        let (setting, message) = if present.len() != wanted.len() && kinds(present) == kinds(wanted)
+        let (setting, said) = if present.len() != wanted.len() && kinds(present) == kinds(wanted)
             || present.is_empty()
             || wanted.is_empty()
         {
-            let (present, wanted) = (width(present), width(wanted));
-            let message = ["indent by ", &wanted, ", not by ", &present].concat();
-            (Setting::IndentSize, message)
+            (Setting::IndentSize, width as fn(&mut String, &str))
         } else {
-            let (present, wanted) = (parts(present), parts(wanted));
-            let message = ["indent by ", &wanted, ", not by ", &present].concat();
-            (Setting::IndentStyle, message)
+            (Setting::IndentStyle, parts as fn(&mut String, &str))
         };
+        let mut message = String::with_capacity(64);
+        message.push_str("indent by ");
+        said(&mut message, wanted);
+        message.push_str(", not by ");
+        said(&mut message, present);
         self.slip(offset, 0, setting, message);
     }
 
@@ -645,12 +646,34 @@ fn line_end_message(wanted: LineEnd) -> String {
     }
 }
 
-fn count_of(count: usize, what: &str) -> String {
-    match count {
-        0 => ["no ", what].concat(),
-        1 => ["one ", what].concat(),
-        2 => ["two ", what, "s"].concat(),
-        _ => [&count.to_string(), " ", what, "s"].concat(),
+fn count_of(of: usize, what: &str) -> String {
+    let mut out = String::new();
+    count(&mut out, of, what);
+    out
+}
+
+/// Says how many there are of something.
+fn count(out: &mut String, of: usize, what: &str) {
+    match of {
+        0 => out.push_str("no"),
+        1 => out.push_str("one"),
+        2 => out.push_str("two"),
+        _ => number(out, of),
+    }
+    out.push(' ');
+    out.push_str(what);
+    if of > 1 {
+        out.push('s');
+    }
+}
+
+/// Says a number: indentations come by the thousand, and most of them have one digit or two.
+fn number(out: &mut String, number: usize) {
+    let digit = |digit: usize| (b'0' + digit as u8) as char;
+    match number {
+        0..10 => out.push(digit(number)),
+        10..100 => out.extend([digit(number / 10), digit(number % 10)]),
+        _ => out.push_str(&number.to_string()),
     }
 }
 
@@ -673,18 +696,25 @@ fn short(text: &str) -> (&str, &'static str) {
 /// So many characters of a token stand in a message.
 const MOST_QUOTED: usize = 24;
 
-/// An indentation's width, as a person counts it.
-fn width(indent: &str) -> String {
-    if indent.contains('\t') { parts(indent) } else { indent.len().to_string() }
+/// Says an indentation's width, as a person counts it.
+fn width(out: &mut String, indent: &str) {
+    match indent.contains('\t') {
+        true => parts(out, indent),
+        false => number(out, indent.len()),
+    }
 }
 
-/// An indentation's make-up.
-fn parts(indent: &str) -> String {
+/// Says an indentation's make-up.
+fn parts(out: &mut String, indent: &str) {
     let tabs = indent.bytes().filter(|byte| *byte == b'\t').count();
     let blanks = indent.len() - tabs;
-    match (tabs, blanks) {
-        (0, blanks) => count_of(blanks, "space"),
-        (tabs, 0) => count_of(tabs, "tab"),
-        (tabs, blanks) => [&count_of(tabs, "tab"), " and ", &count_of(blanks, "space")].concat(),
+    if tabs > 0 {
+        count(out, tabs, "tab");
+    }
+    if tabs > 0 && blanks > 0 {
+        out.push_str(" and ");
+    }
+    if blanks > 0 || tabs == 0 {
+        count(out, blanks, "space");
     }
 }

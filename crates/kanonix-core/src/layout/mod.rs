@@ -204,18 +204,22 @@ impl<'a> Sheet<'a> {
         let Some(max) = self.style.number(Setting::MaxLineLength, Key::Whole) else {
             return Vec::new()
         };
-        let tab = self.style.tab_columns();
+        let (max, tab) = (max as usize, self.style.tab_columns());
+        let has_tabs = self.text.as_bytes().contains(&b'\t');
         let is_long = |line: &usize| {
             let end = match line + 1 < self.lines.count() {
                 true => self.lines.start(line + 1),
                 false => self.text.len(),
             };
             let range = self.lines.start(*line)..end;
-            let text = self.text[range.clone()].trim_end_matches(['\r', '\n']);
             // No character is wider than a tab, and no other one is wider than a byte.
-            let fits = text.len() * tab <= max as usize
-                || (text.len() <= max as usize && !text.as_bytes().contains(&b'\t'))
-                || measure::columns(text, tab) <= max as usize;
+            let widest = if has_tabs { range.len() * tab } else { range.len() };
+            if widest <= max {
+                return false;
+            }
+            let text = self.text[range.clone()].trim_end_matches(['\r', '\n']);
+            let fits = (text.len() <= max && !text.as_bytes().contains(&b'\t'))
+                || measure::columns(text, tab) <= max;
             if fits || !set.touches(*line..line + 1) {
                 return false;
             }

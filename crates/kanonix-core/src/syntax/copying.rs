@@ -37,6 +37,7 @@ pub(super) fn copied(
             comments: grammar.comments(),
             directives: grammar.directives(),
             kinds: grammar.kinds(),
+            traits: Vec::new(),
             shows: Vec::new(),
             in_words: false,
             faulty: Vec::new(),
@@ -137,9 +138,15 @@ impl Copying<'_> {
             };
             let (start, end) = (node.start_byte(), node.end_byte());
             let range = start + self.offset..end + self.offset;
-            self.put_back(start, &mut open);
-            self.put_joins_back(&range, &mut open);
-            self.put_words_back(range.start, &mut open);
+            if !self.hidden.is_empty() {
+                self.put_back(start, &mut open);
+            }
+            if self.join.is_some() {
+                self.put_joins_back(&range, &mut open);
+            }
+            if !self.unnamed.is_empty() {
+                self.put_words_back(range.start, &mut open);
+            }
             let id = self.node((kind, origin), is_error, &mut open);
             // Nothing is said of each node that holds for all of them.
             let has_error = self.has_faults && node.has_error();
@@ -151,10 +158,14 @@ impl Copying<'_> {
                 true => node.child_count(),
                 false => 0,
             };
+            let is_leaf = role == Role::Plain && children == 0 && !range.is_empty();
             if folded {
                 self.fold(id, range, kind);
             } else if grammar.is_exact(kind, self.text, &range) {
                 self.leaf(id, range, kind, Role::Atom, has_error, false);
+            } else if is_leaf && !has_error && self.reserved.is_none() {
+                self.ends = &BLANKS;
+                self.word(id, range, kind);
             } else if role == Role::Unread {
                 self.unread(grammar, id, range, kind, has_error);
             } else if role == Role::Wrapper && self.is_blank(&range) {
@@ -332,14 +343,14 @@ impl Copying<'_> {
         let mut at = range.start;
         self.tree.nodes[node as usize].shown = !self.text[range.clone()].contains('\n');
         for line in self.text[range].split_inclusive('\n') {
-            let body = line.trim_matches(BLANKS);
-            let start = at + line.len() - line.trim_start_matches(BLANKS).len();
-            at += line.len();
-            if !body.is_empty() {
+            let is_solid = |byte: &u8| !matches!(byte, b' ' | b'\t' | b'\r' | b'\n');
+            let start = line.as_bytes().iter().position(is_solid);
+            let end = line.as_bytes().iter().rposition(is_solid);
+            if let (Some(start), Some(last)) = (start, end) {
                 let fault = std::mem::take(&mut self.missing);
                 self.push(Token {
-                    start: start as u32,
-                    end: (start + body.len()) as u32,
+                    start: (at + start) as u32,
+                    end: (at + last + 1) as u32,
                     kind,
                     role: Role::Text,
                     fault,
@@ -350,8 +361,45 @@ impl Copying<'_> {
                     directive: false,
                 });
             }
+            at += line.len();
         }
         self.tree.nodes[node as usize].end = self.tree.tokens.len() as TokenId;
+    }
+
+    /// A word or a mark, of which nothing more is to be known.
+    fn word(&mut self, node: NodeId, range: Range<usize>, kind: u16) {
+        if !self.hidden.is_empty() {
+            self.pass_hidden(range.end);
+        }
+        let solid = self.solid(&range);
+        if solid == 0 {
+            return;
+        }
+        let end = range.start + solid;
+        let fault = std::mem::take(&mut self.missing);
+        let multi_line = self.masks && self.text[range.start..end].contains('\n');
+        self.push(Token {
+            start: range.start as u32,
+            end: end as u32,
+            kind,
+            role: Role::Plain,
+            fault,
+            multi_line,
+            continues: false,
+            broken: false,
+            reread: false,
+            directive: false,
+        });
+        self.tree.nodes[node as usize].end = self.tree.tokens.len() as TokenId;
+    }
+
+    /// How long a leaf is but for blanks at its end, which a grammar may take along and which belong
+    /// to the gap.
+    fn solid(&self, range: &Range<usize>) -> usize {
+        match self.text.as_bytes()[range.clone()].last() {
+            Some(last) if *last > b' ' => range.len(),
+            _ => self.text[range.clone()].trim_end_matches(self.ends).len(),
+        }
     }
 
     pub(super) fn leaf(
@@ -369,12 +417,11 @@ impl Copying<'_> {
         }
         let ends_line = role == Role::Heredoc && self.text[..range.start].ends_with('\r');
         let range = range.start - usize::from(ends_line)..range.end;
-        let tokens = &mut self.tree.tokens;
         if is_missing {
             self.tree.faults.push(range.start..range.start);
             self.missing = true;
             // What is missing may be missed before the comments, too.
-            for last in tokens.iter_mut().rev() {
+            for last in self.tree.tokens.iter_mut().rev() {
                 last.fault = true;
                 if last.role != Role::Comment {
                     break;
@@ -385,11 +432,7 @@ impl Copying<'_> {
         if role == Role::Text {
             return self.lines_of_text(node, range, kind);
         }
-        let mut solid = &self.text[range.clone()];
-        if solid.as_bytes().last().is_none_or(|last| *last <= b' ') {
-            // A grammar's leaf may take blanks along at its end; they belong to the gap.
-            solid = solid.trim_end_matches(self.ends);
-        }
+        let solid = &self.text[range.start..range.start + self.solid(&range)];
         if solid.is_empty() {
             return;
         }
@@ -409,7 +452,7 @@ impl Copying<'_> {
             directive: false,
         };
         self.missing = false;
-        if is_error && let Some(last) = tokens.last_mut() {
+        if is_error && let Some(last) = self.tree.tokens.last_mut() {
             last.fault = true;
         }
         let may_be_long = match role {

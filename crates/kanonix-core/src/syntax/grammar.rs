@@ -6,6 +6,7 @@ use super::kinds::{KindEntry, Kinds, Said};
 use super::logical::{Lexis, LogicalLines};
 use super::regrouping::Regrouping;
 use super::tree::Tree;
+use std::cell::RefCell;
 use std::collections::HashMap;
 use std::ops::{ControlFlow, Range};
 use std::sync::OnceLock;
@@ -135,6 +136,8 @@ pub struct Grammar {
     regrouping: Option<&'static Regrouping>,
     /// Whether a text is only understood as a whole.
     whole: Option<fn(&str) -> bool>,
+    /// What is said of each node beyond its kind.
+    traits: Option<fn(&Tree, &str) -> Vec<u16>>,
     /// Before which tokens white space shows.
     shows: Option<fn(&Tree, &str) -> Vec<bool>>,
     /// Which stretches of a text no word ends in, where its words may be looked at one by one.
@@ -194,6 +197,7 @@ impl Grammar {
             alone,
             regrouping: None,
             whole,
+            traits: None,
             shows,
             uncut,
             masked,
@@ -337,6 +341,17 @@ impl Grammar {
     /// Whether nothing of a text may be folded.
     pub fn is_seen_whole(&self, text: &str) -> bool {
         self.whole.is_some_and(|whole| whole(text))
+    }
+
+    /// The same for a language that says more of a node than its kind: a bit for each thing said.
+    pub const fn with_traits(mut self, traits: fn(&Tree, &str) -> Vec<u16>) -> Grammar {
+        self.traits = Some(traits);
+        self
+    }
+
+    /// What is said of each node, if anything is.
+    pub(super) fn traits(&self, tree: &Tree, text: &str) -> Option<Vec<u16>> {
+        self.traits.map(|traits| traits(tree, text))
     }
 
     /// The same for a language in which white space may show: whether there is some before a token
@@ -566,7 +581,15 @@ impl Grammar {
         text: &str,
         old: Option<&tree_sitter::Tree>,
     ) -> Option<tree_sitter::Tree> {
-        let mut parser = Parser::new();
+        PARSER.with_borrow_mut(|parser| self.parse_by(parser, text, old))
+    }
+
+    fn parse_by(
+        &self,
+        parser: &mut Parser,
+        text: &str,
+        old: Option<&tree_sitter::Tree>,
+    ) -> Option<tree_sitter::Tree> {
         parser.set_language(&self.loaded().language).ok()?;
         // By steps and not by a clock: the verdict is the same on every machine.
         let mut left = LEAST_STEPS + text.len() / BYTES_A_STEP;
@@ -579,8 +602,18 @@ impl Grammar {
         };
         let options = ParseOptions::new().progress_callback(&mut progress);
         let mut read = |at: usize, _: Point| text.as_bytes().get(at..).unwrap_or_default();
-        parser.parse_with_options(&mut read, old, Some(options))
+        let tree = parser.parse_with_options(&mut read, old, Some(options));
+        if tree.is_none() {
+            // It would go on from where it was stopped.
+            parser.reset();
+        }
+        tree
     }
+}
+
+thread_local! {
+    // A parser takes longer to make than what stands in a macro takes to read.
+    static PARSER: RefCell<Parser> = RefCell::new(Parser::new());
 }
 
 /// What opens and closes in most languages.

@@ -95,6 +95,9 @@ pub struct Tree {
     pub directives: Option<&'static Directives>,
     /// What its language says of each kind of node.
     pub kinds: &'static Kinds,
+    /// What its language says of each node beyond its kind, a bit for each thing; empty where it says
+    /// nothing.
+    pub traits: Vec<u16>,
     /// Before which tokens white space shows, the blanks around comments counted together; empty
     /// where none does.
     pub shows: Vec<bool>,
@@ -126,6 +129,9 @@ impl Tree {
             tree.hold_against(lines, indented, text);
         }
         tree.pay(grammar, parsed.lines.as_deref(), text);
+        if let Some(traits) = grammar.traits(&tree, text) {
+            tree.traits = traits;
+        }
         if let Some(shows) = grammar.shows(&tree, text) {
             tree.shows = shows;
         }

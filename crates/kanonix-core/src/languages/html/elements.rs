@@ -3,6 +3,7 @@
 
 use super::layout::Kind;
 use crate::syntax::{NodeId, Tree};
+use std::sync::LazyLock;
 
 /// Where white space around an element, or inside it, is gone once a page is drawn.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
@@ -19,55 +20,142 @@ pub(super) enum Display {
     Hidden,
 }
 
-/// Elements that begin and end lines of their own.
-const BLOCKS: &[&str] = &[
-    "address", "article", "aside", "blockquote", "body", "caption", "center", "col", "colgroup",
-    "dd", "details", "dialog", "dir", "div", "dl", "dt", "fieldset", "figcaption", "figure",
-    "footer", "form", "frame", "frameset", "h1", "h2", "h3", "h4", "h5", "h6", "head", "header",
-    "hgroup", "hr", "html", "legend", "li", "listing", "main", "menu", "nav", "noframes", "ol",
-    "optgroup", "option", "p", "plaintext", "pre", "search", "section", "summary", "table", "tbody",
-    "td", "tfoot", "th", "thead", "tr", "ul", "xmp",
+/// What an element's name says of it, a bit for each: it begins and ends lines of its own.
+const BLOCK: u16 = 1;
+/// Its content is not a part of the line that it stands in.
+const WORD: u16 = 1 << 1;
+/// A line ends with it.
+const BREAK: u16 = 1 << 2;
+/// It is not drawn.
+const HIDDEN: u16 = 1 << 3;
+/// Nothing stands in it but other elements, or it draws nothing between them.
+const HOLDER: u16 = 1 << 4;
+/// White space in it stays as it is.
+const EXACT: u16 = 1 << 5;
+/// It holds nothing.
+const VOID: u16 = 1 << 6;
+/// It holds all of a page.
+const PAGE: u16 = 1 << 7;
+/// What is not drawn stands in no line of text in it.
+const OUTERMOST: u16 = 1 << 8;
+/// It is a drawing.
+const DRAWING: u16 = 1 << 9;
+/// A part of a drawing that holds a part of a page.
+const FOREIGN: u16 = 1 << 10;
+/// A part of a drawing in which text stands.
+const DRAWN_TEXT: u16 = 1 << 11;
+/// A part of a drawing whose text may be drawn as it stands.
+const DRAWN_WORDS: u16 = 1 << 12;
+/// Not said by its name: it is a drawing, or a part of one.
+const IN_DRAWING: u16 = 1 << 13;
+
+/// The names of which each is said.
+const NAMED: [(u16, &[&str]); 13] = [
+    (
+        BLOCK,
+        &[
+            "address", "article", "aside", "blockquote", "body", "caption", "center", "col",
+            "colgroup", "dd", "details", "dialog", "dir", "div", "dl", "dt", "fieldset",
+            "figcaption", "figure", "footer", "form", "frame", "frameset", "h1", "h2", "h3", "h4",
+            "h5", "h6", "head", "header", "hgroup", "hr", "html", "legend", "li", "listing",
+            "main", "menu", "nav", "noframes", "ol", "optgroup", "option", "p", "plaintext", "pre",
+            "search", "section", "summary", "table", "tbody", "td", "tfoot", "th", "thead", "tr",
+            "ul", "xmp",
+        ],
+    ),
+    (
+        WORD,
+        &[
+            "audio", "button", "canvas", "iframe", "object", "select", "svg", "textarea", "video",
+        ],
+    ),
+    (BREAK, &["br"]),
+    (
+        HIDDEN,
+        &["base", "link", "meta", "noscript", "script", "style", "template", "title"],
+    ),
+    (
+        HOLDER,
+        &[
+            "audio", "colgroup", "datalist", "dl", "frameset", "head", "html", "menu", "ol",
+            "optgroup", "select", "table", "tbody", "tfoot", "thead", "tr", "ul", "video",
+        ],
+    ),
+    (EXACT, &["pre", "textarea", "listing", "xmp", "plaintext"]),
+    (
+        VOID,
+        &[
+            "area", "base", "basefont", "bgsound", "br", "col", "command", "embed", "frame", "hr",
+            "image", "img", "input", "keygen", "link", "meta", "param", "source", "track", "wbr",
+        ],
+    ),
+    (PAGE, &["html", "body"]),
+    (OUTERMOST, &["head", "html"]),
+    (DRAWING, &["svg"]),
+    (FOREIGN, &["foreignobject"]),
+    (DRAWN_TEXT, &["text", "textpath", "tspan", "foreignobject", "a", "title", "desc"]),
+    (DRAWN_WORDS, &["text", "textpath", "tspan"]),
 ];
 
-/// Elements whose content is not a part of the line that they stand in.
-const WORDS: &[&str] =
-    &["audio", "button", "canvas", "iframe", "object", "select", "svg", "textarea", "video"];
+/// What names say, by the letter that they begin with.
+static NAMES: LazyLock<[Vec<(&str, u16)>; 26]> = LazyLock::new(|| {
+    let mut names = [const { Vec::new() }; 26];
+    for (said, list) in NAMED {
+        for name in list {
+            let alike: &mut Vec<(&str, u16)> = &mut names[usize::from(name.as_bytes()[0] - b'a')];
+            match alike.iter_mut().find(|(known, _)| known == name) {
+                Some((_, all)) => *all |= said,
+                None => alike.push((name, said)),
+            }
+        }
+    }
+    names
+});
 
-/// Elements that are not drawn.
-const HIDDEN: &[&str] =
-    &["base", "link", "meta", "noscript", "script", "style", "template", "title"];
+/// What the name that a tag begins with says.
+fn said(tag: &str) -> u16 {
+    let name = name(tag);
+    let letter = name.bytes().next().map_or(0, |letter| letter.to_ascii_lowercase());
+    let Some(names) = NAMES.get(usize::from(letter.wrapping_sub(b'a'))) else { return 0 };
+    let own = names.iter().find(|(known, _)| known.eq_ignore_ascii_case(name));
+    own.map_or(0, |(_, said)| *said)
+}
 
-/// Elements in which nothing stands but other elements, or that draw nothing between them.
-const HOLDERS: &[&str] = &[
-    "audio", "colgroup", "datalist", "dl", "frameset", "head", "html", "menu", "ol", "optgroup",
-    "select", "table", "tbody", "tfoot", "thead", "tr", "ul", "video",
-];
-
-/// Parts of drawings in which text stands.
-const DRAWN_TEXT: &[&str] = &["text", "textpath", "tspan", "foreignobject", "a", "title", "desc"];
-
-/// Elements in which white space stays as it is.
-const EXACT: &[&str] = &["pre", "textarea", "listing", "xmp", "plaintext"];
-
-/// Elements that hold nothing.
-const VOID: &[&str] = &[
-    "area", "base", "basefont", "bgsound", "br", "col", "command", "embed", "frame", "hr", "image",
-    "img", "input", "keygen", "link", "meta", "param", "source", "track", "wbr",
-];
+/// What is said of each node of a page.
+pub(super) fn traits(tree: &Tree, text: &str) -> Vec<u16> {
+    let mut traits = vec![0; tree.nodes.len()];
+    for (id, node) in tree.nodes.iter().enumerate() {
+        let around: u16 = traits[node.parent as usize];
+        let mut own = if around & FOREIGN == 0 { around & IN_DRAWING } else { 0 };
+        if is_element(tree, id as NodeId)
+            && let Some(token) = tree.tokens.get(node.first as usize)
+        {
+            own |= said(&text[token.start as usize..]);
+        }
+        if own & DRAWING != 0 {
+            own |= IN_DRAWING;
+        }
+        traits[id] = own;
+    }
+    traits
+}
 
 /// Whether a construct is an element that holds nothing.
 pub(super) fn is_alone(kind: u16, text: &str) -> bool {
-    Kind::of(kind) == Kind::Element && has_name(text, VOID)
+    Kind::of(kind) == Kind::Element && said(text) & VOID != 0
 }
 
 /// Whether all of a construct stays as it stands.
 pub(super) fn is_exact(kind: u16, text: &str) -> bool {
-    Kind::of(kind) == Kind::Element && has_name(text, EXACT)
+    Kind::of(kind) == Kind::Element && said(text) & EXACT != 0
 }
 
 /// Whether such an element has no end tag: it goes on, white space and all, as far as something
 /// else ends it.
 pub(super) fn is_unclosed(tree: &Tree, text: &str, node: NodeId) -> bool {
+    if !has(tree, node, EXACT) {
+        return false;
+    }
     let own = &tree.nodes[node as usize];
     let Some(token) = tree.tokens.get(own.first as usize) else { return false };
     let own_text = &text[token.start as usize..token.end as usize];
@@ -76,7 +164,7 @@ pub(super) fn is_unclosed(tree: &Tree, text: &str, node: NodeId) -> bool {
     };
     let ends = own_text.match_indices("</").filter(is_own).count();
     let all = own_text.match_indices('<').filter(is_own).count();
-    is_exact(own.kind, own_text) && all > 2 * ends
+    all > 2 * ends
 }
 
 /// Whether white space behind an element is still part of such a one inside it: neither the end of
@@ -87,7 +175,7 @@ pub(super) fn leaves_open(tree: &Tree, text: &str, node: NodeId) -> bool {
     while let Some(last) = tree.children(at).last() {
         if !is_tag(last) {
             at = last;
-        } else if holds_the_page(tree, text, at)
+        } else if holds_the_page(tree, at)
             && let Some(before) = tree.children(at).filter(|child| !is_tag(*child)).last()
         {
             at = before;
@@ -107,18 +195,12 @@ pub(super) fn name(tag: &str) -> &str {
 
 /// Whether a tag is one of an element that begins and ends lines of its own.
 pub(super) fn is_block(tag: &str) -> bool {
-    tag.starts_with('<') && has_name(tag, BLOCKS)
+    tag.starts_with('<') && said(tag) & BLOCK != 0
 }
 
-fn has_name(tag: &str, names: &[&str]) -> bool {
-    let own = name(tag);
-    names.iter().any(|name| name.eq_ignore_ascii_case(own))
-}
-
-/// The text of an element from its first byte on.
-fn text_of<'t>(tree: &Tree, text: &'t str, node: NodeId) -> &'t str {
-    let first = tree.nodes[node as usize].first as usize;
-    tree.tokens.get(first).map_or("", |token| &text[token.start as usize..])
+/// Whether one of these is said of a node.
+fn has(tree: &Tree, node: NodeId, traits: u16) -> bool {
+    tree.traits[node as usize] & traits != 0
 }
 
 /// Whether a node is an element of any kind.
@@ -129,68 +211,50 @@ pub(super) fn is_element(tree: &Tree, node: NodeId) -> bool {
 
 /// Whether nothing stands in an element but other elements, so that white space between these is
 /// gone.
-pub(super) fn is_holder(tree: &Tree, text: &str, node: NodeId) -> bool {
-    if !is_element(tree, node) {
-        return false;
-    }
-    let own = text_of(tree, text, node);
-    has_name(own, HOLDERS) || (is_in_drawing(tree, text, node) && !has_name(own, DRAWN_TEXT))
+pub(super) fn is_holder(tree: &Tree, node: NodeId) -> bool {
+    let is_plain_drawing = has(tree, node, IN_DRAWING) && !has(tree, node, DRAWN_TEXT);
+    is_element(tree, node) && (has(tree, node, HOLDER) || is_plain_drawing)
 }
 
 /// Whether a part of a drawing holds text, which may be drawn as it stands.
-pub(super) fn is_drawn_text(tree: &Tree, text: &str, node: NodeId) -> bool {
-    has_name(text_of(tree, text, node), &["text", "textpath", "tspan"])
-        && is_in_drawing(tree, text, node)
-}
-
-/// Whether a node is a drawing, or a part of one.
-fn is_in_drawing(tree: &Tree, text: &str, node: NodeId) -> bool {
-    let mut at = node;
-    while at != 0 {
-        let own = text_of(tree, text, at);
-        if is_element(tree, at) && has_name(own, &["svg"]) {
-            return true;
-        }
-        if is_element(tree, at) && has_name(own, &["foreignobject"]) && at != node {
-            return false;
-        }
-        at = tree.nodes[at as usize].parent;
-    }
-    false
+pub(super) fn is_drawn_text(tree: &Tree, node: NodeId) -> bool {
+    has(tree, node, DRAWN_WORDS) && has(tree, node, IN_DRAWING)
 }
 
 /// Whether an element is one that holds all of a page. Its tags may be left out, or doubled: what
 /// is written behind it belongs to it all the same.
-pub(super) fn holds_the_page(tree: &Tree, text: &str, node: NodeId) -> bool {
-    is_element(tree, node) && has_name(text_of(tree, text, node), &["html", "body"])
+pub(super) fn holds_the_page(tree: &Tree, node: NodeId) -> bool {
+    has(tree, node, PAGE)
 }
 
 /// Whether a page goes on behind the end of such an element, which ends nothing then.
 pub(super) fn goes_on_behind(tree: &Tree, text: &str, node: NodeId) -> bool {
+    if !holds_the_page(tree, node) {
+        return false;
+    }
     let last = tree.nodes[node as usize].end as usize - 1;
     let rest = text[tree.tokens[last].end as usize..].trim_start();
-    let is_end = |rest: &str| rest.is_empty() || ["</", "<!--"].iter().any(|s| rest.starts_with(s));
-    holds_the_page(tree, text, node) && !is_end(rest)
+    !rest.is_empty() && !["</", "<!--"].iter().any(|sign| rest.starts_with(sign))
 }
 
 /// How a part of a page is drawn.
-pub(super) fn display(tree: &Tree, text: &str, node: NodeId) -> Display {
-    if Kind::of(tree.nodes[node as usize].kind) == Kind::Doctype {
+pub(super) fn display(tree: &Tree, node: NodeId) -> Display {
+    let own = &tree.nodes[node as usize];
+    if Kind::of(own.kind) == Kind::Doctype {
         return Display::Block;
     }
     if !is_element(tree, node) {
         return Display::Inline;
     }
-    let own = text_of(tree, text, node);
-    let parent = tree.nodes[node as usize].parent;
-    if has_name(own, &["br"]) {
+    let parent = own.parent;
+    if has(tree, node, BREAK) {
         Display::Break
-    } else if has_name(own, HIDDEN) {
-        let outermost = parent == 0 || has_name(text_of(tree, text, parent), &["head", "html"]);
+    } else if has(tree, node, HIDDEN) {
+        let outermost = parent == 0 || has(tree, parent, OUTERMOST);
         if outermost { Display::Block } else { Display::Hidden }
-    } else if has_name(own, BLOCKS) || (parent != 0 && is_holder(tree, text, parent)) {
+    } else if has(tree, node, BLOCK) || (parent != 0 && is_holder(tree, parent)) {
         Display::Block
-    } else if has_name(own, WORDS) {
+    } else if has(tree, node, WORD) {
         Display::Word
     } else {
         Display::Inline

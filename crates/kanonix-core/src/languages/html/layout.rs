@@ -60,7 +60,7 @@ struct Place {
 }
 
 fn display(p: &Planner, node: NodeId) -> Display {
-    elements::display(p.tree, p.text, node)
+    elements::display(p.tree, node)
 }
 
 fn is_block(p: &Planner, node: NodeId) -> bool {
@@ -122,7 +122,7 @@ fn places(
     if let Some(token) = closing {
         let mut beside_block = !goes_on && before.is_some_and(|before| is_block(p, before));
         if let ([child], [place, ..]) = (children, &mut places[..])
-            && !elements::is_holder(p.tree, p.text, around)
+            && !elements::is_holder(p.tree, around)
             && hugs(p, *child, token)
         {
             (place.beside_block, beside_block) = (false, false);

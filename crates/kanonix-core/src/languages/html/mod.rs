@@ -45,6 +45,7 @@ pub(super) static LANGUAGE: Language = Language {
         .with_exact(elements::is_exact)
         .with_alone(elements::is_alone)
         .seen_whole(templates::may_hold)
+        .with_traits(elements::traits)
         .showing(space::shows)
         .masking(space::masked)
         .with_words(templates::actions),

@@ -40,7 +40,7 @@ fn is_filled(p: &Planner, node: NodeId, deepest: usize) -> bool {
     match Kind::at(p, node) {
         Kind::Text => !p.tree.nodes[node as usize].fault && lines_of_actions(p, node).is_empty(),
         Kind::Entity => true,
-        Kind::Element => match elements::display(p.tree, p.text, node) {
+        Kind::Element => match elements::display(p.tree, node) {
             Display::Inline if deepest > 0 => {
                 let parts = p.parts(node);
                 let has_all = parts.last().is_some_and(|last| p.is(*last, Kind::EndTag))
@@ -96,7 +96,7 @@ fn stands_apart(p: &Planner, before: TokenId, token: TokenId) -> bool {
 fn words(p: &Planner, node: NodeId) -> Vec<TokenId> {
     match Kind::at(p, node) {
         Kind::Text => (p.first(node)..p.end(node)).collect(),
-        Kind::Element if elements::display(p.tree, p.text, node) == Display::Inline => {
+        Kind::Element if elements::display(p.tree, node) == Display::Inline => {
             p.parts(node).into_iter().flat_map(|part| words(p, part)).collect()
         }
         _ => vec![p.first(node)],
@@ -127,7 +127,7 @@ fn paragraph(p: &mut Planner, words: &[TokenId], end: TokenId, level: u8) {
 
 /// The elements of a paragraph have been planned with it.
 fn link(p: &mut Planner, node: NodeId) {
-    if p.is(node, Kind::Element) && elements::display(p.tree, p.text, node) == Display::Inline {
+    if p.is(node, Kind::Element) && elements::display(p.tree, node) == Display::Inline {
         p.hand(node, Handed::Link);
         for part in p.parts(node) {
             link(p, part);

@@ -32,17 +32,17 @@ pub(super) fn shows(tree: &Tree, text: &str) -> Vec<bool> {
         if id > 0 && !elements::is_element(tree, id) && kind != Kind::Doctype {
             continue;
         }
-        let display = elements::display(tree, text, id);
-        let is_holder = id == 0 || elements::is_holder(tree, text, id);
+        let display = elements::display(tree, id);
+        let is_holder = id == 0 || elements::is_holder(tree, id);
         if id == 0 || matches!(display, Display::Block | Display::Break) {
             gone_before[first] = true;
-            gone_behind[last] |= !elements::holds_the_page(tree, text, id);
+            gone_behind[last] |= !elements::holds_the_page(tree, id);
             if elements::goes_on_behind(tree, text, id) {
                 ends_nothing.push(id);
             }
         }
         let edges_gone = (matches!(display, Display::Block | Display::Word) || is_holder)
-            && !elements::is_drawn_text(tree, text, id);
+            && !elements::is_drawn_text(tree, id);
         for child in tree.children(id) {
             let part = &tree.nodes[child as usize];
             let tag = Kind::of(part.kind);
