@@ -117,3 +117,51 @@ fn code_behind_a_doubled_mark_at_the_margin_was_commented_out() {
     let text = "class Gauge:\n    def ebb(self):\n        low()\n\n##    def flood(self):\n##        high()\n\n    def slack(self):\n##        high()\n        low()\n";
     becomes("python", &[(text, text)]);
 }
+
+/// What was as many steps further in as the blocks around it goes with their step.
+#[test]
+fn a_list_in_steps_goes_with_the_step_of_its_file() {
+    let old = "\
+function rise(gauge)
+    local tide = read(
+        gauge,
+        4
+    )
+    if tide > 0 then
+        warn(
+            gauge,
+            tide)
+    end
+end
+watch(
+    harbour,
+    2)
+";
+    let new = old.replace("    ", "  ");
+    becomes("lua", &[(old, &new)]);
+    // What is in no block was never more than its file's usual step further in.
+    becomes("lua", &[("watch(\n    harbour,\n    2)\n", "watch(\n    harbour,\n    2)\n")]);
+    // Two narrow steps are one wide one already.
+    let narrow = "function Watch {\n  Read-Tide `\n    -Gauge 4 `\n    -Harbour 2\n}\n";
+    let wide = "function Watch {\n    Read-Tide `\n        -Gauge 4 `\n        -Harbour 2\n}\n";
+    becomes("powershell", &[(narrow, wide)]);
+    // Where the lines around are not in play, their step is the file's.
+    let touched_line = old.replace("4\n", "5\n");
+    assert_eq!(touched_with("lua", &[], old, &touched_line), touched_line);
+}
+
+/// A bracket in the column of the elements belongs to them only where they are further in than what
+/// the list belongs to.
+#[test]
+fn a_bracket_below_elements_at_the_margin_stands_under_its_statement() {
+    becomes("python", &[
+        (
+            "tide = read(\ngauge,\n4\n) + read(\nebb,\n2\n)\n",
+            "tide = read(\n    gauge,\n    4\n) + read(\n    ebb,\n    2\n)\n",
+        ),
+        (
+            "tide = read(\n        gauge,\n        4\n        )\n",
+            "tide = read(\n    gauge,\n    4\n    )\n",
+        ),
+    ]);
+}

@@ -124,6 +124,7 @@ pub(super) fn fill(sheet: &Sheet, live: &Live, set: &LineSet, style: &Style) -> 
             false => Steps::new(sheet, live, set, style),
         },
         body_steps: HashMap::new(),
+        usual_step: None,
         states: sheet.plan.groups.all(State::Still),
         fills: style.is(Setting::ListWrap, Key::Whole, "rows"),
         row_first: style.is(Setting::ListWrap, Key::Whole, "row_first"),
@@ -175,6 +176,8 @@ pub(super) struct Filler<'a> {
     steps: Steps,
     /// Of blocks whose header is not live, the step of their bodies.
     body_steps: HashMap<GroupId, String>,
+    /// By how many columns most blocks are set in in the text, once somebody has asked.
+    pub(super) usual_step: Option<Option<usize>>,
     pub(super) states: ByGroup<State>,
     /// Records that open with their neighbours.
     pub(super) alike: HashSet<GroupId>,
@@ -307,6 +310,11 @@ impl Filler<'_> {
             && own.stem == own.first
             && own.like.is_none();
         list.filter(|_| is_plain_chain).and_then(|list| self.under[list])
+    }
+
+    /// The indentation of the line that a live token stands on by now.
+    pub(super) fn indent_of(&self, token: usize) -> Option<IndentId> {
+        self.indent_of[token]
     }
 
     /// The indentation of the line on which a token stands in the text.

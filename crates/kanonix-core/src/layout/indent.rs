@@ -76,6 +76,12 @@ impl Indents {
         id
     }
 
+    /// The columns of a step behind an indentation.
+    pub fn step_columns(&mut self, from: IndentId) -> usize {
+        let deeper = self.deeper(from, 1);
+        self.columns(deeper) - self.columns(from)
+    }
+
     /// An indentation and blanks up to a column.
     pub fn up_to(&mut self, from: IndentId, column: usize) -> IndentId {
         let blanks = column.saturating_sub(self.columns(from));

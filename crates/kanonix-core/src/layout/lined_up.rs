@@ -26,10 +26,10 @@ impl Filler<'_> {
             _ if group.counts == Counts::Stem => None,
             _ if level == 0 => {
                 let closer = group.like_closer? as usize;
-                Some(self.as_far_in(id, closer, group.stem as usize))
+                Some(self.as_far_in(id, closer, 1))
             }
             (Some(under), _) => Some(under),
-            (None, Some(row)) => Some(self.as_far_in(id, row as usize, group.stem as usize)),
+            (None, Some(row)) => Some(self.as_far_in(id, row as usize, level)),
             (None, None) => None,
         }
     }
@@ -43,10 +43,14 @@ impl Filler<'_> {
     }
 
     /// The indentation of a group's lines that are as far in from its first one as a line is in the
-    /// text.
-    fn as_far_in(&mut self, id: GroupId, row: usize, stem: usize) -> IndentId {
+    /// text; the canon has them so many steps further in.
+    fn as_far_in(&mut self, id: GroupId, row: usize, level: u8) -> IndentId {
+        let stem = self.sheet.plan.groups[id].stem as usize;
         let now = self.stem_indent(Some(id));
         let (old, own) = (self.sheet.indentation_at(stem), self.sheet.indentation_at(row));
+        if let Some(steps) = self.steps_of_old(stem, now, row, level) {
+            return self.indents.deeper(now, steps);
+        }
         let is_ours = |rest: &&str| !rest.contains('\t') || self.indents.has_tabs();
         match own.strip_prefix(old).filter(is_ours) {
             Some(rest) => self.indents.further(now, rest),

@@ -40,6 +40,7 @@ mod live;
 mod measure;
 pub mod members;
 mod nesting;
+mod old_steps;
 pub mod plan;
 pub mod planner;
 mod remember;

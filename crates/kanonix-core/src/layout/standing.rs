@@ -227,7 +227,7 @@ impl Planner<'_> {
             blocks.filter(|_| self.tree.indented).map(|block| block.end).collect();
         for id in seen.ids().skip(1) {
             let group = &self.plan.groups[id];
-            let closer = group.end - 1;
+            let (stem, closer) = (group.stem, group.end - 1);
             let is_beside = group.under.is_some()
                 && group.under == group.opening
                 && !ends.contains(&closer);
@@ -261,8 +261,9 @@ impl Planner<'_> {
                 && keeps
                 && self.broken_before(closer)
                 && self.present_column(row) == self.present_column(closer)
+                && self.present_column(row) > self.line_columns(stem)
             {
-                // It stands under the elements.
+                // It stands under the elements, and not under what the list belongs to.
                 let level = self.gap(opening).level;
                 self.gap(closer).level = level;
             }

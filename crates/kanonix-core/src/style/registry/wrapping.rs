@@ -41,7 +41,8 @@ pub(super) const ENTRIES: &[Entry] = &[
                 element, which stays behind the bracket (`bracket`), as the first of them does \
                 (`keep`: one of the two, or for operators beneath the element whose line they go on \
                 with), or in whichever column most of them do (`any`: one that stands alone, \
-                some steps in or under something). \
+                some steps in or under something; where the block around them gets another step, \
+                they go with it). \
                 Operators line up with their first operand. One word for all kinds, or a table.",
         slots: &[
             key(Key::Call, Family::Expressions, "arguments of a call", ALIGN, "step"),

@@ -1,0 +1,83 @@
+//! What is as far in as it was, where that was by steps that are others by now.
+
+use super::fill::Filler;
+use super::indent::IndentId;
+use super::measure::columns;
+use super::plan::{GroupId, MOST_STEPS, Shape};
+use super::units::Unit;
+use std::collections::HashMap;
+
+impl Filler<'_> {
+    /// As how many steps the columns were meant by which a line stands further in than that of a
+    /// stem: where the block around has got the canon's step and had another one, by which the line
+    /// is further in, too. More than the canon asks for is not made wider still, and what stands
+    /// under something, or beyond all steps, was not meant as steps.
+    pub(super) fn steps_of_old(
+        &mut self,
+        stem: usize,
+        now: IndentId,
+        row: usize,
+        level: u8,
+    ) -> Option<u8> {
+        let sheet = self.sheet;
+        let unit = &sheet.units.all[sheet.units.of_token[stem] as usize];
+        let own = self.indent_of(unit.first as usize).filter(|own| *own == now)?;
+        let rest = sheet.indentation_at(row).strip_prefix(sheet.indentation_at(stem))?;
+        let further = columns(rest, self.tab);
+        let (had, outer) = match unit.group.filter(|group| *group != GroupId::ROOT) {
+            Some(block) => {
+                let head = sheet.plan.groups[block].stem as usize;
+                let had = self.old_step(unit, block)?;
+                let outer = self.indent_of(head)?;
+                (had, Some(outer).filter(|outer| self.indents.deeper(*outer, 1) == own)?)
+            }
+            None => (self.usual_step()?, own),
+        };
+        let (has, steps) = (self.indents.step_columns(outer), further / had);
+        let is_meant = further % had == 0
+            && (1..=MOST_STEPS).contains(&steps)
+            && (had > has || steps == usize::from(level));
+        if has == had || !is_meant {
+            return None;
+        }
+        let column = self.present_column(row);
+        let is_over = |token: usize| {
+            !sheet.tree.tokens[token].broken && self.present_column(token) == column
+        };
+        let is_under = steps > 1 && (unit.first as usize..row).any(is_over);
+        u8::try_from(steps).ok().filter(|_| !is_under)
+    }
+
+    /// How many columns a unit is further in than the header of the block that it is a line of.
+    fn old_step(&self, unit: &Unit, block: GroupId) -> Option<usize> {
+        let is_first_step = unit.begins_line && unit.inside && unit.level == 1;
+        let head = self.sheet.plan.groups[block].stem as usize;
+        let before = |token: usize| columns(self.sheet.indentation_at(token), self.tab);
+        let had = before(unit.first as usize).checked_sub(before(head));
+        had.filter(|had| is_first_step && *had > 0)
+    }
+
+    /// How many columns most lines in blocks are further in than these blocks' headers, where all of
+    /// them get the canon's step.
+    fn usual_step(&mut self) -> Option<usize> {
+        if !self.set.is_whole() {
+            return None;
+        }
+        if let Some(known) = self.usual_step {
+            return known;
+        }
+        let mut counts: HashMap<usize, usize> = HashMap::new();
+        for unit in self.sheet.units.all.iter().filter(|unit| !unit.fixed) {
+            let is_block = |group: &GroupId| {
+                self.sheet.plan.groups[*group].shape == Shape::Block && *group != GroupId::ROOT
+            };
+            let step = unit.group.filter(is_block).and_then(|block| self.old_step(unit, block));
+            step.into_iter().for_each(|step| *counts.entry(step).or_default() += 1);
+        }
+        let all: usize = counts.values().sum();
+        let most = counts.into_iter().find(|(_, count)| count * 2 > all);
+        let usual = most.map(|(step, _)| step);
+        self.usual_step = Some(usual);
+        usual
+    }
+}
