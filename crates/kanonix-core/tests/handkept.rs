@@ -145,6 +145,11 @@ watch(
     let narrow = "function Watch {\n  Read-Tide `\n    -Gauge 4 `\n    -Harbour 2\n}\n";
     let wide = "function Watch {\n    Read-Tide `\n        -Gauge 4 `\n        -Harbour 2\n}\n";
     becomes("powershell", &[(narrow, wide)]);
+    // Steps are tabs where the canon's are; what stands under something stays under it.
+    let lined_up = "if ebb then\n    warn(gauge,\n         tide)\nend\n";
+    let tabs = [("indent_style", "", "tab"), ("tab_width", "", "4")];
+    assert_eq!(lay_with("lua", &tabs, old), old.replace("    ", "\t"));
+    assert_eq!(lay_with("lua", &tabs, lined_up), lined_up.replace("\n    ", "\n\t"));
     // Where the lines around are not in play, their step is the file's.
     let touched_line = old.replace("4\n", "5\n");
     assert_eq!(touched_with("lua", &[], old, &touched_line), touched_line);

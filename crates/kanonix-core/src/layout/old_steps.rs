@@ -10,8 +10,8 @@ use std::collections::HashMap;
 impl Filler<'_> {
     /// As how many steps the columns were meant by which a line stands further in than that of a
     /// stem: where the block around has got the canon's step and had another one, by which the line
-    /// is further in, too. More than the canon asks for is not made wider still, and what stands
-    /// under something, or beyond all steps, was not meant as steps.
+    /// is further in, too, or where the steps are tabs by now. More than the canon asks for is not
+    /// made wider still, and what stands under something, or beyond all steps, was not meant as steps.
     pub(super) fn steps_of_old(
         &mut self,
         stem: usize,
@@ -20,32 +20,43 @@ impl Filler<'_> {
         level: u8,
     ) -> Option<u8> {
         let sheet = self.sheet;
-        let unit = &sheet.units.all[sheet.units.of_token[stem] as usize];
-        let own = self.indent_of(unit.first as usize).filter(|own| *own == now)?;
         let rest = sheet.indentation_at(row).strip_prefix(sheet.indentation_at(stem))?;
         let further = columns(rest, self.tab);
-        let (had, outer) = match unit.group.filter(|group| *group != GroupId::ROOT) {
-            Some(block) => {
-                let head = sheet.plan.groups[block].stem as usize;
-                let had = self.old_step(unit, block)?;
-                let outer = self.indent_of(head)?;
-                (had, Some(outer).filter(|outer| self.indents.deeper(*outer, 1) == own)?)
-            }
-            None => (self.usual_step()?, own),
+        let steps_of = |step: usize| {
+            let steps = further / step;
+            (further % step == 0 && (1..=MOST_STEPS).contains(&steps)).then_some(steps)
         };
-        let (has, steps) = (self.indents.step_columns(outer), further / had);
-        let is_meant = further % had == 0
-            && (1..=MOST_STEPS).contains(&steps)
-            && (had > has || steps == usize::from(level));
-        if has == had || !is_meant {
-            return None;
-        }
+        let has = self.indents.step_columns(now);
+        let by_old = match self.step_before(stem, now).filter(|had| *had != has) {
+            Some(had) => {
+                steps_of(had).filter(|steps| had > has || *steps == usize::from(level))
+            }
+            None => None,
+        };
+        let next = self.indents.deeper(now, 1);
+        let in_tabs = self.indents.text(next).ends_with('\t') && rest.contains(' ');
+        let steps = by_old.or_else(|| steps_of(has).filter(|_| in_tabs))?;
         let column = self.present_column(row);
         let is_over = |token: usize| {
             !sheet.tree.tokens[token].broken && self.present_column(token) == column
         };
-        let is_under = steps > 1 && (unit.first as usize..row).any(is_over);
+        let first = sheet.units.all[sheet.units.of_token[stem] as usize].first as usize;
+        let is_under = steps > 1 && (first..row).any(is_over);
         u8::try_from(steps).ok().filter(|_| !is_under)
+    }
+
+    /// How many columns the line of a stem was further in than what it is a step further in than by
+    /// now.
+    fn step_before(&mut self, stem: usize, now: IndentId) -> Option<usize> {
+        let sheet = self.sheet;
+        let unit = &sheet.units.all[sheet.units.of_token[stem] as usize];
+        let own = self.indent_of(unit.first as usize).filter(|own| *own == now)?;
+        let Some(block) = unit.group.filter(|group| *group != GroupId::ROOT) else {
+            return self.usual_step();
+        };
+        let had = self.old_step(unit, block)?;
+        let outer = self.indent_of(sheet.plan.groups[block].stem as usize)?;
+        (self.indents.deeper(outer, 1) == own).then_some(had)
     }
 
     /// How many columns a unit is further in than the header of the block that it is a line of.
