@@ -150,6 +150,10 @@ watch(
     let tabs = [("indent_style", "", "tab"), ("tab_width", "", "4")];
     assert_eq!(lay_with("lua", &tabs, old), old.replace("    ", "\t"));
     assert_eq!(lay_with("lua", &tabs, lined_up), lined_up.replace("\n    ", "\n\t"));
+    // So are those that somebody types as spaces among tabs.
+    let base = "if ebb then\n\twarn(gauge)\nend\n";
+    let typed = "if ebb then\n\twarn(\n\t    gauge,\n\t    tide)\nend\n";
+    assert_eq!(touched_with("lua", &tabs, base, typed), typed.replace("    ", "\t"));
     // Where the lines around are not in play, their step is the file's.
     let touched_line = old.replace("4\n", "5\n");
     assert_eq!(touched_with("lua", &[], old, &touched_line), touched_line);

@@ -658,22 +658,12 @@ fn count(out: &mut String, of: usize, what: &str) {
         0 => out.push_str("no"),
         1 => out.push_str("one"),
         2 => out.push_str("two"),
-        _ => number(out, of),
+        _ => out.push_str(&of.to_string()),
     }
     out.push(' ');
     out.push_str(what);
     if of > 1 {
         out.push('s');
-    }
-}
-
-/// Says a number: indentations come by the thousand, and most of them have one digit or two.
-fn number(out: &mut String, number: usize) {
-    let digit = |digit: usize| (b'0' + digit as u8) as char;
-    match number {
-        0..10 => out.push(digit(number)),
-        10..100 => out.extend([digit(number / 10), digit(number % 10)]),
-        _ => out.push_str(&number.to_string()),
     }
 }
 
@@ -700,7 +690,7 @@ const MOST_QUOTED: usize = 24;
 fn width(out: &mut String, indent: &str) {
     match indent.contains('\t') {
         true => parts(out, indent),
-        false => number(out, indent.len()),
+        false => out.push_str(&indent.len().to_string()),
     }
 }
 

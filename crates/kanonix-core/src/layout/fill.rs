@@ -10,6 +10,7 @@ use super::steps::{self, Steps};
 use crate::style::{Key, Setting, Style};
 use crate::syntax::{Role, Token, Word};
 use crate::text::LineSet;
+use std::cell::OnceCell;
 use std::collections::{HashMap, HashSet};
 
 /// The stars of a comment stand no further in than this, behind its first line: under its mark or
@@ -124,7 +125,8 @@ pub(super) fn fill(sheet: &Sheet, live: &Live, set: &LineSet, style: &Style) -> 
             false => Steps::new(sheet, live, set, style),
         },
         body_steps: HashMap::new(),
-        usual_step: None,
+        usual_step: OnceCell::new(),
+        stands_under: HashMap::new(),
         states: sheet.plan.groups.all(State::Still),
         fills: style.is(Setting::ListWrap, Key::Whole, "rows"),
         row_first: style.is(Setting::ListWrap, Key::Whole, "row_first"),
@@ -177,7 +179,9 @@ pub(super) struct Filler<'a> {
     /// Of blocks whose header is not live, the step of their bodies.
     body_steps: HashMap<GroupId, String>,
     /// By how many columns most blocks are set in in the text, once somebody has asked.
-    pub(super) usual_step: Option<Option<usize>>,
+    pub(super) usual_step: OnceCell<Option<usize>>,
+    /// Lines that were asked about, and whether they stand under something.
+    pub(super) stands_under: HashMap<usize, bool>,
     pub(super) states: ByGroup<State>,
     /// Records that open with their neighbours.
     pub(super) alike: HashSet<GroupId>,
@@ -190,7 +194,7 @@ pub(super) struct Filler<'a> {
     /// Of each chain, whether its head takes several lines.
     beneath: ByGroup<bool>,
     /// By token: the indentation of the line that it stands on, where it is live.
-    indent_of: Vec<Option<IndentId>>,
+    pub(super) indent_of: Vec<Option<IndentId>>,
     /// The last live comment, the indentation of its line and its column.
     pub(super) last_comment: Option<(usize, IndentId, usize)>,
     /// The token that the line begins with.
@@ -310,11 +314,6 @@ impl Filler<'_> {
             && own.stem == own.first
             && own.like.is_none();
         list.filter(|_| is_plain_chain).and_then(|list| self.under[list])
-    }
-
-    /// The indentation of the line that a live token stands on by now.
-    pub(super) fn indent_of(&self, token: usize) -> Option<IndentId> {
-        self.indent_of[token]
     }
 
     /// The indentation of the line on which a token stands in the text.

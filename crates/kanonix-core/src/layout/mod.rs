@@ -214,13 +214,10 @@ impl<'a> Sheet<'a> {
             };
             let range = self.lines.start(*line)..end;
             // No character is wider than a tab, and no other one is wider than a byte.
-            let widest = if has_tabs { range.len() * tab } else { range.len() };
-            if widest <= max {
-                return false;
-            }
-            let text = self.text[range.clone()].trim_end_matches(['\r', '\n']);
-            let fits = (text.len() <= max && !text.as_bytes().contains(&b'\t'))
-                || measure::columns(text, tab) <= max;
+            let in_tabs = has_tabs && self.text.as_bytes()[range.clone()].contains(&b'\t');
+            let widest = if in_tabs { range.len() * tab } else { range.len() };
+            let text = || self.text[range.clone()].trim_end_matches(['\r', '\n']);
+            let fits = widest <= max || measure::columns(text(), tab) <= max;
             if fits || !set.touches(*line..line + 1) {
                 return false;
             }

@@ -27,22 +27,31 @@ impl Filler<'_> {
             (further % step == 0 && (1..=MOST_STEPS).contains(&steps)).then_some(steps)
         };
         let has = self.indents.step_columns(now);
-        let by_old = match self.step_before(stem, now).filter(|had| *had != has) {
-            Some(had) => {
-                steps_of(had).filter(|steps| had > has || *steps == usize::from(level))
-            }
-            None => None,
-        };
+        let old = self.step_before(stem, now).filter(|had| *had != has);
+        let by_old = old.and_then(|had| {
+            steps_of(had).filter(|steps| had > has || *steps == usize::from(level))
+        });
         let next = self.indents.deeper(now, 1);
         let in_tabs = self.indents.text(next).ends_with('\t') && rest.contains(' ');
         let steps = by_old.or_else(|| steps_of(has).filter(|_| in_tabs))?;
+        let is_under = steps > 1 && self.is_under(stem, row);
+        u8::try_from(steps).ok().filter(|_| !is_under)
+    }
+
+    /// Whether a line begins under something of those that it goes on with.
+    fn is_under(&mut self, stem: usize, row: usize) -> bool {
+        if let Some(known) = self.stands_under.get(&row) {
+            return *known;
+        }
+        let sheet = self.sheet;
+        let first = sheet.units.all[sheet.units.of_token[stem] as usize].first as usize;
         let column = self.present_column(row);
         let is_over = |token: usize| {
             !sheet.tree.tokens[token].broken && self.present_column(token) == column
         };
-        let first = sheet.units.all[sheet.units.of_token[stem] as usize].first as usize;
-        let is_under = steps > 1 && (first..row).any(is_over);
-        u8::try_from(steps).ok().filter(|_| !is_under)
+        let is_under = (first..row).any(is_over);
+        self.stands_under.insert(row, is_under);
+        is_under
     }
 
     /// How many columns the line of a stem was further in than what it is a step further in than by
@@ -50,12 +59,12 @@ impl Filler<'_> {
     fn step_before(&mut self, stem: usize, now: IndentId) -> Option<usize> {
         let sheet = self.sheet;
         let unit = &sheet.units.all[sheet.units.of_token[stem] as usize];
-        let own = self.indent_of(unit.first as usize).filter(|own| *own == now)?;
+        let own = self.indent_of[unit.first as usize].filter(|own| *own == now)?;
         let Some(block) = unit.group.filter(|group| *group != GroupId::ROOT) else {
             return self.usual_step();
         };
         let had = self.old_step(unit, block)?;
-        let outer = self.indent_of(sheet.plan.groups[block].stem as usize)?;
+        let outer = self.indent_of[sheet.plan.groups[block].stem as usize]?;
         (self.indents.deeper(outer, 1) == own).then_some(had)
     }
 
@@ -70,25 +79,22 @@ impl Filler<'_> {
 
     /// How many columns most lines in blocks are further in than these blocks' headers, where all of
     /// them get the canon's step.
-    fn usual_step(&mut self) -> Option<usize> {
+    fn usual_step(&self) -> Option<usize> {
         if !self.set.is_whole() {
             return None;
         }
-        if let Some(known) = self.usual_step {
-            return known;
-        }
-        let mut counts: HashMap<usize, usize> = HashMap::new();
-        for unit in self.sheet.units.all.iter().filter(|unit| !unit.fixed) {
-            let is_block = |group: &GroupId| {
-                self.sheet.plan.groups[*group].shape == Shape::Block && *group != GroupId::ROOT
-            };
-            let step = unit.group.filter(is_block).and_then(|block| self.old_step(unit, block));
-            step.into_iter().for_each(|step| *counts.entry(step).or_default() += 1);
-        }
-        let all: usize = counts.values().sum();
-        let most = counts.into_iter().find(|(_, count)| count * 2 > all);
-        let usual = most.map(|(step, _)| step);
-        self.usual_step = Some(usual);
-        usual
+        *self.usual_step.get_or_init(|| {
+            let mut counts: HashMap<usize, usize> = HashMap::new();
+            for unit in self.sheet.units.all.iter().filter(|unit| !unit.fixed) {
+                let is_block = |group: &GroupId| {
+                    self.sheet.plan.groups[*group].shape == Shape::Block && *group != GroupId::ROOT
+                };
+                let step = unit.group.filter(is_block).and_then(|block| self.old_step(unit, block));
+                step.into_iter().for_each(|step| *counts.entry(step).or_default() += 1);
+            }
+            let all: usize = counts.values().sum();
+            let most = counts.into_iter().find(|(_, count)| count * 2 > all);
+            most.map(|(step, _)| step)
+        })
     }
 }

@@ -20,6 +20,9 @@ pub(super) fn copied(
     window: Option<&Window>,
 ) -> Tree {
     let expected = if window.is_some() { 1 << 10 } else { text.len() / 8 + 16 };
+    let hidden: &[Range<usize>] =
+        parsed.lines.as_ref().map_or(&parsed.directives, |lines| &lines.hidden);
+    let (join, unnamed) = (grammar.join(), grammar.without_leaf(parsed.masked));
     let mut copy = Copying {
         text,
         tree: Tree {
@@ -48,13 +51,14 @@ pub(super) fn copied(
         ends: &BLANKS,
         offset: 0,
         readings: 0,
-        hidden: parsed.lines.as_ref().map_or(&parsed.directives, |lines| &lines.hidden),
+        may_miss: !hidden.is_empty() || join.is_some() || !unnamed.is_empty(),
+        hidden,
         directives: !parsed.directives.is_empty(),
         comment: grammar.comment(),
         masks: parsed.masked,
-        join: grammar.join(),
+        join,
         reserved: grammar.reserved(),
-        unnamed: grammar.without_leaf(parsed.masked),
+        unnamed,
         named: 0,
     };
     let idle = grammar.idle().filter(|_| copy.has_faults);
@@ -80,6 +84,8 @@ pub(super) struct Copying<'a> {
     offset: usize,
     /// How many readings of a stretch the copied tree is inside of.
     readings: usize,
+    /// Whether the parser's tree may lack something that has to be put back.
+    may_miss: bool,
     /// Comments that the parser was not shown, those to come.
     pub(super) hidden: &'a [Range<usize>],
     /// Whether they are directives.
@@ -138,13 +144,9 @@ impl Copying<'_> {
             };
             let (start, end) = (node.start_byte(), node.end_byte());
             let range = start + self.offset..end + self.offset;
-            if !self.hidden.is_empty() {
+            if self.may_miss {
                 self.put_back(start, &mut open);
-            }
-            if self.join.is_some() {
                 self.put_joins_back(&range, &mut open);
-            }
-            if !self.unnamed.is_empty() {
                 self.put_words_back(range.start, &mut open);
             }
             let id = self.node((kind, origin), is_error, &mut open);
@@ -280,7 +282,11 @@ impl Copying<'_> {
     }
 
     /// Hidden comments inside what is one token are part of it.
+    #[inline]
     fn pass_hidden(&mut self, end: usize) {
+        if self.hidden.is_empty() {
+            return;
+        }
         let passed = self.hidden.partition_point(|comment| comment.start < end);
         self.hidden = &self.hidden[passed..];
     }
@@ -322,16 +328,9 @@ impl Copying<'_> {
         let solid = self.text[range.clone()].trim_end_matches(BLANKS);
         let fault = std::mem::take(&mut self.missing);
         self.push(Token {
-            start: range.start as u32,
-            end: (range.start + solid.len()) as u32,
-            kind,
-            role: Role::Plain,
             fault,
             multi_line: solid.contains('\n'),
-            continues: false,
-            broken: false,
-            reread: false,
-            directive: false,
+            ..Token::new(range.start..range.start + solid.len(), kind, Role::Plain)
         });
         let folded = &mut self.tree.nodes[node as usize];
         folded.folded = true;
@@ -349,16 +348,8 @@ impl Copying<'_> {
             if let (Some(start), Some(last)) = (start, end) {
                 let fault = std::mem::take(&mut self.missing);
                 self.push(Token {
-                    start: (at + start) as u32,
-                    end: (at + last + 1) as u32,
-                    kind,
-                    role: Role::Text,
                     fault,
-                    multi_line: false,
-                    continues: false,
-                    broken: false,
-                    reread: false,
-                    directive: false,
+                    ..Token::new(at + start..at + last + 1, kind, Role::Text)
                 });
             }
             at += line.len();
@@ -368,9 +359,7 @@ impl Copying<'_> {
 
     /// A word or a mark, of which nothing more is to be known.
     fn word(&mut self, node: NodeId, range: Range<usize>, kind: u16) {
-        if !self.hidden.is_empty() {
-            self.pass_hidden(range.end);
-        }
+        self.pass_hidden(range.end);
         let solid = self.solid(&range);
         if solid == 0 {
             return;
@@ -378,18 +367,7 @@ impl Copying<'_> {
         let end = range.start + solid;
         let fault = std::mem::take(&mut self.missing);
         let multi_line = self.masks && self.text[range.start..end].contains('\n');
-        self.push(Token {
-            start: range.start as u32,
-            end: end as u32,
-            kind,
-            role: Role::Plain,
-            fault,
-            multi_line,
-            continues: false,
-            broken: false,
-            reread: false,
-            directive: false,
-        });
+        self.push(Token { fault, multi_line, ..Token::new(range.start..end, kind, Role::Plain) });
         self.tree.nodes[node as usize].end = self.tree.tokens.len() as TokenId;
     }
 
@@ -440,16 +418,8 @@ impl Copying<'_> {
             self.tree.faults.push(range.start..range.start + solid.len());
         }
         let mut token = Token {
-            start: range.start as u32,
-            end: (range.start + solid.len()) as u32,
-            kind,
-            role,
             fault: is_error || self.missing,
-            multi_line: false,
-            continues: false,
-            broken: false,
-            reread: false,
-            directive: false,
+            ..Token::new(range.start..range.start + solid.len(), kind, role)
         };
         self.missing = false;
         if is_error && let Some(last) = self.tree.tokens.last_mut() {

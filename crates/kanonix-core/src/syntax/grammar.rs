@@ -581,18 +581,22 @@ impl Grammar {
         text: &str,
         old: Option<&tree_sitter::Tree>,
     ) -> Option<tree_sitter::Tree> {
-        PARSER.with_borrow_mut(|parser| self.parse_by(parser, text, old))
+        // By steps and not by a clock: the verdict is the same on every machine.
+        let most = LEAST_STEPS + text.len() / BYTES_A_STEP;
+        PARSER.with_borrow_mut(|parser| self.parse_within(most, parser, text, old))
     }
 
-    fn parse_by(
+    /// The same by a parser that has read other texts before, if it takes no more steps than these.
+    fn parse_within(
         &self,
+        most: usize,
         parser: &mut Parser,
         text: &str,
         old: Option<&tree_sitter::Tree>,
     ) -> Option<tree_sitter::Tree> {
+        // So it forgets the text before, too, which it would go on with where it gave that up.
         parser.set_language(&self.loaded().language).ok()?;
-        // By steps and not by a clock: the verdict is the same on every machine.
-        let mut left = LEAST_STEPS + text.len() / BYTES_A_STEP;
+        let mut left = most;
         let mut progress = |_: &ParseState| match left.checked_sub(1) {
             Some(rest) => {
                 left = rest;
@@ -602,12 +606,7 @@ impl Grammar {
         };
         let options = ParseOptions::new().progress_callback(&mut progress);
         let mut read = |at: usize, _: Point| text.as_bytes().get(at..).unwrap_or_default();
-        let tree = parser.parse_with_options(&mut read, old, Some(options));
-        if tree.is_none() {
-            // It would go on from where it was stopped.
-            parser.reset();
-        }
-        tree
+        parser.parse_with_options(&mut read, old, Some(options))
     }
 }
 
@@ -623,3 +622,26 @@ const BRACKETS: Pairs = &[("(", ")"), ("[", "]"), ("{", "}")];
 /// of people, nor one that was spoilt by chance, takes a hundred for forty bytes.
 const LEAST_STEPS: usize = 5_000;
 const BYTES_A_STEP: usize = 4;
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::languages;
+
+    #[test]
+    fn a_text_behind_one_that_was_given_up_is_read_from_its_beginning() {
+        let mut parser = Parser::new();
+        let mut read = |name: &str, most: usize, text: &str| {
+            let grammar = &languages::by_name(name).unwrap().grammar;
+            let tree = grammar.parse_within(most, &mut parser, text, None);
+            tree.map(|tree| tree.root_node().to_sexp())
+        };
+        let long = "ebb(1);\n".repeat(5_000);
+        for (name, text) in [("javascript", "tide = 2;\n"), ("python", "tide = 2\n")] {
+            let fresh = read(name, LEAST_STEPS, text);
+            assert!(fresh.is_some());
+            assert_eq!(read("javascript", 3, &long), None);
+            assert_eq!(read(name, LEAST_STEPS, text), fresh);
+        }
+    }
+}

@@ -65,6 +65,24 @@ pub struct Token {
     pub directive: bool,
 }
 
+impl Token {
+    /// A token of these bytes, of which nothing else is said.
+    pub(super) fn new(range: Range<usize>, kind: u16, role: Role) -> Token {
+        Token {
+            start: range.start as u32,
+            end: range.end as u32,
+            kind,
+            role,
+            fault: false,
+            multi_line: false,
+            continues: false,
+            broken: false,
+            reread: false,
+            directive: false,
+        }
+    }
+}
+
 /// A text's tree, copied from what the parser found.
 pub struct Tree {
     /// The nodes, parents before their children.
