@@ -27,11 +27,15 @@ enum Side {
 pub(super) struct Neighbours<'a> {
     page: &'a Page<'a>,
     rows: Vec<Row>,
+    /// What the cells of the seat that is looked at are, and which of each row's cells has it.
+    kind: Column,
+    places: Vec<Option<usize>>,
 }
 
 impl Neighbours<'_> {
     pub fn new<'a>(page: &'a Page<'a>, rows: Vec<Row>) -> Neighbours<'a> {
-        Neighbours { page, rows }
+        let places = vec![None; rows.len()];
+        Neighbours { page, rows, kind: Column::None, places }
     }
 
     /// How many blanks what is lined up has before it, where those are not as many as if it was not.
@@ -43,8 +47,12 @@ impl Neighbours<'_> {
         if self.rows.len() < 2 || !self.rows.iter().any(is_set_off) {
             return Vec::new();
         }
-        for (seat, rows) in self.seats() {
-            self.line_up(seat, &rows);
+        for (seat, places) in self.seats() {
+            self.kind = seat.kind;
+            places.iter().for_each(|(row, at)| self.places[*row] = Some(*at));
+            let rows: Vec<usize> = places.into_iter().map(|(row, _)| row).collect();
+            self.line_up(&rows);
+            rows.iter().for_each(|row| self.places[*row] = None);
         }
         let mut blanks = Vec::new();
         for row in &mut self.rows {
@@ -62,29 +70,29 @@ impl Neighbours<'_> {
         blanks
     }
 
-    /// The seats that there are, each with the rows that have it. What stands further left in
-    /// the rows that have most comes first.
-    fn seats(&self) -> Vec<(Seat, Vec<usize>)> {
-        let mut seats: BTreeMap<Seat, (usize, Vec<usize>)> = BTreeMap::new();
+    /// The seats that there are, each with the rows that have it and which of their cells that is.
+    /// What stands further left in the rows that have most comes first.
+    fn seats(&self) -> Vec<(Seat, Vec<(usize, usize)>)> {
+        let mut seats: BTreeMap<Seat, Vec<(usize, usize)>> = BTreeMap::new();
         for (row, own) in self.rows.iter().enumerate() {
             for (at, cell) in own.cells.iter().enumerate() {
-                let (before, rows) = seats.entry(cell.seat).or_default();
-                *before = at.max(*before);
-                rows.push(row);
+                seats.entry(cell.seat).or_default().push((row, at));
             }
         }
         let mut seats: Vec<_> = seats.into_iter().collect();
-        seats.sort_by_key(|(_, (before, _))| *before);
-        seats.into_iter().map(|(seat, (_, rows))| (seat, rows)).collect()
+        seats.sort_by_cached_key(|(_, places)| places.iter().map(|(_, at)| *at).max());
+        seats
     }
 
-    fn cell(&self, row: usize, seat: Seat) -> Option<&Cell> {
-        self.rows.get(row)?.cell(seat)
+    /// A row's cell of the seat that is looked at.
+    fn cell(&self, row: usize) -> Option<&Cell> {
+        let at = (*self.places.get(row)?)?;
+        Some(&self.rows[row].cells[at])
     }
 
     /// What a row's cell is lined up with, as far as that is decided.
-    fn decided(&self, row: usize, seat: Seat) -> Option<Lined> {
-        self.cell(row, seat)?.column
+    fn decided(&self, row: usize) -> Option<Lined> {
+        self.cell(row)?.column
     }
 
     /// The row above one.
@@ -97,33 +105,33 @@ impl Neighbours<'_> {
         (row + 1 < self.rows.len()).then_some(row + 1)
     }
 
-    /// Decides what the cells of one seat are lined up with.
-    fn line_up(&mut self, seat: Seat, rows: &[usize]) {
-        let joining = self.joining(seat, rows);
+    /// Decides what the cells of the seat are lined up with, which these rows have.
+    fn line_up(&mut self, rows: &[usize]) {
+        let joining = self.joining(rows);
         let own: Vec<Option<Lined>> = rows
             .iter()
             .zip(&joining)
             .map(|(row, joins)| {
                 if *joins {
-                    let column = self.cell(*row, seat)?.mended()?;
+                    let column = self.cell(*row)?.mended()?;
                     return Some(Lined { column, is_end: false });
                 }
                 [Side::Start, Side::End, Side::Mended].into_iter().find_map(|side| {
-                    let column = self.lined_up(*row, seat, side)?;
+                    let column = self.lined_up(*row, side)?;
                     Some(Lined { column, is_end: side == Side::End })
                 })
             })
             .collect();
-        self.decide(seat, rows, &own);
+        self.decide(rows, &own);
         let joined: Vec<Option<Lined>> =
-            rows.iter().zip(own).map(|(row, own)| self.joined(*row, seat, own)).collect();
-        self.decide(seat, rows, &joined);
+            rows.iter().zip(own).map(|(row, own)| self.joined(*row, own)).collect();
+        self.decide(rows, &joined);
     }
 
-    /// Remembers what the cells of one seat are lined up with, and moves those behind them.
-    fn decide(&mut self, seat: Seat, rows: &[usize], columns: &[Option<Lined>]) {
+    /// Remembers what the cells of the seat are lined up with, and moves those behind them.
+    fn decide(&mut self, rows: &[usize], columns: &[Option<Lined>]) {
         for (row, lined) in rows.iter().zip(columns) {
-            let Some(at) = self.rows[*row].at(seat) else { continue };
+            let Some(at) = self.places[*row] else { continue };
             let row = &mut self.rows[*row];
             let cell = row.cells[at];
             let blanks = lined.and_then(|lined| self.page.blanks(row, &cell, lined));
@@ -135,17 +143,17 @@ impl Neighbours<'_> {
 
     /// What a row's cell is lined up with: numbers by their ends, and what is lined up with none by
     /// itself as those beside it are.
-    fn joined(&self, row: usize, seat: Seat, own: Option<Lined>) -> Option<Lined> {
+    fn joined(&self, row: usize, own: Option<Lined>) -> Option<Lined> {
         if own.is_some_and(|own| own.is_end) {
             return own;
         }
         let fits = |lined: &Lined| {
-            let cell = self.cell(row, seat);
+            let cell = self.cell(row);
             cell.is_some_and(|cell| self.page.blanks(&self.rows[row], cell, *lined).is_some())
         };
         let agreed = |beside: usize, beyond: usize| {
-            let lined = self.decided(beside, seat)?;
-            (self.decided(beyond, seat) == Some(lined) && fits(&lined)).then_some(lined)
+            let lined = self.decided(beside)?;
+            (self.decided(beyond) == Some(lined) && fits(&lined)).then_some(lined)
         };
         let from_neighbours = || match (self.above(row), self.below(row)) {
             (Some(above), Some(below)) => agreed(above, below),
@@ -156,20 +164,20 @@ impl Neighbours<'_> {
                     None => (above?, self.above(above?)?),
                 };
                 let is_alike = self.rows[row].cells.len() == self.rows[beside].cells.len();
-                let joins = is_alike || (seat.kind == Column::Value && below.is_none());
+                let joins = is_alike || (self.kind == Column::Value && below.is_none());
                 agreed(beside, beyond).filter(|_| joins)
             }
             _ => None,
         };
-        let by_end = self.number_column(row, seat).filter(fits);
+        let by_end = self.number_column(row).filter(fits);
         by_end.or(own).or_else(from_neighbours)
     }
 
     /// Which rows stand in one column with each other alone, are moved by as much, and so come to
     /// stand in the column of a row beside them that stays.
-    fn joining(&self, seat: Seat, rows: &[usize]) -> Vec<bool> {
+    fn joining(&self, rows: &[usize]) -> Vec<bool> {
         let stands_and_will = |row: usize| {
-            let cell = self.cell(row, seat)?;
+            let cell = self.cell(row)?;
             Some((cell.at(false), cell.mended()?))
         };
         let is_alike = |row: &usize, below: &usize| {
@@ -179,7 +187,7 @@ impl Neighbours<'_> {
         for alike in rows.chunk_by(is_alike) {
             let (first, last) = (alike[0], alike[alike.len() - 1]);
             let moves = stands_and_will(first).is_some_and(|(stands, will)| stands != will);
-            let joins = |row: usize| self.lined_up(row, seat, Side::Mended).is_some();
+            let joins = |row: usize| self.lined_up(row, Side::Mended).is_some();
             let joins = moves && first != last && (joins(first) || joins(last));
             joining.resize(joining.len() + alike.len(), joins);
         }
@@ -188,9 +196,9 @@ impl Neighbours<'_> {
 
     /// The column in which most of the numbers near one end, if some of them are set off for that, or their
     /// rows' first numbers are.
-    fn number_column(&self, row: usize, seat: Seat) -> Option<Lined> {
+    fn number_column(&self, row: usize) -> Option<Lined> {
         let number = |row: usize| {
-            let cell = self.cell(row, seat)?;
+            let cell = self.cell(row)?;
             is_number(self.page.token_text(cell.token)).then_some(cell)
         };
         let own = number(row)?;
@@ -208,7 +216,7 @@ impl Neighbours<'_> {
         let near = near(MOST_NEAR).into_iter().chain([own]);
         let agreeing: Vec<&Cell> = near.filter(|cell| cell.at(true) == column).collect();
         // One blank sets a value off from its sign.
-        let few = usize::from(seat.kind == Column::Value);
+        let few = usize::from(self.kind == Column::Value);
         let is_set_off = || {
             self.page.first_numbers.contains_key(&self.rows[row].first)
                 || (agreeing.iter().any(|cell| cell.at(false) != agreeing[0].at(false))
@@ -217,25 +225,24 @@ impl Neighbours<'_> {
         (is_common && is_set_off()).then_some(Lined { column, is_end: true })
     }
 
-    /// The column that a cell has in common with the one above it or below it, unless all of them
-    /// have as many blanks as if nothing was lined up.
-    fn lined_up(&self, row: usize, seat: Seat, side: Side) -> Option<usize> {
+    /// The column that a row's cell has in common with the one above it or below it, unless all of
+    /// them have as many blanks as if nothing was lined up.
+    fn lined_up(&self, row: usize, side: Side) -> Option<usize> {
         let own_row = &self.rows[row];
-        let own = own_row.cell(seat)?;
-        let tree = self.page.tree;
+        let own = self.cell(row)?;
         let is_end = side == Side::End;
         let column = match side {
             Side::Mended => own.mended()?,
             Side::Start | Side::End => own.at(is_end),
         };
         // What begins with a bracket is lined up there.
-        if is_end && tree.opens(self.page.token_text(own.token)) {
+        if is_end && self.page.tree.opens(self.page.token_text(own.token)) {
             return None;
         }
         let lined = Lined { column, is_end };
         let agrees = |other: Option<usize>| {
+            let cell = self.cell(other?)?;
             let other_row = &self.rows[other?];
-            let cell = other_row.cell(seat)?;
             let is_level = match side {
                 // A line that is mended joins one that stays.
                 Side::Mended => {
@@ -244,34 +251,42 @@ impl Neighbours<'_> {
                 }
                 Side::Start | Side::End => cell.at(is_end) == column,
             };
-            // As many blanks behind as many columns line nothing up, unless there are several.
-            let is_meant = cell.blanks != own.blanks || own.blanks > own.usual.max(1);
-            // Words of unlike lines end in one column by chance, and elements of unlike lists stand
-            // in one.
-            let kind = |token: TokenId| tree.tokens[token as usize].kind;
-            let is_list = seat.kind == Column::Table;
-            let (before, own_before) = (cell.token.saturating_sub(1), own.token.saturating_sub(1));
-            // What stands right behind a bracket is lined up with what does behind one in its column.
-            let is_beside = || {
-                !tree.opens(self.page.token_text(own_before))
-                    || self.page.column(before as usize) == self.page.column(own_before as usize)
-            };
-            let is_meant =
-                is_meant && (!is_list || (kind(before) == kind(own_before) && is_beside()));
-            let is_alike = || kind(other_row.first) == kind(own_row.first);
-            let may_be_chance = is_end || (is_list && !is_alike());
-            let is_meant = is_meant
-                && (!may_be_chance
-                    || [cell, own].iter().all(|of| is_number(self.page.token_text(of.token)))
-                    || cell.token - other_row.first == own.token - own_row.first);
-            let fits = self.page.blanks(other_row, cell, lined).is_some()
+            let agrees = is_level
+                && self.is_meant((own_row, own), (other_row, cell), is_end)
+                && self.page.blanks(other_row, cell, lined).is_some()
                 && self.page.blanks(own_row, own, lined).is_some();
-            (is_level && is_meant && fits).then_some(column)
+            agrees.then_some(column)
         };
         // One line between two that agree may do otherwise.
         let (above, below) = (self.above(row), self.below(row));
         let over = above.and_then(|above| self.above(above));
         let beyond = below.and_then(|below| self.below(below));
         [above, below, over, beyond].into_iter().find_map(agrees)
+    }
+
+    /// Whether it is no chance that the cells of two rows stand in one column.
+    fn is_meant(&self, own: (&Row, &Cell), other: (&Row, &Cell), is_end: bool) -> bool {
+        let (tree, page) = (self.page.tree, self.page);
+        let ((own_row, own), (other_row, cell)) = (own, other);
+        // As many blanks behind as many columns line nothing up, unless there are several.
+        if cell.blanks == own.blanks && own.blanks <= own.usual.max(1) {
+            return false;
+        }
+        // Words of unlike lines end in one column by chance, and elements of unlike lists stand in one.
+        let kind = |token: TokenId| tree.tokens[token as usize].kind;
+        let is_list = self.kind == Column::Table;
+        let (before, own_before) = (cell.token.saturating_sub(1), own.token.saturating_sub(1));
+        // What stands right behind a bracket is lined up with what does behind one in its column.
+        let is_beside = || {
+            !tree.opens(page.token_text(own_before))
+                || page.column(before as usize) == page.column(own_before as usize)
+        };
+        if is_list && !(kind(before) == kind(own_before) && is_beside()) {
+            return false;
+        }
+        let may_be_chance = is_end || (is_list && kind(other_row.first) != kind(own_row.first));
+        !may_be_chance
+            || [cell, own].iter().all(|of| is_number(page.token_text(of.token)))
+            || cell.token - other_row.first == own.token - own_row.first
     }
 }

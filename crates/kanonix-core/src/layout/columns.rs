@@ -95,8 +95,6 @@ pub(super) struct Row {
     /// Its first token.
     pub first: TokenId,
     pub cells: Vec<Cell>,
-    /// The cells by their seats, in their order.
-    seats: Vec<(Seat, usize)>,
     /// Whether it is an element of a list, and no statement.
     pub is_element: bool,
     /// How much further in it will be.
@@ -110,10 +108,7 @@ impl Row {
             cell.moved = moved;
             moved += cell.wider;
         }
-        let mut seats: Vec<_> =
-            cells.iter().enumerate().map(|(at, cell)| (cell.seat, at)).collect();
-        seats.sort_unstable();
-        Row { first, cells, seats, is_element, pad }
+        Row { first, cells, is_element, pad }
     }
 
     /// Gives one of its cells so many blanks more than it has where nothing is lined up.
@@ -124,29 +119,18 @@ impl Row {
             self.cells[at + 1..].iter_mut().for_each(|cell| cell.moved += further);
         }
     }
-
-    /// Which of its cells has a seat.
-    pub fn at(&self, seat: Seat) -> Option<usize> {
-        let at = self.seats.binary_search_by_key(&seat, |(seat, _)| *seat).ok()?;
-        Some(self.seats[at].1)
-    }
-
-    pub fn cell(&self, seat: Seat) -> Option<&Cell> {
-        Some(&self.cells[self.at(seat)?])
-    }
 }
 
-/// Gives the gaps of lined-up signs, values and elements as many blanks as that takes. Says whether
-/// there were any.
+/// Gives the gaps of lined-up signs, values and elements as many blanks as that takes.
 pub(super) fn place(
     plan: &mut Plan,
     tree: &Tree,
     text: &str,
     style: &Style,
     lines: &Lines,
-    measures: &Measures,
+    measures: &mut Measures,
     first_numbers: &FirstNumbers,
-) -> bool {
+) {
     let keeps = |key| style.is(Setting::Columns, key, "keep");
     let (keeps_values, keeps_tables) = (keeps(Key::Value), keeps(Key::Table));
     let is_kept = |kind| match kind {
@@ -163,7 +147,7 @@ pub(super) fn place(
     };
     let set_off: Vec<usize> = (0..tree.tokens.len()).filter(|at| is_set_off(*at)).collect();
     if set_off.is_empty() {
-        return false;
+        return;
     }
     let max = style.number(Setting::MaxLineLength, Key::Whole).unwrap_or(u32::MAX) as usize;
     let is_list = |group: &&Group| group.bracketed && group.is_beside();
@@ -173,15 +157,17 @@ pub(super) fn place(
     heads.sort_unstable();
     let tab = style.tab_columns();
     let page = Page { tree, text, lines, measures, first_numbers, heads, tab, max };
-    let mut any = false;
-    for rows in page.runs(plan, &set_off, &is_kept) {
-        for (token, blanks) in Neighbours::new(&page, rows).blanks() {
-            let gap = &mut plan.gaps[token as usize];
-            (gap.blanks, gap.setting) = (blanks as u8, Setting::Columns);
-            any = true;
-        }
+    let runs = page.runs(plan, &set_off, &is_kept);
+    let mut lined_up: Vec<_> =
+        runs.into_iter().flat_map(|rows| Neighbours::new(&page, rows).blanks()).collect();
+    lined_up.sort_unstable();
+    let mut wider = Vec::with_capacity(lined_up.len());
+    for (token, blanks) in lined_up {
+        let gap = &mut plan.gaps[token as usize];
+        wider.push((token, blanks as i32 - i32::from(gap.blanks)));
+        (gap.blanks, gap.setting) = (blanks as u8, Setting::Columns);
     }
-    any
+    measures.widen(&wider);
 }
 
 /// What is asked of a text at every turn.

@@ -2,7 +2,7 @@
 
 use super::plan::{Around, GroupId, Plan, Rows, Shape, TreeEdit, Want, When};
 use crate::style::Setting;
-use crate::syntax::{Role, Tree};
+use crate::syntax::{Role, TokenId, Tree};
 
 /// How many stretches between forced line breaks a group is asked about before it counts as one
 /// that cannot stay flat around them. Bounds the work on hostile input.
@@ -104,6 +104,19 @@ impl Measures {
         }
         measures.find_ends(plan, tree, text);
         measures
+    }
+
+    /// Gives gaps, in the order of the text, so many columns more than they had.
+    pub fn widen(&mut self, gaps: &[(TokenId, i32)]) {
+        let ends = gaps.iter().skip(1).map(|(token, _)| *token as usize);
+        let mut further = 0i32;
+        for ((token, wider), end) in gaps.iter().zip(ends.chain([self.start.len()])) {
+            further = further.saturating_add(*wider);
+            let from = *token as usize;
+            for column in self.start[from..end].iter_mut().chain(&mut self.end[from..end]) {
+                *column = column.saturating_add_signed(further);
+            }
+        }
     }
 
     fn find_ends(&mut self, plan: &Plan, tree: &Tree, text: &str) {

@@ -102,10 +102,16 @@ impl<'a> Sheet<'a> {
         let mut measures = Measures::new(&plan, tree, text, style.tab_columns());
         let keeps = |key| style.is(Setting::Columns, key, "keep");
         let first_numbers = first_numbers::find(&plan, tree, text, style, &lines);
-        if (keeps(Key::Value) || keeps(Key::Table))
-            && columns::place(&mut plan, tree, text, style, &lines, &measures, &first_numbers)
-        {
-            measures = Measures::new(&plan, tree, text, style.tab_columns());
+        if keeps(Key::Value) || keeps(Key::Table) {
+            columns::place(
+                &mut plan,
+                tree,
+                text,
+                style,
+                &lines,
+                &mut measures,
+                &first_numbers,
+            );
         }
         let comments = comment_columns::of_comments(&plan, tree, text, style, &lines, &measures);
         let mut order: Vec<GroupId> = plan.groups.ids().collect();
