@@ -42,9 +42,13 @@ impl Steps {
             .filter(|steps| *steps > 1)
             .map(|steps| canon.len() * steps as usize)
             .collect();
+        let in_tags = sheet.tree.opens("<") && !sheet.tree.opens("{");
+        let opens = if in_tags { ends_with_tag } else { may_open };
         let seen = match set.base() {
-            Some(base) => seen(base, &canon, &several, |_| false),
-            None => seen(sheet.text, &canon, &several, |line| set.touches(line..line + 1)),
+            Some(base) => seen(base, &canon, &several, opens, |_| false),
+            None => {
+                seen(sheet.text, &canon, &several, opens, |line| set.touches(line..line + 1))
+            }
         };
         let seen: HashMap<String, usize> =
             seen.into_iter().map(|(step, count)| (step.to_string(), count)).collect();
@@ -80,6 +84,7 @@ fn seen<'t>(
     text: &'t str,
     canon: &str,
     several: &[usize],
+    may_open: fn(&str) -> bool,
     is_in_play: impl Fn(usize) -> bool,
 ) -> HashMap<&'t str, usize> {
     let mut seen = HashMap::new();
@@ -110,6 +115,13 @@ fn seen<'t>(
         before = may_open(line).then_some((indentation, line.ends_with(['{', ':'])));
     }
     seen
+}
+
+/// Whether a line may be followed by a deeper one where tags open what lines are in: those of a text
+/// may be anywhere.
+fn ends_with_tag(line: &str) -> bool {
+    let tag = line.strip_suffix('>').and_then(|line| Some(&line[line.rfind('<')? + 1..]));
+    tag.is_some_and(|tag| tag.starts_with(char::is_alphabetic) && !tag.ends_with('/'))
 }
 
 /// Whether a line may be followed by a deeper one. What stands behind an open bracket is lined up

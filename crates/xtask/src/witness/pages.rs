@@ -151,9 +151,16 @@ impl Drawn {
             return;
         }
         if is(IN_LINE) {
+            let (count, blank) = (self.pieces.len() + 1, self.blank);
             self.pieces.push(tag);
             self.children(node);
-            self.pieces.push(format!("</{name}"));
+            let holds_nothing = self.pieces.len() == count && self.blank == blank;
+            if holds_nothing && !node.children.borrow().is_empty() {
+                // White space that is gone: around it a browser begins again what was never ended.
+                self.pieces.pop();
+            } else {
+                self.pieces.push(format!("</{name}"));
+            }
         } else if is(WORDS) {
             self.word();
             self.pieces.push(tag);

@@ -6,7 +6,7 @@ use crate::layout::plan::{GroupId, Rows, Shape, TreeEdit, When};
 use crate::layout::planner::Planner;
 use crate::layout::vocabulary::Sort;
 use crate::style::{Key, Setting};
-use crate::syntax::{NodeId, TokenId};
+use crate::syntax::{NodeId, TokenId, Tree};
 
 kinds! {
     statements { Stylesheet, Block, KeyframeBlockList }
@@ -34,8 +34,14 @@ kinds! {
 pub(super) const IDLE: &[&str] = &[";"];
 
 /// A comment of another language's, which a style sheet reads as part of what follows.
-pub(super) fn foreign(kind: u16, _: &str) -> bool {
-    Kind::of(kind) == Kind::JsComment
+pub(super) fn foreign(kind: u16, text: &str) -> bool {
+    Kind::of(kind) == Kind::JsComment || is_open_string(kind, text)
+}
+
+/// A string that does not end on its line: its last quote is missing, and the one that the grammar takes
+/// for it begins another one.
+pub(super) fn is_open_string(kind: u16, text: &str) -> bool {
+    Kind::of(kind) == Kind::StringValue && text.contains('\n')
 }
 
 /// Inside a custom property, whose value is a text for whoever asks for it.
@@ -400,9 +406,35 @@ fn feature_query(p: &mut Planner, parts: &[NodeId]) {
 /// `100% - 2em`: a sign that adds has a blank on each side; another one stands as it does.
 fn binary_expression(p: &mut Planner, parts: &[NodeId]) {
     let [_, sign, value] = parts else { return };
-    let adds = p.is(*sign, Kind::Plus) || p.is(*sign, Kind::Minus);
     for part in [sign, value] {
-        let token = p.first(*part);
-        if adds && !p.gap_text(token).is_empty() { p.word(token, 1) } else { p.keep_gap(token) }
+        match is_sum(p.tree, *sign) {
+            true => p.word(p.first(*part), 1),
+            false => p.keep_gap(p.first(*part)),
+        }
     }
+}
+
+fn is_sum(tree: &Tree, sign: NodeId) -> bool {
+    matches!(Kind::of(tree.nodes[sign as usize].kind), Kind::Plus | Kind::Minus)
+}
+
+/// Before which tokens white space shows: a sum is none where it is missing on one side of its sign.
+pub(super) fn shows(tree: &Tree, _: &str) -> Vec<bool> {
+    let mut shows = Vec::new();
+    for (id, node) in tree.nodes.iter().enumerate() {
+        if Kind::of(node.kind) != Kind::BinaryExpression {
+            continue;
+        }
+        let signs = tree.children(id as NodeId).skip(1).take(2);
+        let signs: Vec<NodeId> = signs.collect();
+        if let [sign, value] = signs[..]
+            && is_sum(tree, sign)
+        {
+            shows.resize(tree.tokens.len(), false);
+            for part in [sign, value] {
+                shows[tree.nodes[part as usize].first as usize] = true;
+            }
+        }
+    }
+    shows
 }

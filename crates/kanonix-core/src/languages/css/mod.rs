@@ -59,6 +59,7 @@ pub(super) static LANGUAGE: Language = Language {
     grammar: Grammar::new(|| tree_sitter_css::LANGUAGE.into(), &layout::KINDS, &COMMENTS)
         .without(layout::foreign)
         .naming(layout::IDLE)
+        .showing(layout::shows)
         .masking(masking::plain),
     rule: layout::rule,
     contents: None,
@@ -104,7 +105,9 @@ const fn dialect(
         identifiers: name,
         line_comment: Some("//"),
         grammar: Grammar::new(|| tree_sitter_css::LANGUAGE.into(), &layout::KINDS, &LINE_COMMENTS)
+            .without(layout::is_open_string)
             .naming(layout::IDLE)
+            .showing(layout::shows)
             .masking(masked),
         rule: layout::rule,
         contents: None,

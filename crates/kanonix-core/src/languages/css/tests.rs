@@ -1,6 +1,8 @@
 //! How style sheets are laid out, construct by construct.
 
+use crate::languages;
 use crate::languages::testing::{faults, lay, lay_with, touched};
+use crate::text::LineSet;
 
 #[test]
 fn rules_selectors_and_declarations() {
@@ -416,12 +418,33 @@ fn semicolons_that_end_nothing_are_read() {
 }
 
 /// Values in braces are whoever's they are.
+/// A sum needs a blank on each side of its sign: without one it is none, and stays none.
+#[test]
+fn white_space_around_the_sign_of_a_sum_shows() {
+    let text = "a {\n  width: calc((1px * 2)  -  3px);\n  height: calc((1px * 2)- 3px);\n}\n";
+    for language in ["css", "scss", "less"] {
+        assert_eq!(lay(language, text), text.replace("  -  ", " - "));
+        let grammar = &languages::by_name(language).expect("a language that there is").grammar;
+        let spaced = text.replace(")- ", ") - ");
+        assert!(!crate::proof::same(grammar, text, &spaced));
+    }
+}
+
 #[test]
 fn values_in_braces_stay_as_they_are() {
     let text = ":root{--quay:{a:b};--ebb: {c:d;\n e : f}\n}\n";
     let wanted = ":root {\n  --quay: {a:b};\n  --ebb: {c:d;\n e : f};\n}\n";
     assert_eq!(lay("css", text), wanted);
     assert_eq!(lay("scss", text), wanted);
+}
+
+#[test]
+fn a_string_ends_on_its_line() {
+    let text = "a {\n  b:  \"c\n\";\n}\n";
+    let css = languages::by_name("css").expect("a language that there is");
+    let judged = crate::judge(text, css, &css.style(), &LineSet::whole());
+    assert_eq!((judged.faults.len(), judged.slips.len()), (1, 0));
+    assert_eq!(lay("css", "a {b:\"c\"}\n"), "a {\n  b: \"c\";\n}\n");
 }
 
 /// However elements are counted, what is around that is laid out.

@@ -2,7 +2,8 @@
 //! of SVG.
 
 use super::layout::Kind;
-use crate::syntax::{NodeId, Tree};
+use super::templates;
+use crate::syntax::{Node, NodeId, Tree};
 use std::sync::LazyLock;
 
 /// Where white space around an element, or inside it, is gone once a page is drawn.
@@ -48,6 +49,8 @@ const DRAWN_TEXT: u16 = 1 << 11;
 const DRAWN_WORDS: u16 = 1 << 12;
 /// Not said by its name: it is a drawing, or a part of one.
 const IN_DRAWING: u16 = 1 << 13;
+/// Not said by its name: a text stands in it, beside the elements that it holds.
+const WITH_TEXT: u16 = 1 << 14;
 
 /// The names of which each is said.
 const NAMED: [(u16, &[&str]); 13] = [
@@ -136,8 +139,29 @@ pub(super) fn traits(tree: &Tree, text: &str) -> Vec<u16> {
             own |= IN_DRAWING;
         }
         traits[id] = own;
+        if around & (HOLDER | WITH_TEXT) == HOLDER && is_text(tree, text, node) {
+            traits[node.parent as usize] |= WITH_TEXT;
+        }
     }
     traits
+}
+
+/// Whether a part of a page is a text, and not only actions of a template.
+fn is_text(tree: &Tree, text: &str, node: &Node) -> bool {
+    match Kind::of(node.kind) {
+        Kind::Entity => true,
+        Kind::Text if node.end > node.first => {
+            let tokens = [node.first, node.end - 1].map(|token| tree.tokens[token as usize]);
+            let own = &text[tokens[0].start as usize..tokens[1].end as usize];
+            let mut behind = 0;
+            let is_word = |from: usize, to: usize| !own[from..to].trim().is_empty();
+            let before_actions = templates::actions(own).into_iter().any(|action| {
+                is_word(std::mem::replace(&mut behind, action.end), action.start)
+            });
+            before_actions || is_word(behind, own.len())
+        }
+        _ => false,
+    }
 }
 
 /// Whether a construct is an element that holds nothing.
@@ -168,14 +192,15 @@ pub(super) fn is_unclosed(tree: &Tree, text: &str, node: NodeId) -> bool {
 }
 
 /// Whether white space behind an element is still part of such a one inside it: neither the end of
-/// a page nor that of an element without an end tag ends it.
+/// a page nor that of an element without an end tag ends it, nor that of what stands in a line.
 pub(super) fn leaves_open(tree: &Tree, text: &str, node: NodeId) -> bool {
     let is_tag = |child: NodeId| Kind::of(tree.nodes[child as usize].kind) == Kind::EndTag;
+    let ends = |node: NodeId| has(tree, node, BLOCK | WORD | HOLDER) && !holds_the_page(tree, node);
     let mut at = node;
     while let Some(last) = tree.children(at).last() {
         if !is_tag(last) {
             at = last;
-        } else if holds_the_page(tree, at)
+        } else if !ends(at)
             && let Some(before) = tree.children(at).filter(|child| !is_tag(*child)).last()
         {
             at = before;
@@ -210,10 +235,11 @@ pub(super) fn is_element(tree: &Tree, node: NodeId) -> bool {
 }
 
 /// Whether nothing stands in an element but other elements, so that white space between these is
-/// gone.
+/// gone. Where a text stands beside them all the same, it shows.
 pub(super) fn is_holder(tree: &Tree, node: NodeId) -> bool {
     let is_plain_drawing = has(tree, node, IN_DRAWING) && !has(tree, node, DRAWN_TEXT);
-    is_element(tree, node) && (has(tree, node, HOLDER) || is_plain_drawing)
+    let holds = has(tree, node, HOLDER) && !has(tree, node, WITH_TEXT);
+    is_element(tree, node) && (holds || is_plain_drawing)
 }
 
 /// Whether a part of a drawing holds text, which may be drawn as it stands.

@@ -308,7 +308,11 @@ fn element(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     for place in places.iter().filter(|place| !p.flows(place.token)).collect::<Vec<_>>() {
         let is_edge = edges.contains(&Some(place.token));
         match group {
-            Some(group) if !stays_flat(p, place) && (is_edge || place.beside_block) => {
+            Some(group)
+                if !stays_flat(p, place)
+                    && !place.goes_on
+                    && (is_edge || place.beside_block) =>
+            {
                 let is_closing = Some(place.token) == closing;
                 let blanks = u8::from(!is_edge && !p.gap_text(place.token).is_empty());
                 let level = if is_closing { 0 } else { depth(p, node, &places) };
@@ -496,9 +500,9 @@ fn depth(p: &Planner, node: NodeId, places: &[Place]) -> u8 {
     u8::from(p.choices.page_indents.of(key).unwrap_or_else(keep))
 }
 
-/// In the word that a page leaves for its elements: what it is left for is a tag in which an action
-/// of a template stands between the attributes.
-const HOLDS_ACTION: u8 = 1 << 7;
+/// In the word that a page leaves for its elements: what it is left for is a tag that stays as it
+/// stands.
+const STAYS: u8 = 1 << 7;
 
 /// Whether an action of a template stands between the attributes of a tag.
 fn holds_action(p: &Planner, attributes: &[NodeId]) -> bool {
@@ -509,11 +513,16 @@ fn holds_action(p: &Planner, attributes: &[NodeId]) -> bool {
     })
 }
 
+/// Whether something right behind a tag's name is a part of that to a browser: `<who@tide.example>`.
+fn touches_name(p: &Planner, attributes: &[NodeId]) -> bool {
+    attributes.first().is_some_and(|first| p.gap_text(p.first(*first)).is_empty())
+}
+
 /// `<a href="/tides" class="quiet">`: its attributes one a line once they do not fit.
 fn tag(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let [_, name, attributes @ .., end] = parts else { return p.tight(parts) };
-    if holds_action(p, attributes) {
-        p.set_context(node, p.context(node) | HOLDS_ACTION);
+    if holds_action(p, attributes) || touches_name(p, attributes) {
+        p.set_context(node, p.context(node) | STAYS);
         return parts.iter().skip(1).for_each(|part| p.keep_gap(p.first(*part)));
     }
     p.word(p.first(*name), 0);
@@ -581,7 +590,7 @@ fn quoted(p: &mut Planner, node: NodeId) {
 
 /// `class="quiet"`
 fn attribute(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
-    if p.context(node) & HOLDS_ACTION == 0 {
+    if p.context(node) & STAYS == 0 {
         p.tight(parts);
     }
 }

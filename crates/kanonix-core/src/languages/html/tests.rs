@@ -79,6 +79,32 @@ flood</pre><textarea>
     ");
     let unclosed = "<div><pre>ebb\n </div>\n";
     assert_eq!(lay("html", unclosed), "<div>\n  <pre>ebb\n </div>\n");
+    // The end of what stands in a line of text does not end it.
+    let misnested = "<div>\n  <b><pre>   </b>\n ebb\n</div>\n";
+    assert_eq!(lay("html", misnested), misnested);
+}
+
+#[test]
+fn a_text_beside_what_a_list_holds_is_drawn_with_its_white_space() {
+    insta::assert_snapshot!(lay("html", "\
+<ul>
+<b>Ebb</b>: <a href=\"/low\">low</a><br>
+<li>flood
+</ul>
+<ul><b>Ebb</b> <i>low</i></ul>
+"), @r#"
+    <ul>
+      <b>Ebb</b>: <a href="/low">low</a><br>
+      <li>flood
+    </ul>
+    <ul><b>Ebb</b> <i>low</i></ul>
+    "#);
+}
+
+#[test]
+fn a_word_in_angles_is_no_tag_with_attributes() {
+    let text = "<ul>\n  <li>ask <watch@saltmarsh.example>  about it\n</ul>\n";
+    assert_eq!(lay("html", text), text.replace("  about", " about"));
 }
 
 #[test]
@@ -162,6 +188,9 @@ fn a_line_that_goes_on_with_a_text_stays_further_in_than_it() {
     assert_eq!(lay("html", &odd), sea.replace("    <a href=\"#b\"", "  <a href=\"#b\""));
     let even = sea.replace("    <a", "  <a");
     assert_eq!(lay_with("html", &[("page_indent", "text", "true")], sea), even);
+    // How far in it is says nothing about the steps of the page.
+    let base = "<ul>\n  <li>the water falls and\n      <i>goes</i> out\n</ul>\n";
+    assert_eq!(touched("html", base, &base.replace("</i> ", "</i>   ")), base);
 }
 
 #[test]
