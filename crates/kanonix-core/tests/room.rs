@@ -250,3 +250,26 @@ fn fields_of_operands_are_no_fields_of_operations() {
         ),
     ]);
 }
+
+/// A call that is broken by chance comes back to its line only if the comma behind it, which the list around it
+/// has because it is open, has room there, too.
+#[test]
+fn the_comma_of_an_open_list_needs_room() {
+    let raised = |text: &str| {
+        format!("class Gauge:\n    def read(self):\n        if True:\n            raise LookupError(\n{text}            ) from error\n")
+    };
+    // Eighty columns on one line, and one less.
+    let text = |name: &str| {
+        raised(&format!("                'There is no {name} known for {{gauge}}'.format(\n                    gauge=gauge\n                ),\n"))
+    };
+    let wide = text("sluice gate");
+    becomes("python", &[
+        (&wide, &wide),
+        (
+            &text("water gate"),
+            &raised(
+                "                'There is no water gate known for {gauge}'.format(gauge=gauge),\n",
+            ),
+        ),
+    ]);
+}

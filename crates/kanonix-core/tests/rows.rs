@@ -2,6 +2,8 @@
 //! or below a sign.
 
 use crate::support::{becomes, lay_with, method};
+use kanonix_core::text::LineSet;
+use kanonix_core::{Document, languages};
 
 #[test]
 fn a_line_that_ends_between_two_texts_was_chosen() {
@@ -179,4 +181,17 @@ fn blocks_on_the_lines_of_their_headers_stay_lined_up() {
     let none = [("columns", "", "none"), ("flat_block", "", "keep")];
     let plain = "if ($Low) { $lamp = 1 }\nif ($High) { $lamp = 2; Ring }\n";
     assert_eq!(lay_with("powershell", &none, &shell.join("\n")), plain);
+}
+
+#[test]
+fn a_list_that_is_broken_here_and_there_is_one_however_few_lines_are_touched() {
+    let tides: String = (0..40).map(|tide| format!("tide_{tide}:1,\n")).collect();
+    let text = format!("f({{ root:\n{{\n}}\n,\n{tides}last:1\n}});\n");
+    let javascript = languages::by_name("javascript").expect("a language that there is");
+    let document = Document::new(text.as_str(), javascript);
+    let (style, last) = (javascript.style(), text.lines().count());
+    let set = LineSet::of([last - 2..last]);
+    let (near, all) = (document.judge(&style, &set), document.judge_all_around(&style, &set));
+    assert_eq!((&near.edits, &near.slips), (&all.edits, &all.slips));
+    assert!(near.edits.len() > 40, "all of its lines");
 }

@@ -207,13 +207,30 @@ impl<'a> Planner<'a> {
     fn keep_touching(&mut self, parts: &[NodeId]) {
         for part in parts.iter().skip(1) {
             let token = self.first(*part);
-            if self.are_marks(token) {
+            if self.are_marks(token) || self.is_between_numbers(token) {
                 match self.gap_text(token).is_empty() {
                     true => self.word(token, 0),
                     false => self.gap(token).blanks = 1,
                 }
             }
         }
+    }
+
+    /// Whether the gap before a token is on one side of a point with a number on both: `pair.0.1`,
+    /// where two numbers may be one.
+    fn is_between_numbers(&self, token: TokenId) -> bool {
+        let is_number = |token: Option<TokenId>| {
+            token.is_some_and(|token| {
+                (token as usize) < self.tree.tokens.len()
+                    && self.token_text(token).starts_with(|c: char| c.is_ascii_digit())
+            })
+        };
+        let is_point = |point: TokenId| {
+            self.token_text(point) == "."
+                && is_number(point.checked_sub(1))
+                && is_number(point.checked_add(1))
+        };
+        is_point(token) || token.checked_sub(1).is_some_and(is_point)
     }
 
     // ---- reading -----------------------------------------------------------------------------

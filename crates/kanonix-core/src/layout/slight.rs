@@ -228,6 +228,7 @@ impl Filler<'_> {
         let width = sheet.measures.width(first) + sheet.measures.between(first + 1, end);
         let ends_at = self.column + width;
         let next = next.max(sheet.measures.next_break(end));
-        Some((ends_at, ends_at + sheet.measures.between(end, next) + self.closed_flat(end)))
+        let behind = sheet.measures.between(end, next) + self.closed_flat(end);
+        Some((ends_at, ends_at + behind + self.late_comma(end)))
     }
 }

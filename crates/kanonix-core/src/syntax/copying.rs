@@ -146,7 +146,9 @@ impl Copying<'_> {
             let range = start + self.offset..end + self.offset;
             if self.may_miss {
                 self.put_back(start, &mut open);
-                self.put_joins_back(&range, &mut open);
+                // A text that is announced begins with the end of a line, and is all its own.
+                let end = if role == Role::Heredoc { range.start } else { range.end };
+                self.put_joins_back(&(range.start..end), &mut open);
                 self.put_words_back(range.start, &mut open);
             }
             let id = self.node((kind, origin), is_error, &mut open);
@@ -176,7 +178,9 @@ impl Copying<'_> {
                 let to_come = children as usize - 1;
                 open.push(Open { node: id, last: None, to_come, passed, hides_fault: has_error });
                 if let (true, Some(window), 0) = (role.is_body(), self.window, self.readings) {
-                    let mut folded = window.folded(cursor.clone(), grammar, self.text);
+                    let is_list = role == Role::Body;
+                    let mut folded =
+                        window.folded(cursor.clone(), grammar, self.text, is_list);
                     folded.reverse();
                     folds.push((id, folded));
                 }

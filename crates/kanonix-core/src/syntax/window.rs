@@ -62,12 +62,14 @@ impl Window {
         self.ranges.get(next).is_some_and(|own| own.start <= range.end)
     }
 
-    /// Which children of a body are folded; the cursor is on the first of them.
+    /// Which children of a body are folded; the cursor is on the first of them. A list that is broken
+    /// at some of its gaps and not at others is laid out as one.
     pub(super) fn folded(
         &self,
         mut cursor: TreeCursor,
         grammar: &Grammar,
         text: &str,
+        is_list: bool,
     ) -> Vec<bool> {
         let bytes = text.as_bytes();
         // Of each child: whether it may be folded; none for what stands between the others.
@@ -75,6 +77,8 @@ impl Window {
         // Of each child: whether it is in the window, comments and marks too.
         let mut near: Vec<bool> = Vec::new();
         let mut last_end: Option<usize> = None;
+        // Whether each element begins a line, and what ends them.
+        let mut begin_lines = true;
         loop {
             let node = cursor.node();
             let range = node.byte_range();
@@ -93,10 +97,15 @@ impl Window {
             let touches = self.touches(&range);
             near.push(touches);
             may.push(is_solid.then(|| begins_line && !touches && !node.has_error()));
+            let is_last = !cursor.goto_next_sibling();
+            begin_lines &= begins_line || !(is_solid || is_last);
             last_end = Some(trimmed_end(bytes, &range));
-            if !cursor.goto_next_sibling() {
+            if is_last {
                 break;
             }
+        }
+        if is_list && !begin_lines {
+            return vec![false; may.len()];
         }
         let solid: Vec<usize> = (0..may.len()).filter(|index| may[*index].is_some()).collect();
         let is_near = |place: usize| {

@@ -50,6 +50,13 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
         Kind::TypeParameters | Kind::TypeArguments => {
             let list = List::new();
             p.list(parts, if kind == Kind::TypeArguments { list.reluctant() } else { list });
+            // `dual< <T>(level: T) => T>`: two of these marks that touch are another one.
+            if let [_, first, _, ..] = parts
+                && p.token_text(p.first(*first)) == "<"
+            {
+                let gap = p.gap(p.first(*first));
+                gap.blanks = gap.blanks.max(1);
+            }
         }
         Kind::ObjectType => object_type(p, parts),
         // `[level: number, unit?: string]`

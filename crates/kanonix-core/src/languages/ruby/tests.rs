@@ -296,6 +296,14 @@ B
 }
 
 #[test]
+fn a_text_may_begin_with_the_mark_that_joins_lines() {
+    let text = "puts <<-TIDE\n\\e[1mEbb\\e[0m\n  TIDE\nputs 1\n";
+    assert_eq!(lay("ruby", text), text);
+    let returns = lay_with("ruby", &[("end_of_line", "", "crlf")], text);
+    assert_eq!(returns, "puts <<-TIDE\n\\e[1mEbb\\e[0m\n  TIDE\r\nputs 1\r\n");
+}
+
+#[test]
 fn what_touches_a_text_that_nobody_runs_is_kept_to_the_byte() {
     let text =
         "a = 1\n\n=begin\n  why\n=end\ndef b\n=begin\n  why\n=end\n  c\nend\n__END__\n d  \n\n\n";

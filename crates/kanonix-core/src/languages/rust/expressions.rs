@@ -234,10 +234,11 @@ fn worth_breaking(p: &Planner, mut links: Links) -> Option<Links> {
     // The first links stay with what is no longer than a step, unless somebody broke them off.
     let is_name = matches!(Kind::at(p, links.head), Kind::Identifier | Kind::SelfValue);
     let head = p.first(links.head);
-    let begins = p.tree.tokens[head as usize].start;
+    let step = p.style.indent_columns();
     let stays = |dot: &&TokenId| {
-        let width = p.tree.tokens[**dot as usize - 1].end - begins;
-        let is_short = (width as usize) <= p.style.indent_columns();
+        // A token has a column at the least.
+        let own = (head..**dot).take(step + 1);
+        let is_short = own.map(|token| p.token_text(token).len()).sum::<usize>() <= step;
         let is_apart =
             p.broken_between(head, **dot - 1) || (links.by_hand && p.broken_before(**dot));
         is_short && !is_apart

@@ -218,6 +218,13 @@ fn a_number_keeps_its_distance_from_a_point() {
 
 /// Words that the grammar does not read are part of a name.
 #[test]
+fn a_type_that_begins_with_an_angle_stays_apart_from_the_one_before_it() {
+    let text = "const level = read<\n  <T>(tide: T) => T\n>(2);\n";
+    let flat = "const level = read< <T>(tide: T) => T>(2);\n";
+    assert_eq!([lay("typescript", text), lay("typescript", flat)], [flat, flat]);
+}
+
+#[test]
 fn marks_of_variance_and_types_of_modules() {
     let text = "\
 interface Gauge<in out Tide,out Ebb>{a:Tide}

@@ -82,6 +82,13 @@ fn a_macro_is_given_the_tokens_that_it_was_given() {
 }
 
 #[test]
+fn two_numbers_around_a_point_are_not_made_one() {
+    let text = "fn a() {\n    b!(tide .0 . 1);\n    b!(tide.0. 1);\n    b!(tide .0.1);\n}\n";
+    let wanted = text.replace("tide .", "tide.");
+    assert_eq!(lay("rust", text), wanted);
+}
+
+#[test]
 fn macros_inside_macros() {
     // Deeper than any reading goes: the innermost are kept.
     let depth = 40;

@@ -438,3 +438,11 @@ fn a_macro_that_is_named_as_a_type_is_read() {
     let text = "fn f() {\n    tide(str![[r#\"\na \"  b\n\"#]]);\n    let x  = str![];\n}\n";
     assert_eq!(lay("rust", text), text.replace("x  =", "x ="));
 }
+
+/// Blanks within it make nothing longer than it is.
+#[test]
+fn what_is_no_longer_than_a_step_keeps_its_first_link() {
+    let text = "fn a() {\n    a.0.iter()\n        .zip(b.0.iter())\n        .fold(0.0, |most, (a, b)| f32::max(most, (a - b).abs()) + highest_water_since(a, b));\n}\n";
+    assert_eq!(lay("rust", text), text);
+    assert_eq!(lay("rust", &text.replace("a.0.iter", "a  .0.iter")), text);
+}
