@@ -122,7 +122,7 @@ pub(super) fn of_comments(
 /// The columns of a comma at or behind a token that is there because its list is open.
 fn open_comma(plan: &Plan, token: usize) -> usize {
     let comes = plan.rewrites_of(token).iter().any(|rewrite| match rewrite.change {
-        TreeEdit::Remove(When::Flat(group)) | TreeEdit::Insert(",", When::Open(group)) => {
+        TreeEdit::Remove(When::Flat(group)) | TreeEdit::Insert(_, When::Open(group)) => {
             plan.closes_apart(group)
         }
         _ => false,

@@ -6,6 +6,9 @@ use crate::style::{Key, Setting, Style};
 use crate::syntax::{Role, Tree};
 use crate::text::Lines;
 
+/// So many comments behind one another on a line are looked past. Bounds the work on hostile input.
+const MOST_ON_A_LINE: usize = 8;
+
 /// Gives every comment its gap, and opens the groups that a comment keeps open.
 pub(super) fn place(plan: &mut Plan, tree: &Tree, text: &str, style: &Style, lines: &Lines) {
     let mut placing = Placing {
@@ -134,7 +137,9 @@ impl Placing<'_> {
         }
         let mut asked_after = wanted.least_after;
         let mut attached = None;
-        for at in starts {
+        // What belongs to what is above it, and has blank lines behind it already.
+        let trailing = self.trailing(starts, next);
+        for (index, at) in starts.iter().enumerate() {
             if !self.begins_line(*at) {
                 plan.gaps[*at] = self.beside(*at);
                 if !self.ends_line(*at) && !is_closer {
@@ -164,7 +169,7 @@ impl Placing<'_> {
                     break;
                 }
             }
-            if open.is_empty() {
+            if open.is_empty() && index >= trailing {
                 gap.least = std::mem::take(&mut asked_after);
                 gap.most = gap.most.max(gap.least);
             }
@@ -187,6 +192,20 @@ impl Placing<'_> {
             gap.most = gap.most.max(gap.least);
             plan.gaps[next].least = 0;
             plan.gaps[next].most = 0;
+        }
+    }
+
+    /// How many comments stand right below what is above them, with blank lines between them and what is
+    /// below.
+    fn trailing(&self, starts: &[usize], next: usize) -> usize {
+        if self.blank_lines_before(starts[0]) > 0 || next == self.tree.tokens.len() {
+            return 0;
+        }
+        let is_apart = |at: &usize| self.blank_lines_before(*at) > 0;
+        match starts.iter().position(is_apart) {
+            Some(count) => count,
+            None if is_apart(&next) => starts.len(),
+            None => 0,
         }
     }
 
@@ -246,10 +265,16 @@ impl Placing<'_> {
         let gap = |blanks| Gap::flat(blanks, Setting::CommentGap);
         match self.before {
             _ if at == 0 => gap(0),
+            // `]]--`: it goes with the comment that it touches.
+            _ if self.touches_comment(at) => gap(0),
             Some(blanks) => gap(blanks),
             None if self.present(at).is_empty() || self.begins_line(at) => gap(1),
             None => Gap { want: Want::Keep, ..gap(1) },
         }
+    }
+
+    fn touches_comment(&self, at: usize) -> bool {
+        self.tree.tokens[at - 1].role == Role::Comment && self.present(at).is_empty()
     }
 
     /// The gap after an inline comment: a blank if there is one.
@@ -266,13 +291,23 @@ impl Placing<'_> {
         at == 0 || self.present(at).contains('\n')
     }
 
-    /// Whether the comment that starts at this token is the last thing on its line.
+    /// Whether the comment that starts at this token is the last thing on its line, but for others.
     fn ends_line(&self, at: usize) -> bool {
         let mut after = at + 1;
-        while after < self.tree.tokens.len() && self.tree.tokens[after].continues {
+        for _ in 0..=MOST_ON_A_LINE {
+            while after < self.tree.tokens.len() && self.tree.tokens[after].continues {
+                after += 1;
+            }
+            let Some(token) = self.tree.tokens.get(after) else { return true };
+            if self.present(after).contains('\n') {
+                return true;
+            }
+            if token.role != Role::Comment {
+                return false;
+            }
             after += 1;
         }
-        after == self.tree.tokens.len() || self.present(after).contains('\n')
+        false
     }
 
     /// Whether something may follow the comment on its line.

@@ -275,7 +275,7 @@ impl Filler<'_> {
                 self.states[group] == State::Still
                     || (self.state(group) != State::Flat && plan.closes_apart(group))
             }
-            TreeEdit::Insert(",", When::Open(group)) => {
+            TreeEdit::Insert(_, When::Open(group)) => {
                 self.states[group].is_open() && plan.closes_apart(group)
             }
             _ => false,

@@ -439,6 +439,12 @@ fn values_in_braces_stay_as_they_are() {
 }
 
 #[test]
+fn comments_behind_one_another_stay_behind_what_they_speak_of() {
+    let text = "a {\n  top: 1px; /* ebb */ /* and flood */\n}\n/* end */\n\nb {\n  top: 2px;\n}\n";
+    assert_eq!(lay("css", text), text);
+}
+
+#[test]
 fn a_string_ends_on_its_line() {
     let text = "a {\n  b:  \"c\n\";\n}\n";
     let css = languages::by_name("css").expect("a language that there is");

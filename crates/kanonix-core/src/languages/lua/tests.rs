@@ -180,6 +180,12 @@ local f = {
 }
 
 #[test]
+fn a_mark_that_touches_the_end_of_a_comment_goes_with_it() {
+    let text = "--[[\n  Tides\n]]--\nebb = 1 --[[ low ]]--\n";
+    assert_eq!(lay("lua", text), text);
+}
+
+#[test]
 fn a_block_around_functions_of_the_file_may_leave_them_at_the_margin() {
     let text = "if siren then\n\n--- Wails.\nfunction wail()\n  siren:sound()\nend\n\nend\n";
     assert_eq!(lay_with("lua", &[("namespace_indent", "", "keep")], text), text);
@@ -264,4 +270,13 @@ end
 ";
     assert_eq!(lay("lua", text), text.replace('\t', "  "));
     assert_eq!(lay_with("lua", &[("indent_style", "", "tab")], text), text);
+}
+
+#[test]
+fn a_last_mark_is_as_those_between_the_elements() {
+    let open = [("last_comma", "", "open_list")];
+    let text = |mark: char, last: &str| format!("t = {{\n  1{mark}\n  2{mark}\n  3{last}\n}}\n");
+    assert_eq!(lay_with("lua", &open, &text(';', "")), text(';', ";"));
+    assert_eq!(lay_with("lua", &open, &text(',', "")), text(',', ","));
+    assert_eq!(lay_with("lua", &[("last_comma", "", "never")], &text(';', ";")), text(';', ""));
 }

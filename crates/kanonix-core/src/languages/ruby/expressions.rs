@@ -302,6 +302,12 @@ fn binary(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         let gap = p.gap(sign);
         gap.blanks = gap.blanks.max(1);
     }
+    if p.broken_before(sign) {
+        // What begins a line and touches what is behind it may be what that name is called with.
+        let gap = p.gap(value);
+        gap.blanks = gap.blanks.max(1);
+    }
+    let text = p.token_text(sign);
     if text == "&" && p.gap_text(value).is_empty() && !p.broken_before(sign) {
         // It might hand on a block.
         p.keep_gap(sign);
@@ -321,7 +327,10 @@ fn unary(p: &mut Planner, parts: &[NodeId]) {
     let [operator, operand] = parts else { return };
     let is_word = p.token_text(p.first(*operator)).starts_with(char::is_alphabetic);
     let operand = p.first(*operand);
+    let is_number = p.token_text(operand).starts_with(|c: char| c.is_ascii_digit());
     match is_word {
+        // `- 2.abs` is not `-2.abs`: a sign that touches a number is a part of that.
+        false if is_number => p.keep_gap(operand),
         true if p.token_text(operand) == "(" && p.gap_text(operand).is_empty() => {
             p.keep_gap(operand);
         }

@@ -402,6 +402,23 @@ fn a_sign_that_blanks_would_make_another_one_stays_as_it_stands() {
 }
 
 #[test]
+fn a_sign_and_what_it_stands_before_are_read_as_before() {
+    let text = "level = - 2.abs\nlevel = -  tide\n";
+    assert_eq!(lay("ruby", text), "level = - 2.abs\nlevel = -tide\n");
+    let tight = [("operator_gap", "sum", "false")];
+    let joined = "level = ebb \\\n  - flood\n";
+    assert_eq!(lay_with("ruby", &tight, joined), joined);
+}
+
+#[test]
+fn a_comment_right_below_a_method_belongs_to_it() {
+    let text = "def ebb\n  1\nend\n# neaps:end\n\n# Rises.\ndef flood\n  2\nend\n";
+    assert_eq!(lay("ruby", text), text);
+    let joined = text.replace("# neaps:end\n\n", "");
+    assert_eq!(lay("ruby", &joined), joined.replace("end\n#", "end\n\n#"));
+}
+
+#[test]
 fn methods_and_words_of_access_have_a_blank_line() {
     insta::assert_snapshot!(lay("ruby", "\
 class A

@@ -423,7 +423,12 @@ impl Planner<'_> {
             }
         } else if !is_comma && add {
             let Some(token) = self.tree.last_solid(last) else { return };
-            self.rewrite(token, TreeEdit::Insert(",", When::Open(group)), Setting::LastComma);
+            // The mark that the list has between its elements.
+            let between = inner.iter().rev().find(|part| self.is_separator(**part));
+            let is_semicolon =
+                between.is_some_and(|mark| self.token_text(self.first(*mark)) == ";");
+            let mark = if is_semicolon { ";" } else { "," };
+            self.rewrite(token, TreeEdit::Insert(mark, When::Open(group)), Setting::LastComma);
         }
     }
 }

@@ -114,8 +114,10 @@ pub(super) const ENTRIES: &[Entry] = &[
     Entry {
         setting: Setting::LastComma,
         name: "last_comma",
-        about: "Whether a comma follows the last element of a list that is spread over lines. A \
-                list on one line has none, unless all of them are kept (`keep_all`).",
+        about:
+            "Whether a comma, or the mark that a list has between its elements, follows the last \
+                one of a list that is spread over lines. A list on one line has none, unless all of \
+                them are kept (`keep_all`).",
         slots: &[one(Family::LastComma, COMMA, "keep")],
         one_for_all: false,
     },
