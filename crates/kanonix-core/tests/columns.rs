@@ -174,3 +174,14 @@ fn kept_blanks_before_comments_are_one_at_least() {
         text.replace("4#", "4 #")
     );
 }
+
+/// However many rows in a row have as many blanks: they stand in the column of those above and below.
+#[test]
+fn comments_of_rows_that_are_as_wide_stay_in_the_column_of_the_others() {
+    let rows = ["1000, -- a", "740,  -- b", "690,  -- c", "930,  -- d", "700,  -- e", "620,  -- f"];
+    let text = |rows: &[&str]| format!("t = {{\n  {}\n}}\n", rows.join("\n  "));
+    becomes("lua", &[
+        (&text(&rows), &text(&rows)),
+        (&text(&rows[1..]), &text(&rows[1..].join("|").replace("  --", " --").split('|').collect::<Vec<_>>())),
+    ]);
+}
