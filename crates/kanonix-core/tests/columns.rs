@@ -182,6 +182,9 @@ fn comments_of_rows_that_are_as_wide_stay_in_the_column_of_the_others() {
     let text = |rows: &[&str]| format!("t = {{\n  {}\n}}\n", rows.join("\n  "));
     becomes("lua", &[
         (&text(&rows), &text(&rows)),
-        (&text(&rows[1..]), &text(&rows[1..].join("|").replace("  --", " --").split('|').collect::<Vec<_>>())),
+        (
+            &text(&rows[1..]),
+            &text(&rows[1..].join("|").replace("  --", " --").split('|').collect::<Vec<_>>()),
+        ),
     ]);
 }

@@ -33,7 +33,12 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
                 p.word(p.first(*last), 0);
             }
         }
-        Kind::DoStatement => body(p, node, parts, p.first(parts[0]), Key::Control),
+        Kind::DoStatement => {
+            body(p, node, parts, p.first(parts[0]), Key::Control);
+            if sets_names(p, p.first(node)) {
+                p.word(p.first(node), 1);
+            }
+        }
         Kind::WhileStatement | Kind::ForStatement => {
             let Some(at) = p.position(parts, Kind::Do) else { return false };
             p.words(&parts[..=at]);
@@ -147,6 +152,22 @@ fn body(p: &mut Planner, node: NodeId, parts: &[NodeId], opener: TokenId, key: K
     let Some(first) = own.first().map(|first| p.first(*first)) else { return };
     guarded(p, node, &lines);
     p.bare_block(first, p.first(end), group);
+}
+
+/// So many tokens before a block are looked at. Bounds the work on hostile input.
+const MOST_NAMES: usize = 32;
+
+/// Whether a block stands on the line that declares what it gives values to: `local ebb, flood do`.
+fn sets_names(p: &Planner, block: TokenId) -> bool {
+    let mut before = (0..block).rev().take(MOST_NAMES);
+    let is_name = |text: &str| text.starts_with(|c: char| c.is_alphabetic() || c == '_');
+    !p.broken_before(block)
+        && before
+            .find(|token| {
+                let text = p.token_text(*token);
+                text == "local" || p.broken_before(*token) || !(is_name(text) || text == ",")
+            })
+            .is_some_and(|token| p.token_text(token) == "local")
 }
 
 /// Statements around which a block only asks whether they are there (`if connected then function ebb()

@@ -186,6 +186,15 @@ fn a_mark_that_touches_the_end_of_a_comment_goes_with_it() {
 }
 
 #[test]
+fn a_block_stands_on_the_line_of_what_it_gives_values_to() {
+    let text = "local ebb, flood do\n  local tide = read()\n  ebb, flood = tide[1], tide[2]\nend\n";
+    assert_eq!(lay("lua", text), text);
+    assert_eq!(lay("lua", &text.replace("  local", "local")), text);
+    let valued = text.replace("flood do", "flood = 1, 2 do");
+    assert_eq!(lay("lua", &valued), text.replace("flood do", "flood = 1, 2\ndo"));
+}
+
+#[test]
 fn a_block_around_functions_of_the_file_may_leave_them_at_the_margin() {
     let text = "if siren then\n\n--- Wails.\nfunction wail()\n  siren:sound()\nend\n\nend\n";
     assert_eq!(lay_with("lua", &[("namespace_indent", "", "keep")], text), text);
