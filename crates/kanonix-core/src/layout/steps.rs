@@ -43,7 +43,7 @@ impl Steps {
             .map(|steps| canon.len() * steps as usize)
             .collect();
         let in_tags = sheet.tree.opens("<") && !sheet.tree.opens("{");
-        let opens = if in_tags { ends_with_tag } else { may_open };
+        let opens = if in_tags { is_tag } else { may_open };
         let seen = match set.base() {
             Some(base) => seen(base, &canon, &several, opens, |_| false),
             None => {
@@ -117,11 +117,13 @@ fn seen<'t>(
     seen
 }
 
-/// Whether a line may be followed by a deeper one where tags open what lines are in: those of a text
-/// may be anywhere.
-fn ends_with_tag(line: &str) -> bool {
-    let tag = line.strip_suffix('>').and_then(|line| Some(&line[line.rfind('<')? + 1..]));
-    tag.is_some_and(|tag| tag.starts_with(char::is_alphabetic) && !tag.ends_with('/'))
+/// Whether a line may be followed by a deeper one where tags open what lines are in: it is such a tag.
+/// Those of a text may be anywhere.
+fn is_tag(line: &str) -> bool {
+    let tag = line.strip_prefix('<').and_then(|line| line.strip_suffix('>'));
+    tag.is_some_and(|tag| {
+        tag.starts_with(char::is_alphabetic) && !tag.ends_with('/') && !tag.contains('<')
+    })
 }
 
 /// Whether a line may be followed by a deeper one. What stands behind an open bracket is lined up
