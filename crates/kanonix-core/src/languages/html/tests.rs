@@ -191,7 +191,8 @@ fn a_line_that_goes_on_with_a_text_stays_further_in_than_it() {
     // How far in it is says nothing about the steps of the page.
     let base = "<ul>\n  <li>the water falls and\n      <i>goes</i> out\n</ul>\n";
     assert_eq!(touched("html", base, &base.replace("</i> ", "</i>   ")), base);
-    let broken = base.replace("and\n", "and<br>\n");
+    let item = "  <li>the water rises and<br>\n      comes in\n";
+    let broken = base.replace("</ul>", &format!("{item}{item}</ul>"));
     assert_eq!(touched("html", &broken, &broken.replace("</i> ", "</i>   ")), broken);
 }
 
