@@ -180,11 +180,10 @@ fn kept_blanks_before_comments_are_one_at_least() {
 fn comments_of_rows_that_are_as_wide_stay_in_the_column_of_the_others() {
     let rows = ["1000, -- a", "740,  -- b", "690,  -- c", "930,  -- d", "700,  -- e", "620,  -- f"];
     let text = |rows: &[&str]| format!("t = {{\n  {}\n}}\n", rows.join("\n  "));
+    // Without the first one, nothing sets them off.
+    let alike = text(&rows[1..]);
     becomes("lua", &[
         (&text(&rows), &text(&rows)),
-        (
-            &text(&rows[1..]),
-            &text(&rows[1..].join("|").replace("  --", " --").split('|').collect::<Vec<_>>()),
-        ),
+        (&alike, &alike.replace("  --", " --")),
     ]);
 }

@@ -104,16 +104,16 @@ pub(super) fn of_comments(
     }
     // What stands in the column of lined-up ones right above or below it is of them, however many lines in
     // a row have as many blanks.
-    let goes_on = |joined: &mut [Option<usize>], from: usize, place: usize| {
+    let join = |joined: &mut [Option<usize>], from: usize, place: usize| {
         if joined[place].is_none() && joined[from] == Some(seen[place].column) {
             joined[place] = joined[from];
         }
     };
     for place in (1..seen.len()).filter(|place| are_neighbours(place - 1, *place)) {
-        goes_on(&mut joined, place - 1, place);
+        join(&mut joined, place - 1, place);
     }
     for place in (1..seen.len()).rev().filter(|place| are_neighbours(place - 1, *place)) {
-        goes_on(&mut joined, place, place - 1);
+        join(&mut joined, place, place - 1);
     }
     for (place, own) in seen.iter().enumerate() {
         let Some(joined) = joined[place] else { continue };

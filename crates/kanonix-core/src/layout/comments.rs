@@ -273,6 +273,7 @@ impl Placing<'_> {
         }
     }
 
+    /// Whether nothing stands between a comment and one before it.
     fn touches_comment(&self, at: usize) -> bool {
         self.tree.tokens[at - 1].role == Role::Comment && self.present(at).is_empty()
     }

@@ -9,7 +9,7 @@ mod program;
 
 use crate::layout::compare::Declared;
 use crate::layout::members::Reordered;
-use crate::layout::plan::TreeEdit;
+use crate::layout::plan::{TreeEdit, When};
 use crate::syntax::{Grammar, NodeId, TokenId, Tree};
 use program::Program;
 use thiserror::Error;
@@ -118,7 +118,7 @@ fn nothing_is_forbidden(tree: &Tree, declared: &[Declared]) -> Result<(), Differ
     let separators: Vec<(TokenId, &'static str)> = declared
         .iter()
         .filter_map(|declared| match declared.change {
-            TreeEdit::Insert(text, _) if text == "," => {
+            TreeEdit::Insert(text, When::Open(_)) | TreeEdit::Insert(text @ ",", _) => {
                 Some((declared.token, text))
             }
             _ => None,
@@ -174,7 +174,7 @@ pub fn same(grammar: &Grammar, before: &str, after: &str) -> bool {
 mod tests {
     use super::*;
     use crate::languages;
-    use crate::layout::plan::{When, Wrap, Wrapped};
+    use crate::layout::plan::{Wrap, Wrapped};
     use crate::style::Setting;
     use crate::syntax::Token;
 

@@ -193,8 +193,7 @@ fn header(p: &mut Planner, node: NodeId, parts: &[NodeId], key: Key) {
         add_end(p, node);
         if !p.choices.end_with_semicolon {
             // It ends with the blank before the brace.
-            let brace = p.gap(p.end(node));
-            brace.blanks = brace.blanks.max(1);
+            p.set_apart(p.end(node));
         }
     }
 }
@@ -425,9 +424,8 @@ pub(super) fn shows(tree: &Tree, _: &str) -> Vec<bool> {
         if Kind::of(node.kind) != Kind::BinaryExpression {
             continue;
         }
-        let signs = tree.children(id as NodeId).skip(1).take(2);
-        let signs: Vec<NodeId> = signs.collect();
-        if let [sign, value] = signs[..]
+        let mut parts = tree.children(id as NodeId).skip(1);
+        if let (Some(sign), Some(value)) = (parts.next(), parts.next())
             && is_sum(tree, sign)
         {
             shows.resize(tree.tokens.len(), false);

@@ -417,7 +417,6 @@ fn semicolons_that_end_nothing_are_read() {
     }
 }
 
-/// Values in braces are whoever's they are.
 /// A sum needs a blank on each side of its sign: without one it is none, and stays none.
 #[test]
 fn white_space_around_the_sign_of_a_sum_shows() {
@@ -430,6 +429,7 @@ fn white_space_around_the_sign_of_a_sum_shows() {
     }
 }
 
+/// Values in braces are whoever's they are.
 #[test]
 fn values_in_braces_stay_as_they_are() {
     let text = ":root{--quay:{a:b};--ebb: {c:d;\n e : f}\n}\n";

@@ -54,8 +54,7 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
             if let [_, first, _, ..] = parts
                 && p.token_text(p.first(*first)) == "<"
             {
-                let gap = p.gap(p.first(*first));
-                gap.blanks = gap.blanks.max(1);
+                p.set_apart(p.first(*first));
             }
         }
         Kind::ObjectType => object_type(p, parts),

@@ -153,12 +153,11 @@ fn is_text(tree: &Tree, text: &str, node: &Node) -> bool {
         Kind::Text if node.end > node.first => {
             let tokens = [node.first, node.end - 1].map(|token| tree.tokens[token as usize]);
             let own = &text[tokens[0].start as usize..tokens[1].end as usize];
-            let mut behind = 0;
-            let is_word = |from: usize, to: usize| !own[from..to].trim().is_empty();
-            let before_actions = templates::actions(own).into_iter().any(|action| {
-                is_word(std::mem::replace(&mut behind, action.end), action.start)
-            });
-            before_actions || is_word(behind, own.len())
+            let solid = |text: &str| text.bytes()
+                .filter(|byte| !byte.is_ascii_whitespace())
+                .count();
+            let actions = templates::actions(own).into_iter();
+            solid(own) > actions.map(|action| solid(&own[action])).sum::<usize>()
         }
         _ => false,
     }

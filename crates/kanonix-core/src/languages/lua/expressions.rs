@@ -219,8 +219,7 @@ fn binary_expression(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let ends = |token: TokenId| p.token_text(token).ends_with(|c: char| c.is_ascii_alphanumeric());
     if p.token_text(operator) == ".." && p.is(last_of(p, *left), Kind::Number) && ends(operator - 1)
     {
-        let gap = p.gap(operator);
-        gap.blanks = gap.blanks.max(1);
+        p.set_apart(operator);
     }
 }
 

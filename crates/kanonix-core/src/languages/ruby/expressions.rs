@@ -299,15 +299,12 @@ fn binary(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         || (text.starts_with('=') && before.starts_with(':'));
     if is_end {
         // What touches a name may be its end.
-        let gap = p.gap(sign);
-        gap.blanks = gap.blanks.max(1);
+        p.set_apart(sign);
     }
     if p.broken_before(sign) {
         // What begins a line and touches what is behind it may be what that name is called with.
-        let gap = p.gap(value);
-        gap.blanks = gap.blanks.max(1);
+        p.set_apart(value);
     }
-    let text = p.token_text(sign);
     if text == "&" && p.gap_text(value).is_empty() && !p.broken_before(sign) {
         // It might hand on a block.
         p.keep_gap(sign);
@@ -315,10 +312,7 @@ fn binary(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     }
     if matches!(text, "<<" | "%" | "&") {
         // What touches what is behind it may announce a text, open a string, or hand on a block.
-        for token in [sign, value] {
-            let gap = p.gap(token);
-            gap.blanks = gap.blanks.max(1);
-        }
+        [sign, value].into_iter().for_each(|token| p.set_apart(token));
     }
 }
 

@@ -425,9 +425,10 @@ impl Planner<'_> {
             let Some(token) = self.tree.last_solid(last) else { return };
             // The mark that the list has between its elements.
             let between = inner.iter().rev().find(|part| self.is_separator(**part));
-            let is_semicolon =
-                between.is_some_and(|mark| self.token_text(self.first(*mark)) == ";");
-            let mark = if is_semicolon { ";" } else { "," };
+            let entry = between.and_then(|mark| {
+                self.tree.kinds.entries.get(self.kind(*mark) as usize)
+            });
+            let mark = entry.and_then(|entry| entry.name).unwrap_or(",");
             self.rewrite(token, TreeEdit::Insert(mark, When::Open(group)), Setting::LastComma);
         }
     }

@@ -215,6 +215,12 @@ impl Planner<'_> {
         }
     }
 
+    /// At least one blank before a token, whatever has been said of it.
+    pub fn set_apart(&mut self, token: TokenId) {
+        let gap = self.gap(token);
+        gap.blanks = gap.blanks.max(1);
+    }
+
     /// A blank where two marks would otherwise become another one.
     pub fn unfused(&self, token: TokenId, blanks: u8) -> u8 {
         if blanks > 0 || token == 0 { blanks } else { u8::from(self.are_marks(token)) }
