@@ -38,10 +38,16 @@ pub(super) fn foreign(kind: u16, text: &str) -> bool {
     Kind::of(kind) == Kind::JsComment || is_open_string(kind, text)
 }
 
-/// A string that does not end on its line: its last quote is missing, and the one that the grammar takes
-/// for it begins another one.
+/// A string that ends on a line without a mark that joins the next one to it: its last quote is missing, and
+/// the one that the grammar takes for it begins another one.
 pub(super) fn is_open_string(kind: u16, text: &str) -> bool {
-    Kind::of(kind) == Kind::StringValue && text.contains('\n')
+    let goes_on = |line: &str| {
+        let line = line.strip_suffix('\r').unwrap_or(line);
+        // Two marks are one that is meant.
+        (line.len() - line.trim_end_matches('\\').len()) % 2 == 1
+    };
+    Kind::of(kind) == Kind::StringValue
+        && text.rsplit_once('\n').is_some_and(|(before, _)| !before.split('\n').all(goes_on))
 }
 
 /// Inside a custom property, whose value is a text for whoever asks for it.

@@ -187,6 +187,13 @@ impl Masking {
                 let mut end = at + 1;
                 while end < self.bytes.len() && !matches!(self.bytes[end], b'\n') {
                     match self.bytes[end] {
+                        // It goes on in the next line, which the grammar does not know.
+                        b'\\' if matches!(self.bytes.get(end + 1), Some(b'\n' | b'\r')) => {
+                            let is_one = self.bytes[end + 1] == b'\n';
+                            let next = (end + if is_one { 2 } else { 3 }).min(self.bytes.len());
+                            self.bytes[end..next].fill(LETTER);
+                            end = next - 1;
+                        }
                         b'\\' => end += 1,
                         byte if byte == quote => return Some(end + 1),
                         // The grammar looks ahead for these, wherever they stand.

@@ -445,6 +445,14 @@ fn comments_behind_one_another_stay_behind_what_they_speak_of() {
 }
 
 #[test]
+fn a_string_goes_on_behind_a_line_end_of_any_kind() {
+    let text = ".tide {\n  content: \"ebb \\\nflood\";\n  color: navy;\n}\n";
+    let returns = text.replace('\n', "\r\n");
+    assert_eq!(lay("css", &returns.replace(": navy", ":navy")), returns);
+    assert_eq!(lay_with("css", &[("end_of_line", "", "crlf")], text), returns);
+}
+
+#[test]
 fn a_string_ends_on_its_line() {
     let text = "a {\n  b:  \"c\n\";\n}\n";
     let css = languages::by_name("css").expect("a language that there is");

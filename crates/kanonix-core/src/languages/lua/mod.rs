@@ -33,15 +33,17 @@ pub(super) static LANGUAGE: Language = Language {
     interpreters: &["lua", "luajit"],
     identifiers: &["lua"],
     line_comment: Some("--"),
-    grammar: Grammar::new(|| tree_sitter_lua::LANGUAGE.into(), &KINDS, &COMMENTS).opening(&[
-        ("(", ")"),
-        ("[", "]"),
-        ("{", "}"),
-        ("function", "end"),
-        ("if", "end"),
-        ("do", "end"),
-        ("repeat", "until"),
-    ]),
+    grammar: Grammar::new(|| tree_sitter_lua::LANGUAGE.into(), &KINDS, &COMMENTS)
+        .opening(&[
+            ("(", ")"),
+            ("[", "]"),
+            ("{", "}"),
+            ("function", "end"),
+            ("if", "end"),
+            ("do", "end"),
+            ("repeat", "until"),
+        ])
+        .masking(joined),
     rule,
     contents: None,
     embeds: None,
@@ -96,6 +98,21 @@ pub(super) static LANGUAGE: Language = Language {
         ("wrapped.lua", include_str!("samples/wrapped.lua")),
     ],
 };
+
+/// A text as the grammar is shown it, where a string goes on behind a line end of two bytes: the mark that
+/// says so (`\\`) stands right before the second one, the only one that the grammar knows.
+fn joined(text: &str) -> Option<String> {
+    let joins: Vec<usize> = text.match_indices("\\\r\n").map(|(at, _)| at).collect();
+    let mut bytes = (!joins.is_empty()).then(|| text.as_bytes().to_vec())?;
+    for at in joins {
+        let before = text[..at].len() - text[..at].trim_end_matches('\\').len();
+        // Two of them stand for one.
+        if before % 2 == 0 {
+            bytes[at..at + 2].copy_from_slice(b" \\");
+        }
+    }
+    String::from_utf8(bytes).ok()
+}
 
 /// The rule for a node: a function a construct, named after it.
 fn rule(p: &mut Planner, node: NodeId, parts: &[NodeId]) -> bool {

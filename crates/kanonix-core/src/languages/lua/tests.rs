@@ -148,6 +148,15 @@ fn long_strings_and_long_comments_stay_to_the_byte() {
 }
 
 #[test]
+fn a_string_goes_on_behind_a_line_end_of_any_kind() {
+    let text = "local a = \"ebb \\\n  flood\\\\\"\nlocal b = 1\n";
+    assert_eq!(lay("lua", &text.replace("b = 1", "b=1")), text);
+    let returns = text.replace('\n', "\r\n");
+    assert_eq!(lay("lua", &returns.replace("b = 1", "b=1")), returns);
+    assert_eq!(lay_with("lua", &[("end_of_line", "", "crlf")], text), returns);
+}
+
+#[test]
 fn two_marks_are_never_read_as_one() {
     let none = [("operator_gap", "", "false"), ("inner_gap", "brackets", "false")];
     let text = "a = b - -c\na = - -b\na = 1 .. 2\na = b .. ...\na = b[ [[c]] ]\n";
