@@ -374,6 +374,11 @@ fn do_block(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
 fn block(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let [_, own @ .., closer] = parts else { return };
     let own = own.to_vec();
+    let inner = inside(p, &own);
+    if !inner.is_empty() && inner.iter().all(|part| is_end(p, *part)) {
+        // `{ ; }` holds statements, although it has none.
+        return inner.iter().chain([closer]).for_each(|part| p.keep_gap(p.first(*part)));
+    }
     braced(p, caller(p, node), parts, &own, *closer);
 }
 

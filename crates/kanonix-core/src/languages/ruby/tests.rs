@@ -296,6 +296,13 @@ B
 }
 
 #[test]
+fn a_block_of_ends_of_statements_alone_stays() {
+    let text = "quay.within { ; }\n";
+    assert_eq!(lay("ruby", text), text);
+    assert_eq!(lay_with("ruby", &[("flat_block", "", "open")], text), text);
+}
+
+#[test]
 fn a_text_may_begin_with_the_mark_that_joins_lines() {
     let text = "puts <<-TIDE\n\\e[1mEbb\\e[0m\n  TIDE\nputs 1\n";
     assert_eq!(lay("ruby", text), text);
