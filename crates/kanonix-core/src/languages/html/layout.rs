@@ -55,6 +55,8 @@ struct Place {
     /// Of a line that goes on with a text: how many steps further in it is than the one that the text
     /// begins on, if that is so many.
     hangs: Option<u8>,
+    /// Where that one begins, unless that is behind the tag.
+    begins: Option<TokenId>,
     /// Whether it begins on the line of the tag.
     behind_tag: bool,
 }
@@ -144,6 +146,7 @@ fn hugs(p: &Planner, child: NodeId, closing: TokenId) -> bool {
 /// Says of the lines that go on with a text how far in from its first one they are.
 fn hang(p: &Planner, around: NodeId, places: &mut [Place]) {
     let mut begin = p.line_columns(p.first(around));
+    let mut begins = None;
     let mut behind_tag = true;
     let mut behind_control = false;
     let step = p.choices.step.max(1);
@@ -157,15 +160,26 @@ fn hang(p: &Planner, around: NodeId, places: &mut [Place]) {
         let is_behind = std::mem::replace(&mut behind_control, is_control);
         let is_apart = breaks > 1 || is_control || is_behind;
         if index == 0 || place.beside_block || is_apart {
-            (begin, behind_tag) = (columns, false);
+            (begin, begins, behind_tag) = (columns, Some(place.token), false);
             continue;
         }
         let further = columns.saturating_sub(begin);
         let is_meant = further.is_multiple_of(step) && further <= MOST_STEPS * step;
         let steps = if is_meant { (further / step) as u8 } else { 0 };
-        place.behind_tag = behind_tag;
+        (place.begins, place.behind_tag) = (begins, behind_tag);
         place.hangs = Some(steps).filter(|steps| *steps > 0 || !behind_tag);
     }
+}
+
+/// A line that goes on with a text stands by the one that this begins on, wherever that is.
+fn hanging_line(p: &mut Planner, place: &Place) -> bool {
+    let (Some(steps), Some(begins)) = (place.hangs, place.begins) else { return false };
+    let text = p.group(Shape::Block, begins, place.token);
+    match steps {
+        0 => p.line_beside(place.token, text, Setting::WordGap),
+        _ => p.line(place.token, text, steps, Setting::WordGap),
+    }
+    true
 }
 
 /// What shares a line where most others have one each does so by chance.
@@ -238,12 +252,11 @@ fn document(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         if p.flows(place.token) {
             continue;
         }
-        if place.token == 0 || begins_line(p, &place) {
-            let level = levels.get(index).copied().unwrap_or(0);
-            let level = level.saturating_add(place.hangs.unwrap_or(0));
-            p.line(place.token, GroupId::ROOT, level, Setting::WordGap);
-        } else {
+        if place.token != 0 && !begins_line(p, &place) {
             stays(p, &place);
+        } else if !hanging_line(p, &place) {
+            let level = levels.get(index).copied().unwrap_or(0);
+            p.line(place.token, GroupId::ROOT, level, Setting::WordGap);
         }
     }
     if parts.last().is_some_and(|last| elements::leaves_open(p.tree, p.text, *last)) {
@@ -377,8 +390,10 @@ fn spread(
             stays(p, place);
             continue;
         }
-        let level = if place.behind_tag && place.hangs.is_some() { 0 } else { level };
-        let level = level + place.hangs.unwrap_or(0);
+        if hanging_line(p, place) {
+            continue;
+        }
+        let level = place.hangs.filter(|_| place.behind_tag).unwrap_or(level);
         match levels.get(index).copied().unwrap_or(0).saturating_add(level) {
             _ if is_closing => p.line(place.token, group, 0, Setting::WordGap),
             0 => p.line_beside(place.token, group, Setting::WordGap),

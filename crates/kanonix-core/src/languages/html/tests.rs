@@ -194,6 +194,10 @@ fn a_line_that_goes_on_with_a_text_stays_further_in_than_it() {
     let item = "  <li>the water rises and<br>\n      comes in\n";
     let broken = base.replace("</ul>", &format!("{item}{item}</ul>"));
     assert_eq!(touched("html", &broken, &broken.replace("</i> ", "</i>   ")), broken);
+    // Nor does it go further in because its text stands elsewhere than a mended one would.
+    let margin = "<body>\n<hr>\n<b>ebb</b>\n<b>flood</b>\n";
+    let deep = margin.replace("<b>flood", "        <b>flood");
+    assert_eq!(touched("html", margin, &deep), deep);
 }
 
 #[test]
