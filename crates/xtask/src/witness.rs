@@ -117,6 +117,19 @@ fn css_tokens(parser: &mut cssparser::Parser, tokens: &mut Vec<String>, calculat
             }
             token => format!("{token:?}"),
         };
+        // Behind a parenthesis a word is another one, whether it touches that or not.
+        let is_word = matches!(
+            token,
+            cssparser::Token::Ident(_)
+                | cssparser::Token::Function(_)
+                | cssparser::Token::QuotedString(_)
+                | cssparser::Token::Number { .. }
+                | cssparser::Token::Percentage { .. }
+                | cssparser::Token::Dimension { .. }
+        );
+        if is_word && tokens.last().is_some_and(|last| last == "close") {
+            tokens.push(BLANK.to_string());
+        }
         let last = tokens.last().map(String::as_str);
         if written == BLANK
             && last.is_none_or(|last| last == BLANK || is_mark(last) || last.starts_with("open"))
@@ -134,10 +147,15 @@ fn css_tokens(parser: &mut cssparser::Parser, tokens: &mut Vec<String>, calculat
                 | cssparser::Token::CurlyBracketBlock
         );
         tokens.push(if opens && written != "{" { format!("open {written}") } else { written });
+        let selects = matches!(
+            &token,
+            cssparser::Token::Function(name)
+                if ["has", "is", "not", "where"].iter().any(|own| name.eq_ignore_ascii_case(own))
+        );
         if opens {
             let closes = if tokens.last().is_some_and(|last| last == "{") { "}" } else { "close" };
             let inside = parser.parse_nested_block(|inner| {
-                css_tokens(inner, tokens, closes != "}");
+                css_tokens(inner, tokens, closes != "}" && !selects);
                 Ok::<(), cssparser::ParseError<()>>(())
             });
             debug_assert!(inside.is_ok());

@@ -5,6 +5,7 @@
 use anyhow::Result;
 use html5ever::tendril::TendrilSink;
 use markup5ever_rcdom::{Handle, NodeData, RcDom};
+use std::collections::HashMap;
 
 /// Elements that are drawn in a line of text.
 const IN_LINE: &[&str] = &[
@@ -33,8 +34,11 @@ pub(super) fn read(text: &str) -> Result<String> {
     let page = html5ever::parse_document(RcDom::default(), options).one(text);
     let mut drawn = Drawn { pieces: Vec::new(), blank: None, at_start: true };
     drawn.children(&page.document);
-    Ok(drawn.pieces.join("\n"))
+    Ok(drawn.said())
 }
+
+/// Marks the piece of an element in a line that holds nothing, or white space that is gone.
+const IDLE: char = '\0';
 
 /// A page in which actions of a template are comments, as they may stand where no text may; in tags
 /// they are words.
@@ -155,11 +159,9 @@ impl Drawn {
             self.pieces.push(tag);
             self.children(node);
             let holds_nothing = self.pieces.len() == count && self.blank == blank;
-            if holds_nothing && !node.children.borrow().is_empty() {
-                // White space that is gone: around it a browser begins again what was never ended.
-                self.pieces.pop();
-            } else {
-                self.pieces.push(format!("</{name}"));
+            match holds_nothing {
+                true => self.pieces[count - 1].insert(0, IDLE),
+                false => self.pieces.push(format!("</{name}")),
             }
         } else if is(WORDS) {
             self.word();
@@ -175,6 +177,21 @@ impl Drawn {
             self.line();
             self.pieces.push(format!("</{name}"));
         }
+    }
+
+    /// The pieces, without idle elements that are there once more: around white space a browser begins
+    /// again what was never ended.
+    fn said(self) -> String {
+        let mut times: HashMap<&str, usize> = HashMap::new();
+        for piece in &self.pieces {
+            *times.entry(piece.trim_start_matches(IDLE)).or_default() += 1;
+        }
+        let is_copy = |piece: &&String| {
+            piece.strip_prefix(IDLE).is_some_and(|tag| times[tag] > 1)
+        };
+        let said: Vec<&str> =
+            self.pieces.iter().filter(|piece| !is_copy(piece)).map(String::as_str).collect();
+        said.join("\n")
     }
 
     /// A line of text ends, or begins.
