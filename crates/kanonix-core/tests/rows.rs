@@ -1,7 +1,7 @@
 //! Rows that somebody chose: texts in pieces, tables among arguments, and what goes on beside a bracket
 //! or below a sign.
 
-use crate::support::{becomes, lay_with, method};
+use crate::support::{becomes, lay, lay_with, method};
 use kanonix_core::text::LineSet;
 use kanonix_core::{Document, languages};
 
@@ -18,6 +18,67 @@ fn a_line_that_ends_between_two_texts_was_chosen() {
     for (language, text) in [("lua", lua), ("javascript", script), ("java", java.as_str())] {
         assert_eq!(lay_with(language, &style, text), text, "{language}");
     }
+}
+
+#[test]
+fn chains_keep_their_lines_where_lists_have_rows() {
+    let rows = [("list_wrap", "", "rows"), ("wrap_align", "", "step")];
+    let text = method("\
+if (readings.size() == 1 && !readings.get(0).isDry()
+        && harbour.knows(readings.get(0))) {
+    int level = readings.get(0).level() >= HIGH_WATER
+            ? readings.get(0).level() : 0;
+}
+readings(quay).filter(reading -> !reading.isDry())
+        .map(Reading::level).forEach(levels::add);
+");
+    assert_eq!(lay_with("java", &rows, &text), text);
+    let open = lay_with("java", &rows[1..], &text);
+    assert!(!open.contains("? readings.get(0).level() : 0;"), "{open}");
+}
+
+#[test]
+fn what_is_declared_together_may_stand_below_its_word() {
+    let script = "var\n  ebb = 1,\n  flood = 2;\nlet surge = 3,\n  level;\n";
+    let java = "class Quay {\n    private static final int\n            EBB = 1,\n            FLOOD = 2;\n}\n";
+    let sharp = "class Quay\n{\n    private const int\n        Ebb = 1,\n        Flood = 2;\n}\n";
+    for (language, text) in [("javascript", script), ("java", java), ("csharp", sharp)] {
+        assert_eq!(lay(language, text), text);
+        let fit = lay_with(language, &[("list_wrap", "", "fit")], text);
+        assert!(fit.lines().count() < text.lines().count(), "{fit}");
+    }
+}
+
+#[test]
+fn a_lone_call_stays_below_the_name_that_somebody_put_it_under() {
+    let text = method("\
+Captor<DashboardRequest> captorOfTheHarbour = Captor
+        .forClass(DashboardRequest.class);
+");
+    assert_eq!(lay("java", &text), text);
+    let short = method("ebb = tide\n        .level();\n");
+    assert_eq!(lay("java", &short), method("ebb = tide.level();\n"));
+}
+
+#[test]
+fn a_header_has_the_room_that_what_leads_it_on_lines_of_its_own_does_not_take() {
+    let why = format!("\"{}\"", "the tide is too slow for this one ".repeat(4));
+    let java = format!("@Ignored({why})\nclass QuayOfTheNorthernHarbour extends Gauge {{}}\n");
+    let sharp = format!("[Ignored({why})]\nclass QuayOfTheNorthernHarbour : Gauge\n{{\n}}\n");
+    assert_eq!(lay("java", &java), java);
+    assert_eq!(lay("csharp", &sharp), sharp);
+}
+
+#[test]
+fn what_a_type_implements_is_broken_before_what_the_last_of_it_is_for() {
+    let long = "class QuayOfTheNorthernHarbour extends Gauge implements Named, Dated, Builder<Parameters<? extends Report>> {}\n";
+    assert_eq!(lay_with("java", &[("max_line_length", "", "60")], long), "\
+class QuayOfTheNorthernHarbour
+        extends Gauge
+        implements Named,
+                Dated,
+                Builder<Parameters<? extends Report>> {}
+");
 }
 
 #[test]

@@ -68,7 +68,9 @@ impl Planner<'_> {
                 Rows::Shared => broken && joins > 0,
                 Rows::Loose => ends > 0 && joins >= ends,
                 Rows::Any => ends > 0 && joins > 0,
-                Rows::Never | Rows::Kept => false,
+                Rows::Never | Rows::Kept => {
+                    self.choices.rows && group.shape == Shape::Chain && ends > 0 && joins > 0
+                }
             };
             let closer = group.end - 1;
             let closes_apart = group.close == Close::Keep

@@ -289,7 +289,10 @@ fn clauses(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     // Where they have lines of their own, so do two braces with nothing between them.
     let is_pair = p.end(node) == brace + 2 && p.token_text(brace) == "{";
     let end = if is_pair { brace + 1 } else { brace };
-    let group = p.clauses_of(p.first(node), end, &clauses);
+    // Attributes lead it on lines of their own.
+    let word = parts.iter().find(|part| !p.is(**part, Kind::AttributeList));
+    let begins = word.map_or(p.first(node), |word| p.first(*word));
+    let group = p.clauses_of(begins, end, &clauses);
     if is_pair && !p.broken_before(brace + 1) {
         p.may_break(brace, group, 0, 1, Setting::OpenBrace);
     }
@@ -379,17 +382,7 @@ fn variable_declaration(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     p.commas(parts);
     let is_declarator = |part: &&NodeId| p.is(**part, Kind::VariableDeclarator);
     let declarators: Vec<NodeId> = parts.iter().filter(is_declarator).copied().collect();
-    if let [_, later @ ..] = &declarators[..]
-        && !later.is_empty()
-    {
-        let group = p.group(Shape::List, p.first(node), p.end(node));
-        p.group_mut(group).rows = Rows::Loose;
-        p.stands_anywhere(group, Key::Declaration);
-        for declarator in later {
-            let steps = p.choices.declaration_steps;
-            p.may_break(p.first(*declarator), group, steps, 1, Setting::WordGap);
-        }
-    }
+    p.declared_together(node, &declarators);
 }
 
 /// `[]`, `[,]`, `[2, 3]`

@@ -2,7 +2,7 @@
 
 use super::classes::decorators;
 use super::kinds::Kind;
-use crate::layout::plan::{Column, GroupId, Rows, Shape, TreeEdit, When};
+use crate::layout::plan::{Column, GroupId, Shape, TreeEdit, When};
 use crate::layout::planner::Planner;
 use crate::layout::vocabulary::{Handed, Headed, List, Sort};
 use crate::style::{Key, Setting};
@@ -261,16 +261,7 @@ fn declaration(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     p.commas(parts);
     let declarators: Vec<NodeId> =
         parts.iter().copied().filter(|part| p.is(*part, Kind::VariableDeclarator)).collect();
-    if declarators.len() > 1 {
-        let end = p.end(declarators[declarators.len() - 1]);
-        let group = p.group(Shape::List, p.first(node), end);
-        p.group_mut(group).rows = Rows::Loose;
-        p.stands_anywhere(group, Key::Declaration);
-        for declarator in &declarators[1..] {
-            let steps = p.choices.declaration_steps;
-            p.may_break(p.first(*declarator), group, steps, 1, Setting::WordGap);
-        }
-    }
+    p.declared_together(node, &declarators);
     statement_end(p, node, parts);
 }
 

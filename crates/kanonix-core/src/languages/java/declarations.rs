@@ -134,9 +134,6 @@ fn between(p: &Planner, before: NodeId, part: NodeId) -> Between {
 fn header(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     p.header(parts, between);
     let kind = annotated_kind(p, node);
-    let is_annotation = |p: &Planner, part: NodeId| {
-        matches!(Kind::at(p, part), Kind::Annotation | Kind::MarkerAnnotation)
-    };
     let mut leads = true;
     for pair in parts.windows(2) {
         let [before, part] = [pair[0], pair[1]];
@@ -153,6 +150,18 @@ fn header(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
             }
         }
     }
+}
+
+fn is_annotation(p: &Planner, part: NodeId) -> bool {
+    matches!(Kind::at(p, part), Kind::Annotation | Kind::MarkerAnnotation)
+}
+
+/// Where a header begins behind the annotations that lead it.
+fn behind_annotations(p: &Planner, head: &[NodeId]) -> Option<TokenId> {
+    let first = *head.first()?;
+    let own = if p.is(first, Kind::Modifiers) { p.parts(first) } else { vec![first] };
+    let word = own.iter().find(|part| !is_annotation(p, **part));
+    Some(word.map_or(p.end(first), |word| p.first(*word)))
 }
 
 /// The kind of declaration that a header is one of, as `annotation_line` has them.
@@ -180,7 +189,7 @@ fn annotated_kind(p: &Planner, node: NodeId) -> Option<Key> {
 fn type_declaration(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     header(p, node, parts);
     let Some((body, head)) = parts.split_last() else { return };
-    clauses(p, node, head);
+    clauses(p, head);
     match Kind::at(p, *body) {
         Kind::EnumBody => p.open_brace(p.first(*body), p.first(node), Key::Type),
         _ => p.open_block(*body, p.first(node), Key::Type),
@@ -188,7 +197,7 @@ fn type_declaration(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
 }
 
 /// Breaks before what a header says of other types, where it does not fit.
-fn clauses(p: &mut Planner, node: NodeId, head: &[NodeId]) {
+fn clauses(p: &mut Planner, head: &[NodeId]) {
     let clause = |part: &NodeId| match Kind::at(p, *part) {
         Kind::Superclass | Kind::SuperInterfaces | Kind::ExtendsInterfaces | Kind::Permits => {
             Some((*part, Key::Base))
@@ -197,8 +206,8 @@ fn clauses(p: &mut Planner, node: NodeId, head: &[NodeId]) {
         _ => None,
     };
     let clauses: Vec<(NodeId, Key)> = head.iter().filter_map(clause).collect();
-    if let Some((last, _)) = clauses.last() {
-        p.clauses_of(p.first(node), p.end(*last), &clauses);
+    if let (Some((last, _)), Some(begins)) = (clauses.last(), behind_annotations(p, head)) {
+        p.clauses_of(begins, p.end(*last), &clauses);
     }
 }
 
@@ -209,7 +218,8 @@ fn clause(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         [list] if p.is(*list, Kind::TypeList) => p.parts(*list),
         _ => named.to_vec(),
     };
-    let group = p.group(Shape::LastResort, p.first(node), p.end(node));
+    let group = p.group(Shape::List, p.first(node), p.end(node));
+    p.group_mut(group).rows = Rows::Any;
     for (index, part) in types.iter().enumerate() {
         let token = p.first(*part);
         match p.is(*part, Kind::Comma) {
@@ -267,16 +277,7 @@ fn declaration(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     header(p, node, parts);
     let declarators: Vec<NodeId> =
         parts.iter().copied().filter(|part| p.is(*part, Kind::VariableDeclarator)).collect();
-    if declarators.len() > 1 {
-        let end = p.end(declarators[declarators.len() - 1]);
-        let group = p.group(Shape::List, p.first(node), end);
-        p.group_mut(group).rows = Rows::Loose;
-        p.stands_anywhere(group, Key::Declaration);
-        for declarator in &declarators[1..] {
-            let steps = p.choices.declaration_steps;
-            p.may_break(p.first(*declarator), group, steps, 1, Setting::WordGap);
-        }
-    }
+    p.declared_together(node, &declarators);
     ends(p, parts);
 }
 
@@ -295,7 +296,7 @@ fn method(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     header(p, node, parts);
     let Some((body, head)) = parts.split_last() else { return };
     after_types(p, head);
-    clauses(p, node, head);
+    clauses(p, head);
     match Kind::at(p, *body) {
         Kind::Block | Kind::ConstructorBody => {
             p.open_block(*body, p.first(node), Key::Function);

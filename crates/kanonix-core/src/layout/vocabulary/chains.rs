@@ -137,13 +137,21 @@ impl Planner<'_> {
     }
 
     /// `found(gauge).level()`: a lone link behind a call may begin a line, so that the call before it is
-    /// not opened for it. The links are what [`Planner::chain`] has left.
+    /// not opened for it; one behind a name does where somebody put it there. The links are what
+    /// [`Planner::chain`] has left.
     pub fn lone_link(&mut self, node: NodeId, links: &Links, arguments: impl Into<u16>) {
         let [dot] = links.dots[..] else { return };
-        if self.token_text(dot - 1) != ")" {
+        let is_behind_call = self.token_text(dot - 1) == ")";
+        if !is_behind_call && !links.by_hand {
             return;
         }
         let group = self.group(Shape::Chain, self.first(node), self.end(node));
+        if !is_behind_call {
+            let begins = self.begins_link(dot);
+            self.stands_anywhere(group, Key::Call);
+            self.group_mut(group).slight = Slight::Half;
+            return self.may_break(begins, group, self.choices.chain_steps, 0, Setting::WordGap);
+        }
         let stand_in = self.inside_last(node, arguments.into());
         let own = self.group_mut(group);
         (own.stand_in, own.own_line) = (stand_in, true);
@@ -212,6 +220,7 @@ impl Planner<'_> {
             && let Some(last) = rest.last()
             && !self.broken_between(*first, *last)
             && dots.iter().all(is_call)
+            && !self.choices.rows
         {
             // One call begins a line and all of the others follow: nobody means that.
             let own = self.group_mut(group);
@@ -296,7 +305,7 @@ impl Planner<'_> {
         let is_table = self.broken_between(self.first(node), self.end(node) - 1)
             && (broken.first(), broken.last()) == (Some(&false), Some(&true))
             && (self.handed_chain(node).is_some() || self.goes_on_as(node));
-        let stays = sign_leads.is_none() || is_table;
+        let stays = sign_leads.is_none() || is_table || self.choices.rows;
         let is_open = broken.contains(&true) || (!is_table && self.is_broken_further_on(node));
         let is_row = self.is_row_of_answers(node, answers, group);
         for (index, ((sign, value), own)) in answers.iter().zip(broken).enumerate() {

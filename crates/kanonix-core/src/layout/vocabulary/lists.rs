@@ -1,4 +1,4 @@
-//! Bracketed lists.
+//! Lists: bracketed ones, and what is declared together.
 
 use crate::layout::plan::{
     Align,
@@ -375,6 +375,23 @@ impl Planner<'_> {
         };
         elements().count() >= FEWEST_VALUES
             && (elements().all(is_plain) || elements().all(is_text))
+    }
+
+    /// `int level = 2, ebb`: what a declaration declares together, behind its word or its type. The first
+    /// one stands below that where somebody put it there.
+    pub fn declared_together(&mut self, declaration: NodeId, declared: &[NodeId]) {
+        let [first, later @ .., last] = declared else { return };
+        let group = self.group(Shape::List, self.first(declaration), self.end(*last));
+        let first = self.first(*first);
+        let is_below = self.choices.remembers && self.broken_before(first);
+        let own = self.group_mut(group);
+        (own.rows, own.opening) = (Rows::Loose, is_below.then_some(first));
+        self.stands_anywhere(group, Key::Declaration);
+        let later = later.iter().chain([last]).map(|declared| self.first(*declared));
+        let begins: Vec<TokenId> = is_below.then_some(first).into_iter().chain(later).collect();
+        for token in begins {
+            self.may_break(token, group, self.choices.declaration_steps, 1, Setting::WordGap);
+        }
     }
 
     /// A bracketed list in which no line may end.

@@ -23,8 +23,8 @@ pub(super) const ENTRIES: &[Entry] = &[
                 wherever there is room where all arguments stand on one line inside their \
                 brackets, or something around it is not broken that should be before it. With \
                 `rows`, a list that does not fit has as many elements on a line as there is \
-                room for, and keeps the lines that it has; with `row_first`, all of them on \
-                one line inside its brackets, where there is room.",
+                room for, and keeps the lines that it has, as chains do theirs; with \
+                `row_first`, all of them on one line inside its brackets, where there is room.",
         slots: &[
             one(
                 Family::Text,
