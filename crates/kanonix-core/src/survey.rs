@@ -394,10 +394,10 @@ impl Survey {
     }
 }
 
-/// The lengths of lines that are asked about.
+/// The lengths of lines that are asked about; the last of them is none.
 fn lengths(questions: &[Question]) -> impl Iterator<Item = usize> {
     let asked = questions.iter().filter(|q| q.entry.setting == Setting::MaxLineLength);
-    asked.flat_map(|question| &question.candidates).filter_map(|c| c.name.parse().ok())
+    asked.flat_map(|question| &question.candidates).map(|c| c.name.parse().unwrap_or(usize::MAX))
 }
 
 #[cfg(test)]

@@ -1,6 +1,24 @@
 //! What gives way where a line has no room: headers, values, tables, and what has no brackets of its own.
 
-use crate::support::becomes;
+use crate::support::{becomes, lay_with};
+
+#[test]
+fn without_a_limit_lines_are_as_long_as_somebody_makes_them() {
+    let off = [("max_line_length", "", "off")];
+    let words: Vec<String> = (1..9).map(|number| format!("reading_of_quay_{number}")).collect();
+    let long = format!("warn({}, {})\n", words.join(", "), words.join(", "));
+    assert_eq!(lay_with("python", &off, &long), long);
+    // What somebody broke is not put on one line that is longer than most people's.
+    let open = format!("warn(\n    {},\n)\n", words.join(",\n    "));
+    assert_eq!(lay_with("python", &off, &open), open);
+    let torn = format!("warn({},\n{}\n)\n", words[..4].join(", "), words[4..].join(", "));
+    let style = [off[0], ("wrap_align", "", "step"), ("close_bracket", "", "own_line")];
+    assert_eq!(lay_with("python", &style, &torn), open.replace(",\n)", "\n)"));
+    let short = "warn(ebb,\nflood)\n";
+    assert_eq!(lay_with("python", &off, short), "warn(ebb, flood)\n");
+    let fit = [off[0], ("list_wrap", "", "fit")];
+    assert_eq!(lay_with("python", &fit, &open), format!("warn({})\n", words.join(", ")));
+}
 
 #[test]
 fn a_table_that_begins_beside_its_bracket_has_a_line_there() {

@@ -104,20 +104,27 @@ impl Filling {
     }
 }
 
+/// Longer than any line.
+const UNLIMITED: usize = usize::MAX / 2;
+
+/// Where lines are as long as somebody makes them, none that is longer is made of several.
+const LONGEST_JOINED: usize = 100;
+
 /// Fills the live gaps of `sheet`.
 pub(super) fn fill(sheet: &Sheet, live: &Live, set: &LineSet, style: &Style) -> Filling {
     let tab = style.tab_columns();
+    let limit = style.number(Setting::MaxLineLength, Key::Whole);
+    let keeps = choices::remembers(style);
     let mut filler = Filler {
         sheet,
         live,
         set,
         tab,
-        max: style
-            .number(Setting::MaxLineLength, Key::Whole)
-            .map_or(usize::MAX / 2, |columns| columns as usize),
+        max: limit.map_or(UNLIMITED, |columns| columns as usize),
+        joined: if limit.is_none() && keeps { LONGEST_JOINED } else { UNLIMITED },
         trim: style.flag(Setting::TrimTrailingWhitespace, Key::Whole),
         final_line: style.flag(Setting::InsertFinalNewline, Key::Whole),
-        keeps: choices::remembers(style),
+        keeps,
         gaps: vec![Filled::Present; sheet.tree.tokens.len() + 1],
         indents: Indents::new(style.indent_step(), tab),
         steps: match set.is_whole() || live.nothing() {
@@ -165,6 +172,8 @@ pub(super) struct Filler<'a> {
     pub(super) set: &'a LineSet,
     pub(super) tab: usize,
     pub(super) max: usize,
+    /// How long a line may be that is made of several, where lines have no limit otherwise.
+    pub(super) joined: usize,
     trim: bool,
     final_line: bool,
     /// Whether the text has a say.

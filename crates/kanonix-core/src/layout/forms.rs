@@ -13,6 +13,29 @@ fn takes_one_row(group: &Group) -> bool {
 impl Filler<'_> {
     /// Decides a group's form, as far as it is free to change it.
     pub(super) fn decide(&mut self, id: GroupId, index: usize) {
+        let limit = self.max;
+        self.max = self.max_of(id);
+        self.decide_within_limit(id, index);
+        self.max = limit;
+    }
+
+    /// How long the lines of a group may be: where there is no limit, what stands on one line may stay there,
+    /// and what does not is laid out as if there were one.
+    fn max_of(&self, id: GroupId) -> usize {
+        if self.joined >= self.max {
+            return self.max;
+        }
+        let group = &self.sheet.plan.groups[id];
+        let tokens = &self.sheet.tree.tokens[group.first as usize..group.end as usize];
+        let line = |byte: u32| self.sheet.lines.line_of(byte as usize);
+        let is_one_line = match tokens {
+            [first, .., last] => line(first.start) == line(last.start),
+            _ => true,
+        };
+        if is_one_line { self.max } else { self.joined }
+    }
+
+    fn decide_within_limit(&mut self, id: GroupId, index: usize) {
         let group = &self.sheet.plan.groups[id];
         let measures = &self.sheet.measures;
         let (first, end) = (group.first as usize, group.end as usize);
@@ -239,7 +262,7 @@ impl Filler<'_> {
     ) -> bool {
         let end = self.next_own(id, index);
         let width = self.sheet.measures.flat(index, end);
-        column > inside && width.is_some_and(|width| column + width > self.max)
+        column > inside && width.is_some_and(|width| column + width > self.max_of(id))
     }
 
     /// Whether the word of a text that begins at a gap is too long for what is left of the line.
@@ -250,7 +273,7 @@ impl Filler<'_> {
         let column = self.column + usize::from(gap.blanks);
         match sheet.measures.flat(index, self.next_own(id, index)) {
             Some(width) => {
-                column > self.indents.columns(inside) && column + width > self.max
+                column > self.indents.columns(inside) && column + width > self.max_of(id)
             }
             // It takes several lines, and stands where it does.
             None => sheet.tree.broken(index, sheet.text),

@@ -82,6 +82,7 @@ impl Question {
                 "140",
                 "160",
                 "200",
+                "off",
             ]),
             (Setting::CommentGap, ValueKind::Number(..)) => words(&["1", "2", "keep"]),
             (_, ValueKind::Number(least, ..)) => {

@@ -60,7 +60,10 @@ pub(super) const ENTRIES: &[Entry] = &[
     Entry {
         setting: Setting::MaxLineLength,
         name: "max_line_length",
-        about: "How many columns a line has before it is broken, where it can be. (EditorConfig)",
+        about:
+            "How many columns a line has before it is broken, where it can be. With `off`, lines \
+                are as long as somebody makes them; what somebody broke is put on one line that \
+                is longer than 100 columns only where `list_wrap` has no eye for that. (EditorConfig)",
         slots: &[one(Family::Text, ValueKind::Number(20, 1000, &["off"]), "100")],
         one_for_all: false,
     },
