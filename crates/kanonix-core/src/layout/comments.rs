@@ -107,10 +107,14 @@ impl Placing<'_> {
     /// unless that is a bracket around the block.
     fn is_inside(&self, at: usize, block: &BareBlock, next: Option<usize>) -> bool {
         let (column, first) = (self.column(at), block.first as usize);
+        let is_below = |header: usize| {
+            column > self.indent(header) && next.is_none_or(|next| column > self.column(next))
+        };
         match block.is_empty {
-            false => column >= self.column(first),
-            true => {
-                column > self.indent(first) && next.is_none_or(|next| column > self.column(next))
+            true => is_below(first),
+            false => {
+                column >= self.column(first)
+                    || block.header.is_some_and(|header| is_below(header as usize))
             }
         }
     }

@@ -575,6 +575,8 @@ pub struct BareBlock {
     pub last: TokenId,
     /// Whether it has no statements.
     pub is_empty: bool,
+    /// Where what is further in than a header is all in the block: its first token.
+    pub header: Option<TokenId>,
     /// The block.
     pub group: GroupId,
 }

@@ -640,8 +640,17 @@ impl<'a> Planner<'a> {
     pub fn bare_block(&mut self, first: TokenId, end: TokenId, group: GroupId) {
         let solid = |token: &TokenId| self.tree.tokens[*token as usize].role != Role::Comment;
         if let Some(last) = (first..end).rev().find(solid) {
-            self.plan.bare_blocks.push(BareBlock { first, last, is_empty: false, group });
+            let block = BareBlock { first, last, is_empty: false, header: None, group };
+            self.plan.bare_blocks.push(block);
         }
+    }
+
+    /// The same of a block that has all comments which stand further in than its header and than what
+    /// follows it.
+    pub fn block_below(&mut self, header: TokenId, first: TokenId, end: TokenId, group: GroupId) {
+        let before = self.plan.bare_blocks.len();
+        self.bare_block(first, end, group);
+        self.plan.bare_blocks[before..].iter_mut().for_each(|block| block.header = Some(header));
     }
 
     /// Remembers that nothing stands behind a header, whose first token is `header` and whose last
@@ -651,7 +660,8 @@ impl<'a> Planner<'a> {
         if behind.is_some_and(|token| token.role == Role::Comment) {
             let group = self.group(Shape::Block, opener, opener + 1);
             self.stem(group, header);
-            let block = BareBlock { first: header, last: opener, is_empty: true, group };
+            let (first, last, header) = (header, opener, None);
+            let block = BareBlock { first, last, is_empty: true, header, group };
             self.plan.bare_blocks.push(block);
         }
     }

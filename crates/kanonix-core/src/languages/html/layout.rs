@@ -94,10 +94,15 @@ fn places(
         let ends_line = |node: NodeId| !p.choices.everywhere && display(p, node) == Display::Break;
         // `<hr><br>`: the space behind a block is part of it.
         let is_behind = keeps_rows && !own && ends_line(*child);
+        let beside_control = stands_beside_control(p, p.first(*child));
         let place = Place {
             token: p.first(*child),
-            beside_block: (own || beside) && !goes_on && !is_behind,
-            stays: in_row || goes_on || ends_line(*child) || before.is_some_and(ends_line),
+            beside_block: (own || beside) && !goes_on && !is_behind && !beside_control,
+            stays: in_row
+                || goes_on
+                || beside_control
+                || ends_line(*child)
+                || before.is_some_and(ends_line),
             in_row,
             goes_on,
             end_line: end_line(p, *child),
@@ -132,6 +137,19 @@ fn places(
         places.push(Place { token, beside_block, stays: goes_on, goes_on, ..Place::default() });
     }
     places
+}
+
+/// Whether somebody put a token on the line of a control word before it, or that word behind what stands
+/// there: `{% if ebb %}<p>Ebb</p>{% endif %}`.
+fn stands_beside_control(p: &Planner, token: TokenId) -> bool {
+    let Some(before) = token.checked_sub(1).filter(|_| !p.broken_before(token)) else {
+        return false;
+    };
+    let (before, behind) = (p.token_text(before), p.token_text(token));
+    let is_control = |action: &str| templates::control(action).is_some();
+    let last = || templates::actions(before).pop().filter(|action| action.end == before.len());
+    before.ends_with('}') && last().is_some_and(|action| is_control(&before[action]))
+        || templates::action(behind).is_some_and(|length| is_control(&behind[..length]))
 }
 
 /// Whether an element of several lines is all that another one holds, and somebody put the tags of both
@@ -381,6 +399,14 @@ fn spread(
     let edge = p.choices.edge_blank;
     let level = if in_sentence(p, start, places, closing) { 0 } else { depth(p, node, places) };
     let Some(levels) = control_levels(p, node, places) else { return p.fix(node) };
+    if level > 0 {
+        // The last comments of what it holds are no part of what stands behind them.
+        let end = closing.unwrap_or(p.end(node));
+        match places.first().filter(|first| first.token < end) {
+            Some(first) => p.block_below(p.first(node), first.token, end, group),
+            None => p.empty_block(p.first(node), p.end(start) - 1),
+        }
+    }
     for (index, place) in places.iter().enumerate() {
         if p.flows(place.token) {
             continue;
@@ -419,7 +445,28 @@ fn closes_apart(p: &Planner, places: &[Place], closing: &Place) -> bool {
 /// How many steps further in each place is for the control words that it stands between: where both
 /// ends of each stand on lines of their own here. `None` where one ends or goes on that began
 /// elsewhere: tags that only balance across its branches.
-fn control_levels(p: &Planner, node: NodeId, places: &[Place]) -> Option<Vec<u8>> {
+fn control_levels(p: &mut Planner, node: NodeId, places: &[Place]) -> Option<Vec<u8>> {
+    let (levels, held) = held_by_controls(p, node, places)?;
+    for (word, next) in held {
+        let [word, end] = [word, next].map(|at| places[at].token);
+        // Comments are part of what stands around them, and below all of it they would go with what follows.
+        match places.iter().find(|place| word < place.token && place.token < end) {
+            Some(first) => {
+                let group = p.group(Shape::Block, word, end);
+                p.block_below(word, first.token, end, group);
+            }
+            None => p.empty_block(word, word),
+        }
+    }
+    Some(levels)
+}
+
+/// The same, and between which control words something is further in than they are.
+fn held_by_controls(
+    p: &Planner,
+    node: NodeId,
+    places: &[Place],
+) -> Option<(Vec<u8>, Vec<(usize, usize)>)> {
     let starts = |place: &Place| place.token == 0 || begins_line(p, place);
     let alone = |index: usize| {
         starts(&places[index])
@@ -430,7 +477,7 @@ fn control_levels(p: &Planner, node: NodeId, places: &[Place]) -> Option<Vec<u8>
         let text = p.token_text(places[index].token);
         templates::control(text).filter(|_| alone(index))
     };
-    let mut levels = vec![0u8; places.len()];
+    let (mut levels, mut between) = (vec![0u8; places.len()], Vec::new());
     // What has begun, by name, with the place of its control word and of those that go on with it.
     let mut open: Vec<(&str, usize, Vec<usize>)> = Vec::new();
     for index in 0..places.len() {
@@ -447,12 +494,14 @@ fn control_levels(p: &Planner, node: NodeId, places: &[Place]) -> Option<Vec<u8>
                 let held: Vec<usize> = (first + 1..index).filter(|at| !own.contains(at)).collect();
                 if is_held_further(p, node, places, first, &held) {
                     held.into_iter().for_each(|at| levels[at] = levels[at].saturating_add(1));
+                    let words: Vec<usize> = [&[first][..], &own, &[index]].concat();
+                    between.extend(words.windows(2).map(|pair| (pair[0], pair[1])));
                 }
             }
             None => {}
         }
     }
-    Some(levels)
+    Some((levels, between))
 }
 
 /// Whether what a control word holds is further in than it: as agreed, or else where most of its
@@ -512,7 +561,11 @@ fn depth(p: &Planner, node: NodeId, places: &[Place]) -> u8 {
     let own_line = |place: &Place| Some(place.token).filter(|_| place.hangs.is_none());
     let lines = inner.flat_map(|place| [own_line(place), place.end_line]).flatten();
     let keep = || is_further(p, node, key, p.first(node), lines);
-    u8::from(p.choices.page_indents.of(key).unwrap_or_else(keep))
+    // Tags that a template writes or leaves out stand around what is there anyway.
+    let is_optional = stands_beside_control(p, p.first(node))
+        && places.first().is_some_and(|first| stands_beside_control(p, first.token));
+    let wanted = p.choices.page_indents.of(key).filter(|_| !is_optional);
+    u8::from(wanted.unwrap_or_else(keep))
 }
 
 /// In the word that a page leaves for its elements: what it is left for is a tag that stays as it

@@ -9,7 +9,7 @@ const ACTIONS: [(&str, &str); 3] = [("{{", "}}"), ("{%", "%}"), ("{#", "#}")];
 /// Whether a text may hold an action.
 pub(super) fn may_hold(text: &str) -> bool {
     let finds = |mark: &str| memchr::memmem::find(text.as_bytes(), mark.as_bytes()).is_some();
-    finds("{{") || finds("{%")
+    ACTIONS.iter().any(|(opens, _)| finds(opens))
 }
 
 /// How long the action is that a text begins with.

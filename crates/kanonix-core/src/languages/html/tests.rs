@@ -161,6 +161,63 @@ fn attributes_stand_one_a_line_once_they_do_not_fit() {
 }
 
 #[test]
+fn a_templates_comment_keeps_the_lines_inside_it() {
+    for (opens, closes) in [("{#", "#}"), ("{{/*", "*/}}")] {
+        let page = format!(
+            "<div>\n  {opens} why:\n      this\n        and that\n   {closes}\n  <p>x</p>\n</div>\n"
+        );
+        assert_eq!(lay("html", &page), page);
+    }
+}
+
+#[test]
+fn what_shares_its_line_with_a_control_word_stays_there() {
+    for page in [
+        "<div>\n  <h1>Tides</h1>\n  {% if ebb %}<p>Ebb</p>{% endif %}\n</div>\n",
+        "<ul>\n  {{ range .Tides }}<li>{{ . }}</li>{{ end }}\n</ul>\n",
+        "{% if wide %}<div>{% endif %}\n<p>Ebb</p>\n{% if wide %}</div>{% endif %}\n{{ foot }}\n",
+    ] {
+        assert_eq!(lay("html", page), page);
+    }
+    let spread = "<div>\n  {% if ebb %}\n    <p>Ebb</p>\n  {% endif %}\n</div>\n";
+    assert_eq!(lay("html", &spread.replace("    <p>", "<p>")), spread);
+}
+
+#[test]
+fn a_last_comment_is_as_far_in_as_what_stands_before_it() {
+    let page = "\
+<div>
+  <p>x</p>
+  <!-- one -->
+</div>
+<ul>
+  <li>
+    ebb
+    <!-- two -->
+  <li>
+    <!-- three -->
+  </li>
+</ul>
+<div>
+  <p>x</p>
+<!-- <p>gone</p> -->
+</div>
+";
+    assert_eq!(lay("html", page), page);
+    let flat = page.replace("\n    ", "\n").replace("\n  ", "\n");
+    // One that is all there is stands where somebody put it.
+    let wanted = page.replace("<!-- <p>", "  <!-- <p>").replace("    <!-- three", "  <!-- three");
+    assert_eq!(lay_with("html", &[("page_indent", "", "true")], &flat), wanted);
+}
+
+#[test]
+fn a_comment_that_a_control_word_holds_last_stays_further_in_than_it() {
+    let page = "<div>\n  {% if a %}\n    <p>x</p>\n    <!-- one -->\n  {% else %}\n    <!-- two -->\n  {% endif %}\n  <!-- three -->\n</div>\n";
+    assert_eq!(lay("html", page), page);
+    assert_eq!(lay("html", &page.replace("    <!-- one", "     <!-- one")), page);
+}
+
+#[test]
 fn a_text_may_hold_signs_that_stand_for_themselves() {
     let text = "<p>2 > 1 & ebb < flood &copy; &#8364;</p>\n";
     assert_eq!(lay("html", text), text);
