@@ -44,6 +44,8 @@ pub(super) fn sort(p: &Planner, node: NodeId) -> Sort {
         Kind::Call if is_outermost && is_import(p.token_text(p.first(node))) => Sort::Import,
         // `private def ebb`
         Kind::Call if p.is_spread(node) && declares(p, node) => method,
+        // `sig { void }`, `desc "Shows the tide"`
+        Kind::Call if !is_outermost && !stands_alone(p.token_text(p.first(node))) => Sort::Above,
         _ => Sort::Other,
     }
 }
@@ -63,6 +65,14 @@ fn trails(p: &Planner, node: NodeId) -> bool {
         })
     };
     (is_access(word) || matches!(word, "alias_method" | "memoize" | "helper_method")) && is_named()
+}
+
+/// Words that say what a class has and is, and nothing of the method below them.
+fn stands_alone(word: &str) -> bool {
+    word.starts_with("attr")
+        || is_access(word)
+        || is_import(word)
+        || matches!(word, "include" | "extend" | "prepend" | "using")
 }
 
 fn is_import(word: &str) -> bool {

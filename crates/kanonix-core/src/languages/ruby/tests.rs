@@ -531,3 +531,29 @@ fn a_block_without_a_name_stands_beside_its_bracket() {
     end
     ");
 }
+
+#[test]
+fn a_call_right_above_a_method_speaks_of_that() {
+    let text = "\
+class Gauge
+  include Tidal
+  sig { void }
+  def ebb
+    1
+  end
+
+  desc 'flood', 'Shows the flood'
+  option :metres
+  def flood
+    2
+  end
+
+  attr_reader :level
+  def slack
+    3
+  end
+end
+";
+    let wanted = text.replace("Tidal\n", "Tidal\n\n").replace(":level\n", ":level\n\n");
+    assert_eq!(lay("ruby", text), wanted);
+}

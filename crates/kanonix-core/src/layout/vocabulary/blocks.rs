@@ -21,6 +21,8 @@ pub enum Sort {
     Field,
     /// Stands on a line of its own before what it belongs to.
     Lead,
+    /// Does so where a function stands right below it.
+    Above,
     /// Says more of what stands right above it.
     Trail,
     /// Anything else.
@@ -39,6 +41,7 @@ impl Planner<'_> {
         level: u8,
         sort: fn(&Planner, NodeId) -> Sort,
     ) {
+        let sorts = self.sorts(parts, sort);
         let mut before: Option<Sort> = None;
         // The first of the lines that belong to the statement to come.
         let mut lead: Option<TokenId> = None;
@@ -53,7 +56,7 @@ impl Planner<'_> {
                 self.at_most(token, 0);
             }
             let first = *lead.get_or_insert(token);
-            let now = sort(self, *part);
+            let now = sorts[index];
             if now == Sort::Lead {
                 continue;
             }
@@ -65,6 +68,25 @@ impl Planner<'_> {
             }
             before = Some(now);
         }
+    }
+
+    /// What statements are, by what stands right below them.
+    fn sorts(&self, parts: &[NodeId], sort: fn(&Planner, NodeId) -> Sort) -> Vec<Sort> {
+        let mut sorts: Vec<Sort> = parts.iter().map(|part| sort(self, *part)).collect();
+        for index in (0..parts.len()).rev() {
+            if sorts[index] != Sort::Above {
+                continue;
+            }
+            let led = sorts.get(index + 1);
+            let is_led = matches!(led, Some(Sort::Lead | Sort::Function | Sort::Member));
+            let is_right_below = |next: &NodeId| {
+                let token = self.first(*next);
+                self.end(parts[index]) == token && self.gap_text(token).matches('\n').count() == 1
+            };
+            let leads = is_led && parts.get(index + 1).is_some_and(is_right_below);
+            sorts[index] = if leads { Sort::Lead } else { Sort::Other };
+        }
+        sorts
     }
 
     /// The same where each statement has its own line and needs no mark behind it: one goes, unless
@@ -278,7 +300,7 @@ impl Planner<'_> {
             Sort::Type => Some(Key::BetweenTypes),
             Sort::Member => Some(Key::BetweenMembers),
             Sort::Field => Some(Key::BetweenFields),
-            Sort::Import | Sort::Other | Sort::Lead | Sort::Trail => None,
+            Sort::Import | Sort::Other | Sort::Lead | Sort::Above | Sort::Trail => None,
         };
         let lines = |p: &Self, key: Option<Key>| {
             let number = key.and_then(|key| p.style.number(Setting::BlankLines, key));
