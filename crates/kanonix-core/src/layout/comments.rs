@@ -271,6 +271,12 @@ impl Placing<'_> {
             _ if at == 0 => gap(0),
             // `]]--`: it goes with the comment that it touches.
             _ if self.touches_comment(at) => gap(0),
+            // `</div><!-- /tides -->`
+            _ if self.tree.comments.touching
+                && self.present(at).is_empty()
+                && self.has_end(at) => {
+                gap(0)
+            }
             Some(blanks) => gap(blanks),
             None if self.present(at).is_empty() || self.begins_line(at) => gap(1),
             None => Gap { want: Want::Keep, ..gap(1) },

@@ -13,12 +13,20 @@ pub struct Comments {
     pub told: &'static [&'static str],
     /// What each later line of such a comment may begin with; its lines move together then.
     pub gutter: Option<&'static str>,
+    /// Whether a comment with an end of its own that touches what it stands behind does so by choice.
+    pub touching: bool,
 }
 
 impl Comments {
     /// None at all.
-    pub const NONE: Comments =
-        Comments { line: &[], blocks: &[], at_margin: None, told: &[], gutter: None };
+    pub const NONE: Comments = Comments {
+        line: &[],
+        blocks: &[],
+        at_margin: None,
+        told: &[],
+        gutter: None,
+        touching: false,
+    };
 
     /// `// why` and `/* why */`, the lines of which may begin with a star.
     pub const SLASHES: Comments =

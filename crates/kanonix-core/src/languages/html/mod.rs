@@ -17,6 +17,7 @@ use crate::syntax::{Comments, Grammar};
 /// `<!-- why -->`, and what a program that is no browser asks for first.
 const COMMENTS: Comments = Comments {
     blocks: &[("<!--", "-->"), ("<?xml ", ">")],
+    touching: true,
     ..Comments::NONE
 };
 

@@ -171,6 +171,12 @@ fn a_templates_comment_keeps_the_lines_inside_it() {
 }
 
 #[test]
+fn a_comment_that_touches_an_end_tag_stays_so() {
+    let page = "<div>\n  <p>x</p>\n</div><!-- /tides -->\n<hr>  <!-- end -->\n";
+    assert_eq!(lay("html", page), page.replace("  <!-- end", " <!-- end"));
+}
+
+#[test]
 fn what_shares_its_line_with_a_control_word_stays_there() {
     for page in [
         "<div>\n  <h1>Tides</h1>\n  {% if ebb %}<p>Ebb</p>{% endif %}\n</div>\n",
