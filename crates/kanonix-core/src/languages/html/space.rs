@@ -79,7 +79,14 @@ pub(super) fn masked(text: &str) -> Option<String> {
     let mut masked: Option<Vec<u8>> = None;
     let actions = if templates::may_hold(text) { templates::actions(text) } else { Vec::new() };
     for action in &actions {
-        masked.get_or_insert_with(|| bytes.to_vec())[action.clone()].fill(b'x');
+        let shown = masked.get_or_insert_with(|| bytes.to_vec());
+        shown[action.clone()].fill(b'x');
+        if is_behind_name(&text[..action.start])
+            && templates::control(&text[action.clone()]).is_some()
+        {
+            // `<li{% if high %} class="high"{% endif %}>`: no part of the name.
+            shown[action.start] = b'_';
+        }
     }
     // What is hidden once is not looked at again.
     let hidden = masked.clone().and_then(|bytes| String::from_utf8(bytes).ok());
@@ -114,6 +121,13 @@ pub(super) fn masked(text: &str) -> Option<String> {
         }
     }
     masked.and_then(|bytes| String::from_utf8(bytes).ok())
+}
+
+/// Whether a text ends with the name of a start tag.
+fn is_behind_name(text: &str) -> bool {
+    let before = text.trim_end_matches(|c: char| c.is_ascii_alphanumeric() || c == '-');
+    let is_name = text[before.len()..].starts_with(|c: char| c.is_ascii_alphabetic());
+    is_name && before.ends_with('<')
 }
 
 /// How long what a text begins with is, where that says which version of which language it is in.

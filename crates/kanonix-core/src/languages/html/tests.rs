@@ -177,6 +177,22 @@ fn a_comment_that_touches_an_end_tag_stays_so() {
 }
 
 #[test]
+fn a_control_word_may_touch_the_name_of_a_tag() {
+    let page = "\
+<ul>
+  <li{% if high %} class=\"high\"{% endif %}>
+    ebb
+  </li>
+  <li{{ if .High }} class=\"high\"{{ end }}>flood</li>
+</ul>
+<h{{ .Level }}>Tides</h{{ .Level }}>
+<p>end</p>
+";
+    assert_eq!(lay("html", page), page);
+    assert_eq!(lay("html", &page.replace("\n    ebb", "\n ebb").replace("\n  ", "\n      ")), page);
+}
+
+#[test]
 fn what_shares_its_line_with_a_control_word_stays_there() {
     for page in [
         "<div>\n  <h1>Tides</h1>\n  {% if ebb %}<p>Ebb</p>{% endif %}\n</div>\n",
