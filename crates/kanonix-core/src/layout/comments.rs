@@ -75,9 +75,11 @@ impl Placing<'_> {
             Want::Break => self.between_elements(plan, &starts, next, wanted),
             // The line that begins behind them begins anyway (a brace's).
             Want::Newline if starts.iter().all(|at| self.ends_line(*at)) => {
+                // Before what closes, they belong to what stands inside.
+                let level = wanted.level.max(u8::from(self.is_closing(next)));
                 for at in starts {
                     plan.gaps[at] = match self.begins_line(at) {
-                        true => wanted,
+                        true => Gap { level, ..wanted },
                         false => self.beside(at),
                     };
                 }
@@ -89,6 +91,13 @@ impl Placing<'_> {
                 plan.gaps[next] = Gap::KEPT;
             }
         }
+    }
+
+    /// Whether a token is a closing bracket.
+    fn is_closing(&self, at: usize) -> bool {
+        self.tree.tokens.get(at).is_some_and(|token| {
+            self.tree.closes(&self.text[token.start as usize..token.end as usize])
+        })
     }
 
     /// Whether a comment before a block's closing bracket speaks of the word behind that (`}

@@ -357,10 +357,12 @@ fn beside(p: &mut Planner, token: TokenId) {
     p.word(token, u8::from(!touches));
 }
 
-/// What stands on its own line a step further in, or on the line before, as it does.
+/// What stands on its own line a step further in, or on the line before, as it does. What closes behind a
+/// comment is no row.
 fn row(p: &mut Planner, group: GroupId, token: TokenId) {
     if p.broken_before(token) {
-        p.newline(token, group, 1, Setting::WordGap);
+        let level = u8::from(!p.token_text(token).starts_with(')'));
+        p.newline(token, group, level, Setting::WordGap);
     } else if p.token_text(token) == "," {
         p.word(token, 0);
     } else {

@@ -453,6 +453,16 @@ fn a_string_goes_on_behind_a_line_end_of_any_kind() {
 }
 
 #[test]
+fn what_closes_behind_a_comment_stands_as_far_in_as_its_line() {
+    for text in [
+        "$levels: (\n  \"low\": 1px, // ebb\n  \"high\": 2px, // storm\n  // last\n);\n",
+        ".tide {\n  width: level(\n    $low,\n    $high\n    // last\n  );\n}\n",
+    ] {
+        assert_eq!(lay("scss", text), text);
+    }
+}
+
+#[test]
 fn a_string_ends_on_its_line() {
     let text = "a {\n  b:  \"c\n\";\n}\n";
     let css = languages::by_name("css").expect("a language that there is");
