@@ -399,9 +399,10 @@ fn spread(
     let edge = p.choices.edge_blank;
     let level = if in_sentence(p, start, places, closing) { 0 } else { depth(p, node, places) };
     let Some(levels) = control_levels(p, node, places) else { return p.fix(node) };
-    if level > 0 {
+    let end = closing.unwrap_or(p.end(node));
+    let is_comment = |token: TokenId| p.tree.tokens[token as usize].role == Role::Comment;
+    if level > 0 && (closing.is_none() || is_comment(end - 1)) {
         // The last comments of what it holds are no part of what stands behind them.
-        let end = closing.unwrap_or(p.end(node));
         match places.first().filter(|first| first.token < end) {
             Some(first) => p.block_below(p.first(node), first.token, end, group),
             None => p.empty_block(p.first(node), p.end(start) - 1),
