@@ -428,6 +428,17 @@ mod tests {
     }
 
     #[test]
+    fn where_nobody_keeps_to_a_limit_none_is_proposed() {
+        let python = languages::by_name("python").unwrap();
+        let limit = |words: usize| {
+            let mut survey = Survey::new(python, python.style());
+            survey.read(&format!("warn({})\n", ["the_level"].repeat(words).join(", ")).repeat(9));
+            survey.style().number(Setting::MaxLineLength, Key::Whole)
+        };
+        assert_eq!((limit(10), limit(15), limit(25)), (Some(120), Some(200), None));
+    }
+
+    #[test]
     fn a_few_places_are_no_evidence() {
         let python = languages::by_name("python").unwrap();
         let quotes = |text: &str| {
