@@ -3,7 +3,7 @@
 
 use super::plan::{BareBlock, Gap, GroupId, Plan, Rows, Want};
 use crate::style::{Key, Setting, Style};
-use crate::syntax::{Role, Tree};
+use crate::syntax::{Role, TokenId, Tree};
 use crate::text::Lines;
 
 /// So many comments behind one another on a line are looked past. Bounds the work on hostile input.
@@ -115,17 +115,13 @@ impl Placing<'_> {
     /// Whether a comment behind a block is its own, by how far in it stands; `next` is what follows,
     /// unless that is a bracket around the block.
     fn is_inside(&self, at: usize, block: &BareBlock, next: Option<usize>) -> bool {
-        let (column, first) = (self.column(at), block.first as usize);
-        let is_below = |header: usize| {
-            column > self.indent(header) && next.is_none_or(|next| column > self.column(next))
+        let column = self.column(at);
+        let is_below = |header: TokenId| {
+            column > self.indent(header as usize)
+                && next.is_none_or(|next| column > self.column(next))
         };
-        match block.is_empty {
-            true => is_below(first),
-            false => {
-                column >= self.column(first)
-                    || block.header.is_some_and(|header| is_below(header as usize))
-            }
-        }
+        block.first.is_some_and(|first| column >= self.column(first as usize))
+            || block.header.is_some_and(is_below)
     }
 
     /// A later line of a starred comment keeps its distance from the first one, if that begins a
@@ -278,23 +274,19 @@ impl Placing<'_> {
         let gap = |blanks| Gap::flat(blanks, Setting::CommentGap);
         match self.before {
             _ if at == 0 => gap(0),
-            // `]]--`: it goes with the comment that it touches.
-            _ if self.touches_comment(at) => gap(0),
-            // `</div><!-- /tides -->`
-            _ if self.tree.comments.touching
-                && self.present(at).is_empty()
-                && self.has_end(at) => {
-                gap(0)
-            }
+            _ if self.touches(at) => gap(0),
             Some(blanks) => gap(blanks),
             None if self.present(at).is_empty() || self.begins_line(at) => gap(1),
             None => Gap { want: Want::Keep, ..gap(1) },
         }
     }
 
-    /// Whether nothing stands between a comment and one before it.
-    fn touches_comment(&self, at: usize) -> bool {
-        self.tree.tokens[at - 1].role == Role::Comment && self.present(at).is_empty()
+    /// Whether a comment touches what stands before it by choice: another one (`]]--`), or where the language
+    /// has that, anything, if it has an end of its own (`</div><!-- /tides -->`).
+    fn touches(&self, at: usize) -> bool {
+        let is_comment = self.tree.tokens[at - 1].role == Role::Comment;
+        let may_touch = is_comment || (self.tree.comments.touching && self.has_end(at));
+        may_touch && self.present(at).is_empty()
     }
 
     /// The gap after an inline comment: a blank if there is one.

@@ -569,14 +569,12 @@ pub struct TooLong {
 /// A block that ends where its last statement ends, without a closing bracket.
 #[derive(Clone, Copy, Debug)]
 pub struct BareBlock {
-    /// Its first token that is not a comment; of a block without statements, its header's.
-    pub first: TokenId,
+    /// Its first token that is not a comment, if it has statements: what is as far in is of the block.
+    pub first: Option<TokenId>,
+    /// The first token of the header than which all of the block's comments are further in.
+    pub header: Option<TokenId>,
     /// Its last token that is not a comment, or its header's.
     pub last: TokenId,
-    /// Whether it has no statements.
-    pub is_empty: bool,
-    /// Where what is further in than a header is all in the block: its first token.
-    pub header: Option<TokenId>,
     /// The block.
     pub group: GroupId,
 }

@@ -638,19 +638,20 @@ impl<'a> Planner<'a> {
     /// be its own. The block takes the tokens from `first` to the last before `end` that is not a
     /// comment.
     pub fn bare_block(&mut self, first: TokenId, end: TokenId, group: GroupId) {
-        let solid = |token: &TokenId| self.tree.tokens[*token as usize].role != Role::Comment;
-        if let Some(last) = (first..end).rev().find(solid) {
-            let block = BareBlock { first, last, is_empty: false, header: None, group };
-            self.plan.bare_blocks.push(block);
-        }
+        self.ends_bare(None, first, end, group);
     }
 
     /// The same of a block that has all comments which stand further in than its header and than what
-    /// follows it.
+    /// follows it, too.
     pub fn block_below(&mut self, header: TokenId, first: TokenId, end: TokenId, group: GroupId) {
-        let before = self.plan.bare_blocks.len();
-        self.bare_block(first, end, group);
-        self.plan.bare_blocks[before..].iter_mut().for_each(|block| block.header = Some(header));
+        self.ends_bare(Some(header), first, end, group);
+    }
+
+    fn ends_bare(&mut self, header: Option<TokenId>, first: TokenId, end: TokenId, group: GroupId) {
+        let solid = |token: &TokenId| self.tree.tokens[*token as usize].role != Role::Comment;
+        if let Some(last) = (first..end).rev().find(solid) {
+            self.plan.bare_blocks.push(BareBlock { first: Some(first), header, last, group });
+        }
     }
 
     /// Remembers that nothing stands behind a header, whose first token is `header` and whose last
@@ -660,8 +661,7 @@ impl<'a> Planner<'a> {
         if behind.is_some_and(|token| token.role == Role::Comment) {
             let group = self.group(Shape::Block, opener, opener + 1);
             self.stem(group, header);
-            let (first, last, header) = (header, opener, None);
-            let block = BareBlock { first, last, is_empty: true, header, group };
+            let block = BareBlock { first: None, header: Some(header), last: opener, group };
             self.plan.bare_blocks.push(block);
         }
     }

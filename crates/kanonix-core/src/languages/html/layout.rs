@@ -449,12 +449,13 @@ fn closes_apart(p: &Planner, places: &[Place], closing: &Place) -> bool {
 fn control_levels(p: &mut Planner, node: NodeId, places: &[Place]) -> Option<Vec<u8>> {
     let (levels, held) = held_by_controls(p, node, places)?;
     for (word, next) in held {
+        let first = (word + 1 < next).then(|| places[word + 1].token);
         let [word, end] = [word, next].map(|at| places[at].token);
         // Comments are part of what stands around them, and below all of it they would go with what follows.
-        match places.iter().find(|place| word < place.token && place.token < end) {
+        match first {
             Some(first) => {
                 let group = p.group(Shape::Block, word, end);
-                p.block_below(word, first.token, end, group);
+                p.block_below(word, first, end, group);
             }
             None => p.empty_block(word, word),
         }
