@@ -62,8 +62,8 @@ pub(super) const ENTRIES: &[Entry] = &[
         name: "max_line_length",
         about:
             "How many columns a line has before it is broken, where it can be. With `off`, lines \
-                are as long as somebody makes them; what somebody broke is put on one line that \
-                is longer than 100 columns only where `list_wrap` has no eye for that. (EditorConfig)",
+                are as long as somebody makes them, and where `list_wrap` looks at the lines that \
+                are there, what stands on several is put on one of 100 columns at most. (EditorConfig)",
         slots: &[one(Family::Text, ValueKind::Number(20, 1000, &["off"]), "100")],
         one_for_all: false,
     },
