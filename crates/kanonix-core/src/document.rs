@@ -392,6 +392,9 @@ impl<'a> Document<'a> {
             return (Outcome { faults, ..Outcome::default() }, None);
         }
         let sheet = self.sheet(&tree, style);
+        if sheet.has_doubtful_steps(set, style) {
+            set.look_inside(&self.text, |text| self.lines_inside_tokens(text));
+        }
         let compared = set.base().is_some_and(|base| !base.is_empty());
         let reshapes = compared && !set.keeps_shape() && sheet.reshapes(set);
         if reshapes && window.is_some() {
@@ -434,6 +437,15 @@ impl<'a> Document<'a> {
             false => self.with_embedded(style, all, count_older, &tree, within, outcome),
         };
         (outcome, Some(tree))
+    }
+
+    /// The lines of a text that go on with a token of several: what they are indented by is not the code's.
+    fn lines_inside_tokens(&self, text: &str) -> Vec<Range<u32>> {
+        let Some(tree) = Tree::parse(&self.language.grammar, text) else { return Vec::new() };
+        let lines = Lines::new(text);
+        let line_of = |byte: u32| lines.line_of(byte as usize) as u32;
+        let several = tree.tokens.iter().filter(|token| token.multi_line);
+        several.map(|token| line_of(token.start) + 1..line_of(token.end - 1) + 1).collect()
     }
 
     /// The line set with the lines that have another nesting than in the base.

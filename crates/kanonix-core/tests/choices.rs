@@ -747,6 +747,28 @@ fn what_is_kept_of_braces_words_and_commas_stays_where_it_is() {
     assert_eq!(lay_with("lua", &[("list_wrap", "", "fit"), all[0]], open), "tides = {low, high}\n");
 }
 
+#[test]
+fn blanks_that_are_kept_stay_before_braces_and_comments_too() {
+    let keep = [("word_gap", "", "keep"), ("pair_gap", "value", "keep")];
+    let script = "if (quay){\n  read();\n}else{\n  run(class{});\n}\n\nconst gauge = {\n  shader: /* deep */`\n    ebb\n  `,\n  depth:/* low */1,\n};\n";
+    assert_eq!(lay_with("javascript", &keep, script), script);
+    let sheet = ".quay{\n  color:red;\n}\n";
+    assert_eq!(lay_with("css", &keep, sheet), sheet);
+    let brace = "if (quay)\n{\n  read();\n}\n";
+    assert_eq!(lay_with("javascript", &keep, brace), "if (quay) {\n  read();\n}\n");
+}
+
+/// A comment at a brace's column speaks of the word that goes on behind it, on whichever line that is.
+#[test]
+fn a_comment_at_the_column_of_a_brace_speaks_of_what_goes_on_behind_it() {
+    let behind = "if (ebb) {\n  fall();\n// The water rises.\n} else {\n  rise();\n}\n";
+    assert_eq!(lay_with("javascript", &[], behind), behind);
+    let below = behind.replace("} else", "}\nelse");
+    let own_line = [("else_line", "", "own_line")];
+    assert_eq!(lay_with("javascript", &own_line, behind), below);
+    assert_eq!(lay_with("javascript", &[], &below), behind);
+}
+
 /// What stands below its operator was put there, though a bracket might follow it.
 #[test]
 fn a_bracket_below_its_operator_stays_there() {

@@ -311,10 +311,10 @@ fn a_semicolon_goes_only_where_the_next_line_stays_apart() {
         "class G { h = 1; get; i() {} }",
         "while (j);",
     ])), @"
-    a();
-    (b)()
-    c();
-    [d].e()
+    a()
+    ;(b)()
+    c()
+    ;[d].e()
     for (;;) {
       f()
     }
@@ -341,6 +341,9 @@ fn a_semicolon_goes_only_where_the_next_line_stays_apart() {
       q()
     }
     ");
+    // What stands behind the semicolon, or only looks as if it went on with the line, leaves it there.
+    let stays = "a = 1; // one\n(b)()\nc = 2;\n++d\n";
+    assert_eq!(lay_with("javascript", &bare, stays), stays);
     let semicolon = [("statement_end", "", "semicolon")];
     insta::assert_snapshot!(lay_with("javascript", &semicolon, &lines(&[
         "import a from 'a'",
@@ -562,6 +565,15 @@ fn a_line_with_all_its_brackets_closed_may_show_a_files_own_step() {
     let text = format!("{base}if (e) {{\nf();\n}}\n");
     let mended = crate::support::touched("javascript", base, &text);
     assert_eq!(mended, format!("{base}if (e) {{\n    f();\n}}\n"));
+}
+
+#[test]
+fn what_a_token_of_several_lines_holds_shows_no_step() {
+    let said = "  options:\n    path:\n      type: path\n    mode:\n      type: raw\n";
+    let code = "def open(path):\n    return [\n        read(path), mode,\n    ]\n";
+    let base = format!("WORDS = '''\n{said}{said}'''\n\n\n{code}");
+    let text = base.replace("        read(path)", "     read(path)");
+    assert_eq!(crate::support::touched("python", &base, &text), base);
 }
 
 #[test]

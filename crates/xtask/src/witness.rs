@@ -131,9 +131,14 @@ fn css_tokens(parser: &mut cssparser::Parser, tokens: &mut Vec<String>, calculat
             tokens.push(BLANK.to_string());
         }
         let last = tokens.last().map(String::as_str);
-        if written == BLANK
-            && last.is_none_or(|last| last == BLANK || is_mark(last) || last.starts_with("open"))
-        {
+        // What stands behind an at-rule's name does so with a blank or without.
+        let ends = |last: &str| {
+            last == BLANK
+                || is_mark(last)
+                || last.starts_with("open")
+                || last.starts_with("AtKeyword")
+        };
+        if written == BLANK && last.is_none_or(ends) {
             continue;
         }
         if is_mark(&written) {

@@ -72,6 +72,7 @@ macro_rules! kinds {
     (@said bodies) => { crate::syntax::Said::Body };
     (@said statements) => { crate::syntax::Said::Statements };
     (@said wrappers) => { crate::syntax::Said::Wrapper };
+    (@said loose) => { crate::syntax::Said::Loose };
     (@said atoms) => { crate::syntax::Said::Atom };
     (@said comments) => { crate::syntax::Said::Comment };
     (@said joins) => { crate::syntax::Said::Join };

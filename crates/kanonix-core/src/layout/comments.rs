@@ -107,8 +107,9 @@ impl Placing<'_> {
         let is_word = |token: &crate::syntax::Token| {
             self.text[token.start as usize..].starts_with(char::is_alphabetic)
         };
+        let goes_on = |gap: &Gap| gap.want == Want::Flat || gap.breaks == Setting::ElseLine;
         self.tree.tokens.get(follower).is_some_and(is_word)
-            && plan.gaps[follower].want == Want::Flat
+            && goes_on(&plan.gaps[follower])
             && self.column(at) == self.column(closer)
     }
 

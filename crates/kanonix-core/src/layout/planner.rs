@@ -183,11 +183,14 @@ impl<'a> Planner<'a> {
             | Said::Heredoc
             | Said::Text => {}
             // A word or a mark that no rule names.
-            Said::Ruled | Said::Wrapper | Said::Body | Said::Statements if parts.is_empty() => {}
+            Said::Ruled | Said::Wrapper | Said::Loose | Said::Body | Said::Statements
+                if parts.is_empty() =>
+            {}
             // What could not be passed over, as something in it does not parse.
-            Said::Wrapper if parts.len() == 1 => {}
+            Said::Wrapper | Said::Loose if parts.len() == 1 => {}
             Said::Ruled
             | Said::Wrapper
+            | Said::Loose
             | Said::Body
             | Said::Statements
             | Said::Atom
@@ -317,9 +320,11 @@ impl<'a> Planner<'a> {
         &self.text[self.tree.gap(token as usize, self.text.len())]
     }
 
-    /// How many blanks stand before a token, if nothing else does.
+    /// How many blanks stand before a token, or the comments before it, if nothing else does.
     pub(super) fn present_blanks(&self, token: TokenId) -> Option<u8> {
-        let gap = self.gap_text(token);
+        let tokens = &self.tree.tokens[..token as usize];
+        let comments = tokens.iter().rev().take_while(|token| token.role == Role::Comment).count();
+        let gap = self.gap_text(token - comments as TokenId);
         gap.bytes().all(|byte| byte == b' ').then(|| u8::try_from(gap.len()).ok()).flatten()
     }
 

@@ -288,6 +288,11 @@ impl Planner<'_> {
 
     /// How many columns of indentation the line of a token has in the text.
     pub fn line_columns(&self, token: TokenId) -> usize {
-        columns(self.line_indent(token), self.choices.tab)
+        self.columns_of(self.line_indent(token))
+    }
+
+    /// How many columns a stretch of one line takes.
+    pub fn columns_of(&self, text: &str) -> usize {
+        columns(text, self.choices.tab)
     }
 }

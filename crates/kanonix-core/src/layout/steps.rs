@@ -35,23 +35,7 @@ impl Steps {
     /// lines that are not in play.
     pub(super) fn new(sheet: &Sheet, live: &Live, set: &LineSet, style: &Style) -> Steps {
         let canon = style.indent_step();
-        // What goes on with a line may be several steps further in, as the canon has it.
-        let several: Vec<usize> = [Key::Chain, Key::List]
-            .into_iter()
-            .filter_map(|key| style.number(Setting::WrapIndent, key))
-            .filter(|steps| *steps > 1)
-            .map(|steps| canon.len() * steps as usize)
-            .collect();
-        let in_tags = sheet.tree.opens("<") && !sheet.tree.opens("{");
-        let opens = if in_tags { is_tag } else { may_open };
-        let seen = match set.base() {
-            Some(base) => seen(base, &canon, &several, opens, |_| false),
-            None => {
-                seen(sheet.text, &canon, &several, opens, |line| set.touches(line..line + 1))
-            }
-        };
-        let seen: HashMap<String, usize> =
-            seen.into_iter().map(|(step, count)| (step.to_string(), count)).collect();
+        let seen = seen_in(sheet, set, style);
         let all: usize = seen.values().sum();
         let most = seen.iter().max_by_key(|(step, count)| (**count, std::cmp::Reverse(step.len())));
         let own = most.filter(|(step, count)| **count * 2 > all && **step != canon);
@@ -79,13 +63,49 @@ impl Steps {
     }
 }
 
+impl Sheet<'_> {
+    /// Whether so many lines of the base are further in by other steps than the canon's that what stands
+    /// inside tokens may be what says so.
+    pub fn has_doubtful_steps(&self, set: &LineSet, style: &Style) -> bool {
+        if set.is_whole() || set.is_empty() {
+            return false;
+        }
+        let seen = seen_in(self, set, style);
+        let all: usize = seen.values().sum();
+        seen.get(&style.indent_step()).copied().unwrap_or(0) * 3 < all * 2
+    }
+}
+
+/// How often lines are further in by each step: those of the base, or where nothing is known of it those
+/// of the text that are not in play.
+fn seen_in(sheet: &Sheet, set: &LineSet, style: &Style) -> HashMap<String, usize> {
+    let canon = style.indent_step();
+    // What goes on with a line may be several steps further in, as the canon has it.
+    let several: Vec<usize> = [Key::Chain, Key::List]
+        .into_iter()
+        .filter_map(|key| style.number(Setting::WrapIndent, key))
+        .filter(|steps| *steps > 1)
+        .map(|steps| canon.len() * steps as usize)
+        .collect();
+    let in_tags = sheet.tree.opens("<") && !sheet.tree.opens("{");
+    let opens = if in_tags { is_tag } else { may_open };
+    let is_text = |line: usize| set.is_inside_token(line);
+    let seen = match set.base() {
+        Some(base) => seen(base, &canon, &several, opens, is_text),
+        None => seen(sheet.text, &canon, &several, opens, |line| {
+            set.touches(line..line + 1) || is_text(line)
+        }),
+    };
+    seen.into_iter().map(|(step, count)| (step.to_string(), count)).collect()
+}
+
 /// The steps by which a text's lines are further in than the line before them.
 fn seen<'t>(
     text: &'t str,
     canon: &str,
     several: &[usize],
     may_open: fn(&str) -> bool,
-    is_in_play: impl Fn(usize) -> bool,
+    says_nothing: impl Fn(usize) -> bool,
 ) -> HashMap<&'t str, usize> {
     let mut seen = HashMap::new();
     // The indentation of the line before, if it may open a block, and whether it does.
@@ -95,7 +115,7 @@ fn seen<'t>(
         if solid.trim_end().is_empty() {
             continue;
         }
-        if is_in_play(number) {
+        if says_nothing(number) {
             before = None;
             continue;
         }

@@ -255,8 +255,9 @@ fn constructs(
     // The last token of each wrapped statement around the node, and its closing bracket.
     let mut open: Vec<(TokenId, Construct)> = Vec::new();
     for (id, node) in tree.nodes.iter().enumerate() {
+        let is_loose = tree.kinds.said(node.kind) == Said::Loose;
         if id > 0 {
-            depths[id] = depths[node.parent as usize] + 1;
+            depths[id] = depths[node.parent as usize] + u32::from(!is_loose);
         }
         while let Some((_, bracket)) = open.pop_if(|(last, _)| *last < node.first) {
             constructs.push(bracket);
@@ -287,6 +288,9 @@ fn constructs(
                 Wrapped::Inside(_) => depths[id] += 1,
                 Wrapped::Beside => {}
             }
+        }
+        if is_loose {
+            continue;
         }
         if tree.children(id as NodeId).next().is_none() {
             let own = token.filter(|_| node.end > node.first);

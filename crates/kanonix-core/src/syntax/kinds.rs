@@ -28,6 +28,9 @@ pub enum Said {
     Statements,
     /// [`Role::Wrapper`]; a rule lays out one around several things.
     Wrapper,
+    /// A wrapper that the grammar puts around several things in one place and leaves out in another: it
+    /// carries no meaning.
+    Loose,
     /// [`Role::Atom`].
     Atom,
     /// [`Role::Comment`].
@@ -53,7 +56,7 @@ impl Said {
         match self {
             Said::Body => Role::Body,
             Said::Statements => Role::Statements,
-            Said::Wrapper => Role::Wrapper,
+            Said::Wrapper | Said::Loose => Role::Wrapper,
             Said::Atom => Role::Atom,
             Said::Comment => Role::Comment,
             Said::Join => Role::Join,

@@ -1,6 +1,7 @@
 use super::{LineEnd, Lines, common};
 use imara_diff::{Algorithm, Diff, IndentHeuristic, IndentLevel, InternedInput, TokenSource};
 use std::ops::Range;
+use std::sync::OnceLock;
 
 /// How wide a tab counts where a hunk could slide up or down and the indentation decides.
 const TAB_FOR_COMPARING: u8 = 8;
@@ -26,6 +27,9 @@ pub struct LineSet {
     gone: Vec<Range<u32>>,
     /// How all lines of the base end, where all lines of the text end in the other way.
     turned_from: Option<LineEnd>,
+    /// The ascending lines of the base, or else of the text, that go on with a token of several, once somebody
+    /// asked for them.
+    inside_tokens: OnceLock<Vec<Range<u32>>>,
 }
 
 impl LineSet {
@@ -255,8 +259,22 @@ impl LineSet {
             base: base.map(str::to_string),
             gone: Vec::new(),
             turned_from: None,
+            inside_tokens: OnceLock::new(),
             ..self.clone()
         }
+    }
+
+    /// Finds out which lines of the base, or else of the text, go on with a token of several.
+    pub fn look_inside(&self, text: &str, find: impl FnOnce(&str) -> Vec<Range<u32>>) {
+        self.inside_tokens.get_or_init(|| find(self.base().unwrap_or(text)));
+    }
+
+    /// Whether a zero-based line of the base, or else of the text, is known to go on with a token of
+    /// several.
+    pub fn is_inside_token(&self, line: usize) -> bool {
+        let ranges = self.inside_tokens.get().map_or(&[][..], Vec::as_slice);
+        let next = ranges.partition_point(|range| range.end as usize <= line);
+        ranges.get(next).is_some_and(|range| range.start as usize <= line)
     }
 
     /// This set without the touched lines of these ascending ranges, unless every line is in play.

@@ -1,6 +1,7 @@
 //! What the grammar of plain sheets stumbles over: variables, mixins and conditions of sheets that have
 //! them; and of all sheets addresses without quotes, what old browsers asked for, parts of a percent, some
-//! ways to count elements, semicolons that end nothing, and letters that no English word has.
+//! ways to count elements, letters by their number, semicolons that end nothing, and letters that no English
+//! word has.
 //! Each such stretch is a word to it: it is shown a sheet of the same length in which that is made of
 //! letters. What stands in a stretch stays as it is.
 
@@ -64,6 +65,9 @@ fn is_word(byte: u8) -> bool {
 
 /// So many bytes may a selector count elements in.
 const LONGEST: usize = 1_000;
+
+/// So many digits has a letter's number.
+const MOST_DIGITS: usize = 6;
 
 /// What counts them has a shorter name.
 const LONGEST_NAME: usize = 32;
@@ -410,6 +414,7 @@ impl Masking {
             match self.bytes[at] {
                 // `12.5%` of the way
                 b'.' if next.is_ascii_digit() => self.bytes[at] = b'0',
+                b'\\' => self.escape(at),
                 _ if is_plain => {}
                 b'&' if is_word(next) || next == b'&' => self.bytes[at] = LETTER,
                 b'&' if self.goes_on(head.start..at) => self.bytes[at] = LETTER,
@@ -431,6 +436,15 @@ impl Masking {
                 _ => {}
             }
             at += 1;
+        }
+    }
+
+    /// The blank that ends a letter's number is part of the name that goes on behind it: `.\35 00px`.
+    fn escape(&mut self, at: usize) {
+        let digits = self.bytes[at + 1..].iter().take(MOST_DIGITS);
+        let end = at + 1 + digits.take_while(|byte| byte.is_ascii_hexdigit()).count();
+        if end > at + 1 && self.byte(end) == b' ' && is_word(self.byte(end + 1)) {
+            self.bytes[at..=end].fill(LETTER);
         }
     }
 

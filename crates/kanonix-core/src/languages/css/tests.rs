@@ -602,3 +602,11 @@ fn names_have_letters_of_every_script() {
     ");
     assert!(faults("css", text).is_empty());
 }
+
+/// The blank that ends a letter's number is part of the name.
+#[test]
+fn a_name_may_go_on_behind_the_blank_that_ends_a_letters_number() {
+    let text = "i.\\35 00px:before {\n  color: red;\n}\n\n.\\31 0 .quay {\n  color: blue;\n}\n";
+    assert_eq!(lay("css", text), text);
+    assert_eq!(lay("css", &text.replace(" {", "{").replace("0 .", "0   .")), text);
+}

@@ -153,16 +153,21 @@ fn simple_statement(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
 }
 
 /// The semicolon at a statement's end that begins the next statement's line, to keep the two apart,
-/// where semicolons are not asked for. One that no statement stands before stays where it is.
+/// where semicolons are not asked for. One that no statement stands before stays where it is, and one
+/// at the end of its line comes down where none are agreed.
 fn guard(p: &Planner, node: NodeId) -> Option<TokenId> {
     let end = p.end(node).checked_sub(1)?;
     let next = p.tree.tokens.get(end as usize + 1)?;
-    let guards = p.token_text(end) == ";"
-        && (end == 0 || p.broken_before(end))
-        && !p.broken_before(end + 1)
-        && next.role != Role::Comment
-        && (is_lone(p, node)
-            || !p.choices.end_with_semicolon && needs_guard(p.token_text(end + 1)));
+    if p.token_text(end) != ";" || next.role == Role::Comment {
+        return None;
+    }
+    let text = p.token_text(end + 1);
+    let begins_line = end == 0 || p.broken_before(end);
+    let guards = match p.broken_before(end + 1) {
+        false => begins_line
+            && (is_lone(p, node) || !p.choices.end_with_semicolon && needs_guard(text)),
+        true => !begins_line && p.choices.end_bare && text.starts_with(['(', '[', '`']),
+    };
     if !guards {
         return None;
     }

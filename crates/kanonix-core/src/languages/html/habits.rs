@@ -1,8 +1,9 @@
-//! Whether what stands in elements is further in than they are, as most of a page has it.
+//! Whether what stands in elements is further in than they are, and by how much, as most of a page has it.
 
 use super::elements;
 use super::space::markup;
 use super::templates::{self, Control};
+use crate::layout::planner::Planner;
 use crate::style::Key;
 use std::cmp::Ordering;
 use std::collections::HashSet;
@@ -14,13 +15,18 @@ pub(super) struct Habits {
     element: i32,
     text: i32,
     control: i32,
+    /// How often content is so many columns further in.
+    further: [u32; WIDEST + 1],
 }
+
+/// No more columns than these are a step.
+const WIDEST: usize = 8;
 
 impl Habits {
     /// Those of a page.
-    pub(super) fn of(text: &str) -> Habits {
+    pub(super) fn of(p: &Planner) -> Habits {
         let mut habits = Habits::default();
-        let lines: Vec<&str> = text.lines().filter(|line| !line.trim().is_empty()).collect();
+        let lines: Vec<&str> = p.text.lines().filter(|line| !line.trim().is_empty()).collect();
         let ends: HashSet<&str> = lines
             .iter()
             .filter_map(|line| match templates::control(line.trim())? {
@@ -30,12 +36,20 @@ impl Habits {
             .collect();
         for pair in lines.windows(2) {
             if let Some(content) = content(pair[0], pair[1], &ends) {
-                let indent = |line: &str| line.len() - line.trim_start().len();
-                *habits.of_content(content) += match indent(pair[1]).cmp(&indent(pair[0])) {
+                let indent = |line: &str| p.columns_of(
+                    &line[..line.len() - line.trim_start().len()],
+                );
+                let (outer, inner) = (indent(pair[0]), indent(pair[1]));
+                *habits.of_content(content) += match inner.cmp(&outer) {
                     Ordering::Greater => 1,
                     Ordering::Equal => -1,
                     Ordering::Less => 0,
                 };
+                // What goes on with a text hangs by as much as its author likes.
+                let further = inner.saturating_sub(outer);
+                if content != Key::Text && further <= WIDEST {
+                    habits.further[further] += 1;
+                }
             }
         }
         habits
@@ -59,6 +73,12 @@ impl Habits {
             _ => self.control,
         };
         more >= 0
+    }
+
+    /// By how many columns most of what is further in is that.
+    pub(super) fn step(&self) -> Option<usize> {
+        let all: u32 = self.further[1..].iter().sum();
+        (1..=WIDEST).find(|step| self.further[*step] * 2 > all)
     }
 }
 

@@ -167,7 +167,8 @@ fn hang(p: &Planner, around: NodeId, places: &mut [Place]) {
     let mut begins = None;
     let mut behind_tag = true;
     let mut behind_control = false;
-    let step = p.choices.step.max(1);
+    let canon = p.choices.step.max(1);
+    let own = Some(usual_step(p, around)).filter(|step| *step > 0).unwrap_or(canon);
     for (index, place) in places.iter_mut().enumerate() {
         if !p.broken_before(place.token) {
             continue;
@@ -182,8 +183,9 @@ fn hang(p: &Planner, around: NodeId, places: &mut [Place]) {
             continue;
         }
         let further = columns.saturating_sub(begin);
-        let is_meant = further.is_multiple_of(step) && further <= MOST_STEPS * step;
-        let steps = if is_meant { (further / step) as u8 } else { 0 };
+        let is_meant = |step: &usize| further.is_multiple_of(*step) && further <= MOST_STEPS * step;
+        let step = [own, canon].into_iter().find(is_meant);
+        let steps = step.map_or(0, |step| (further / step) as u8);
         (place.begins, place.behind_tag) = (begins, behind_tag);
         place.hangs = Some(steps).filter(|steps| *steps > 0 || !behind_tag);
     }
@@ -259,10 +261,11 @@ pub(super) fn lines_of_actions(p: &Planner, node: NodeId) -> Vec<TokenId> {
 }
 
 fn document(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
-    let habits = Habits::of(p.text);
+    let habits = Habits::of(p);
     let keys = [Key::Root, Key::Element, Key::Text, Key::Control].into_iter();
-    let word = keys.filter(|key| habits.indents(*key)).map(|key| 1 << bit(key)).sum();
-    p.set_context(node, word);
+    let word: u8 = keys.filter(|key| habits.indents(*key)).map(|key| 1 << bit(key)).sum();
+    let step = STEPS.iter().position(|step| Some(*step) == habits.step()).unwrap_or(0) as u8;
+    p.set_context(node, word | step << STEP);
     let places = places(p, node, parts, None);
     paragraphs::fill(p, parts, 0);
     let levels = control_levels(p, node, &places).unwrap_or_default();
@@ -541,9 +544,17 @@ fn bit(key: Key) -> u8 {
         Key::Root => 0,
         Key::Element => 1,
         Key::Text => 2,
-        Key::Control => 3,
-        _ => 4,
+        _ => 3,
     }
+}
+
+/// In the word that a page leaves for its elements: which of these is the step by which most of it is
+/// further in, if one is.
+const STEP: u8 = 4;
+const STEPS: [usize; 8] = [0, 1, 2, 3, 4, 5, 6, 8];
+
+fn usual_step(p: &Planner, node: NodeId) -> usize {
+    STEPS[usize::from(p.context(node) >> STEP & 0b111)]
 }
 
 /// How many steps further in what an element holds is.

@@ -277,6 +277,15 @@ fn a_line_that_goes_on_with_a_text_stays_further_in_than_it() {
     let margin = "<body>\n<hr>\n<b>ebb</b>\n<b>flood</b>\n";
     let deep = margin.replace("<b>flood", "        <b>flood");
     assert_eq!(touched("html", margin, &deep), deep);
+    // It is a step further in where the page's steps become others, and by the page's on a touched line.
+    let page = |step: &str| {
+        format!("<main>\n{step}<div>\n{step}{step}<p>See <b>ebb</b> and\n{step}{step}{step}<b>flood</b>.</p>\n{step}</div>\n</main>\n")
+    };
+    let (old, new) = (page("    "), page("  "));
+    assert_eq!(lay("html", &old), new);
+    let far = old.replace("            <b>flood", "                <b>flood");
+    let mended = touched("html", &old, &far);
+    assert_eq!(touched("html", &old, &mended), mended);
 }
 
 #[test]

@@ -28,10 +28,14 @@ kinds! {
         ExpressionWithUnaryOperator, LeftAssignmentExpression, AssignementOperator,
         ComparisonOperator, FormatOperator, StringLiteral, IntegerLiteral, KeyExpression, MemberName,
         CommandNameExpr, CommandInvokationOperator, CommandElements, CommandArgumentSep, Redirections,
-        RedirectedFileName, ScriptBlock, ScriptBlockBody, AttributeList, Attribute, AttributeArgument,
+        RedirectedFileName, ScriptBlockBody, AttributeList, Attribute, AttributeArgument,
         ForInitializer, ForCondition, ForIterator, WhileCondition, SwitchParameters, SwitchParameter,
         SwitchClauseCondition, ForeachParameter, ElseifClauses, CatchClauses, PipelineChainTail,
         BlockName, LabelExpression, DataName, DataCommand, EmptyStatement,
+    }
+    // Around `param (…)` and what follows it, or around that alone.
+    loose {
+        ScriptBlock,
     }
     words {
         EnumMember,

@@ -614,3 +614,13 @@ fn a_tab_is_a_step() {
     let wanted = text.replace('\t', "  ");
     assert_eq!(lay_with("powershell", &[("indent_size", "", "2")], text), wanted);
 }
+
+/// The grammar reads what stands behind `param (…)` in one way on its line, and in another below it.
+#[test]
+fn a_script_block_with_parameters_opens_where_it_does_not_fit() {
+    let long = "$compare = { param($actual, $expected) @(Compare-Object -ReferenceObject $actual -DifferenceObject $expected).Length }\n";
+    let open = "$compare = {\n    param($actual, $expected)\n    @(Compare-Object -ReferenceObject $actual -DifferenceObject $expected).Length\n}\n";
+    assert_eq!(lay("powershell", long), open);
+    let short = "$first = { param($tide) @(Get-Tide $tide).Count }\n";
+    assert_eq!(lay("powershell", short), short);
+}

@@ -332,7 +332,11 @@ impl Planner<'_> {
     /// What stands one blank behind something on its line, as `breaks` has it. That the blank is
     /// there or not is no evidence for where it stands.
     pub fn behind(&mut self, token: TokenId, breaks: Setting) {
-        *self.gap(token) = Gap { breaks, ..Gap::flat(1, Setting::WordGap) };
+        let gap = match self.choices.keep_words && !self.broken_before(token) {
+            true => Gap::KEPT,
+            false => Gap::flat(1, Setting::WordGap),
+        };
+        *self.gap(token) = Gap { breaks, ..gap };
     }
 
     /// The brace of a value right behind its sign, as `open_brace` has it.
