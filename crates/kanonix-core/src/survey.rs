@@ -80,6 +80,8 @@ pub struct Survey {
     /// By question and candidate; last, where there is one, the probe's.
     prices: Vec<Vec<Price>>,
     lengths: Lengths,
+    /// How many blocks begin or end on a line of their own.
+    edges: usize,
     /// Whether the style that the prices count from is the proposal.
     settled: bool,
     /// Settings that stay as the community has them, whatever was found.
@@ -163,6 +165,7 @@ impl Survey {
             questions,
             prices,
             lengths,
+            edges: 0,
             settled: false,
             as_usual: Vec::new(),
         }
@@ -256,8 +259,10 @@ impl Survey {
             Count { slips, lines: lines.len() }
         };
         let usual = judge(&self.base);
-        let widths = Sheet::new(&tree, text, &self.base, self.language.rule).breakable_widths();
+        let sheet = Sheet::new(&tree, text, &self.base, self.language.rule);
+        let (widths, edges) = (sheet.breakable_widths(), sheet.edges());
         self.measure(&widths);
+        self.edges += edges;
         for (question, prices) in self.questions.iter().zip(&mut self.prices) {
             let candidates = question.candidates.iter().chain(&question.probe);
             for (candidate, price) in candidates.zip(prices) {
@@ -304,6 +309,7 @@ impl Survey {
                 mine.add(theirs);
             }
         }
+        self.edges += other.edges;
         self.lengths.breakable += other.lengths.breakable;
         for (mine, theirs) in self.lengths.fitting.iter_mut().zip(other.lengths.fitting) {
             *mine += theirs;
@@ -436,6 +442,28 @@ mod tests {
             survey.style().number(Setting::MaxLineLength, Key::Whole)
         };
         assert_eq!((limit(10), limit(15), limit(25)), (Some(120), Some(200), None));
+    }
+
+    #[test]
+    fn of_blank_lines_at_edges_as_many_are_proposed_as_nearly_all_edges_keep_to() {
+        let csharp = languages::by_name("csharp").unwrap();
+        let most = |open: usize| {
+            let (tight, edge) = (
+                "    void A()\n    {\n        b();\n    }\n\n",
+                "    void C()\n    {\n\n        d();\n    }\n\n",
+            );
+            let members = tight.repeat(400 - open) + &edge.repeat(open);
+            let mut survey = Survey::new(csharp, csharp.style());
+            survey.read(&format!(
+                "class Gauge\n{{\n{}}}\n",
+                members.trim_end_matches('\n').to_string() + "\n"
+            ));
+            let answers = survey.answers();
+            let told = answers.iter().find(|answer| answer.name == "blank_lines.at_edges").cloned();
+            let places = told.map(|answer| answer.places);
+            (survey.style().number(Setting::BlankLines, Key::AtEdges), places)
+        };
+        assert_eq!((most(4), most(40)), ((Some(0), Some(802)), (Some(1), Some(802))));
     }
 
     #[test]

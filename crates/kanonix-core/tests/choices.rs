@@ -758,6 +758,47 @@ fn blanks_that_are_kept_stay_before_braces_and_comments_too() {
     assert_eq!(lay_with("javascript", &keep, brace), "if (quay) {\n  read();\n}\n");
 }
 
+#[test]
+fn two_brackets_with_a_blank_alone_between_them_stay_so_where_that_is_kept() {
+    let gaps = ["parens", "brackets", "braces", "block"].map(|key| ("inner_gap", key, "keep"));
+    let keep = [gaps[0], gaps[1], gaps[2], gaps[3], ("flat_block", "", "keep")];
+    for (language, keep, text) in [
+        ("css", &keep[3..], "@keyframes tide {\n  from { }\n  to {}\n}\n"),
+        ("java", &keep, "class Gauge {\n    Gauge() { }\n\n    void read() {}\n}\n"),
+        ("javascript", &keep, "run( { }, [ ], read( ), {}, []);\n"),
+    ] {
+        assert_eq!(lay_with(language, keep, text), text);
+        assert!(!lay_with(language, &[("flat_block", "", "keep")], text).contains("{ }"));
+    }
+}
+
+/// One behind a statement speaks of that, unless one stands before the first.
+#[test]
+fn a_comment_between_two_statements_of_a_block_on_one_line_goes_with_one_of_them() {
+    becomes(
+        "css",
+        &[
+            (
+                ".quay { color: red; /* 1 */ left: 0; /* 2 */ }\n",
+                ".quay {\n  color: red; /* 1 */\n  left: 0; /* 2 */\n}\n",
+            ),
+            (
+                ".quay { /* 1 */ color: red; /* 2 */ left: 0; }\n",
+                ".quay {\n  /* 1 */ color: red;\n  /* 2 */ left: 0;\n}\n",
+            ),
+        ],
+    );
+    becomes(
+        "javascript",
+        &[
+            (
+                "function f() { ebb(); /* low */ flood(); }\n",
+                "function f() {\n  ebb(); /* low */\n  flood();\n}\n",
+            ),
+        ],
+    );
+}
+
 /// A comment at a brace's column speaks of the word that goes on behind it, on whichever line that is.
 #[test]
 fn a_comment_at_the_column_of_a_brace_speaks_of_what_goes_on_behind_it() {

@@ -93,6 +93,17 @@ impl Placing<'_> {
         }
     }
 
+    /// Whether a comment between two lines of a block that stand on one line speaks of what is before it:
+    /// none stands before the first of them, as all would if they spoke of what is behind them.
+    fn speaks_of_last(&self, plan: &Plan, at: usize, wanted: Gap) -> bool {
+        let Some(group) = wanted.group.filter(|group| *group != GroupId::ROOT) else {
+            return false
+        };
+        let first = plan.groups[group].first as usize + 1;
+        let is_first = |token: &crate::syntax::Token| token.role == Role::Comment;
+        first < at && !self.begins_line(first) && !self.tree.tokens.get(first).is_some_and(is_first)
+    }
+
     /// Whether a token is a closing bracket.
     fn is_closing(&self, at: usize) -> bool {
         self.tree.tokens.get(at).is_some_and(|token| {
@@ -152,7 +163,7 @@ impl Placing<'_> {
         for (index, at) in starts.iter().enumerate() {
             if !self.begins_line(*at) {
                 plan.gaps[*at] = self.beside(*at);
-                if !self.ends_line(*at) && !is_closer {
+                if !self.ends_line(*at) && !is_closer && !self.speaks_of_last(plan, *at, wanted) {
                     // An inline comment before something on the same line.
                     plan.gaps[*at] = if *at == starts[0] { wanted } else { Gap::KEPT };
                 }
@@ -190,7 +201,8 @@ impl Placing<'_> {
         }
         let last = starts[starts.len() - 1];
         // A bracket has its own line, even where a comment stands before it.
-        let closes_beside = is_closer && !self.begins_line(last);
+        let closes_beside =
+            !self.begins_line(last) && (is_closer || self.speaks_of_last(plan, last, wanted));
         if !self.ends_line(last) && !closes_beside && next < self.tree.tokens.len() {
             plan.gaps[next] = self.inline(next);
         } else if let Some(attached) = attached

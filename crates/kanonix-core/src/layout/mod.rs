@@ -254,6 +254,14 @@ impl<'a> Sheet<'a> {
         lines.into_iter().map(width).collect()
     }
 
+    /// How many blocks begin or end on a line of their own.
+    pub fn edges(&self) -> usize {
+        let closes = |index: &usize| {
+            self.plan.gaps[*index].want == plan::Want::Line && self.plan.closes(*index)
+        };
+        2 * (0..self.tree.tokens.len()).filter(closes).count()
+    }
+
     /// The zero-based lines of each unit that these lines make live.
     pub fn live_lines(&self, set: &LineSet) -> Vec<Range<usize>> {
         let live = Live::new(&self.plan, &self.units, set, self.tree.indented);

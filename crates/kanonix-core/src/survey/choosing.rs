@@ -2,7 +2,7 @@
 
 use super::questions::Question;
 use super::{Price, Survey};
-use crate::style::Setting;
+use crate::style::{Key, Setting};
 
 /// In a thousand lines: a value that is not the community's, and that few places speak for, has to
 /// be cheaper by more than this; and one that keeps what is there is proposed where its best rival
@@ -27,7 +27,7 @@ const NEARLY_ALL: f64 = 0.9;
 /// Share of the lines that could be broken which are no longer than lines may be.
 const FITTING: f64 = 0.99;
 
-/// So many long lines say nothing in a small body of code.
+/// So many long lines, or edges, say nothing in a small body of code.
 const FEW_LINES: usize = 2;
 
 /// What teams argue about: settled by nearly all of the places, whatever the others cost.
@@ -51,8 +51,14 @@ impl<'s> Choice<'s> {
         let usual = question.in_style(&survey.usual);
         let candidates = question.candidates.iter().zip(prices);
         let keeping = candidates.clone().filter(|(c, _)| c.keeps).map(|(_, price)| price.all).min();
-        // Of a setting that says "at least": what its other keys ask for.
-        let others = question.probe.as_ref().map_or(0, |_| prices[0].own);
+        // Of a setting that says "at least", and of the edges of blocks: what its other keys ask for.
+        let is_edges = question.slot.key == Key::AtEdges;
+        let least = || candidates.clone().map(|(_, price)| price.own).min().unwrap_or(0);
+        let others = match question.probe {
+            Some(_) => prices[0].own,
+            None if is_edges => least(),
+            None => 0,
+        };
         // Slips that a value alone makes: more than one that keeps what is there, or else its own.
         let against: Vec<usize> = candidates
             .clone()
@@ -64,6 +70,7 @@ impl<'s> Choice<'s> {
         let probed = question.probe.as_ref().and_then(|_| prices.last());
         let places = match (probed, &strict[..]) {
             _ if question.entry.setting == Setting::MaxLineLength => survey.lengths.breakable,
+            _ if is_edges => survey.edges.max(strict.iter().copied().max().unwrap_or(0)),
             (Some(probed), _) => probed.own.saturating_sub(others),
             (None, [a, b]) => a + b,
             _ => strict.iter().copied().max().unwrap_or(0),
@@ -153,6 +160,9 @@ impl<'s> Choice<'s> {
         if self.question.probe.is_some() {
             return self.at_least();
         }
+        if self.question.slot.key == Key::AtEdges {
+            return self.at_most();
+        }
         let best = *self.strict().first()?;
         let keeping = self.keeping();
         let Some(keeping) = keeping else { return Some(self.against_usual(best)) };
@@ -234,6 +244,20 @@ impl<'s> Choice<'s> {
             return None;
         }
         (0..self.question.candidates.len()).find(fits).or(Some(self.question.candidates.len() - 1))
+    }
+
+    /// Of the blank lines at the edges of blocks: as many as the community expects, or the fewest that
+    /// nearly all edges keep to where those are more.
+    fn at_most(&self) -> Option<usize> {
+        if self.places < FEWEST_PLACES {
+            return self.usual;
+        }
+        let fits = |candidate: &usize| {
+            let more = self.against[*candidate];
+            more <= FEW_LINES || self.share(*candidate) >= FITTING
+        };
+        let last = self.question.candidates.len() - 1;
+        (0..last).find(fits).or(Some(last)).max(self.usual)
     }
 
     /// Of a setting that says "at least": the most that nine places in ten have.

@@ -121,6 +121,11 @@ impl Planner<'_> {
                 Some((self.first(*opener), self.first(*closer), inner))
             }
             [_, closer] if self.is_breakable(self.first(*closer)) => None,
+            [opener, closer] if self.first(*closer) == self.end(*opener) => {
+                let blanks = self.choices.block_gap.map(|_| 0);
+                self.inside_bracket(self.first(*closer), blanks);
+                None
+            }
             _ => {
                 self.list(parts, List::new());
                 None

@@ -285,7 +285,9 @@ impl Planner<'_> {
         if elements == 0 && inner.is_empty() {
             let (first, last) = (self.first(opener), self.first(closer));
             if last == first + 1 {
-                self.flat(last, 0, Setting::InnerGap);
+                let is_kept = !list.tight && self.inner_gap(first).is_none();
+                let blanks = if is_kept { self.chosen(last, None) } else { 0 };
+                self.flat(last, blanks, Setting::InnerGap);
             } else {
                 self.may_break(last, group, 0, 0, Setting::InnerGap);
             }
