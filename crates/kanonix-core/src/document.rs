@@ -11,7 +11,7 @@ use crate::layout::Sheet;
 use crate::layout::compare::{Comparison, Declared};
 use crate::proof::Changes;
 use crate::style::{MemberOrder, Setting, Style};
-use crate::syntax::{Grammar, Parsed, Tree, Window};
+use crate::syntax::{Grammar, Parsed, Role, Token, Tree, Window};
 use crate::text::{Bases, Edit, LineSet, Lines, apply, place_before};
 use crate::{Difference, Mended, Outcome, Slip, Unjudged};
 use std::borrow::Cow;
@@ -392,7 +392,8 @@ impl<'a> Document<'a> {
             return (Outcome { faults, ..Outcome::default() }, None);
         }
         let sheet = self.sheet(&tree, style);
-        if sheet.has_doubtful_steps(set, style) {
+        // What stands in a page in another language is as far in as the page has it.
+        if !may_embed && sheet.has_doubtful_steps(set, style) {
             set.look_inside(&self.text, |text| self.lines_inside_tokens(text));
         }
         let compared = set.base().is_some_and(|base| !base.is_empty());
@@ -444,7 +445,11 @@ impl<'a> Document<'a> {
         let Some(tree) = Tree::parse(&self.language.grammar, text) else { return Vec::new() };
         let lines = Lines::new(text);
         let line_of = |byte: u32| lines.line_of(byte as usize) as u32;
-        let several = tree.tokens.iter().filter(|token| token.multi_line);
+        let says = |token: &&Token| matches!(
+            token.role,
+            Role::Atom | Role::Comment | Role::Heredoc
+        );
+        let several = tree.tokens.iter().filter(|token| token.multi_line).filter(says);
         several.map(|token| line_of(token.start) + 1..line_of(token.end - 1) + 1).collect()
     }
 

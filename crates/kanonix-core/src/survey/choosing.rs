@@ -134,7 +134,8 @@ impl<'s> Choice<'s> {
     /// Whether the code says anything about it.
     fn is_silent(&self) -> bool {
         let candidates = &self.prices[..self.question.candidates.len()];
-        let is_asked_of_all = self.question.entry.setting == Setting::MaxLineLength;
+        let is_asked_of_all = self.question.entry.setting == Setting::MaxLineLength
+            || self.question.slot.key == Key::AtEdges;
         candidates.iter().all(|price| price.all == candidates[0].all)
             && (self.places == 0 || is_asked_of_all)
     }

@@ -285,9 +285,7 @@ impl Planner<'_> {
         if elements == 0 && inner.is_empty() {
             let (first, last) = (self.first(opener), self.first(closer));
             if last == first + 1 {
-                let is_kept = !list.tight && self.inner_gap(first).is_none();
-                let blanks = if is_kept { self.chosen(last, None) } else { 0 };
-                self.flat(last, blanks, Setting::InnerGap);
+                self.flat(last, 0, Setting::InnerGap);
             } else {
                 self.may_break(last, group, 0, 0, Setting::InnerGap);
             }
