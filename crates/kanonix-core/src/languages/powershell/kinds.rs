@@ -27,15 +27,15 @@ kinds! {
         MultiplicativeArgumentExpression, FormatArgumentExpression, RangeArgumentExpression,
         ExpressionWithUnaryOperator, LeftAssignmentExpression, AssignementOperator,
         ComparisonOperator, FormatOperator, StringLiteral, IntegerLiteral, KeyExpression, MemberName,
-        CommandNameExpr, CommandInvokationOperator, CommandElements, CommandArgumentSep, Redirections,
+        CommandNameExpr, CommandInvokationOperator, CommandArgumentSep, Redirections,
         RedirectedFileName, ScriptBlockBody, AttributeList, Attribute, AttributeArgument,
         ForInitializer, ForCondition, ForIterator, WhileCondition, SwitchParameters, SwitchParameter,
         SwitchClauseCondition, ForeachParameter, ElseifClauses, CatchClauses, PipelineChainTail,
         BlockName, LabelExpression, DataName, DataCommand, EmptyStatement,
     }
-    // Around `param (…)` and what follows it, or around that alone.
+    // Around `param (…)` and what follows it, or around that alone; around an argument and a blank behind it.
     loose {
-        ScriptBlock,
+        ScriptBlock, CommandElements,
     }
     words {
         EnumMember,

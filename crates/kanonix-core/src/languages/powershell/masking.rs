@@ -11,8 +11,11 @@ const LONGEST: usize = 1_000;
 pub(super) fn masked(text: &str) -> Option<String> {
     let mut shown = text.as_bytes().to_vec();
     hide_imports(text, &mut shown);
+    hide_attributes(text, &mut shown);
     hide_words(&mut shown);
     hide_types(&mut shown);
+    hide_names_of_types(&mut shown);
+    hide_operators(&mut shown);
     hide_units(&mut shown);
     String::from_utf8(shown).ok().filter(|shown| shown != text)
 }
@@ -44,6 +47,28 @@ fn hide_imports(text: &str, shown: &mut [u8]) {
     }
 }
 
+/// Attributes on lines of their own above a class, which the grammar does not read: comments stand there.
+fn hide_attributes(text: &str, shown: &mut [u8]) {
+    let begins_with = |line: &str, word: &str| {
+        line.get(..word.len()).is_some_and(|own| own.eq_ignore_ascii_case(word))
+            && !line[word.len()..].starts_with(|c: char| c.is_alphanumeric() || c == '_')
+    };
+    let (mut at, mut above) = (0, Vec::new());
+    for line in text.split_inclusive('\n') {
+        let own = line.trim();
+        let start = at + line.len() - line.trim_start().len();
+        at += line.len();
+        if own.starts_with('[') && own.ends_with(")]") {
+            above.push(start);
+            continue;
+        }
+        if begins_with(own, "class") || begins_with(own, "enum") {
+            above.iter().for_each(|start| shown[*start] = b'#');
+        }
+        above.clear();
+    }
+}
+
 /// Words with a variable in a path (`$root\cmd`), commands with their module before them, and names of
 /// types and members that are not written as names.
 fn hide_words(shown: &mut [u8]) {
@@ -52,6 +77,10 @@ fn hide_words(shown: &mut [u8]) {
         let mark = at + found;
         at = mark + 1;
         let hidden = match shown[mark] {
+            b'/' if begins_command(shown, mark) => {
+                shown[mark] = b'\\';
+                None
+            }
             b'\\' | b'/' => path(shown, mark),
             b',' => assembly(shown, mark),
             _ => member(shown, mark),
@@ -70,6 +99,16 @@ fn is_word(byte: u8) -> bool {
 /// Whether a byte ends a word, in an argument of a command.
 fn ends_word(byte: u8) -> bool {
     byte.is_ascii_whitespace() || b"'\"()[]{};|,&<>`".contains(&byte)
+}
+
+/// Whether a slash is the first of a command's path: `./quay`.
+fn begins_command(shown: &[u8], mark: usize) -> bool {
+    let start = shown[..mark].iter().rposition(|byte| *byte != b'.').map_or(0, |at| at + 1);
+    let before = shown[..start].trim_ascii_end();
+    let begins_line = shown[before.len()..start].contains(&b'\n') || before.is_empty();
+    (1..=2).contains(&(mark - start))
+        && (begins_line || before.ends_with(b"&") || before.ends_with(b"|"))
+        && shown.get(mark + 1).is_some_and(|next| is_word(*next))
 }
 
 /// `\cmd` or `/cmd` behind a variable, or `\cmd` behind the module of a command.
@@ -209,6 +248,113 @@ fn hide_types(shown: &mut [u8]) {
                 }
                 Some(b',') => at = blanks(shown, at + 1),
                 _ => break,
+            }
+        }
+    }
+}
+
+/// So many types inside one another have a name that is looked into.
+const DEEPEST: usize = 16;
+
+/// What of the name of a type is no word to the grammar: how many it is made of (``List`1[Gauge]``), a type
+/// that stands in another one (`[Quay+Gauge]`), brackets around what it is made of (`[Func[[Gauge]]]`).
+fn hide_names_of_types(shown: &mut [u8]) {
+    let mut at = 0;
+    while let Some(found) = memchr::memchr(b'[', &shown[at..]) {
+        let start = at + found;
+        at = start + 1;
+        if shown[..start].last().is_some_and(|before| is_word(*before) || b")]$".contains(before)) {
+            continue;
+        }
+        let mut hidden = Vec::new();
+        let end = end_of_type(shown, start + 1, &mut hidden, DEEPEST);
+        if end.is_some_and(|end| shown.get(end) == Some(&b']')) {
+            hidden.into_iter().for_each(|range: Range<usize>| shown[range].fill(LETTER));
+        }
+    }
+}
+
+/// Where the name of a type ends, and what of it is no word to the grammar.
+fn end_of_type(
+    shown: &[u8],
+    start: usize,
+    hidden: &mut Vec<Range<usize>>,
+    deepest: usize,
+) -> Option<usize> {
+    let byte = |at: usize| shown.get(at).copied().unwrap_or(0);
+    let blanks = |at: usize| at + shown[at..].iter().take_while(|byte| **byte == b' ').count();
+    if deepest == 0 || !(byte(start).is_ascii_alphabetic() || byte(start) == b'_') {
+        return None;
+    }
+    let mut at = start;
+    loop {
+        at += match byte(at) {
+            b'.' => 1,
+            own if is_word(own) => 1,
+            b'+' if is_word(byte(at + 1)) => {
+                hidden.push(at..at + 1);
+                1
+            }
+            b'`' if byte(at + 1).is_ascii_digit() => {
+                let digits = shown[at + 1..].iter().take_while(|byte| byte.is_ascii_digit());
+                let length = 1 + digits.count();
+                hidden.push(at..at + length);
+                length
+            }
+            _ => break,
+        };
+    }
+    while byte(at) == b'[' {
+        at = blanks(at + 1);
+        while byte(at) != b']' {
+            at = match byte(at) {
+                b',' => at + 1,
+                b'[' => {
+                    let end = end_of_type(shown, at + 1, hidden, deepest - 1)?;
+                    if byte(end) != b']' {
+                        return None;
+                    }
+                    hidden.extend([at..at + 1, end..end + 1]);
+                    end + 1
+                }
+                _ => end_of_type(shown, at, hidden, deepest - 1)?,
+            };
+            at = blanks(at);
+        }
+        at += 1;
+    }
+    Some(at)
+}
+
+/// Operators that the grammar does not know, and as long ones that it does; and where a loop is left whose
+/// name stands without its colon, as nobody has to write it.
+fn hide_operators(shown: &mut [u8]) {
+    let mut at = 0;
+    while let Some(found) = memchr::memchr(b'-', &shown[at..]) {
+        let start = at + found;
+        at = start + 1;
+        let length = shown[at..].iter().take_while(|byte| is_word(**byte)).count();
+        let own = shown[at..at + length].to_ascii_lowercase();
+        let known: &[u8] = match &own[..] {
+            b"cin" | b"iin" => b"ceq",
+            b"cnotin" | b"inotin" => b"cmatch",
+            _ => continue,
+        };
+        if !shown[..start].last().is_some_and(|before| is_word(*before)) {
+            shown[at..at + length].copy_from_slice(known);
+        }
+    }
+    for word in [&b"break "[..], b"continue "] {
+        let places: Vec<usize> = memchr::memmem::find_iter(shown, word).collect();
+        for place in places {
+            let label = place + word.len();
+            let is_alone = !shown[..place].last().is_some_and(|before| is_word(*before));
+            let begins = shown.get(label).is_some_and(|own| own.is_ascii_alphabetic());
+            let length = shown[label..].iter().take_while(|byte| is_word(**byte)).count();
+            let behind = shown[label + length..].iter().find(|byte| !b" \t".contains(byte));
+            let ends = behind.is_none_or(|behind| b"\r\n;}".contains(behind));
+            if is_alone && begins && ends && length > 1 {
+                shown[label] = b':';
             }
         }
     }

@@ -624,3 +624,28 @@ fn a_script_block_with_parameters_opens_where_it_does_not_fit() {
     let short = "$first = { param($tide) @(Get-Tide $tide).Count }\n";
     assert_eq!(lay("powershell", short), short);
 }
+
+/// What the language has, and the grammar stumbles over.
+#[test]
+fn types_operators_and_labels_are_read() {
+    let text = "\
+$tides = [System.Collections.Generic.List`1[Tide.Gauge]]@()
+[Tide.Quay+Gauge]::Read('mole')
+$read = [Func[[Object], [Char]]] { 1 }
+if ($quay -cin $quays -or $quay -cnotin $moles) { break harbour }
+./quay read
+
+[DscResource()]
+class Gauge {
+    [int] $Level
+}
+";
+    assert!(faults("powershell", text).is_empty());
+    assert_eq!(lay("powershell", text), text);
+    let hurried = text.replace(" = ", "=")
+        .replace(" -cin ", "  -cin ")
+        .replace("    [int]", "  [int]");
+    assert_eq!(lay("powershell", &hurried), text);
+    // What is no type, no label and no path stays what it is.
+    assert!(faults("powershell", "$a[$b+1]; $c = 1 + 2; break\n").is_empty());
+}
