@@ -337,6 +337,8 @@ impl Masking {
             }
             match self.byte(at) {
                 b'!' if self.bytes[at..value.end] != *b"!important" => self.bytes[at] = LETTER,
+                // The name of a colour, as desktops have it: `@tide_color`
+                b'@' if self.byte(at + 1).is_ascii_alphabetic() => self.bytes[at] = LETTER,
                 // `alpha(opacity = 70)`
                 b'(' if at >= plain => {
                     let end = self.pair(at, b'(', b')').unwrap_or(value.end).min(value.end);
@@ -365,8 +367,10 @@ impl Masking {
         let own = &self.bytes[name.clone()];
         let bare = own.strip_prefix(b"-").and_then(|rest| rest.splitn(2, |b| *b == b'-').nth(1));
         if self.dialect == Dialect::Plain {
-            // `@-moz-document url-prefix()`
-            if bare == Some(b"document") {
+            // `@-moz-document url-prefix()`, `@define-color quay #fff;`
+            let is_known = PLAIN.contains(&bare.unwrap_or(own)) || own == b"import";
+            let is_unread = || self.bytes[prelude.clone()].iter().any(|byte| b"@#(".contains(byte));
+            if bare == Some(b"document") || !is_known && is_unread() {
                 self.hide(prelude);
             }
             return;

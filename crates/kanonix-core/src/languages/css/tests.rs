@@ -610,3 +610,12 @@ fn a_name_may_go_on_behind_the_blank_that_ends_a_letters_number() {
     assert_eq!(lay("css", text), text);
     assert_eq!(lay("css", &text.replace(" {", "{").replace("0 .", "0   .")), text);
 }
+
+/// Desktops name colours, and ask for them; an at-rule that nobody knows stays as it stands.
+#[test]
+fn sheets_of_desktops_are_read() {
+    let text = "@define-color quay #c00;\n@define-color mole   mix(@quay,@ebb, 0.5);\n\n.gauge {\n  color: @quay;\n  border-color: shade(@mole, 0.5);\n}\n";
+    assert!(faults("css", text).is_empty());
+    assert_eq!(lay("css", text), text);
+    assert_eq!(lay("css", &text.replace("color: @quay", "color:@quay")), text);
+}
