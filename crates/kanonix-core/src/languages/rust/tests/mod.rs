@@ -3,7 +3,7 @@
 mod canons;
 mod macros;
 
-use crate::languages::testing::{lay, lines};
+use crate::languages::testing::{faults, lay, lines};
 
 fn rust(text: &[&str]) -> String {
     lay("rust", &lines(text))
@@ -445,4 +445,12 @@ fn what_is_no_longer_than_a_step_keeps_its_first_link() {
     let text = "fn a() {\n    a.0.iter()\n        .zip(b.0.iter())\n        .fold(0.0, |most, (a, b)| f32::max(most, (a - b).abs()) + highest_water_since(a, b));\n}\n";
     assert_eq!(lay("rust", text), text);
     assert_eq!(lay("rust", &text.replace("a.0.iter", "a  .0.iter")), text);
+}
+
+#[test]
+fn a_lifetime_before_its_trait_and_a_mark_for_macros_are_read() {
+    let text = "type Read<'a> = Box<dyn 'a + Fn(f64) -> f64>;\n\nfn ebb() {\n    input.parse::<Token![~]>();\n}\n";
+    assert!(faults("rust", text).is_empty());
+    assert_eq!(lay("rust", text), text);
+    assert_eq!(lay("rust", &text.replace(" -> ", "->").replace("    input", "  input")), text);
 }
