@@ -771,6 +771,19 @@ fn a_block_with_a_blank_alone_in_it_stays_so_where_that_is_kept() {
     }
 }
 
+/// The members of the last type of a row stay behind its bracket where somebody opened them there.
+#[test]
+fn the_members_of_a_last_type_open_behind_those_before_it() {
+    let text = "type Gauges = Omit<TransactionRequest, 'from'> &\n  AccountParameter<TAccount> &\n  ChainParameter<TChain, TChainOverride, TransactionReceipt, SerializerOfAll> & {\n    level?: number\n  }\n";
+    becomes(
+        "typescript",
+        &[
+            (text, text),
+            (&text.replace("  AccountP", "    AccountP").replace("    level", "  level"), text),
+        ],
+    );
+}
+
 /// One behind a statement speaks of that, unless one stands before the first.
 #[test]
 fn a_comment_between_two_statements_of_a_block_on_one_line_goes_with_one_of_them() {

@@ -40,13 +40,33 @@ pub(super) fn place(plan: &mut Plan, tree: &Tree, text: &str, style: &Style) {
         let group = Group { under, like, ..Group::new(Shape::Block, start as u32, next as u32) };
         let group = plan.add(group);
         plan.gaps[index] = Gap::flat(1, Setting::WordGap);
-        plan.gaps[next] = Gap {
+        let line = Gap {
             want: Want::Newline,
             level,
             breaks: Setting::IndentSize,
             group: Some(group),
             ..Gap::KEPT
         };
+        plan.gaps[next] = line;
+        // Values without brackets that begin behind it, and have lines of their own, keep them and stand
+        // where the first does.
+        let begins_there = |list: &Group| list.first as usize == next;
+        let behind_comma = |at: usize| {
+            let before = &tree.tokens[at - 1];
+            &text[before.start as usize..before.end as usize] == ","
+        };
+        let mut at = next + 1;
+        while at < tree.tokens.len() && plan.gaps[at].want != Want::Line {
+            let is_own = plan.gaps[at].want == Want::Break
+                && plan.group_of(at).is_some_and(begins_there)
+                && behind_comma(at);
+            match tree.broken(at, text) {
+                true if is_own => plan.gaps[at] = line,
+                false if is_own => plan.gaps[at].level = 0,
+                _ => {}
+            }
+            at += 1;
+        }
     }
 }
 

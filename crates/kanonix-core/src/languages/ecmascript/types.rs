@@ -216,6 +216,12 @@ fn alternatives(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) {
         _ => return,
     };
     let leads = p.choices.operator_leads.unwrap_or(p.broken_before(bar));
+    // The members of the last type stay behind its bracket where somebody opened them there.
+    let hugs = kind == Kind::IntersectionType && p.token_text(last) == "{" && p.choices.remembers;
+    if hugs && !p.broken_before(last) && !p.broken_before(bar) && p.is_spread(parts[2]) {
+        p.operator(bar, Key::Shift);
+        return p.operator(last, Key::Shift);
+    }
     let before = kind == Kind::UnionType || leads || leads_with_bar(p, node);
     let (broken, other) = if before { (bar, last) } else { (last, bar) };
     let gap = p.beside(broken, Key::Shift);

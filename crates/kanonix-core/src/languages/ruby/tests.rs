@@ -557,3 +557,11 @@ end
     let wanted = text.replace("Tidal\n", "Tidal\n\n").replace(":level\n", ":level\n\n");
     assert_eq!(lay("ruby", text), wanted);
 }
+
+/// Values behind a joined line keep their lines, and stand where the first of them does.
+#[test]
+fn values_behind_a_joined_line_stand_below_each_other() {
+    let text = "assert_equal \\\n  [expected.value, expected.version, expected.expires_at],\n  [actual.value, actual.version, actual.expires_at]\nwarn \\\n  quay,\n  level: 1\n";
+    assert_eq!(lay("ruby", text), text);
+    assert_eq!(lay("ruby", &text.replace("  level: 1", "     level:  1")), text);
+}
