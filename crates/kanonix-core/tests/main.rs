@@ -5,6 +5,7 @@ mod choices;
 mod columns;
 mod handkept;
 mod hostile;
+mod kept;
 mod layout;
 mod moved;
 mod proof;

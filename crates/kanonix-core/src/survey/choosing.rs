@@ -236,15 +236,18 @@ impl<'s> Choice<'s> {
     /// The smallest length that nearly all of the lines keep which could be broken.
     fn line_length(&self) -> Option<usize> {
         let lengths = &self.survey.lengths;
-        let all = lengths.breakable;
-        let fits = |candidate: &usize| {
-            let longer = all - lengths.fitting[*candidate];
-            longer <= FEW_LINES || longer as f64 <= all as f64 * (1.0 - FITTING)
+        let longer = |candidate: usize| lengths.breakable - lengths.fitting[candidate];
+        (self.places >= FEWEST_PLACES).then(|| self.first_that_fits(longer))
+    }
+
+    /// The first candidate that nearly all places keep to, by how many do not, or the last one.
+    fn first_that_fits(&self, beyond: impl Fn(usize) -> usize) -> usize {
+        let last = self.question.candidates.len() - 1;
+        let few = |candidate: &usize| {
+            let beyond = beyond(*candidate);
+            beyond <= FEW_LINES || beyond as f64 <= self.places as f64 * (1.0 - FITTING)
         };
-        if all < FEWEST_PLACES {
-            return None;
-        }
-        (0..self.question.candidates.len()).find(fits).or(Some(self.question.candidates.len() - 1))
+        (0..last).find(few).unwrap_or(last)
     }
 
     /// Of the blank lines at the edges of blocks: as many as the community expects, or the fewest that
@@ -253,12 +256,7 @@ impl<'s> Choice<'s> {
         if self.places < FEWEST_PLACES {
             return self.usual;
         }
-        let fits = |candidate: &usize| {
-            let more = self.against[*candidate];
-            more <= FEW_LINES || self.share(*candidate) >= FITTING
-        };
-        let last = self.question.candidates.len() - 1;
-        (0..last).find(fits).or(Some(last)).max(self.usual)
+        Some(self.first_that_fits(|candidate| self.against[candidate])).max(self.usual)
     }
 
     /// Of a setting that says "at least": the most that nine places in ten have.

@@ -27,8 +27,8 @@ pub struct LineSet {
     gone: Vec<Range<u32>>,
     /// How all lines of the base end, where all lines of the text end in the other way.
     turned_from: Option<LineEnd>,
-    /// The ascending lines of the base, or else of the text, that go on with a token of several, once somebody
-    /// asked for them.
+    /// The ascending lines of the base, or else of the text, that go on with a token of several,
+    /// once somebody asked for them.
     inside_tokens: OnceLock<Vec<Range<u32>>>,
 }
 

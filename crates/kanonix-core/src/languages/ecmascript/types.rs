@@ -217,8 +217,8 @@ fn alternatives(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) {
     };
     let leads = p.choices.operator_leads.unwrap_or(p.broken_before(bar));
     // The members of the last type stay behind its bracket where somebody opened them there.
-    let hugs = kind == Kind::IntersectionType && p.token_text(last) == "{" && p.choices.remembers;
-    if hugs && !p.broken_before(last) && !p.broken_before(bar) && p.is_spread(parts[2]) {
+    let opens_behind = p.choices.remembers && !p.broken_before(last) && !p.broken_before(bar);
+    if opens_behind && stand_in(p, kind, parts).is_some() && p.is_spread(parts[2]) {
         p.operator(bar, Key::Shift);
         return p.operator(last, Key::Shift);
     }

@@ -168,7 +168,7 @@ fn hang(p: &Planner, around: NodeId, places: &mut [Place]) {
     let mut behind_tag = true;
     let mut behind_control = false;
     let canon = p.choices.step.max(1);
-    let own = Some(usual_step(p, around)).filter(|step| *step > 0).unwrap_or(canon);
+    let own = usual_step(p, around).unwrap_or(canon);
     for (index, place) in places.iter_mut().enumerate() {
         if !p.broken_before(place.token) {
             continue;
@@ -553,8 +553,9 @@ fn bit(key: Key) -> u8 {
 const STEP: u8 = 4;
 const STEPS: [usize; 8] = [0, 1, 2, 3, 4, 5, 6, 8];
 
-fn usual_step(p: &Planner, node: NodeId) -> usize {
-    STEPS[usize::from(p.context(node) >> STEP & 0b111)]
+fn usual_step(p: &Planner, node: NodeId) -> Option<usize> {
+    let step = STEPS[usize::from(p.context(node) >> STEP & 0b111)];
+    (step > 0).then_some(step)
 }
 
 /// How many steps further in what an element holds is.

@@ -16,6 +16,7 @@ pub(super) fn masked(text: &str) -> Option<String> {
     hide_types(&mut shown);
     hide_names_of_types(&mut shown);
     hide_operators(&mut shown);
+    hide_labels(&mut shown);
     hide_units(&mut shown);
     String::from_utf8(shown).ok().filter(|shown| shown != text)
 }
@@ -326,8 +327,7 @@ fn end_of_type(
     Some(at)
 }
 
-/// Operators that the grammar does not know, and as long ones that it does; and where a loop is left whose
-/// name stands without its colon, as nobody has to write it.
+/// Operators that the grammar does not know, which are shown as ones of the same length that it does.
 fn hide_operators(shown: &mut [u8]) {
     let mut at = 0;
     while let Some(found) = memchr::memchr(b'-', &shown[at..]) {
@@ -344,6 +344,10 @@ fn hide_operators(shown: &mut [u8]) {
             shown[at..at + length].copy_from_slice(known);
         }
     }
+}
+
+/// The name of a loop that is left, which is shown with the colon that nobody has to write there.
+fn hide_labels(shown: &mut [u8]) {
     for word in [&b"break "[..], b"continue "] {
         let places: Vec<usize> = memchr::memmem::find_iter(shown, word).collect();
         for place in places {

@@ -104,9 +104,9 @@ pub(super) const ENTRIES: &[Entry] = &[
     Entry {
         setting: Setting::StatementEnd,
         name: "statement_end",
-        about:
-            "Whether a statement ends with a semicolon. It stays where the next line would \
-                otherwise join on; before a bracket, `bare` has it at that line's beginning. A language of lines, as Python, has none either way.",
+        about: "Whether a statement ends with a semicolon. It stays where the next line would \
+                otherwise join on; before a bracket, `bare` has it at that line's beginning. A \
+                language of lines, as Python, has none either way.",
         slots: &[
             one(Family::StatementEnd, ValueKind::Word(&["semicolon", "bare", "keep"]), "keep"),
         ],

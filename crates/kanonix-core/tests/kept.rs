@@ -1,0 +1,96 @@
+//! What stays as somebody has it: by a setting that keeps it, or because it speaks of what is beside it.
+
+use crate::support::{becomes, lay_with, touched_with};
+
+#[test]
+fn what_is_kept_of_braces_words_and_commas_stays_where_it_is() {
+    let keep = [("open_brace", "", "keep"), ("else_line", "", "keep")];
+    let script = "function a()\n{\n  if (b) {\n    c();\n  }\n  else\n  {\n    d();\n  }\n}\n";
+    assert_eq!(lay_with("javascript", &keep, script), script);
+    let class = "class A\n{\n    int B { get; set; }\n\n    void C() {\n        d();\n    }\n}\n";
+    assert_eq!(lay_with("csharp", &keep, class), class);
+    let function =
+        "fn a()\n{\n    let b = if c {\n        1\n    }\n    else {\n        2\n    };\n}\n";
+    assert_eq!(lay_with("rust", &keep, function), function);
+    let touched = touched_with("java", &keep, "class A\n{\n}\n", "class A\n{\nint b;\n}\n");
+    assert_eq!(touched, "class A\n{\n    int b;\n}\n");
+    let all = [("last_comma", "", "keep_all")];
+    assert_eq!(lay_with("lua", &all, "tides = {low, high,}\n"), "tides = {low, high,}\n");
+    let open = "tides = {low,\n  high,\n}\n";
+    assert_eq!(lay_with("lua", &[("list_wrap", "", "fit"), all[0]], open), "tides = {low, high}\n");
+}
+
+#[test]
+fn blanks_that_are_kept_stay_before_braces_and_comments_too() {
+    let keep = [("word_gap", "", "keep"), ("pair_gap", "value", "keep")];
+    let script = "if (quay){\n  read();\n}else{\n  run(class{});\n}\n\nconst gauge = {\n  shader: /* deep */`\n    ebb\n  `,\n  depth:/* low */1,\n};\n";
+    assert_eq!(lay_with("javascript", &keep, script), script);
+    let sheet = ".quay{\n  color:red;\n}\n";
+    assert_eq!(lay_with("css", &keep, sheet), sheet);
+    let brace = "if (quay)\n{\n  read();\n}\n";
+    assert_eq!(lay_with("javascript", &keep, brace), "if (quay) {\n  read();\n}\n");
+}
+
+#[test]
+fn a_block_with_a_blank_alone_in_it_stays_so_where_that_is_kept() {
+    let keep = [("inner_gap", "block", "keep"), ("flat_block", "", "keep")];
+    for (language, text) in [
+        ("css", "@keyframes tide {\n  from { }\n  to {}\n}\n"),
+        ("java", "class Gauge {\n    Gauge() { }\n\n    void read() {}\n}\n"),
+        ("javascript", "function read() { }\nrun({}, []);\n"),
+    ] {
+        assert_eq!(lay_with(language, &keep, text), text);
+        assert!(!lay_with(language, &[("flat_block", "", "keep")], text).contains("{ }"));
+    }
+}
+
+/// The members of the last type of a row stay behind its bracket where somebody opened them there.
+#[test]
+fn the_members_of_a_last_type_open_behind_those_before_it() {
+    let text = "type Gauges = Omit<TransactionRequest, 'from'> &\n  AccountParameter<TAccount> &\n  ChainParameter<TChain, TChainOverride, TransactionReceipt, SerializerOfAll> & {\n    level?: number\n  }\n";
+    becomes(
+        "typescript",
+        &[
+            (text, text),
+            (&text.replace("  AccountP", "    AccountP").replace("    level", "  level"), text),
+        ],
+    );
+}
+
+/// One behind a statement speaks of that, unless one stands before the first.
+#[test]
+fn a_comment_between_two_statements_of_a_block_on_one_line_goes_with_one_of_them() {
+    becomes(
+        "css",
+        &[
+            (
+                ".quay { color: red; /* 1 */ left: 0; /* 2 */ }\n",
+                ".quay {\n  color: red; /* 1 */\n  left: 0; /* 2 */\n}\n",
+            ),
+            (
+                ".quay { /* 1 */ color: red; /* 2 */ left: 0; }\n",
+                ".quay {\n  /* 1 */ color: red;\n  /* 2 */ left: 0;\n}\n",
+            ),
+        ],
+    );
+    becomes(
+        "javascript",
+        &[
+            (
+                "function f() { ebb(); /* low */ flood(); }\n",
+                "function f() {\n  ebb(); /* low */\n  flood();\n}\n",
+            ),
+        ],
+    );
+}
+
+/// A comment at a brace's column speaks of the word that goes on behind it, on whichever line that is.
+#[test]
+fn a_comment_at_the_column_of_a_brace_speaks_of_what_goes_on_behind_it() {
+    let behind = "if (ebb) {\n  fall();\n// The water rises.\n} else {\n  rise();\n}\n";
+    assert_eq!(lay_with("javascript", &[], behind), behind);
+    let below = behind.replace("} else", "}\nelse");
+    let own_line = [("else_line", "", "own_line")];
+    assert_eq!(lay_with("javascript", &own_line, behind), below);
+    assert_eq!(lay_with("javascript", &[], &below), behind);
+}
