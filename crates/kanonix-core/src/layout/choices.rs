@@ -112,6 +112,30 @@ impl Closes {
     }
 }
 
+/// Where words stand that say who may use the members behind them.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum AccessIndent {
+    /// As far in as all members.
+    Beside,
+    /// As far in as what their type begins with.
+    Out,
+    /// As far in as the members before them; those behind them are a step further in.
+    MembersIn,
+    /// As they stand.
+    Keep,
+}
+
+impl AccessIndent {
+    fn of_style(style: &Style) -> AccessIndent {
+        match style.get(Setting::AccessIndent, Key::Whole) {
+            Value::Word("out") => AccessIndent::Out,
+            Value::Word("members_in") => AccessIndent::MembersIn,
+            Value::Word("keep") => AccessIndent::Keep,
+            _ => AccessIndent::Beside,
+        }
+    }
+}
+
 /// Whether each kind of what elements hold is further in; `None` for as it is.
 #[derive(Clone, Copy, Debug)]
 pub struct PageIndents([Option<bool>; CONTENTS.len()]);
@@ -151,6 +175,7 @@ pub struct Choices {
     /// Blanks behind a cast.
     pub cast_gap: Option<u8>,
     pub case_indent: bool,
+    pub access_indent: AccessIndent,
     pub namespace_indent: Option<bool>,
     pub page_indents: PageIndents,
     pub everywhere: bool,
@@ -249,6 +274,7 @@ impl Choices {
             fills_text: style.is(Setting::TextFill, Key::Whole, "width")
                 && style.is(Setting::ShownSpace, Key::Whole, "inline"),
             case_indent: style.flag(Setting::CaseIndent, Key::Whole),
+            access_indent: AccessIndent::of_style(style),
             add_parens: style.is(Setting::WrapParens, Key::Whole, "add"),
             add_bar: style.is(Setting::LeadingBar, Key::Whole, "add"),
             brace_bare: style.is(Setting::BareBody, Key::Whole, "brace"),

@@ -21,6 +21,7 @@ pub enum Setting {
     FlatBlock,
     BareBody,
     CaseIndent,
+    AccessIndent,
     NamespaceIndent,
     RuleIndent,
     PageIndent,

@@ -62,6 +62,8 @@ pub enum Family {
     NamelessFunctions,
     /// Several names in one declaration: `let a = 1, b = 2`.
     Declarators,
+    /// Words that say who may use the members behind them: `private`.
+    AccessWords,
     /// Namespaces.
     Namespaces,
     /// Braces around anything else.

@@ -90,6 +90,11 @@ pub static SAMPLES: &[Sample] = &[
     of("bare_body", "javascript", "if (ebb) warn();\n"),
     of("case_indent", "javascript", "switch (a) {\n  case 1:\n    warn();\n}\n"),
     of(
+        "access_indent",
+        "ruby",
+        "class Gauge\n  def ebb\n    1\n  end\n\n  private\n\n  def flood\n    2\n  end\nend\n",
+    ),
+    of(
         "namespace_indent",
         "javascript",
         "(function () {\nwarn(springTide, level);\nwarn(neapTide, level);\n})();\n",

@@ -38,7 +38,7 @@ pub(super) fn sort(p: &Planner, node: NodeId) -> Sort {
     match Kind::at(p, node) {
         Kind::Method | Kind::SingletonMethod if p.is_spread(node) => method,
         Kind::Class | Kind::SingletonClass | Kind::Module if p.is_spread(node) => Sort::Type,
-        Kind::Identifier if is_access(p.token_text(p.first(node))) => Sort::Member,
+        Kind::Identifier if is_access_word(p, node) => Sort::Member,
         Kind::Alias => Sort::Trail,
         Kind::Call if trails(p, node) => Sort::Trail,
         Kind::Call if is_outermost && is_import(p.token_text(p.first(node))) => Sort::Import,
@@ -53,6 +53,11 @@ pub(super) fn sort(p: &Planner, node: NodeId) -> Sort {
 /// Words that say who may call the methods behind them.
 fn is_access(word: &str) -> bool {
     matches!(word, "private" | "protected" | "public" | "module_function" | "private_class_method")
+}
+
+/// `private` by itself, for all methods behind it.
+pub(super) fn is_access_word(p: &Planner, node: NodeId) -> bool {
+    p.is(node, Kind::Identifier) && is_access(p.token_text(p.first(node)))
 }
 
 /// `private :ebb`, `alias_method :low, :ebb`: more of a method that is there.

@@ -56,6 +56,7 @@ pub(super) static LANGUAGE: Language = Language {
         Family::Types,
         Family::Members,
         Family::Cases,
+        Family::AccessWords,
         Family::Wrappers,
         Family::Powers,
         Family::Ranges,

@@ -1,6 +1,6 @@
 //! Statements and blocks, in the grammar's order.
 
-use super::declarations::sort;
+use super::declarations::{is_access_word, sort};
 use super::expressions::values;
 use super::kinds::Kind;
 use crate::layout::plan::{Column, GroupId, Shape, When};
@@ -129,6 +129,10 @@ pub(super) fn body(
         p.empty_block(header, opener);
     }
     beside_clauses(p, (&own, clauses), word, group, is_flat);
+    if matches!(key, Key::Type | Key::Lambda) {
+        let end = clauses.first().map_or(word, |clause| p.first(*clause));
+        p.access_words(&own, end, is_access_word);
+    }
 }
 
 /// The words that go on with a construct behind its first block, each on a line of its own.

@@ -482,6 +482,90 @@ fn a_module_stands_as_it_does_around_what_it_holds() {
     ");
 }
 
+/// Members behind an access word are beside it, or a block of its own with its last comment; the word may
+/// stand under its class. What stands in one of these ways does not move where each is kept.
+#[test]
+fn access_words_stand_as_agreed() {
+    let method = |name: &str| format!("def {name}\n1\nend\n");
+    let last = "# the last\nend\n";
+    let text = format!(
+        "class Gauge\n{}\nprivate\n\n{}\nprotected\n\n{}{last}",
+        method("ebb"),
+        method("flood"),
+        method("spring")
+    );
+    let as_agreed = |value: &str| lay_with("ruby", &[("access_indent", "", value)], &text);
+    for value in ["beside", "out", "members_in"] {
+        let laid = as_agreed(value);
+        assert_eq!(lay_with("ruby", &[("access_indent", "", "keep")], &laid), laid, "{value}");
+    }
+    insta::assert_snapshot!(as_agreed("beside"), @"
+    class Gauge
+      def ebb
+        1
+      end
+
+      private
+
+      def flood
+        1
+      end
+
+      protected
+
+      def spring
+        1
+      end
+      # the last
+    end
+    ");
+    insta::assert_snapshot!(as_agreed("out"), @"
+    class Gauge
+      def ebb
+        1
+      end
+
+    private
+
+      def flood
+        1
+      end
+
+    protected
+
+      def spring
+        1
+      end
+      # the last
+    end
+    ");
+    insta::assert_snapshot!(as_agreed("members_in"), @"
+    class Gauge
+      def ebb
+        1
+      end
+
+      private
+        def flood
+          1
+        end
+
+      protected
+        def spring
+          1
+        end
+        # the last
+    end
+    ");
+    let close = "module Quay\n  private\n    def ebb\n      1\n    end\nend\n";
+    assert_eq!(lay_with("ruby", &[("access_indent", "", "members_in")], close), close);
+    let block = "Gauge = Class.new do\nprivate\n\n  def ebb = 1\nend\n";
+    assert_eq!(lay_with("ruby", &[("access_indent", "", "keep")], block), block);
+    // A method that has such a name is no access word.
+    let call = "def ebb\n  private\n\n  1\nend\n";
+    assert_eq!(lay_with("ruby", &[("access_indent", "", "members_in")], call), call);
+}
+
 #[test]
 fn quotes_change_where_they_hold_the_same() {
     let text = "a \"b\", 'c', \"d\\n\", \"#{e}\", 'f\\'', '#{g}'\n";

@@ -512,11 +512,16 @@ impl Planner<'_> {
     /// Of some parts, those that begin lines are as far in as what they stand in.
     pub fn stand_beside(&mut self, parts: &[NodeId], setting: Setting) {
         for part in parts {
-            let token = self.first(*part);
-            let gap = self.gap(token);
-            if gap.want == Want::Line {
-                (gap.level, gap.breaks) = (0, setting);
-            }
+            self.stand_at(*part, 0, setting);
+        }
+    }
+
+    /// A part that begins a line is some steps further in than what it stands in.
+    pub(super) fn stand_at(&mut self, part: NodeId, steps: u8, setting: Setting) {
+        let token = self.first(part);
+        let gap = self.gap(token);
+        if gap.want == Want::Line {
+            (gap.level, gap.breaks) = (steps, setting);
         }
     }
 }

@@ -111,6 +111,20 @@ pub(super) const ENTRIES: &[Entry] = &[
         one_for_all: false,
     },
     Entry {
+        setting: Setting::AccessIndent,
+        name: "access_indent",
+        about:
+            "Where a word stands that says who may use the members behind it (`private`): beside \
+                them all; a step out, as far in as its class; or beside those before it, and those \
+                behind it are a step further in, right below it.",
+        slots: &[one(
+            Family::AccessWords,
+            ValueKind::Word(&["beside", "out", "members_in", "keep"]),
+            "beside",
+        )],
+        one_for_all: false,
+    },
+    Entry {
         setting: Setting::NamespaceIndent,
         name: "namespace_indent",
         about:
