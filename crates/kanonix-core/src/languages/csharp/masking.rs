@@ -2,15 +2,17 @@
 //! name and filled, `new Gauge<Tide>(level) { … }`. It is shown a name in place of such a type, which stays as
 //! it is.
 
+use super::places;
 use crate::languages::masking::{LETTER, hide, words};
 use std::ops::Range;
 
 /// A type of people has no more characters than these.
 const LONGEST: usize = 200;
 
-/// A text in which such types are names.
-pub(super) fn filled(text: &str) -> Option<String> {
-    hide(text, None, words(text, "new").filter_map(|word| parameters(text, word.end)), LETTER)
+/// A text in which such types are names, and places that the grammar does not read are others.
+pub(super) fn masked(text: &str) -> Option<String> {
+    let types = words(text, "new").filter_map(|word| parameters(text, word.end));
+    places::elsewhere(text, hide(text, None, types, LETTER))
 }
 
 /// The parameters of the type behind a place, with their brackets, if the grammar would misread it.

@@ -7,6 +7,7 @@ mod lexis;
 mod masking;
 mod members;
 mod patterns;
+mod places;
 mod statements;
 #[cfg(test)]
 mod tests;
@@ -42,7 +43,7 @@ pub(super) static LANGUAGE: Language = Language {
         .with_margins(|text| text.starts_with(RAW_TEXT))
         .without(is_misplaced)
         .with_directives(&DIRECTIVES)
-        .masking(masking::filled),
+        .masking(masking::masked),
     rule,
     contents: None,
     embeds: None,

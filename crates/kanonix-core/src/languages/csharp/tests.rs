@@ -1,6 +1,6 @@
 //! How C# is laid out.
 
-use crate::languages::testing::{lay, lay_with, touched};
+use crate::languages::testing::{faults, lay, lay_with, touched};
 
 #[test]
 fn types_and_members_are_laid_out() {
@@ -599,4 +599,29 @@ class Gauge
     assert_eq!(lay("csharp", text), wanted);
     let among_directives = format!("#if EBB\n{wanted}#endif\n");
     assert_eq!(lay("csharp", &among_directives), among_directives);
+}
+
+/// What a pointer points to may be more than a name, and something may be assigned to a call.
+#[test]
+fn places_in_memory_are_read() {
+    let inside = |lines: &str| {
+        let lines: String = lines.lines().map(|line| format!("        {line}\n")).collect();
+        format!("unsafe class Gauge\n{{\n    void Read(byte* p)\n    {{\n{lines}    }}\n}}\n")
+    };
+    let laid = lay(
+        "csharp",
+        &inside("x=*( p+1 );\nx=*(int*)&f*2;\nF( *( p+1 ),* p++ );\nx=(byte)*(p+1);"),
+    );
+    let wanted = "x = *(p + 1);\nx = *(int*)&f * 2;\nF(*(p + 1), *p++);\nx = (byte)*(p + 1);";
+    assert_eq!(laid, inside(wanted));
+    let laid =
+        lay("csharp", &inside("*(p+1)=3;\nF( x,y )=3;\nUnsafe.As<byte,int>( ref b )|=3;\nF()=3;"));
+    let wanted = "*(p + 1) = 3;\nF(x, y) = 3;\nUnsafe.As<byte,int>(ref b) |= 3;\nF() = 3;";
+    assert_eq!(laid, inside(wanted));
+    let read =
+        "*(int*)p = 4;\n*(float*)(p + 4) = 1;\n*((ushort*)p) = 4;\n*p++ = *q++;\n*--p = 3;\n\
+                **(int**)p = **q;\nx = a * *(p + 1);\nreturn *(byte*)p.ToPointer();\n\
+                Swap(ref *(long*)p, *(int*)-1);\nvar (a, b) = c;\nif (a) *(int*)p = 3;\nF(\"(\") = a * (b);";
+    let faults = faults("csharp", &inside(read));
+    assert!(faults.is_empty(), "{faults:?}");
 }
