@@ -1,18 +1,22 @@
-//! What the grammar takes for comparisons and a cast: a value of a type with parameters that is made from one
-//! name and filled, `new Gauge<Tide>(level) { … }`. It is shown a name in place of such a type, which stays as
-//! it is.
+//! What the grammar misreads: a value of a type with parameters that is made from one name and filled,
+//! `new Gauge<Tide>(level) { … }`, which it takes for comparisons and a cast, and a name in parentheses before
+//! a sign, `(ebb) - flood`, which it takes for a cast. It is shown a name in place of such a type, which stays
+//! as it is, and a number in place of such a name.
 
 use super::places;
-use crate::languages::masking::{LETTER, hide, words};
+use crate::languages::masking::{FIGURE, LETTER, hide, values_in_parentheses, words};
 use std::ops::Range;
 
 /// A type of people has no more characters than these.
 const LONGEST: usize = 200;
 
-/// A text in which such types are names, and places that the grammar does not read are others.
+/// A text in which such types are names, values that the grammar takes for types are numbers, and places that
+/// it does not read are others.
 pub(super) fn masked(text: &str) -> Option<String> {
     let types = words(text, "new").filter_map(|word| parameters(text, word.end));
-    places::elsewhere(text, hide(text, None, types, LETTER))
+    let values = values_in_parentheses(text, b"+-*&", places::WORDS, places::is_type);
+    let shown = hide(text, hide(text, None, types, LETTER), values, FIGURE);
+    places::elsewhere(text, shown)
 }
 
 /// The parameters of the type behind a place, with their brackets, if the grammar would misread it.

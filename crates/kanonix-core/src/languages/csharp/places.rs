@@ -2,14 +2,16 @@
 //! (`*(int*)p`, `*(p + 1)`), and a call that something is assigned to (`Next(ref a) = 1`). It is shown another
 //! operator, or an element of a name, in their place.
 
-use crate::languages::masking::{LETTER, hide};
+use crate::languages::masking::{LETTER, hide, is_letter, opener, word_before};
 use std::ops::Range;
 
 /// Brackets of such a place are no further apart.
 const LONGEST: usize = 2_000;
 
 /// Words that a value, or a statement, follows.
-const WORDS: [&[u8]; 7] = [b"return", b"ref", b"else", b"do", b"case", b"in", b"when"];
+pub(super) const WORDS: &[&[u8]] = &[
+    b"return", b"await", b"ref", b"else", b"do", b"case", b"in", b"when",
+];
 
 /// Words before brackets that are no call.
 const HEADERS: [&[u8]; 12] = [
@@ -167,7 +169,7 @@ fn is_prefix(bytes: &[u8], star: usize) -> bool {
 }
 
 /// Whether what stands in brackets can only be a type: one that the language has, or a pointer.
-fn is_type(inside: &[u8]) -> bool {
+pub(super) fn is_type(inside: &[u8]) -> bool {
     const TYPES: [&[u8]; 13] = [
         b"byte", b"sbyte", b"short", b"ushort", b"int", b"uint", b"long", b"ulong", b"float",
         b"double",
@@ -206,26 +208,6 @@ fn parameters(text: &[u8]) -> Option<usize> {
     None
 }
 
-/// The bracket that another one ends: nothing where they are far apart, or not in one expression.
-fn opener(bytes: &[u8], close: usize) -> Option<usize> {
-    let (mut at, mut depth) = (close + 1, 0usize);
-    while at > 0 && close < at + LONGEST {
-        at -= 1;
-        match bytes[at] {
-            b')' => depth += 1,
-            b'(' if depth == 1 => return Some(at),
-            b'(' => depth -= 1,
-            quote @ (b'"' | b'\'') => {
-                let line = memchr::memrchr(b'\n', &bytes[..at]).map_or(0, |end| end + 1);
-                at = line + memchr::memrchr(quote, &bytes[line..at])?;
-            }
-            b';' | b'{' | b'}' => return None,
-            _ => {}
-        }
-    }
-    None
-}
-
 /// The end of what a bracket begins.
 fn closer(bytes: &[u8], open: usize) -> Option<usize> {
     let mut depth = 0usize;
@@ -243,11 +225,6 @@ fn closer(bytes: &[u8], open: usize) -> Option<usize> {
     None
 }
 
-fn word_before(bytes: &[u8]) -> &[u8] {
-    let start = bytes.iter().rposition(|byte| !is_letter(byte)).map_or(0, |at| at + 1);
-    &bytes[start..]
-}
-
 fn name_end(bytes: &[u8], start: usize) -> usize {
     start + bytes[start..].iter().take_while(|byte| is_letter(byte)).count()
 }
@@ -259,8 +236,4 @@ fn solid(bytes: &[u8], from: usize) -> usize {
 
 fn is_step(bytes: &[u8], at: usize) -> bool {
     bytes.get(at + 1) == Some(&bytes[at])
-}
-
-fn is_letter(byte: &u8) -> bool {
-    byte.is_ascii_alphanumeric() || b"_@".contains(byte) || *byte >= 0x80
 }

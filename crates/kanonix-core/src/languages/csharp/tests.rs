@@ -601,6 +601,21 @@ class Gauge
     assert_eq!(lay("csharp", &among_directives), among_directives);
 }
 
+/// By the language, a name in parentheses before a sum's sign is a value, and no type that one is turned into.
+#[test]
+fn a_name_in_parentheses_is_a_value_before_a_sign() {
+    let of = |value: &str| format!("class Gauge\n{{\n    int Read() => {value};\n}}\n");
+    for value in [
+        "(ebb) + 1", "(ebb) - b * c", "(a.b) + (c) - d", "(ebb) & 1", "(ebb) * 2", "f(a) - b",
+        "f<T>(a) - b",
+        "(int)-1", "(Level)(a) + b", "y > (a) - b", "(ebb)--",
+    ] {
+        assert_eq!(lay("csharp", &of(&value.replace(" ", ""))), of(value));
+        assert_eq!(lay("csharp", &of(value)), of(value));
+    }
+    assert_eq!(lay("csharp", &of("( ebb )+1")), of("(ebb) + 1"));
+}
+
 /// What a pointer points to may be more than a name, and something may be assigned to a call.
 #[test]
 fn places_in_memory_are_read() {

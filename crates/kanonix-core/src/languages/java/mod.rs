@@ -3,6 +3,7 @@
 mod declarations;
 mod expressions;
 mod kinds;
+mod masking;
 mod members;
 mod statements;
 #[cfg(test)]
@@ -26,7 +27,8 @@ pub(super) static LANGUAGE: Language = Language {
     identifiers: &["java"],
     line_comment: Some("//"),
     grammar: Grammar::new(|| tree_sitter_java::LANGUAGE.into(), &KINDS, &Comments::SLASHES)
-        .with_margins(|text| text.starts_with(TEXT_BLOCK)),
+        .with_margins(|text| text.starts_with(TEXT_BLOCK))
+        .masking(masking::masked),
     rule,
     contents: None,
     embeds: None,
