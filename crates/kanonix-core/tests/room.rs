@@ -20,6 +20,52 @@ fn without_a_limit_lines_are_as_long_as_somebody_makes_them() {
     assert_eq!(lay_with("python", &fit, &open), format!("warn({})\n", words.join(", ")));
 }
 
+/// Lines that somebody made long stay so in what has several of them, too.
+#[test]
+fn without_a_limit_the_lines_of_a_list_are_as_long_as_somebody_made_them() {
+    let rows = [("max_line_length", "", "off"), ("list_wrap", "", "rows")];
+    let words: Vec<String> = (1..9).map(|number| format!("reading_of_quay_{number}")).collect();
+    let all = words.join(", ");
+    let list = format!("warn(first, {all},\n     {all},\n     last)\n");
+    assert_eq!(lay_with("python", &rows, &list), list);
+    let inner = format!("warn(answer_of({all},\n               last))\n");
+    assert_eq!(lay_with("python", &rows, &inner), inner);
+    let keeps = [("max_line_length", "", "off")];
+    let sum = format!("level = warn({all}) +\\\n    1\n");
+    assert_eq!(lay_with("python", &keeps, &sum), sum.replace("+\\", "+ \\"));
+}
+
+/// A name stands below its type where one line has no room for both, and somebody put it there.
+#[test]
+fn a_name_stands_below_its_type_where_there_is_no_room_for_it() {
+    let narrow = [("max_line_length", "", "50")];
+    for language in ["java", "csharp"] {
+        let (open, steps) = match language {
+            "java" => (" {\n", "        "),
+            _ => ("\n{\n", "    "),
+        };
+        let of = |member: &str| format!("class Quay{open}{member}}}\n");
+        let field =
+            of(&format!("    ReadingOfTheNorthernGauge\n    {steps}readingOfTheNorthernGauge;\n"));
+        assert_eq!(lay_with(language, &narrow, &field), field);
+        assert_eq!(
+            lay_with(language, &[], &field),
+            of("    ReadingOfTheNorthernGauge readingOfTheNorthernGauge;\n")
+        );
+        let method = of(&format!(
+            "    abstract ReadingOfTheNorthernGauge\n    {steps}readNorthernGauge(int at);\n"
+        ));
+        assert_eq!(lay_with(language, &narrow, &method), method);
+        if language == "java" {
+            // No type stands before what makes a value of one.
+            let made = of("    @Made\n    Quay() {\n    }\n");
+            assert_eq!(lay_with(language, &[], &made), made);
+        }
+        let short = of("    int\n      ebb;\n");
+        assert_eq!(lay_with(language, &narrow, &short), of("    int ebb;\n"));
+    }
+}
+
 #[test]
 fn a_table_that_begins_beside_its_bracket_has_a_line_there() {
     // Lines of equally many are a table, as rows that begin on a line of their own are.

@@ -14,15 +14,20 @@ impl Filler<'_> {
     /// Decides a group's form, as far as it is free to change it.
     pub(super) fn decide(&mut self, id: GroupId, index: usize) {
         let limit = self.max;
-        self.max = self.max_of(id);
+        self.max = self.max_of(id).max(if self.is_boundless() { self.first_line(id) } else { 0 });
         self.decide_within_limit(id, index);
         self.max = limit;
+    }
+
+    /// Whether lines are as long as somebody makes them.
+    fn is_boundless(&self) -> bool {
+        self.joined < self.max
     }
 
     /// How long the lines of a group may be: where there is no limit, what stands on one line may stay there,
     /// and what does not is laid out as if there were one.
     fn max_of(&self, id: GroupId) -> usize {
-        if self.joined >= self.max {
+        if !self.is_boundless() {
             return self.max;
         }
         let group = &self.sheet.plan.groups[id];
@@ -33,6 +38,19 @@ impl Filler<'_> {
             _ => true,
         };
         if is_one_line { self.max } else { self.joined }
+    }
+
+    /// How long the line is that a group begins on, up to where the text breaks it: nobody made it longer
+    /// than they like.
+    fn first_line(&self, id: GroupId) -> usize {
+        let sheet = self.sheet;
+        let (first, end) = {
+            let group = &sheet.plan.groups[id];
+            (group.first as usize, group.end as usize)
+        };
+        let next = (first + 1..end).find(|token| sheet.tree.broken(*token, sheet.text));
+        let next = next.unwrap_or(end);
+        self.column + sheet.measures.width(first) + sheet.measures.between(first + 1, next)
     }
 
     fn decide_within_limit(&mut self, id: GroupId, index: usize) {
@@ -260,6 +278,10 @@ impl Filler<'_> {
         column: usize,
         inside: usize,
     ) -> bool {
+        // What stands on a line without a limit is not too long for it.
+        if self.is_boundless() && !self.sheet.broken(index) {
+            return false;
+        }
         let end = self.next_own(id, index);
         let width = self.sheet.measures.flat(index, end);
         column > inside && width.is_some_and(|width| column + width > self.max_of(id))

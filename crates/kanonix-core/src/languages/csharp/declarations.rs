@@ -209,6 +209,12 @@ fn member(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let header = p.first(node);
     for (index, part) in parts.iter().enumerate().skip(1) {
         let token = p.first(*part);
+        if let [.., before, name] = parts[..index]
+            && p.is(name, Kind::Identifier)
+            && !matches!(Kind::at(p, before), Kind::AttributeList | Kind::Modifier)
+        {
+            p.named_below(token - 1);
+        }
         match Kind::at(p, *part) {
             Kind::Block if p.is(node, Kind::AccessorDeclaration) => {
                 p.open_block(*part, header, Key::Accessor);

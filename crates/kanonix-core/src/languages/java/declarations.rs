@@ -296,6 +296,12 @@ fn method(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     header(p, node, parts);
     let Some((body, head)) = parts.split_last() else { return };
     after_types(p, head);
+    if let Some(parameters) = p.position(head, Kind::FormalParameters)
+        && let [.., before, name] = head[..parameters]
+        && !p.is(before, Kind::Modifiers)
+    {
+        p.named_below(p.first(name));
+    }
     clauses(p, head);
     match Kind::at(p, *body) {
         Kind::Block | Kind::ConstructorBody => {

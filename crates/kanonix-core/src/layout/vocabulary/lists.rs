@@ -380,7 +380,9 @@ impl Planner<'_> {
     /// `int level = 2, ebb`: what a declaration declares together, behind its word or its type. The first
     /// one stands below that where somebody put it there.
     pub fn declared_together(&mut self, declaration: NodeId, declared: &[NodeId]) {
-        let [first, later @ .., last] = declared else { return };
+        let [first, later @ .., last] = declared else {
+            return declared.iter().for_each(|only| self.named_below(self.first(*only)));
+        };
         let group = self.group(Shape::List, self.first(declaration), self.end(*last));
         let first = self.first(*first);
         let is_below = self.choices.remembers && self.broken_before(first);
@@ -391,6 +393,14 @@ impl Planner<'_> {
         let begins: Vec<TokenId> = is_below.then_some(first).into_iter().chain(later).collect();
         for token in begins {
             self.may_break(token, group, self.choices.declaration_steps, 1, Setting::WordGap);
+        }
+    }
+
+    /// A name stays below its type, where somebody put it there as a line has no room for both.
+    pub fn named_below(&mut self, name: TokenId) {
+        if self.choices.remembers && self.broken_before(name) && !self.after_comment(name) {
+            let group = self.group(Shape::LastResort, name - 1, name + 1);
+            self.may_break(name, group, self.choices.chain_steps, 1, Setting::WordGap);
         }
     }
 

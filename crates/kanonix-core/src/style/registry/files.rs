@@ -63,7 +63,8 @@ pub(super) const ENTRIES: &[Entry] = &[
         about:
             "How many columns a line has before it is broken, where it can be. With `off`, lines \
                 are as long as somebody makes them, and where `list_wrap` looks at the lines that \
-                are there, what stands on several is put on one of 100 columns at most. (EditorConfig)",
+                are there, what stands on several is put on one of 100 columns at most, or of as \
+                many as the first of them has. (EditorConfig)",
         slots: &[one(Family::Text, ValueKind::Number(20, 1000, &["off"]), "100")],
         one_for_all: false,
     },
