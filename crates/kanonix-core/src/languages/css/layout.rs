@@ -2,7 +2,7 @@
 
 use super::spelling;
 use crate::languages::kinds::kinds;
-use crate::layout::plan::{GroupId, Rows, Shape, TreeEdit, When};
+use crate::layout::plan::{GroupId, Rows, Shape, Slight, TreeEdit, When};
 use crate::layout::planner::Planner;
 use crate::layout::vocabulary::Sort;
 use crate::style::{Key, Setting};
@@ -212,13 +212,17 @@ fn is_inside(p: &Planner, before: NodeId, part: NodeId) -> bool {
 /// `.gauge, .buoy`: one a line, or as `list_wrap` has it.
 fn selectors(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let group = p.group(Shape::List, p.first(node), p.end(node));
-    p.group_mut(group).rows = Rows::Loose;
+    let own = p.group_mut(group);
+    // However short they are: people give each its line.
+    (own.rows, own.slight) = (Rows::Loose, Slight::Never);
     for (index, part) in parts.iter().enumerate().skip(1) {
         let token = p.first(*part);
         if p.is_separator(*part) {
             p.word(token, 0);
         } else if p.is_separator(parts[index - 1]) {
             p.may_break(token, group, 0, 1, Setting::WordGap);
+            // The last one is no closing bracket, though it may be one word.
+            p.gap(token).inside = true;
         }
     }
     if p.choices.one_each {

@@ -168,6 +168,17 @@ fn only_what_is_touched_changes() {
     assert_eq!(touched("css", old, new), "a{b:c}\nd {\n    e:f;\n    g: i;\n}\n");
 }
 
+/// Selectors keep their lines in rows, the last one, too, though it may be one word.
+#[test]
+fn selectors_in_rows_keep_their_lines() {
+    let text = "input,\nselect {\n  color: red;\n}\n\ntd, th,\ntr {\n  color: red;\n}\n";
+    assert_eq!(lay_with("css", &[("list_wrap", "", "rows")], text), text);
+    assert_eq!(lay_with("css", &[("list_wrap", "", "keep_open")], text), text);
+    let flat = text.replace(",\n", ", ");
+    assert_eq!(lay_with("css", &[("list_wrap", "", "rows")], &flat), flat);
+    assert_eq!(lay_with("css", &[("list_wrap", "", "fit")], text), flat);
+}
+
 /// What only some browsers read stays as it stands, and what is around it does not.
 #[test]
 fn hacks_are_left_as_they_are() {
