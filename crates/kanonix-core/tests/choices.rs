@@ -197,7 +197,7 @@ fn a_comma_leaves_a_flat_list() {
     becomes("typescript", &[
         ("warn(low, high,);\n", "warn(low, high);\n"),
         ("const warn = <T,>(level: T,) => level;\n", "const warn = <T,>(level: T) => level;\n"),
-        ("const [, high, , ] = levels;\n", "const [, high,,] = levels;\n"),
+        ("const [, high, , ] = levels;\n", "const [, high, ,] = levels;\n"),
     ]);
     becomes("python", &[
         ("a = (low,)\n", "a = (low,)\n"),

@@ -396,7 +396,7 @@ fn last_commas_come_and_go_with_the_form_of_their_list() {
     ) {}
     h = [
       aaaaaaaaaaa,
-      bbbbbbbbbbbbb,,
+      bbbbbbbbbbbbb, ,
     ]
     ");
     let typed = "def f(a: Optional[LongNameOfAType[AndItsParameter]]) -> None: pass\n";

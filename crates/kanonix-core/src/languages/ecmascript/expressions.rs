@@ -181,10 +181,22 @@ fn pair(p: &mut Planner, parts: &[NodeId]) {
 
 /// `[1, , 2]`; a comma after a hole is no last comma.
 fn array(p: &mut Planner, parts: &[NodeId], list: List) {
-    let has_holes = parts.windows(2).any(|pair| {
-        p.is(pair[1], Kind::Comma) && (p.is(pair[0], Kind::Comma) || pair[0] == parts[0])
-    });
+    let is_comma = |p: &Planner, part: NodeId| p.is(part, Kind::Comma);
+    let is_hole = |p: &Planner, pair: &[NodeId]| {
+        is_comma(p, pair[1]) && (is_comma(p, pair[0]) || pair[0] == parts[0])
+    };
+    let has_holes = parts.windows(2).any(|pair| is_hole(p, pair));
     p.list(parts, list.collection().last_comma_if(!has_holes));
+    // A hole stands as an element would.
+    for pair in parts.windows(2).filter(|_| has_holes) {
+        if is_hole(p, pair) {
+            let comma = p.first(pair[1]);
+            match is_comma(p, pair[0]) {
+                true => p.word(comma, 1),
+                false => p.inside_bracket(comma, p.choices.brackets_gap),
+            }
+        }
+    }
 }
 
 /// How many constructs around it a literal is looked for in.

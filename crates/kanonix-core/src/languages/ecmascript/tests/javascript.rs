@@ -48,7 +48,7 @@ fn declarations() {
     insta::assert_snapshot!(laid, @"
     var a = 1, b, c
     let { d, e: f = 1, ...g } = h
-    const [i,, j = 2, ...k] = l
+    const [i, , j = 2, ...k] = l
     function m(a, b = 1, { c }, ...d) {}
     async function* n() {}
     class A extends B {}
@@ -576,4 +576,15 @@ fn using_is_a_name_where_it_declares_nothing() {
     d = { using: using, e: using in f }
     ");
     assert!(faults("javascript", "{\n  using tide = open();\n}\n").is_empty());
+}
+
+/// A hole stands as an element would.
+#[test]
+fn a_hole_has_an_elements_place() {
+    let text = "const [, , low] = tides;\na = [1, , 2];\nb = [,];\n";
+    assert_eq!(lay("javascript", text), text);
+    assert_eq!(lay("javascript", &text.replace(", ,", ",,")), text);
+    let apart = [("inner_gap", "brackets", "true")];
+    let wanted = "const [ , , low ] = tides;\na = [ 1, , 2 ];\nb = [ , ];\n";
+    assert_eq!(lay_with("javascript", &apart, text), wanted);
 }
