@@ -94,3 +94,14 @@ fn a_comment_at_the_column_of_a_brace_speaks_of_what_goes_on_behind_it() {
     assert_eq!(lay_with("javascript", &own_line, behind), below);
     assert_eq!(lay_with("javascript", &[], &below), behind);
 }
+
+/// A closing bracket that is kept stays behind the last element of a table that somebody began on a line of
+/// its own.
+#[test]
+fn a_kept_bracket_stays_behind_a_table() {
+    let keep = [("close_bracket", "", "keep"), ("list_wrap", "", "rows")];
+    let table = "warn(\n  a, b, c,\n  d, e, f,\n  g, h, i);\n";
+    assert_eq!(lay_with("javascript", &keep, table), table);
+    let apart = table.replace("i)", "i\n)");
+    assert_eq!(lay_with("javascript", &keep, &apart), apart);
+}

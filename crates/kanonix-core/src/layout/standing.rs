@@ -231,7 +231,10 @@ impl Planner<'_> {
             let is_beside = group.under.is_some()
                 && group.under == group.opening
                 && !ends.contains(&closer);
-            let opens = group.opening.is_some_and(|gap| self.plan.gaps[gap as usize].chosen);
+            // A table that begins beside its bracket is opened on both sides.
+            let opens = group.opening.is_some_and(|gap| {
+                self.plan.gaps[gap as usize].chosen && !self.opened_before(gap)
+            });
             let keeps = group.close == Close::Keep && !(group.bracketed && opens);
             // Rows that go on behind the opening bracket may end before the closing one.
             let is_hanging = self.choices.rows
