@@ -260,9 +260,12 @@ impl Survey {
         };
         let usual = judge(&self.base);
         let sheet = Sheet::new(&tree, text, &self.base, self.language.rule);
-        let (widths, edges) = (sheet.breakable_widths(), sheet.edges());
-        self.measure(&widths);
-        self.edges += edges;
+        self.edges += sheet.edges();
+        // What does not fit is open already, but where lines are as long as they like.
+        let mut boundless = self.base.clone();
+        boundless.set("max_line_length", "", "off").expect("a value of the registry");
+        let sheet = Sheet::new(&tree, text, &boundless, self.language.rule);
+        self.measure(&sheet.breakable_widths());
         for (question, prices) in self.questions.iter().zip(&mut self.prices) {
             let candidates = question.candidates.iter().chain(&question.probe);
             for (candidate, price) in candidates.zip(prices) {
@@ -442,6 +445,19 @@ mod tests {
             survey.style().number(Setting::MaxLineLength, Key::Whole)
         };
         assert_eq!((limit(10), limit(15), limit(25)), (Some(120), Some(200), None));
+    }
+
+    /// What stands on its header's line is opened where it does not fit: a limit that most of it keeps is
+    /// proposed.
+    #[test]
+    fn a_flat_block_has_its_say_on_how_long_lines_are() {
+        let css = languages::by_name("css").unwrap();
+        let rule = format!(".gauge {{ content: \"{}\"; }}\n", "tide ".repeat(20));
+        let mut style = css.style();
+        style.set("flat_block", "type", "keep").unwrap();
+        let mut survey = Survey::new(css, style);
+        survey.read(&rule.repeat(20));
+        assert_eq!(survey.style().number(Setting::MaxLineLength, Key::Whole), Some(140));
     }
 
     #[test]

@@ -24,7 +24,8 @@ const AGREEING: f64 = 0.7;
 /// Share of the places, or of the lines, that is nearly all of them.
 const NEARLY_ALL: f64 = 0.9;
 
-/// Share of the lines that could be broken which are no longer than lines may be.
+/// Share of the lines that could be broken which are no longer than lines may be, and of the edges of blocks
+/// that have no more blank lines.
 const FITTING: f64 = 0.99;
 
 /// So many long lines, or edges, say nothing in a small body of code.
@@ -233,11 +234,20 @@ impl<'s> Choice<'s> {
         if is_cheaper { best } else { usual }
     }
 
-    /// The smallest length that nearly all of the lines keep which could be broken.
+    /// The smallest length that nearly all of the lines keep which could be broken, or a longer one where
+    /// that disturbs fewer lines: what is too long is broken, and what was broken for less may be joined.
     fn line_length(&self) -> Option<usize> {
         let lengths = &self.survey.lengths;
-        let longer = |candidate: usize| lengths.breakable - lengths.fitting[candidate];
-        (self.places >= FEWEST_PLACES).then(|| self.first_that_fits(longer))
+        let beyond = |candidate: usize| lengths.breakable - lengths.fitting[candidate];
+        let smallest = (self.places >= FEWEST_PLACES).then(|| self.first_that_fits(beyond))?;
+        let last = self.question.candidates.len() - 1;
+        (smallest..last + 1).reduce(|best, other| {
+            // Some limit is better than none.
+            let enough = if other == last { HARDLY } else { NOISE };
+            let spared = self.prices[best].lines.saturating_sub(self.prices[other].lines);
+            let share = spared as f64 * 1000.0 / self.survey.lines.max(1) as f64;
+            if spared >= FEWEST_PLACES && share > enough { other } else { best }
+        })
     }
 
     /// The first candidate that nearly all places keep to, by how many do not, or the last one.
