@@ -53,7 +53,8 @@ pub(super) fn values_in_parentheses(
     memchr::memchr_iter(b')', bytes).filter_map(move |close| {
         let behind = bytes[close + 1..].trim_ascii_start();
         let sign = behind.first().filter(|byte| signs.contains(byte))?;
-        let is_one = behind.get(1).is_some_and(|next| next != sign && !b"=>".contains(next));
+        let is_step = |next: &u8| next == sign && b"+-".contains(next);
+        let is_one = behind.get(1).is_some_and(|next| !is_step(next) && !b"=>".contains(next));
         let part_of_name = |byte: &u8| is_letter(byte) || *byte == b'.' || *byte == b' ';
         let open = bytes[..close].iter().rposition(|byte| !part_of_name(byte))?;
         let inside = &bytes[open + 1..close];

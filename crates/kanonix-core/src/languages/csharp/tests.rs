@@ -608,7 +608,7 @@ fn a_name_in_parentheses_is_a_value_before_a_sign() {
     for value in [
         "(ebb) + 1", "(ebb) - b * c", "(a.b) + (c) - d", "(ebb) & 1", "(ebb) * 2", "f(a) - b",
         "f<T>(a) - b",
-        "(int)-1", "(Level)(a) + b", "y > (a) - b", "(ebb)--",
+        "(int)-1", "(Level)(a) + b", "y > (a) - b", "(ebb)--", "!(a) && (b)", "(a) && !b",
     ] {
         assert_eq!(lay("csharp", &of(&value.replace(" ", ""))), of(value));
         assert_eq!(lay("csharp", &of(value)), of(value));

@@ -1,7 +1,7 @@
 //! What the grammar of plain sheets stumbles over: variables, mixins and conditions of sheets that have
-//! them; and of all sheets addresses without quotes, what old browsers asked for, parts of a percent, some
-//! ways to count elements, letters by their number, semicolons that end nothing, and letters that no English
-//! word has.
+//! them; and of all sheets addresses without quotes, what old browsers asked for, what only newer ones are
+//! asked for (features between signs, what is around an element), parts of a percent, some ways to count
+//! elements, letters by their number, semicolons that end nothing, and letters that no English word has.
 //! Each such stretch is a word to it: it is shown a sheet of the same length in which that is made of
 //! letters. What stands in a stretch stays as it is.
 
@@ -364,6 +364,7 @@ impl Masking {
         let is_end = |at: &usize| !is_word(self.bytes[*at]);
         let name = head.start + 1..(head.start + 1..head.end).find(is_end).unwrap_or(head.end);
         let prelude = self.trimmed(name.end..head.end);
+        self.query(name.clone(), prelude.clone());
         let own = &self.bytes[name.clone()];
         let bare = own.strip_prefix(b"-").and_then(|rest| rest.splitn(2, |b| *b == b'-').nth(1));
         if self.dialect == Dialect::Plain {
@@ -395,6 +396,79 @@ impl Masking {
         }
     }
 
+    /// What the grammar does not read of what some rules ask for.
+    fn query(&mut self, name: Range<usize>, prelude: Range<usize>) {
+        match &self.bytes[name] {
+            b"media" => self.ranges(prelude),
+            b"container" => self.container(prelude),
+            b"import" => self.conditions(prelude),
+            // `@page :first`
+            b"page" if self.bytes[prelude.clone()].contains(&b':') => self.hide(prelude),
+            _ => {}
+        }
+    }
+
+    /// Features between signs, `(40em <= width < 60em)`, each with its parentheses.
+    fn ranges(&mut self, prelude: Range<usize>) {
+        let mut at = prelude.start;
+        while at < prelude.end {
+            let is_sign = matches!(self.bytes[at], b'<' | b'>' | b'=');
+            let open = is_sign.then(|| self.around(prelude.start..at)).flatten();
+            at = match open.and_then(|open| Some((open, self.pair(open, b'(', b')')?))) {
+                Some((open, end)) if end <= prelude.end => {
+                    self.hide(open..end);
+                    end
+                }
+                _ => at + 1,
+            };
+        }
+    }
+
+    /// The parenthesis that a stretch ends inside of.
+    fn around(&self, range: Range<usize>) -> Option<usize> {
+        let mut depth = 0usize;
+        let from = range.start.max(range.end.saturating_sub(LONGEST));
+        (from..range.end).rev().find(|at| match self.bytes[*at] {
+            b'(' if depth == 0 => true,
+            b'(' => {
+                depth -= 1;
+                false
+            }
+            b')' => {
+                depth += 1;
+                false
+            }
+            _ => false,
+        })
+    }
+
+    /// What is asked of an element around: with its name, or of its own properties, all that is asked.
+    fn container(&mut self, prelude: Range<usize>) {
+        let asked = &self.bytes[prelude.clone()];
+        let is_named = !asked.starts_with(b"(") && !asked.starts_with(b"not ");
+        let asks_style = memchr::memmem::find(asked, b"style(").is_some();
+        match is_named || asks_style {
+            true => self.hide(prelude),
+            false => self.ranges(prelude),
+        }
+    }
+
+    /// What an imported sheet is asked for, behind its address: `layer(quay) supports(display: grid)`.
+    fn conditions(&mut self, prelude: Range<usize>) {
+        let at = prelude.start;
+        let address = match self.byte(at) {
+            b'"' | b'\'' => self.closed(at),
+            _ if self.starts_with(at, b"url(") => self.pair(at + 3, b'(', b')'),
+            _ => None,
+        };
+        let Some(address) = address.filter(|end| *end < prelude.end) else { return };
+        let rest = self.trimmed(address..prelude.end);
+        let asked = &self.bytes[rest.clone()];
+        if asked.starts_with(b"layer(") || memchr::memmem::find(asked, b"supports(").is_some() {
+            self.hide(rest);
+        }
+    }
+
     /// What stands before a block.
     fn selector(&mut self, head: Range<usize>) {
         let is_plain = self.dialect == Dialect::Plain;
@@ -419,6 +493,7 @@ impl Masking {
                 // `12.5%` of the way
                 b'.' if next.is_ascii_digit() => self.bytes[at] = b'0',
                 b'\\' => self.escape(at),
+                b'&' if is_plain && self.goes_on(head.start..at) => self.bytes[at] = LETTER,
                 _ if is_plain => {}
                 b'&' if is_word(next) || next == b'&' => self.bytes[at] = LETTER,
                 b'&' if self.goes_on(head.start..at) => self.bytes[at] = LETTER,

@@ -168,6 +168,41 @@ fn only_what_is_touched_changes() {
     assert_eq!(touched("css", old, new), "a{b:c}\nd {\n    e:f;\n    g: i;\n}\n");
 }
 
+/// What newer sheets ask of a page, of an element around, and of an imported sheet, and rules inside others that
+/// name those behind something else.
+#[test]
+fn what_newer_sheets_ask_for_is_read() {
+    let rule = |head: &str| format!("{head} {{\n  a {{\n    color: red;\n  }}\n}}\n");
+    let heads = [
+        "@media (40em <= width < 60em)", "@media (width > 40em)", "@media screen and (aspect-ratio >= 16/9), print",
+        "@media ((width > 3px) and (hover)) or (width > calc(3px + 1em))", "@media not (40em < width)",
+        "@container quay (width > 40em)", "@container (inline-size > 30em)", "@container quay (min-width: 4em)",
+        "@container style(--tide: ebb) and (width > 3px)", "@container not (width < 3px)", ".quay &", ".quay > &",
+        "& .quay &.low, & &",
+    ];
+    for head in heads {
+        let selectors = rule(&head.replace(", &", ",\n&"));
+        for language in ["css", "scss", "less"] {
+            assert!(faults(language, &selectors).is_empty(), "{language} {head}");
+            assert_eq!(lay(language, &selectors), selectors, "{language}");
+            let spoilt = selectors.replace("    color: red", "  color:red").replace(" {", "{");
+            assert_eq!(lay(language, &spoilt), selectors, "{language}");
+        }
+    }
+    let others = [
+        "@import url(\"a.css\") layer(quay) supports(display: grid) screen;\n",
+        "@import \"a.css\" layer(quay);\n", "@import url(a.css) supports(not (display: grid));\n",
+        "@import \"a.css\" layer;\n", "@page :first {\n  margin: 1in;\n}\n",
+        "@page tide:first {\n  margin: 1in;\n}\n",
+    ];
+    for text in others {
+        for language in ["css", "scss"] {
+            assert!(faults(language, text).is_empty(), "{language} {text}");
+            assert_eq!(lay(language, text), text, "{language}");
+        }
+    }
+}
+
 /// Selectors keep their lines in rows, the last one, too, though it may be one word.
 #[test]
 fn selectors_in_rows_keep_their_lines() {
