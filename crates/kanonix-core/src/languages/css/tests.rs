@@ -174,10 +174,18 @@ fn only_what_is_touched_changes() {
 fn what_newer_sheets_ask_for_is_read() {
     let rule = |head: &str| format!("{head} {{\n  a {{\n    color: red;\n  }}\n}}\n");
     let heads = [
-        "@media (40em <= width < 60em)", "@media (width > 40em)", "@media screen and (aspect-ratio >= 16/9), print",
-        "@media ((width > 3px) and (hover)) or (width > calc(3px + 1em))", "@media not (40em < width)",
-        "@container quay (width > 40em)", "@container (inline-size > 30em)", "@container quay (min-width: 4em)",
-        "@container style(--tide: ebb) and (width > 3px)", "@container not (width < 3px)", ".quay &", ".quay > &",
+        "@media (40em <= width < 60em)",
+        "@media (width > 40em)",
+        "@media screen and (aspect-ratio >= 16/9), print",
+        "@media ((width > 3px) and (hover)) or (width > calc(3px + 1em))",
+        "@media not (40em < width)",
+        "@container quay (width > 40em)",
+        "@container (inline-size > 30em)",
+        "@container quay (min-width: 4em)",
+        "@container style(--tide: ebb) and (width > 3px)",
+        "@container not (width < 3px)",
+        ".quay &",
+        ".quay > &",
         "& .quay &.low, & &",
     ];
     for head in heads {
@@ -191,8 +199,10 @@ fn what_newer_sheets_ask_for_is_read() {
     }
     let others = [
         "@import url(\"a.css\") layer(quay) supports(display: grid) screen;\n",
-        "@import \"a.css\" layer(quay);\n", "@import url(a.css) supports(not (display: grid));\n",
-        "@import \"a.css\" layer;\n", "@page :first {\n  margin: 1in;\n}\n",
+        "@import \"a.css\" layer(quay);\n",
+        "@import url(a.css) supports(not (display: grid));\n",
+        "@import \"a.css\" layer;\n",
+        "@page :first {\n  margin: 1in;\n}\n",
         "@page tide:first {\n  margin: 1in;\n}\n",
     ];
     for text in others {

@@ -16,6 +16,7 @@ pub(super) fn masked(text: &str) -> Option<String> {
     hide_types(&mut shown);
     hide_names_of_types(&mut shown);
     hide_operators(&mut shown);
+    hide_choices(&mut shown);
     hide_labels(&mut shown);
     hide_units(&mut shown);
     String::from_utf8(shown).ok().filter(|shown| shown != text)
@@ -344,6 +345,46 @@ fn hide_operators(shown: &mut [u8]) {
             shown[at..at + length].copy_from_slice(known);
         }
     }
+}
+
+/// `$low ?? $high` and `$ebb ? $low : $high`, which newer shells have: other operators between values are shown.
+fn hide_choices(shown: &mut [u8]) {
+    let is_apart = |shown: &[u8], mark: Range<usize>| {
+        let before = mark.start.checked_sub(1).map(|before| shown[before]);
+        before == Some(b' ') && shown.get(mark.end) == Some(&b' ')
+    };
+    let places: Vec<usize> = memchr::memchr_iter(b'?', shown).collect();
+    for at in places {
+        if is_apart(shown, at..at + 2) && shown[at + 1] == b'?' {
+            shown[at..at + 2].copy_from_slice(b"-f");
+        } else if is_apart(shown, at..at + 1)
+            && shown[..at]
+                .iter()
+                .rfind(|byte| **byte != b' ')
+                .is_some_and(|byte| !b"|\r\n".contains(byte))
+            && let Some(colon) = other_answer(&shown[at + 1..])
+        {
+            shown[at] = b'+';
+            shown[at + 1 + colon] = b'+';
+        }
+    }
+}
+
+/// Where the colon stands before the other answer of a question, on its line.
+fn other_answer(behind: &[u8]) -> Option<usize> {
+    let (mut depth, mut asked) = (0usize, 0usize);
+    for (at, part) in behind.windows(3).enumerate().take(LONGEST) {
+        match part {
+            [_, b'\n', _] => return None,
+            [_, b'(' | b'{' | b'[', _] => depth += 1,
+            [_, b')' | b'}' | b']', _] => depth = depth.checked_sub(1)?,
+            b" ? " if depth == 0 => asked += 1,
+            b" : " if depth == 0 && asked == 0 => return Some(at + 1),
+            b" : " if depth == 0 => asked -= 1,
+            _ => {}
+        }
+    }
+    None
 }
 
 /// The name of a loop that is left, which is shown with the colon that nobody has to write there.

@@ -649,3 +649,14 @@ class Gauge {
     // What is no type, no label and no path stays what it is.
     assert!(faults("powershell", "$a[$b+1]; $c = 1 + 2; break\n").is_empty());
 }
+
+/// What only newer shells have is laid out as other operators are; a filter of a pipeline is none of it.
+#[test]
+fn choices_of_newer_shells_are_read() {
+    let text = "$a = $b ?? $c\n$d = $e ? 1 : 2\n$f = ($g -eq 1) ? 'ebb' : $h ? 'low' : (Get-Tide)\n\
+                $i = $j | ? { $_.Low } | % { $_ }\n$k = @{ l = $m ? 1 : 2 }\n\
+                Write-Host \"is it high ? yes : no\"\n";
+    assert!(faults("powershell", text).is_empty());
+    assert_eq!(lay("powershell", text), text);
+    assert_eq!(lay("powershell", &text.replace(" = ", "=")), text);
+}
