@@ -589,7 +589,12 @@ impl Masking {
                         self.bytes[at - 1] = LETTER;
                     }
                 }
-                b'~' if matches!(next, b'"' | b'\'' | b'`') => self.bytes[at] = LETTER,
+                // `~"calc(1px - @{tide})"`
+                b'~' if matches!(next, b'"' | b'\'') => {
+                    let end = self.closed(at + 1).unwrap_or(range.end).min(range.end);
+                    self.hide(at..end);
+                }
+                b'~' if next == b'`' => self.bytes[at] = LETTER,
                 b'`' => {
                     let end = memchr::memchr(b'`', &self.bytes[at + 1..range.end]);
                     let end = end.map_or(range.end, |end| at + end + 2);

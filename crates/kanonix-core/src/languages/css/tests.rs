@@ -213,6 +213,14 @@ fn what_newer_sheets_ask_for_is_read() {
     }
 }
 
+/// A text that goes into the sheet as it is written stays as it stands.
+#[test]
+fn a_text_that_is_written_out_is_read() {
+    let text = ".quay {\n  width: ~\"calc(100%  - @{ebb})\";\n  filter: ~'ms:tide()';\n}\n";
+    assert!(faults("less", text).is_empty());
+    assert_eq!(lay("less", &text.replace(": ~", ":~")), text);
+}
+
 /// Selectors keep their lines in rows, the last one, too, though it may be one word.
 #[test]
 fn selectors_in_rows_keep_their_lines() {
