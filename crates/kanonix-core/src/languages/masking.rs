@@ -34,8 +34,8 @@ pub(super) fn words<'t>(
     })
 }
 
-/// Brackets that are looked at are no further apart.
-const LONGEST: usize = 2_000;
+/// Brackets that are looked at are no further apart. Bounds the work on hostile input.
+pub(super) const LONGEST: usize = 2_000;
 
 /// What hides a byte of a name that could be a type's: a figure of a number, which is none.
 pub(super) const FIGURE: u8 = b'1';
@@ -112,4 +112,39 @@ pub(super) fn word_before(bytes: &[u8]) -> &[u8] {
 /// Whether a byte is one of a name, or of a number.
 pub(super) fn is_letter(byte: &u8) -> bool {
     byte.is_ascii_alphanumeric() || b"_@$".contains(byte) || *byte >= 0x80
+}
+
+#[cfg(test)]
+mod tests {
+    use crate::languages::testing::lay;
+
+    /// By the language, a name in parentheses before a sum's sign is a value, and no type that one is turned
+    /// into.
+    #[test]
+    fn a_name_in_parentheses_is_a_value_before_a_sign() {
+        let both = [
+            "(ebb) + 1",
+            "(ebb) - b * c",
+            "(a.b) + (c) - d",
+            "(ebb) & 1",
+            "f(a) - b",
+            "y > (a) - b",
+        ];
+        let java = ["(Level) (a) + b", "(int) -1", "(a) -> b"];
+        let csharp = [
+            "(Level)(a) + b", "(int)-1", "(object)-1", "(ebb) * 2", "f<T>(a) - b", "(ebb)--",
+            "!(a) && (b)", "(a) && !b",
+        ];
+        let comes_back = |language: &str, before: &str, value: &str| {
+            let of = |value: &str| format!("{before}{value};\n}}\n");
+            assert_eq!(lay(language, &of(&value.replace(' ', ""))), of(value));
+            assert_eq!(lay(language, &of(value)), of(value));
+        };
+        for value in both.iter().chain(&java) {
+            comes_back("java", "class Gauge {\n    int level = ", value);
+        }
+        for value in both.iter().chain(&csharp) {
+            comes_back("csharp", "class Gauge\n{\n    int Level = ", value);
+        }
+    }
 }

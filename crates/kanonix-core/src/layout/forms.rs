@@ -10,11 +10,17 @@ fn takes_one_row(group: &Group) -> bool {
     group.shape == Shape::List && !group.one_each
 }
 
+/// So many tokens of a line are looked at. Bounds the work on hostile input.
+const MOST_ON_A_LINE: u32 = 1_000;
+
 impl Filler<'_> {
     /// Decides a group's form, as far as it is free to change it.
     pub(super) fn decide(&mut self, id: GroupId, index: usize) {
         let limit = self.max;
-        self.max = self.max_of(id).max(if self.is_boundless() { self.first_line(id) } else { 0 });
+        self.max = self.max_of(id);
+        if self.max < limit {
+            self.max = self.max.max(self.first_line(id));
+        }
         self.decide_within_limit(id, index);
         self.max = limit;
     }
@@ -46,10 +52,10 @@ impl Filler<'_> {
         let sheet = self.sheet;
         let (first, end) = {
             let group = &sheet.plan.groups[id];
-            (group.first as usize, group.end as usize)
+            (group.first as usize, group.end.min(group.first + MOST_ON_A_LINE) as usize)
         };
-        let next = (first + 1..end).find(|token| sheet.tree.broken(*token, sheet.text));
-        let next = next.unwrap_or(end);
+        let ends = |token: &usize| sheet.tree.broken(*token, sheet.text);
+        let next = (first + 1..end).find(ends).unwrap_or(end);
         self.column + sheet.measures.width(first) + sheet.measures.between(first + 1, next)
     }
 

@@ -115,7 +115,12 @@ impl<'s> Choice<'s> {
     /// How many slips one value makes more than another, in a thousand.
     fn more(&self, one: usize, other: usize) -> f64 {
         let (one, other) = (self.prices[one].all, self.prices[other].all);
-        (one as f64 - other as f64) * 1000.0 / self.survey.lines.max(1) as f64
+        self.in_a_thousand(one as f64 - other as f64)
+    }
+
+    /// So many places, in a thousand lines.
+    fn in_a_thousand(&self, places: f64) -> f64 {
+        places * 1000.0 / self.survey.lines.max(1) as f64
     }
 
     /// Whether one value makes clearly more slips than another: in a thousand lines, and in as many
@@ -245,8 +250,8 @@ impl<'s> Choice<'s> {
             // Some limit is better than none.
             let enough = if other == last { HARDLY } else { NOISE };
             let spared = self.prices[best].lines.saturating_sub(self.prices[other].lines);
-            let share = spared as f64 * 1000.0 / self.survey.lines.max(1) as f64;
-            if spared >= FEWEST_PLACES && share > enough { other } else { best }
+            let is_worth_it = self.in_a_thousand(spared as f64) > enough;
+            if spared >= FEWEST_PLACES && is_worth_it { other } else { best }
         })
     }
 

@@ -2,23 +2,21 @@
 //! (`*(int*)p`, `*(p + 1)`), and a call that something is assigned to (`Next(ref a) = 1`). It is shown another
 //! operator, or an element of a name, in their place.
 
-use crate::languages::masking::{LETTER, hide, is_letter, opener, word_before};
+use crate::languages::masking::{LETTER, LONGEST, hide, is_letter, opener, word_before};
 use std::ops::Range;
-
-/// Brackets of such a place are no further apart.
-const LONGEST: usize = 2_000;
 
 /// Words that a value, or a statement, follows.
 pub(super) const WORDS: &[&[u8]] = &[
     b"return", b"await", b"ref", b"else", b"do", b"case", b"in", b"when",
 ];
 
-/// Words before brackets that are no call.
-const HEADERS: [&[u8]; 12] = [
-    b"var", b"if", b"while", b"for", b"foreach", b"switch", b"using", b"lock", b"fixed", b"catch",
-    b"in",
-    b"return",
+/// Words before brackets that a statement follows.
+const HEADERS: [&[u8]; 9] = [
+    b"if", b"while", b"for", b"foreach", b"switch", b"using", b"lock", b"fixed", b"catch",
 ];
+
+/// So many marks stand before a name, and so many links behind it, at most. Bounds the work on hostile input.
+const MOST: usize = 16;
 
 /// What is shown in place of what.
 #[derive(Default)]
@@ -55,7 +53,8 @@ impl Shown {
         let before = bytes[..open].trim_ascii_end();
         let types = parameters(before).unwrap_or(before.len());
         let word = word_before(&bytes[..types]);
-        if word.is_empty() || HEADERS.contains(&word) {
+        let is_called = !HEADERS.contains(&word) && !WORDS.contains(&word) && word != b"var";
+        if word.is_empty() || !is_called {
             return;
         }
         if types < before.len() {
@@ -113,7 +112,8 @@ struct Target {
 impl Target {
     fn behind(bytes: &[u8], star: usize) -> Option<Target> {
         let (mut start, mut is_plain) = (star + 1, true);
-        let group = loop {
+        let mut group = None;
+        for _ in 0..MOST {
             start = solid(bytes, start);
             match bytes.get(start)? {
                 b'*' | b'&' => start += 1,
@@ -123,17 +123,18 @@ impl Target {
                     let end = closer(bytes, start)?;
                     is_plain = false;
                     if !bytes[..end - 1].trim_ascii_end().ends_with(b"*") {
-                        break Some(end);
+                        group = Some(end);
+                        break;
                     }
                     start = end;
                 }
-                byte if is_letter(byte) => break None,
+                byte if is_letter(byte) => break,
                 _ => return None,
             }
-        };
-        let first = group.unwrap_or_else(|| name_end(bytes, start));
-        let (mut end, mut step) = (first, None);
-        loop {
+        }
+        let mut end = group.unwrap_or_else(|| name_end(bytes, start));
+        let mut step = None;
+        for _ in 0..MOST {
             match bytes.get(end) {
                 Some(b'(' | b'[') => end = closer(bytes, end)?,
                 Some(b'.') => end = name_end(bytes, end + 1),
@@ -152,28 +153,43 @@ impl Target {
 
 /// Whether a star at a place stands before a value rather than between two.
 fn is_prefix(bytes: &[u8], star: usize) -> bool {
-    let before = bytes[..star].trim_ascii_end();
-    let touches = before.len() == star;
+    let stars = bytes[..star].iter().rev().take(MOST).take_while(|byte| **byte == b'*').count();
+    let first = star - stars;
+    let before = bytes[..first].trim_ascii_end();
     match before.last() {
+        // A comment's line, or its beginning.
+        _ if stars == MOST => false,
+        Some(b'/') => before.len() < first,
         None | Some(b'.' | b']' | b'"' | b'\'' | b'\\' | b'#') => false,
-        // A comment begins here.
-        Some(b'/') => !touches,
-        Some(b'*') => !touches || is_prefix(bytes, star - 1),
         Some(b')') => opener(bytes, before.len() - 1).is_some_and(|open| {
             let header = word_before(bytes[..open].trim_ascii_end());
-            HEADERS.contains(&header) || is_type(&bytes[open + 1..before.len() - 1])
+            let is_cast = || is_type(&bytes[open + 1..before.len() - 1]);
+            // `sizeof(int)` is no cast.
+            HEADERS.contains(&header)
+                || ((header.is_empty() || WORDS.contains(&header)) && is_cast())
         }),
+        // `level++`, `level!`
+        Some(b'+' | b'-' | b'!') if ends_value(before) => false,
         Some(byte) if is_letter(byte) => WORDS.contains(&word_before(before)),
         Some(_) => true,
     }
 }
 
+/// Whether a mark that stands behind a value ends a text.
+fn ends_value(text: &[u8]) -> bool {
+    let value = match text {
+        [value @ .., b'+', b'+'] | [value @ .., b'-', b'-'] | [value @ .., b'!'] => value,
+        _ => return false,
+    };
+    value.last().is_some_and(|byte| is_letter(byte) || b")]".contains(byte))
+}
+
 /// Whether what stands in brackets can only be a type: one that the language has, or a pointer.
 pub(super) fn is_type(inside: &[u8]) -> bool {
-    const TYPES: [&[u8]; 13] = [
+    const TYPES: [&[u8]; 14] = [
         b"byte", b"sbyte", b"short", b"ushort", b"int", b"uint", b"long", b"ulong", b"float",
         b"double",
-        b"char", b"bool", b"decimal",
+        b"char", b"bool", b"decimal", b"object",
     ];
     let inside = inside.trim_ascii();
     TYPES.contains(&inside) || inside.ends_with(b"*")

@@ -601,21 +601,6 @@ class Gauge
     assert_eq!(lay("csharp", &among_directives), among_directives);
 }
 
-/// By the language, a name in parentheses before a sum's sign is a value, and no type that one is turned into.
-#[test]
-fn a_name_in_parentheses_is_a_value_before_a_sign() {
-    let of = |value: &str| format!("class Gauge\n{{\n    int Read() => {value};\n}}\n");
-    for value in [
-        "(ebb) + 1", "(ebb) - b * c", "(a.b) + (c) - d", "(ebb) & 1", "(ebb) * 2", "f(a) - b",
-        "f<T>(a) - b",
-        "(int)-1", "(Level)(a) + b", "y > (a) - b", "(ebb)--", "!(a) && (b)", "(a) && !b",
-    ] {
-        assert_eq!(lay("csharp", &of(&value.replace(" ", ""))), of(value));
-        assert_eq!(lay("csharp", &of(value)), of(value));
-    }
-    assert_eq!(lay("csharp", &of("( ebb )+1")), of("(ebb) + 1"));
-}
-
 /// What a pointer points to may be more than a name, and something may be assigned to a call.
 #[test]
 fn places_in_memory_are_read() {
@@ -636,7 +621,9 @@ fn places_in_memory_are_read() {
     let read =
         "*(int*)p = 4;\n*(float*)(p + 4) = 1;\n*((ushort*)p) = 4;\n*p++ = *q++;\n*--p = 3;\n\
                 **(int**)p = **q;\nx = a * *(p + 1);\nreturn *(byte*)p.ToPointer();\n\
-                Swap(ref *(long*)p, *(int*)-1);\nvar (a, b) = c;\nif (a) *(int*)p = 3;\nF(\"(\") = a * (b);";
+                Swap(ref *(long*)p, *(int*)-1);\nvar (a, b) = c;\nif (a) *(int*)p = 3;\nF(\"(\") = a * (b);\n\
+                return (a + b) * (c + d);\nx = sizeof(int) * (n + 1);\nx = i++ * (b);\nx = a! * (b);\n\
+                x = !*(bool*)p;\nx = (int)*(short*)p - a[1] * (b) + 2 * (c) + default(int) * (d);\nforeach (var x in (a) * (b)) { }";
     let faults = faults("csharp", &inside(read));
     assert!(faults.is_empty(), "{faults:?}");
 }

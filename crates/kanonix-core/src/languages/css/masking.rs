@@ -413,14 +413,15 @@ impl Masking {
         let mut at = prelude.start;
         while at < prelude.end {
             let is_sign = matches!(self.bytes[at], b'<' | b'>' | b'=');
-            let open = is_sign.then(|| self.around(prelude.start..at)).flatten();
-            at = match open.and_then(|open| Some((open, self.pair(open, b'(', b')')?))) {
-                Some((open, end)) if end <= prelude.end => {
-                    self.hide(open..end);
-                    end
-                }
-                _ => at + 1,
+            let Some(open) = is_sign.then(|| self.around(prelude.start..at)).flatten() else {
+                at += 1;
+                continue;
             };
+            let end = self.pair(open, b'(', b')').filter(|end| *end <= prelude.end);
+            // Something in quotes has a bracket of its own.
+            let Some(end) = end else { return };
+            self.hide(open..end);
+            at = end;
         }
     }
 
@@ -493,10 +494,9 @@ impl Masking {
                 // `12.5%` of the way
                 b'.' if next.is_ascii_digit() => self.bytes[at] = b'0',
                 b'\\' => self.escape(at),
-                b'&' if is_plain && self.goes_on(head.start..at) => self.bytes[at] = LETTER,
+                b'&' if self.goes_on(head.start..at) => self.bytes[at] = LETTER,
                 _ if is_plain => {}
                 b'&' if is_word(next) || next == b'&' => self.bytes[at] = LETTER,
-                b'&' if self.goes_on(head.start..at) => self.bytes[at] = LETTER,
                 b'~' if matches!(next, b'"' | b'\'') => {
                     let end = self.closed(at + 1).unwrap_or(head.end).min(head.end);
                     self.hide(at..end);

@@ -188,7 +188,7 @@ fn array(p: &mut Planner, parts: &[NodeId], list: List) {
     let has_holes = parts.windows(2).any(|pair| is_hole(p, pair));
     p.list(parts, list.collection().last_comma_if(!has_holes));
     // A hole stands as an element would.
-    for pair in parts.windows(2).filter(|_| has_holes) {
+    for pair in parts.windows(2) {
         if is_hole(p, pair) {
             let comma = p.first(pair[1]);
             match is_comma(p, pair[0]) {

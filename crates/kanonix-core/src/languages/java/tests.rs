@@ -343,20 +343,6 @@ fn modifiers_change_places_and_annotations_do_not() {
     assert_eq!(lay_with("java", &[("modifier_order", "", "guide")], text), wanted);
 }
 
-/// By the language, a name in parentheses before a sum's sign is a value, and no type that one is turned into.
-#[test]
-fn a_name_in_parentheses_is_a_value_before_a_sign() {
-    let of = |value: &str| format!("class Gauge {{\n    int level = {value};\n}}\n");
-    for value in [
-        "(ebb) + 1", "(ebb) - b * c", "(a.b) + (c) - d", "(ebb) & 1", "f(a) - b", "(Level) (a) + b",
-        "(int) -1",
-        "y > (a) - b", "(a) -> b",
-    ] {
-        assert_eq!(lay("java", &of(&value.replace(" ", ""))), of(value));
-        assert_eq!(lay("java", &of(value)), of(value));
-    }
-}
-
 #[test]
 fn a_text_in_pieces_has_its_lines() {
     let narrow = [("max_line_length", "", "40")];
