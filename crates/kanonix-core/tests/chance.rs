@@ -133,7 +133,7 @@ fn what_a_short_call_follows_opens_before_it() {
         ),
         (
             "const level = measure('the tide of the old quay at night and by day, in metres and in feet', async (tide, { quay, hour }) => {\n  return tide;\n});\n",
-            "const level = measure('the tide of the old quay at night and by day, in metres and in feet', async (\n  tide,\n  { quay, hour }\n) => {\n  return tide;\n});\n",
+            "const level = measure(\n  'the tide of the old quay at night and by day, in metres and in feet',\n  async (tide, { quay, hour }) => {\n    return tide;\n  }\n);\n",
         ),
     ]);
 }

@@ -454,6 +454,35 @@ fn a_sign_at_the_end_of_a_line_has_as_many_blanks_as_before_it() {
     assert_eq!(lay_with("lua", &keep, text), text);
 }
 
+/// A weaker operator does not bind more closely, by its blanks, than a stronger one beside it.
+#[test]
+fn an_operator_that_is_kept_tight_opens_with_a_stronger_one() {
+    let keep = [("operator_gap", "sum", "keep")];
+    assert_eq!(lay_with("lua", &keep, "tide = ebb*2-1\n"), "tide = ebb * 2 - 1\n");
+    for kept in ["tide = ebb-1\n", "tide = (ebb * 2)-1\n", "tide = ebb * 2-1\n"] {
+        assert_eq!(lay_with("lua", &keep, kept), kept);
+    }
+}
+
+/// Where the blanks beside an operator differ, the ones that it goes on with are asked, however far they are.
+#[test]
+fn an_operator_with_a_blank_on_one_side_is_like_those_around_it() {
+    let keep = [("operator_gap", "", "keep")];
+    let text = "warn(\"at \"..quay..\" (\".. level ..\") now\")\n";
+    let wanted = "warn(\"at \"..quay..\" (\"..level..\") now\")\n";
+    assert_eq!(lay_with("lua", &keep, text), wanted);
+}
+
+/// What is in brackets goes on as what is around them does.
+#[test]
+fn operators_in_brackets_lead_or_trail_as_those_around_them() {
+    let keep = [("operator_place", "", "keep"), ("max_line_length", "", "36")];
+    let text = "level = spring_tide *\n  (of_the_old_quay + surge_of_the_night)\n";
+    let wanted =
+        "level = spring_tide *\n  (\n    of_the_old_quay +\n    surge_of_the_night\n  )\n";
+    assert_eq!(lay_with("lua", &keep, text), wanted);
+}
+
 #[test]
 fn rows_keep_the_lines_that_they_have_around_a_text_of_several_lines() {
     let rows = [("list_wrap", "", "rows")];

@@ -337,3 +337,33 @@ fn the_comma_of_an_open_list_needs_room() {
         ),
     ]);
 }
+
+/// A short function goes to a line of its own before its parameters have one each. A long one stays.
+#[test]
+fn a_short_function_is_set_in_before_its_parameters_are_torn() {
+    let narrow = [("max_line_length", "", "46")];
+    let hasty = "watch(tides.ofTheOldQuay, function (ebb, flood) { warn(ebb) });\n";
+    let wanted =
+        "watch(\n  tides.ofTheOldQuay,\n  function (ebb, flood) {\n    warn(ebb)\n  }\n);\n";
+    assert_eq!(lay_with("javascript", &narrow, hasty), wanted);
+    let body = "    warn(ebb, flood, surge);\n".repeat(5);
+    let long = format!("watch(tides.ofTheOldQuay, function (ebb, flood) {{\n{body}}});\n");
+    let torn = format!(
+        "watch(tides.ofTheOldQuay, function (\n  ebb,\n  flood\n) {{\n{}}});\n",
+        body.replace("    ", "  ")
+    );
+    assert_eq!(lay_with("javascript", &narrow, &long), torn);
+}
+
+/// The link behind a call whose arguments have lines of their own goes on behind their bracket.
+#[test]
+fn a_lone_link_goes_on_behind_the_bracket_of_an_open_call() {
+    let narrow = [("max_line_length", "", "40")];
+    let text = "Quay:warn(\"the surge of the night\", level, high):run()\n";
+    let wanted = "Quay:warn(\n  \"the surge of the night\",\n  level,\n  high\n):run()\n";
+    assert_eq!(lay_with("lua", &narrow, text), wanted);
+    // Where the call has room, the link has a line.
+    let text = "Quay:warn(\"the surge\", level, high):run(fast)\n";
+    let wanted = "Quay:warn(\"the surge\", level, high)\n  :run(fast)\n";
+    assert_eq!(lay_with("lua", &narrow, text), wanted);
+}

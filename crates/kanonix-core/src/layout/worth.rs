@@ -7,6 +7,9 @@ use crate::syntax::Role;
 /// How many elements of a list are looked at. Bounds the work on hostile input.
 const MOST_ELEMENTS: usize = 256;
 
+/// A function of at most so many tokens behind its parameters is set in with them.
+const SHORT_BODY: usize = 32;
+
 impl Filler<'_> {
     /// Whether opening a group would not help: it has one element, which is too long for a line of
     /// its own, too, and can be broken nowhere.
@@ -191,23 +194,36 @@ impl Filler<'_> {
             && head().is_some_and(|width| self.column + width <= self.max)
     }
 
-    /// Whether a list has no room even for what stands before the parameters of its last element, of which
-    /// there are several.
-    pub(super) fn is_full_before_last(&self, id: GroupId) -> bool {
+    /// Whether a list has no room for the parameters of its last element, of which there are several: none
+    /// even for what stands before them, or, beside other elements and before a short body, for all of them,
+    /// while they have a line's room inside the list. A long body stays where it is.
+    pub(super) fn is_full_before_last(&mut self, id: GroupId) -> bool {
         let (plan, measures) = (&self.sheet.plan, &self.sheet.measures);
         let group = &plan.groups[id];
         let last = self.last_element(id).filter(|_| group.shape == Shape::List && group.bracketed);
-        last.is_some_and(|last| {
-            let stop = measures.next_break(last + 1);
-            let is_list = |inner: &GroupId| plan.groups[*inner].shape == Shape::List;
-            let inner = plan.gaps.get(stop).and_then(|gap| gap.group).filter(is_list);
-            let has_several = inner.is_some_and(|inner| {
-                let next = self.next_own(inner, stop);
-                next < plan.groups[inner].end as usize && !plan.closes(next)
-            });
-            let head = measures.head(group.first as usize, stop);
-            has_several && head.is_some_and(|head| self.column + head > self.max)
-        })
+        let Some(last) = last else { return false };
+        let stop = measures.next_break(last + 1);
+        let token = |index: u32| {
+            let token = &self.sheet.tree.tokens[index as usize];
+            &self.sheet.text[token.start as usize..token.end as usize]
+        };
+        let is_list = |inner: &GroupId| {
+            let inner = &plan.groups[*inner];
+            inner.shape == Shape::List && matches!(token(inner.first), "(" | "[")
+        };
+        let inner = plan.gaps.get(stop).and_then(|gap| gap.group).filter(is_list);
+        let Some(inner) = inner.filter(|inner| self.has_several(*inner)) else { return false };
+        let end = plan.groups[inner].end as usize;
+        let is_full = |token: usize| {
+            let head = measures.head(group.first as usize, token);
+            head.is_some_and(|head| self.column + head > self.max)
+        };
+        let is_call = token(group.first) == "(";
+        let is_beside = group.opening != Some(last as u32);
+        let is_short = end < group.end as usize && group.end as usize - end <= SHORT_BODY;
+        let own = measures.head(last, end).filter(|_| is_beside && is_short && is_call);
+        is_full(stop)
+            || (is_full(end) && own.is_some_and(|own| self.inner_column(id) + own <= self.max))
     }
 
     /// Whether a value is, or ends with, a text over several lines that opens on the value's first line, and
@@ -279,6 +295,15 @@ impl Filler<'_> {
         let column = self.inner_column(id);
         let width = self.sheet.measures.head(last, end);
         width.is_some_and(|width| column + width + self.late_comma(end) < self.max)
+    }
+
+    /// Whether a list has more than one element.
+    fn has_several(&self, list: GroupId) -> bool {
+        let (plan, group) = (&self.sheet.plan, &self.sheet.plan.groups[list]);
+        group.opening.is_some_and(|opening| {
+            let next = self.next_own(list, opening as usize);
+            next < group.end as usize && !plan.closes(next)
+        })
     }
 
     /// The token that the last element of a list begins with.
@@ -365,6 +390,9 @@ impl Filler<'_> {
         {
             return true;
         }
+        if self.goes_on_behind_bracket(id, index) {
+            return true;
+        }
         let stop = match group.shape {
             Shape::LastResort => {
                 let opening = group.opening.map_or(0, |gap| gap as usize);
@@ -379,6 +407,22 @@ impl Filler<'_> {
         stop > index
             && stop < group.end as usize
             && measures.head(index, stop).is_some_and(|width| self.column + width <= self.max)
+    }
+
+    /// Whether the only link of a chain that may begin a line follows a bracket that has one, as the several
+    /// things that it ends have no room on the line that they begin on.
+    fn goes_on_behind_bracket(&self, id: GroupId, index: usize) -> bool {
+        let (plan, group) = (&self.sheet.plan, &self.sheet.plan.groups[id]);
+        let link = group.opening.filter(|_| group.shape == Shape::Chain).map(|gap| gap as usize);
+        let Some(link) = link.filter(|link| *link > index + 1) else { return false };
+        let closer = link - 1;
+        let list = plan.gaps[closer].group.filter(|_| plan.closes(closer));
+        list.is_some_and(|list| plan.closes_apart(list) && self.has_several(list))
+            && self.next_own(id, link) >= group.end as usize
+            && self.sheet
+                .measures
+                .head(index, link)
+                .is_some_and(|width| self.column + width > self.max)
     }
 
     /// Whether all lines would fit that are inside a group whatever its form.

@@ -188,12 +188,12 @@ impl Sum {
         self.changed as f64 / self.lines.max(1) as f64
     }
 
-    /// Those of the files that are as the whole is agreed to be; none, if they are less than half.
+    /// Those of the files that are as the whole is agreed to be; none, if they are less than a quarter.
     fn of_the_rest(files: &[Left]) -> Option<Sum> {
         let is_like = |file: &usize| files[*file].is_like();
         let all = Sum::of(files, 0..files.len());
         let rest = Sum::of(files, (0..files.len()).filter(is_like));
-        (rest.lines * 2 >= all.lines).then_some(rest)
+        (rest.lines * 4 >= all.lines).then_some(rest)
     }
 
     /// Whether a part is clearly unlike these.
@@ -284,6 +284,13 @@ mod tests {
         // One file of many is named by itself.
         let mixed = [("old/a.js", 200, 150), ("old/b.js", 100, 1), ("old/c.js", 90, 0)];
         assert_eq!(found(&[&rest[..], &mixed[..]].concat()), ["old/a.js"]);
+    }
+
+    #[test]
+    fn what_is_like_may_be_a_third_of_it_all() {
+        let rest = [("src/a.js", 500, 9)];
+        let old = [("old/a.js", 500, 350), ("old/b.js", 500, 390)];
+        assert_eq!(found(&[&rest[..], &old[..]].concat()), ["old"]);
     }
 
     #[test]

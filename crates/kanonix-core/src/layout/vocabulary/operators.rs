@@ -54,12 +54,15 @@ impl Planner<'_> {
     /// So many blanks on both sides of an operator, as `operator_gap` has them for its kind. Where
     /// there are some on one side only, nobody meant that: there are as many as beside the ones that it goes
     /// on with. Where a line ends on one side, there are as many as on the other.
-    fn around(&self, node: NodeId, operator: TokenId, right: TokenId, key: Key) -> (u8, u8) {
+    fn around(&self, binary: Binary, key: Key) -> (u8, u8) {
+        let Binary { node, operator, operators, .. } = binary;
+        let right = self.first(binary.right);
         let (before, after) = (self.beside(operator, key), self.beside(right, key));
         let is_kept = self.choices.operator_gaps.of(key).is_none();
         match (is_kept, self.present_blanks(operator), self.present_blanks(right)) {
             (true, Some(_), None) => return (before, self.unfused(right, before)),
             (true, None, Some(_)) => return (self.unfused(operator, after), after),
+            (true, Some(0), Some(0)) if self.is_around_opened(node, operators) => return (1, 1),
             _ => {}
         }
         match is_kept && (before == 0) != (after == 0) {
@@ -72,21 +75,33 @@ impl Planner<'_> {
         }
     }
 
-    /// The blanks on both sides of an operator that stands beside an operation, or in one of its operands, and
-    /// is the same as its own one.
-    fn beside_its_like(&self, node: NodeId, operator: TokenId) -> Option<u8> {
-        let inside = |place: usize| {
+    /// Whether a stronger operator in an operation's operands, without blanks today, is to get some: `i*2-1`
+    /// does not become `i * 2-1`.
+    fn is_around_opened(&self, node: NodeId, operators: Operators) -> bool {
+        let is_opened = |place: usize| {
             let operand = self.part(node, place).filter(|part| self.kind(*part) == self.kind(node));
-            operand.and_then(|operand| self.part(operand, 1)).map(|own| self.first(own))
+            let inner = operand.and_then(|operand| self.part(operand, 1));
+            inner.map(|inner| self.first(inner)).is_some_and(|inner| {
+                let own = row(operators, self.token_text(inner)).map(|own| operators[own].0);
+                self.present_blanks(inner) == Some(0)
+                    && own.and_then(|own| self.choices.operator_gaps.of(own)) == Some(1)
+            })
         };
-        let beside = [self.first(node).checked_sub(1), Some(self.end(node)), inside(0), inside(2)];
-        let is_like = |token: &TokenId| {
-            *token + 1 < self.tree.tokens.len() as TokenId
-                && self.token_text(*token) == self.token_text(operator)
-        };
-        beside.into_iter().flatten().filter(is_like).find_map(|like| {
+        is_opened(0) || is_opened(2)
+    }
+
+    /// The blanks on both sides of the nearest operator that is the same as an operation's own one and goes on
+    /// with it: in one of its operands or around it.
+    fn beside_its_like(&self, node: NodeId, operator: TokenId) -> Option<u8> {
+        let is_like = |other: &NodeId| self.kind(*other) == self.kind(node);
+        let inside = [0, 2].into_iter().filter_map(|place| self.part(node, place));
+        let outward = iter::successors(Some(self.parent(node)), |at| Some(self.parent(*at)));
+        let outward = outward.take(MOST_AROUND).take_while(is_like);
+        inside.filter(is_like).chain(outward).find_map(|operation| {
+            let like = self.first(self.part(operation, 1)?);
             let blanks = self.present_blanks(like)?.min(1);
-            (self.present_blanks(like + 1)?.min(1) == blanks).then_some(blanks)
+            let is_even = self.present_blanks(like + 1)?.min(1) == blanks;
+            (is_even && self.token_text(like) == self.token_text(operator)).then_some(blanks)
         })
     }
 
@@ -199,7 +214,7 @@ impl Planner<'_> {
         let is_word = text.trim_start_matches('-').starts_with(|c: char| c.is_ascii_alphabetic());
         let (before, after, setting) = match own.map(|own| operators[own].0) {
             Some(key) if !is_word => {
-                let (before, after) = self.around(node, operator, right_first, key);
+                let (before, after) = self.around(binary, key);
                 (before, after, Setting::OperatorGap)
             }
             _ => (1, 1, Setting::WordGap),
@@ -306,12 +321,19 @@ impl Planner<'_> {
     }
 
     /// Whether the operators that a new line is to begin at lead it where either is kept: as the nearest one
-    /// does that a line ends at, in the operations around this one or in its first operand.
+    /// does that a line ends at, in the operations around this one, whether it is in brackets or not, or in
+    /// its first operand.
     fn lead_around(&self, node: NodeId) -> bool {
         let is_like = |other: &NodeId| self.kind(*other) == self.kind(node);
         let outward = iter::successors(Some(self.parent(node)), |at| Some(self.parent(*at)));
         let inward = iter::successors(self.part(node, 0), |at| self.part(*at, 0));
-        let outward = outward.take(MOST_AROUND).take_while(is_like);
+        let is_bracketed = |other: &NodeId| {
+            self.token_text(self.first(*other)) == "(" && self.parts(*other).len() == 3
+        };
+        let outward = outward
+            .take(MOST_AROUND)
+            .take_while(|other| is_like(other) || is_bracketed(other))
+            .filter(is_like);
         let inward = inward.take(MOST_AROUND).take_while(is_like);
         let place = |operation: NodeId| {
             let [sign, right] = [1, 2].map(|place| self.part(operation, place));
