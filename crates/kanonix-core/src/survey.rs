@@ -17,7 +17,7 @@ use crate::layout::Sheet;
 use crate::style::{REGISTRY, Setting, Style};
 use crate::syntax::Tree;
 use crate::text::LineSet;
-use choosing::Choice;
+use choosing::{CLEARLY, Choice};
 use questions::{Question, questions};
 
 /// So many files, spread evenly, are enough to find the style from which all are asked.
@@ -79,6 +79,8 @@ pub struct Survey {
     questions: Vec<Question>,
     /// By question and candidate; last, where there is one, the probe's.
     prices: Vec<Vec<Price>>,
+    /// How many slips there are under the style that the prices count from.
+    slips: usize,
     lengths: Lengths,
     /// How many blocks begin or end on a line of their own.
     edges: usize,
@@ -100,6 +102,11 @@ struct Found<'q> {
 }
 
 impl Found<'_> {
+    /// Whether it is another answer than the one before.
+    fn is_new(&self) -> bool {
+        self.chosen != self.base
+    }
+
     /// Whether an answer waits for another new one: of two that speak for each other, the one that
     /// spares less.
     fn waits_for(&self, other: &Found) -> bool {
@@ -164,6 +171,7 @@ impl Survey {
             base,
             questions,
             prices,
+            slips: 0,
             lengths,
             edges: 0,
             settled: false,
@@ -220,11 +228,21 @@ impl Survey {
         let look = |texts: &[&str], style: Style, again: usize| -> Survey {
             let mut survey = read(texts, style);
             for _ in 0..again {
-                let found = survey.style();
-                if found == survey.base {
+                let found = survey.found();
+                let style = Survey::with(usual.clone(), &found);
+                if style == survey.base {
                     break;
                 }
-                survey = read(texts, found);
+                let next = read(texts, style);
+                if !next.is_worse_than(&survey, &found) {
+                    survey = next;
+                    continue;
+                }
+                // The answers are at odds with each other: one of them is enough for now.
+                let best = found.into_iter().filter(Found::is_new).max_by_key(|own| own.spares);
+                let Some(best) = best.filter(|own| own.spares > 0) else { break };
+                let style = Survey::with(survey.base.clone(), &[best]);
+                survey = read(texts, style);
             }
             survey
         };
@@ -259,6 +277,7 @@ impl Survey {
             Count { slips, lines: lines.len() }
         };
         let usual = judge(&self.base);
+        self.slips += usual.slips.iter().sum::<usize>();
         let sheet = Sheet::new(&tree, text, &self.base, self.language.rule);
         self.edges += sheet.edges();
         // What does not fit is open already, but where lines are as long as they like.
@@ -312,6 +331,7 @@ impl Survey {
                 mine.add(theirs);
             }
         }
+        self.slips += other.slips;
         self.edges += other.edges;
         self.lengths.breakable += other.lengths.breakable;
         for (mine, theirs) in self.lengths.fitting.iter_mut().zip(other.lengths.fitting) {
@@ -329,7 +349,27 @@ impl Survey {
     /// The style that disturbs the code least: the answers, and where the code says nothing, what
     /// the community expects.
     pub fn style(&self) -> Style {
-        let mut style = self.usual.clone();
+        Survey::with(self.usual.clone(), &self.found())
+    }
+
+    /// A style with what was found.
+    fn with(mut style: Style, found: &[Found]) -> Style {
+        for own in found {
+            own.question.candidates[own.chosen].set(&mut style);
+        }
+        style
+    }
+
+    /// Whether this makes clearly more slips than the survey before it, and than what that has found would
+    /// make if no answer changed another one.
+    fn is_worse_than(&self, before: &Survey, found: &[Found]) -> bool {
+        let spared: isize = found.iter().map(|own| own.spares).sum();
+        let expected = (before.slips as isize - spared).max(before.slips as isize);
+        (self.slips as isize - expected) as f64 > self.lines as f64 * CLEARLY / 1000.0
+    }
+
+    /// What was found for each question that the code says anything about.
+    fn found(&self) -> Vec<Found<'_>> {
         let asked = self.questions.iter().zip(&self.prices);
         let mut found: Vec<Found> = asked
             .filter_map(|(question, prices)| {
@@ -340,18 +380,14 @@ impl Survey {
             })
             .collect();
         // An answer that changes another question is looked at by itself.
-        let new: Vec<Found> = found.iter().filter(|own| own.chosen != own.base).copied().collect();
+        let new: Vec<Found> = found.iter().filter(|own| own.is_new()).copied().collect();
         for own in &mut found {
             if new.iter().any(|other| own.waits_for(other)) {
-                own.chosen = own.base;
+                (own.chosen, own.spares) = (own.base, 0);
             }
         }
-        for Found { question, chosen, .. } in found {
-            question.candidates[chosen].set(&mut style);
-        }
-        style
+        found
     }
-
     /// The place of the candidate that is proposed.
     fn chosen(&self, question: &Question, choice: &Choice) -> Option<usize> {
         if self.as_usual.contains(&question.name()) {

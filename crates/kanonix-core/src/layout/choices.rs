@@ -178,6 +178,8 @@ pub struct Choices {
     pub access_indent: AccessIndent,
     pub namespace_indent: Option<bool>,
     pub page_indents: PageIndents,
+    /// Whether elements stay beside others.
+    pub keeps_elements: bool,
     pub everywhere: bool,
     /// Whether texts between markup are filled.
     pub fills_text: bool,
@@ -269,6 +271,7 @@ impl Choices {
                 Value::Flag(flag) => Some(flag),
                 _ => None,
             },
+            keeps_elements: style.is(Setting::ElementLine, Key::Whole, "keep"),
             page_indents: PageIndents::of_style(style),
             everywhere: style.is(Setting::ShownSpace, Key::Whole, "everywhere"),
             fills_text: style.is(Setting::TextFill, Key::Whole, "width")

@@ -552,7 +552,7 @@ impl<'a> Comparing<'a> {
                 Want::Newline => "the next line",
                 _ => "its own line, like the rest of its list or chain",
             };
-            let (short, more) = short(self.token_text(index));
+            let (short, more) = short(self.begun_text(index));
             let message = ["put `", short, more, "` on ", place].concat();
             return self.slip(range.end, 0, gap.breaks, message);
         }
@@ -619,6 +619,16 @@ impl<'a> Comparing<'a> {
             last.message = message;
             last.length = (token.end - token.start) as usize;
         }
+    }
+
+    /// What a line begins with that begins with a token: a tag's bracket says nothing without the name.
+    fn begun_text(&self, token: usize) -> &'a str {
+        let (own, tokens) = (self.token_text(token), &self.sheet.tree.tokens);
+        let end = tokens[token].end;
+        let name = tokens
+            .get(token + 1)
+            .filter(|next| matches!(own, "<" | "</") && next.start == end);
+        &self.sheet.text[tokens[token].start as usize..name.map_or(end, |name| name.end) as usize]
     }
 
     fn token_text(&self, token: usize) -> &'a str {

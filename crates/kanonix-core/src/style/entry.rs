@@ -25,6 +25,7 @@ pub enum Setting {
     NamespaceIndent,
     RuleIndent,
     PageIndent,
+    ElementLine,
     DirectiveIndent,
     AnnotationLine,
     ModifierOrder,

@@ -107,6 +107,7 @@ pub static SAMPLES: &[Sample] = &[
     of("page_indent.root", "html", "<html>\n<body>\n<p>ebb</p>\n</body>\n</html>\n"),
     of("page_indent.element", "html", "<div>\n<p>ebb</p>\n</div>\n"),
     of("page_indent.control", "html", "{{ if .Ebb }}\n<p>low</p>\n{{ end }}\n"),
+    of("element_line", "html", "<ul><li>ebb</li>\n<li>flood</li></ul>\n"),
     of("page_indent.text", "html", "<p>\nThe tide\nis high\n</p>\n"),
     of(
         "page_indent.embedded",

@@ -7,7 +7,7 @@ use crate::style::{Key, Setting};
 /// In a thousand lines: a value that is not the community's, and that few places speak for, has to
 /// be cheaper by more than this; and one that keeps what is there is proposed where its best rival
 /// would change so many lines more.
-const CLEARLY: f64 = 3.0;
+pub(super) const CLEARLY: f64 = 3.0;
 
 /// In a thousand lines: what a value may cost that is stricter than the community's.
 const HARDLY: f64 = 1.0;

@@ -201,7 +201,9 @@ impl Copying<'_> {
                     || (role == Role::Comment
                         && grammar.comments().is_open(&self.text[range.clone()]));
                 // What is missing in it may have no name.
-                let is_missing = range.is_empty() && (has_error || node.is_missing());
+                let is_missing = range.is_empty()
+                    && (has_error || node.is_missing())
+                    && !grammar.may_lack(&self.text[..range.start]);
                 // A line end that may not stand there is a place where something else is missing.
                 let is_blank = is_error && self.text[range.clone()].trim_matches(BLANKS).is_empty();
                 let is_missing = is_missing || is_blank;

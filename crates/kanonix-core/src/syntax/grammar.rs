@@ -132,6 +132,7 @@ pub struct Grammar {
     exact: Option<fn(u16, &str) -> bool>,
     /// Whether what a construct holds behind its first part stands beside it in truth.
     alone: Option<fn(u16, &str) -> bool>,
+    may_lack: Option<fn(&str) -> bool>,
     /// What the grammar takes for parts of operations that belong to their operands.
     regrouping: Option<&'static Regrouping>,
     /// Whether a text is only understood as a whole.
@@ -174,7 +175,7 @@ impl Grammar {
     ) -> Grammar {
         let loaded = OnceLock::new();
         let (reading, indented, foreign, one_line) = (None, None, None, None);
-        let (exact, alone, whole, shows) = (None, None, None, None);
+        let (exact, alone, may_lack, whole, shows) = (None, None, None, None, None);
         let (masked, uncut, directives, margin, join) = (None, None, None, None, None);
         let (line_ends_count, pairs, reserved) = (false, BRACKETS, None);
         let (last, closers, unnamed): (Last, &[&str], &[&str]) = (&[], &[], &[]);
@@ -195,6 +196,7 @@ impl Grammar {
             one_line,
             exact,
             alone,
+            may_lack,
             regrouping: None,
             whole,
             traits: None,
@@ -318,6 +320,17 @@ impl Grammar {
     /// Whether a construct ends with its first part, where any does.
     pub(super) fn alone(&self) -> Option<fn(u16, &str) -> bool> {
         self.alone
+    }
+
+    /// The same, where by what stands before it something may be missing that the grammar asks for.
+    pub const fn lacking(mut self, may_lack: fn(&str) -> bool) -> Grammar {
+        self.may_lack = Some(may_lack);
+        self
+    }
+
+    /// Whether something may be missing behind a text.
+    pub(super) fn may_lack(&self, before: &str) -> bool {
+        self.may_lack.is_some_and(|may_lack| may_lack(before))
     }
 
     /// The same, with operations that the grammar reads otherwise than the language does.

@@ -240,6 +240,13 @@ fn declaration(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     {
         return parts.iter().skip(1).for_each(|part| p.keep_gap(p.first(*part)));
     }
+    // `--tide:;`, which to some browsers is another thing than `--tide: ;`.
+    if let [name, sign, rest @ ..] = parts
+        && may_lack_value(&p.text[..p.tree.tokens[p.first(*sign) as usize].end as usize])
+        && rest.iter().all(|part| p.is(*part, Kind::Semicolon) || p.end(*part) == p.first(*part))
+    {
+        return (p.end(*name)..p.end(node)).for_each(|token| p.keep_gap(token));
+    }
     // No pair: the value's own commas and rows say where it begins a line.
     if let [_, sign, value, ..] = parts {
         p.before_pair_sign(p.first(*sign), Key::Value);
@@ -266,6 +273,14 @@ fn declaration(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         }
         None => add_end(p, node),
     }
+}
+
+/// Whether a value may be missing behind a text: that of what is a team's own, `--tide:;`.
+pub(super) fn may_lack_value(before: &str) -> bool {
+    let name = before.trim_end().strip_suffix(':').unwrap_or_default().trim_end();
+    let is_part = |byte: &u8| byte.is_ascii_alphanumeric() || b"-_".contains(byte) || *byte >= 0x80;
+    let length = name.bytes().rev().take_while(is_part).count();
+    name[name.len() - length..].starts_with("--")
 }
 
 /// What ends with its block ends with a semicolon, unless a text without its end has taken that in.

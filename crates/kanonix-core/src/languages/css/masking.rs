@@ -318,7 +318,10 @@ impl Masking {
     /// A declaration of a plain sheet, with a mark before its property for browsers that read on. What is
     /// the team's own (`--tide`) is kept as it stands.
     fn declaration(&mut self, start: usize, colon: Option<usize>, end: usize) {
-        let Some(colon) = colon.filter(|_| !self.starts_with(start, b"--")) else { return };
+        let Some(colon) = colon else { return };
+        if self.starts_with(start, b"--") {
+            return self.empty_fallbacks(colon + 1..end);
+        }
         if self.byte(start) == b'*' && self.is_name(start + 1..colon) {
             self.bytes[start] = LETTER;
         }
@@ -339,10 +342,11 @@ impl Masking {
                 b'!' if self.bytes[at..value.end] != *b"!important" => self.bytes[at] = LETTER,
                 // The name of a colour, as desktops have it: `@tide_color`
                 b'@' if self.byte(at + 1).is_ascii_alphabetic() => self.bytes[at] = LETTER,
-                // `alpha(opacity = 70)`
+                b',' => self.empty_fallback(at),
+                // `alpha(opacity = 70)`, `if(style(--tide: high): 2em; else: 1em)`
                 b'(' if at >= plain => {
                     let end = self.pair(at, b'(', b')').unwrap_or(value.end).min(value.end);
-                    match self.bytes[at..end].contains(&b'=') {
+                    match self.bytes[at..end].iter().any(|byte| b"=<>:;".contains(byte)) {
                         true => self.hide(at..end),
                         false => plain = end,
                     }
@@ -350,6 +354,37 @@ impl Masking {
                 _ => {}
             }
             at += 1;
+        }
+    }
+
+    /// What stands for a variable that is not there may be nothing: `var(--tide,)`.
+    fn empty_fallbacks(&mut self, value: Range<usize>) {
+        let mut at = value.start;
+        while at < value.end {
+            match self.closed(at) {
+                Some(end) => at = end,
+                None => {
+                    if self.byte(at) == b',' {
+                        self.empty_fallback(at);
+                    }
+                    at += 1;
+                }
+            }
+        }
+    }
+
+    /// A comma behind which nothing stands is a part of the word before it.
+    fn empty_fallback(&mut self, comma: usize) {
+        let mut at = comma + 1;
+        loop {
+            at += self.bytes[at..].iter().take_while(|byte| byte.is_ascii_whitespace()).count();
+            match self.starts_with(at, b"/*").then(|| self.comment(at)).flatten() {
+                Some(end) => at = end,
+                None => break,
+            }
+        }
+        if self.byte(at) == b')' && comma > 0 && is_word(self.byte(comma - 1)) {
+            self.bytes[comma] = LETTER;
         }
     }
 
@@ -607,6 +642,7 @@ impl Masking {
                 b'.' if before.is_ascii_alphabetic() && next.is_ascii_alphabetic() => {
                     self.bytes[at] = LETTER;
                 }
+                b',' => self.empty_fallback(at),
                 b'.' if self.starts_with(at, b"...") => self.hide(at..(at + 3).min(range.end)),
                 b'(' => {
                     let end = self.pair(at, b'(', b')').unwrap_or(range.end).min(range.end);

@@ -59,6 +59,7 @@ pub(super) static LANGUAGE: Language = Language {
     grammar: Grammar::new(|| tree_sitter_css::LANGUAGE.into(), &layout::KINDS, &COMMENTS)
         .without(layout::foreign)
         .naming(layout::IDLE)
+        .lacking(layout::may_lack_value)
         .showing(layout::shows)
         .masking(masking::plain),
     rule: layout::rule,
@@ -107,6 +108,7 @@ const fn dialect(
         grammar: Grammar::new(|| tree_sitter_css::LANGUAGE.into(), &layout::KINDS, &LINE_COMMENTS)
             .without(layout::is_open_string)
             .naming(layout::IDLE)
+            .lacking(layout::may_lack_value)
             .showing(layout::shows)
             .masking(masked),
         rule: layout::rule,

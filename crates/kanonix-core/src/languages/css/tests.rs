@@ -683,3 +683,30 @@ fn sheets_of_desktops_are_read() {
     assert_eq!(lay("css", text), text);
     assert_eq!(lay("css", &text.replace("color: @quay", "color:@quay")), text);
 }
+
+/// A variable may be nothing, and so may what stands for one; how that is spelt, old browsers look at.
+#[test]
+fn variables_may_be_nothing() {
+    let sheet = "\
+.quay {
+  --tide: ;
+  --ebb:;
+  --flood:
+  ;
+  --all: var(--ebb,/*!*/ /*!*/) var(--flood,);
+  color: if(style(--tide: high): red; else: blue);
+  margin: var(--ebb,);
+  width: attr(data-width type(<length>), 10px);
+}
+";
+    for language in ["css", "scss", "less"] {
+        assert!(faults(language, sheet).is_empty(), "{language}");
+        assert_eq!(lay(language, sheet), sheet, "{language}");
+    }
+    assert_eq!(
+        lay("css", ".quay {\n  margin:var( --ebb, )\n}\n"),
+        ".quay {\n  margin: var(--ebb,);\n}\n"
+    );
+    // Other properties have a value.
+    assert_eq!(faults("css", ".quay {\n  margin:;\n}\n").len(), 1);
+}

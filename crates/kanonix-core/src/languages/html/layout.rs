@@ -277,7 +277,7 @@ fn document(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
             stays(p, &place);
         } else if !hanging_line(p, &place) {
             let level = levels.get(index).copied().unwrap_or(0);
-            p.line(place.token, GroupId::ROOT, level, Setting::WordGap);
+            p.line(place.token, GroupId::ROOT, level, line_setting(p, &place));
         }
     }
     if parts.last().is_some_and(|last| elements::leaves_open(p.tree, p.text, *last)) {
@@ -289,13 +289,24 @@ fn document(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
 /// has lines of its own, unless that stands in a row with others.
 fn begins_line(p: &Planner, place: &Place) -> bool {
     (p.broken_before(place.token) && !place.goes_on)
-        || (place.beside_block && !place.in_row && !shows(p, place.token))
+        || (place.beside_block
+            && !place.in_row
+            && !p.choices.keeps_elements
+            && !shows(p, place.token))
+}
+
+/// Which setting asks for the line that begins at a place.
+fn line_setting(p: &Planner, place: &Place) -> Setting {
+    match place.beside_block && !p.broken_before(place.token) {
+        true => Setting::ElementLine,
+        false => Setting::WordGap,
+    }
 }
 
 /// What stands on the line before stays there: with a blank or without where that shows.
 fn stays(p: &mut Planner, place: &Place) {
     let token = place.token;
-    if place.stays {
+    if place.stays || (place.beside_block && p.choices.keeps_elements) {
         p.keep_gap(token);
     } else {
         let apart = shows(p, token) && !p.gap_text(token).is_empty();
@@ -323,7 +334,8 @@ fn element(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     }
     let stays_flat = |p: &Planner, place: &Place| shows(p, place.token);
     let (first, end) = (p.first(node), p.end(node));
-    let holds_blocks = places.iter().any(|place| place.beside_block);
+    let keeps = p.choices.keeps_elements;
+    let holds_blocks = !keeps && places.iter().any(|place| place.beside_block);
     let may_open = closing.is_some()
         && !children.is_empty()
         && places.first().is_some_and(|first| !stays_flat(p, first));
@@ -334,7 +346,7 @@ fn element(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         own.stem = first;
         own.one_each = true;
         // Text alone is hardly shorter for standing between its tags.
-        if !holds_blocks && (p.choices.remembers) {
+        if !holds_blocks && (p.choices.remembers || keeps) {
             p.by_hand(group);
         }
     }
@@ -352,6 +364,9 @@ fn element(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
                 let level = if is_closing { 0 } else { depth(p, node, &places) };
                 p.may_break(place.token, group, level, blanks, Setting::WordGap);
                 p.gap(place.token).inside = !is_closing;
+                if holds_blocks {
+                    p.gap(place.token).breaks = Setting::ElementLine;
+                }
                 if is_edge {
                     p.at_most(place.token, p.choices.edge_blank);
                 }
@@ -424,10 +439,11 @@ fn spread(
             continue;
         }
         let level = place.hangs.filter(|_| place.behind_tag).unwrap_or(level);
+        let setting = line_setting(p, place);
         match levels.get(index).copied().unwrap_or(0).saturating_add(level) {
-            _ if is_closing => p.line(place.token, group, 0, Setting::WordGap),
-            0 => p.line_beside(place.token, group, Setting::WordGap),
-            level => p.line(place.token, group, level, Setting::WordGap),
+            _ if is_closing => p.line(place.token, group, 0, setting),
+            0 => p.line_beside(place.token, group, setting),
+            level => p.line(place.token, group, level, setting),
         }
         if index == 0 || is_closing {
             p.at_most(place.token, edge);
@@ -442,6 +458,7 @@ fn closes_apart(p: &Planner, places: &[Place], closing: &Place) -> bool {
     places.first().is_some_and(|first| p.broken_before(first.token))
         && places.len() > 1
         && !closing.goes_on
+        && !p.choices.keeps_elements
         && !shows(p, closing.token)
         && !places.iter().any(is_text)
 }

@@ -671,3 +671,15 @@ fn a_page_may_begin_with_an_instruction() {
     <!DOCTYPE html><html><body><p>ebb</p></body></html>
     ");
 }
+
+/// Where a team lets elements stand beside others, only those that somebody put there have lines.
+#[test]
+fn elements_stay_beside_others_where_a_canon_keeps_them() {
+    let keep = [("element_line", "", "keep"), ("page_indent", "", "false")];
+    let page = "<html><head>\n<title>Tides</title>\n</head><body>\n<p>The tide office.<P>\nAnother<hr> one.\n<table><tr><td>\nebb\n</tr></table>\n<p>The</p> <p>tide</p><ul>\n<li>ebb</li></ul>\n</body></html>\n";
+    assert_eq!(lay_with("html", &keep, page), page);
+    let torn = "<ul><li>ebb</li>\n    <li>flood</li></ul>\n";
+    assert_eq!(lay_with("html", &keep, torn), "<ul><li>ebb</li>\n<li>flood</li></ul>\n");
+    let long = format!("<ul><li>{}</li><li>flood</li></ul>\n", "ebb ".repeat(30).trim_end());
+    assert_eq!(lay_with("html", &keep, &long), long);
+}

@@ -17,6 +17,7 @@ pub(super) fn masked(text: &str) -> Option<String> {
     hide_names_of_types(&mut shown);
     hide_operators(&mut shown);
     hide_choices(&mut shown);
+    hide_calls_of_bases(&mut shown);
     hide_labels(&mut shown);
     hide_units(&mut shown);
     String::from_utf8(shown).ok().filter(|shown| shown != text)
@@ -381,6 +382,39 @@ fn other_answer(behind: &[u8]) -> Option<usize> {
             b" ? " if depth == 0 => asked += 1,
             b" : " if depth == 0 && asked == 0 => return Some(at + 1),
             b" : " if depth == 0 => asked -= 1,
+            _ => {}
+        }
+    }
+    None
+}
+
+/// `: base($level)` behind what makes an object, which the grammar does not read: a comment stands there.
+fn hide_calls_of_bases(shown: &mut [u8]) {
+    let places: Vec<usize> = memchr::memmem::find_iter(shown, b"base(").collect();
+    for word in places {
+        let before = shown[..word].trim_ascii_end();
+        let Some((b':', head)) = before.split_last() else { continue };
+        let (start, open) = (head.len(), word + b"base".len());
+        let most = (open + LONGEST).min(shown.len());
+        if head.trim_ascii_end().ends_with(b")")
+            && let Some(end) = end_of_arguments(&shown[..most], open)
+        {
+            shown[start..end].fill(LETTER);
+            shown[start..start + 2].copy_from_slice(b"<#");
+            shown[end - 2..end].copy_from_slice(b"#>");
+        }
+    }
+}
+
+/// Where the arguments end that begin at a byte, on its line.
+fn end_of_arguments(shown: &[u8], open: usize) -> Option<usize> {
+    let mut depth = 0usize;
+    for (at, byte) in shown.iter().enumerate().skip(open) {
+        match byte {
+            b'(' => depth += 1,
+            b')' if depth == 1 => return Some(at + 1),
+            b')' => depth -= 1,
+            b'\n' => return None,
             _ => {}
         }
     }

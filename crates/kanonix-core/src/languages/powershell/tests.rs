@@ -502,14 +502,12 @@ fn one_touched_line_and_no_other() {
 
 #[test]
 fn what_the_grammar_cannot_read_stays() {
-    let text = "a  b\nclass C : D {\n  C( ) : base( 1 ) { }\n}\n$x=1\n";
+    let text = "a  b\n$tide  ??=  1\n$x=1\n";
     assert!(!faults("powershell", text).is_empty());
     insta::assert_snapshot!(touched("powershell", "", text), @"
-    a  b
-    class C : D {
-      C( ) : base( 1 ) { }
-    }
-    $x=1
+    a b
+    $tide  ??=  1
+    $x = 1
     ");
 }
 
@@ -659,4 +657,26 @@ fn choices_of_newer_shells_are_read() {
     assert!(faults("powershell", text).is_empty());
     assert_eq!(lay("powershell", text), text);
     assert_eq!(lay("powershell", &text.replace(" = ", "=")), text);
+}
+
+/// What an object of the class before is made of stays as it stands, and what is around it is read.
+#[test]
+fn the_call_of_a_base_stays_as_it_stands() {
+    let class = "\
+class Gauge : Station {
+    Gauge([int]$level) : base($level) {
+        $this.Level = $level
+    }
+
+    Gauge() : base() {}
+
+    Gauge([string]$name) : base($name, (Get-Tide $name)) {
+        $this.Name = $name
+    }
+}
+";
+    assert!(faults("powershell", class).is_empty());
+    assert_eq!(lay("powershell", class), class);
+    let hasty = class.replace("$this.Level = $level", "$this.Level=$level");
+    assert_eq!(lay("powershell", &hasty), class);
 }

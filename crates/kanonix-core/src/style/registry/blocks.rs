@@ -180,6 +180,14 @@ pub(super) const ENTRIES: &[Entry] = &[
         one_for_all: true,
     },
     Entry {
+        setting: Setting::ElementLine,
+        name: "element_line",
+        about:
+            "Whether an element that begins and ends a line where a page is drawn (a paragraph, a list, a                 table, a heading) does so in the file, too, or stands beside others where somebody put it                 there.",
+        slots: &[one(Family::Pages, ValueKind::Word(&["own_line", "keep"]), "own_line")],
+        one_for_all: false,
+    },
+    Entry {
         setting: Setting::DirectiveIndent,
         name: "directive_indent",
         about:
