@@ -227,20 +227,28 @@ impl Survey {
         }
         let look = |texts: &[&str], style: Style, again: usize| -> Survey {
             let mut survey = read(texts, style);
+            let mut before: Option<Survey> = None;
             for _ in 0..again {
                 let found = survey.found();
                 let style = Survey::with(usual.clone(), &found);
                 if style == survey.base {
                     break;
                 }
+                // Round and round it goes: the better one of both is enough.
+                if let Some(before) = before.take_if(|before| before.base == style) {
+                    let best = if before.slips < survey.slips { before } else { survey };
+                    return Survey { settled: true, ..best };
+                }
                 let next = read(texts, style);
                 if !next.is_worse_than(&survey, &found) {
-                    survey = next;
+                    before = Some(std::mem::replace(&mut survey, next));
                     continue;
                 }
                 // The answers are at odds with each other: one of them is enough for now.
                 let best = found.into_iter().filter(Found::is_new).max_by_key(|own| own.spares);
-                let Some(best) = best.filter(|own| own.spares > 0) else { break };
+                let Some(best) = best.filter(|own| own.spares > 0) else {
+                    return Survey { settled: true, ..survey };
+                };
                 let style = Survey::with(survey.base.clone(), &[best]);
                 survey = read(texts, style);
             }
@@ -450,6 +458,56 @@ mod tests {
     use super::*;
     use crate::languages;
     use crate::style::Key;
+
+    /// Two answers that are well alone may be at odds with each other.
+    #[test]
+    fn what_makes_more_slips_than_was_expected_is_no_answer() {
+        let lua = languages::by_name("lua").unwrap();
+        let with = |slips: usize| {
+            Survey { lines: 1_000, slips, ..Survey::new(lua, lua.style()) }
+        };
+        let before = with(20);
+        assert!(!with(10).is_worse_than(&before, &[]));
+        assert!(!with(23).is_worse_than(&before, &[]));
+        assert!(with(24).is_worse_than(&before, &[]));
+        // What is stricter than the code costs what it was said to cost.
+        let question = &before.questions[0];
+        let strict = Found { question, base: 0, chosen: 1, spares: -5 };
+        assert!(!with(28).is_worse_than(&before, &[strict]));
+        assert!(with(29).is_worse_than(&before, &[strict]));
+    }
+
+    /// What the answers to two questions say of each other may go round: the better answers stay.
+    #[test]
+    fn answers_that_go_round_end_with_the_better_ones() {
+        let lua = languages::by_name("lua").unwrap();
+        let texts = ["local ebb = 1\n"];
+        let tight = {
+            let mut style = lua.style();
+            style.set("operator_gap", "product", "false").unwrap();
+            style
+        };
+        // Each style finds the other one.
+        let read = |better: &Style, base: Style| {
+            let is_tight = base == tight;
+            let slips = if base == *better { 9 } else { 10 };
+            let mut survey = Survey { lines: 1_000, slips, ..Survey::new(lua, base) };
+            let asked = survey.questions.iter().zip(&mut survey.prices);
+            for (question, prices) in asked.filter(|(own, _)| own.name() == "operator_gap.product")
+            {
+                for (candidate, price) in question.candidates.iter().zip(prices) {
+                    let is_other = candidate.name == if is_tight { "true" } else { "false" };
+                    price.all = if is_other { 0 } else { 100 };
+                    price.own = price.all;
+                }
+            }
+            survey
+        };
+        for better in [lua.style(), tight.clone()] {
+            let settled = Survey::settle(&texts, lua, |_, base| read(&better, base));
+            assert!(settled.base == better);
+        }
+    }
 
     #[test]
     fn the_code_says_what_it_does() {
