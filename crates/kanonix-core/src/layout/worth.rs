@@ -417,12 +417,10 @@ impl Filler<'_> {
         let Some(link) = link.filter(|link| *link > index + 1) else { return false };
         let closer = link - 1;
         let list = plan.gaps[closer].group.filter(|_| plan.closes(closer));
+        let is_full = |width: usize| self.column + width > self.max;
         list.is_some_and(|list| plan.closes_apart(list) && self.has_several(list))
+            && self.sheet.measures.head(index, link).is_some_and(is_full)
             && self.next_own(id, link) >= group.end as usize
-            && self.sheet
-                .measures
-                .head(index, link)
-                .is_some_and(|width| self.column + width > self.max)
     }
 
     /// Whether all lines would fit that are inside a group whatever its form.
