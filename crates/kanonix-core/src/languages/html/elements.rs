@@ -84,7 +84,8 @@ const NAMED: [(u16, &[&str]); 13] = [
             "optgroup", "select", "table", "tbody", "tfoot", "thead", "tr", "ul", "video",
         ],
     ),
-    (EXACT, &["pre", "textarea", "listing", "xmp", "plaintext"]),
+    // To a browser with frames, what stands beside them is a text and no elements.
+    (EXACT, &["pre", "textarea", "listing", "xmp", "plaintext", "noframes", "noembed"]),
     (
         VOID,
         &[

@@ -683,3 +683,14 @@ fn elements_stay_beside_others_where_a_canon_keeps_them() {
     let long = format!("<ul><li>{}</li><li>flood</li></ul>\n", "ebb ".repeat(30).trim_end());
     assert_eq!(lay_with("html", &keep, &long), long);
 }
+
+/// What a browser without frames is told is one text to all others.
+#[test]
+fn what_stands_beside_frames_stays_to_the_byte() {
+    let page = "<frameset>\n<frame src=a.html>\n<noframes><body>\n  <a   href=\"a.html\">here</a><p>\n</body></noframes>\n</frameset>\n";
+    let single = [("markup_quotes", "", "single")];
+    let mended = lay_with("html", &single, page);
+    assert!(mended.contains(
+        "<noframes><body>\n  <a   href=\"a.html\">here</a><p>\n</body></noframes>"
+    ));
+}
