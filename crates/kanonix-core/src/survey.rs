@@ -396,6 +396,7 @@ impl Survey {
         }
         found
     }
+
     /// The place of the candidate that is proposed.
     fn chosen(&self, question: &Question, choice: &Choice) -> Option<usize> {
         if self.as_usual.contains(&question.name()) {

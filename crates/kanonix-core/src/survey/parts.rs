@@ -27,6 +27,9 @@ const WORTH: f64 = 0.01;
 /// has a claim to it.
 const ENOUGH: f64 = 0.2;
 
+/// Parts are looked for where at least this share of all lines is in files as the whole is agreed to be.
+const LIKE: f64 = 0.25;
+
 /// So many parts are proposed; a tree with more of them has other worries.
 const MOST_PARTS: usize = 8;
 
@@ -188,12 +191,12 @@ impl Sum {
         self.changed as f64 / self.lines.max(1) as f64
     }
 
-    /// Those of the files that are as the whole is agreed to be; none, if they are less than a quarter.
+    /// Those of the files that are as the whole is agreed to be; none, if they are too few.
     fn of_the_rest(files: &[Left]) -> Option<Sum> {
         let is_like = |file: &usize| files[*file].is_like();
         let all = Sum::of(files, 0..files.len());
         let rest = Sum::of(files, (0..files.len()).filter(is_like));
-        (rest.lines * 4 >= all.lines).then_some(rest)
+        (rest.lines as f64 >= all.lines as f64 * LIKE).then_some(rest)
     }
 
     /// Whether a part is clearly unlike these.

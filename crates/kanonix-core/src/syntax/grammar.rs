@@ -132,6 +132,7 @@ pub struct Grammar {
     exact: Option<fn(u16, &str) -> bool>,
     /// Whether what a construct holds behind its first part stands beside it in truth.
     alone: Option<fn(u16, &str) -> bool>,
+    /// Whether something that the grammar asks for may be missing behind a text.
     may_lack: Option<fn(&str) -> bool>,
     /// What the grammar takes for parts of operations that belong to their operands.
     regrouping: Option<&'static Regrouping>,

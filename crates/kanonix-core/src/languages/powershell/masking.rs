@@ -388,10 +388,19 @@ fn other_answer(behind: &[u8]) -> Option<usize> {
     None
 }
 
-/// `: base($level)` behind what makes an object, which the grammar does not read: a comment stands there.
+/// `: base($level)` behind what makes an object, which the grammar does not read: a comment stands there, but not
+/// in another one, which its end would end.
 fn hide_calls_of_bases(shown: &mut [u8]) {
     let places: Vec<usize> = memchr::memmem::find_iter(shown, b"base(").collect();
+    let (mut seen, mut in_comment) = (0, false);
     for word in places {
+        for mark in shown[seen..word].windows(2) {
+            in_comment = mark == b"<#" || (in_comment && mark != b"#>");
+        }
+        seen = word;
+        if in_comment {
+            continue;
+        }
         let before = shown[..word].trim_ascii_end();
         let Some((b':', head)) = before.split_last() else { continue };
         let (start, open) = (head.len(), word + b"base".len());

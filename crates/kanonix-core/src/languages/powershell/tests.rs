@@ -677,6 +677,11 @@ class Gauge : Station {
 ";
     assert!(faults("powershell", class).is_empty());
     assert_eq!(lay("powershell", class), class);
+    // In a comment it is a part of that, whose end stands where it stood.
+    let help = "<#\nGauge() : base()\nmore of it\n#>\n\n";
+    let text = format!("{help}{class}");
+    assert!(faults("powershell", &text).is_empty());
+    assert_eq!(lay("powershell", &text), text);
     let hasty = class.replace("$this.Level = $level", "$this.Level=$level");
     assert_eq!(lay("powershell", &hasty), class);
 }
