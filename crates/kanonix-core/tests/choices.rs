@@ -240,6 +240,20 @@ fn a_chain_stays_as_somebody_opened_it() {
 }
 
 #[test]
+fn where_nothing_is_remembered_a_field_stands_behind_the_call_before_it() {
+    let settings = [("list_wrap", "", "fit"), ("max_line_length", "", "50")];
+    let text = "\
+const tide = gauges
+  .find(springTide)
+  ?.instance.readNow(andThenAgain);
+";
+    let flat = text.replace("\n  ", "");
+    let wanted = lay_with("javascript", &settings, &flat);
+    assert_eq!(lay_with("javascript", &settings, text), wanted);
+    assert_eq!(wanted, text.replace("\n  ?.instance", "?.instance\n  "));
+}
+
+#[test]
 fn a_chain_of_two_calls_breaks_at_its_points_before_its_last_plain_arguments_open() {
     becomes("javascript", &[(
         "const names = await this.gauges.findAll({ where: { open: true }, limit: 20 }).then((all) => all.names);\n",

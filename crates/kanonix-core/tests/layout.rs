@@ -568,6 +568,23 @@ fn a_line_with_all_its_brackets_closed_may_show_a_files_own_step() {
 }
 
 #[test]
+fn a_step_of_two_spaces_is_no_two_steps_in_tabs() {
+    let marked = "
+ if a then
+   b()
+ end
+>if c then
+>d()
+>end
+";
+    let settings = [("indent_style", "", "tab"), ("wrap_indent", "chain", "2")];
+    assert_eq!(
+        mend_marked("lua", &settings, marked),
+        "if a then\n  b()\nend\nif c then\n  d()\nend\n"
+    );
+}
+
+#[test]
 fn what_a_token_of_several_lines_holds_shows_no_step() {
     let said = "  options:\n    path:\n      type: path\n    mode:\n      type: raw\n";
     let code = "def open(path):\n    return [\n        read(path), mode,\n    ]\n";

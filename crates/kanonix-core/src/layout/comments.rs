@@ -184,7 +184,7 @@ impl Placing<'_> {
             while let Some(block) = open.pop() {
                 if self.is_inside(*at, &block, (!is_closer).then_some(next)) {
                     gap.group = Some(block.group);
-                    gap.level = 1;
+                    gap.level = plan.groups[block.group].inner;
                     gap.inside = true;
                     open.push(block);
                     break;

@@ -81,11 +81,11 @@ impl Sheet<'_> {
 fn seen_in(sheet: &Sheet, set: &LineSet, style: &Style) -> HashMap<String, usize> {
     let canon = style.indent_step();
     // What goes on with a line may be several steps further in, as the canon has it.
-    let several: Vec<usize> = [Key::Chain, Key::List]
+    let several: Vec<String> = [Key::Chain, Key::List]
         .into_iter()
         .filter_map(|key| style.number(Setting::WrapIndent, key))
         .filter(|steps| *steps > 1)
-        .map(|steps| canon.len() * steps as usize)
+        .map(|steps| canon.repeat(steps as usize))
         .collect();
     let in_tags = sheet.tree.opens("<") && !sheet.tree.opens("{");
     let opens = if in_tags { is_tag } else { may_open };
@@ -103,7 +103,7 @@ fn seen_in(sheet: &Sheet, set: &LineSet, style: &Style) -> HashMap<String, usize
 fn seen<'t>(
     text: &'t str,
     canon: &str,
-    several: &[usize],
+    several: &[String],
     may_open: fn(&str) -> bool,
     says_nothing: impl Fn(usize) -> bool,
 ) -> HashMap<&'t str, usize> {
@@ -126,7 +126,7 @@ fn seen<'t>(
             // Beside tabs, spaces line things up, and blocks in these are as far in as they are.
             let is_lined_up = canon == "\t" && before.starts_with(' ');
             let step = indentation.strip_prefix(before).filter(|_| !is_lined_up);
-            step.filter(|step| opens || !several.contains(&step.len()))
+            step.filter(|step| opens || several.iter().all(|several| several != step))
         });
         if let Some(step) = step.filter(|step| is_step(step)).filter(is_plain) {
             *seen.entry(step).or_default() += 1;

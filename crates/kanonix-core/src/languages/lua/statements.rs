@@ -175,7 +175,7 @@ fn sets_names(p: &Planner, block: TokenId) -> bool {
 fn guarded(p: &mut Planner, node: NodeId, lines: &[NodeId]) {
     let first = lines.first().map(|first| p.first(*first));
     if is_guard(p, node, lines) && !p.indents_namespace(p.first(node), first) {
-        p.stand_beside(lines, Setting::NamespaceIndent);
+        p.stand_beside_namespace(lines);
     }
 }
 

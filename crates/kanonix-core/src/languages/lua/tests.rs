@@ -213,6 +213,10 @@ fn a_block_around_functions_of_the_file_may_leave_them_at_the_margin() {
     assert_eq!(lay_with("lua", &[("namespace_indent", "", "false")], inside), text);
     let arms = "if siren then\n\nfunction hush()\n  siren:stop()\nend\n\nif storm then\n\nfunction wail()\n  siren:sound()\nend\n\nend\nelse\n\nfunction wail()\n  warn()\nend\n\nend\n";
     assert_eq!(lay_with("lua", &[("namespace_indent", "", "keep")], arms), arms);
+    // A comment behind the last of them is beside it.
+    let said =
+        "if siren then\n  hush()\nelse\nfunction wail()\n  warn()\nend\n-- As loud as it is.\nend\n";
+    assert_eq!(lay_with("lua", &[("namespace_indent", "", "false")], said), said);
     let call = "if siren then\nwail()\nend\n";
     let wanted = "if siren then\n  wail()\nend\n";
     assert_eq!(lay_with("lua", &[("namespace_indent", "", "keep")], call), wanted);

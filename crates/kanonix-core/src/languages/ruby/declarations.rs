@@ -136,6 +136,6 @@ fn class(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     body(p, (p.first(node), p.end(parts[header - 1]) - 1), &own, *end, Key::Type);
     let first = own.iter().map(|part| p.first(*part)).find(|token| p.begins_line(*token));
     if p.is(node, Kind::Module) && !p.indents_namespace(p.first(node), first) {
-        p.stand_beside(&own, Setting::NamespaceIndent);
+        p.stand_beside_namespace(&own);
     }
 }

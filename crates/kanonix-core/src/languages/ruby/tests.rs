@@ -473,6 +473,8 @@ end
 fn a_module_stands_as_it_does_around_what_it_holds() {
     let text = "module A\nclass B\n  C = 1\nend\nend\n";
     assert_eq!(lay_with("ruby", &[("namespace_indent", "", "keep")], text), text);
+    let said = "module A\nclass B\n  C = 1\nend\n# The last word.\nend\n";
+    assert_eq!(lay_with("ruby", &[("namespace_indent", "", "false")], said), said);
     insta::assert_snapshot!(lay("ruby", text), @"
     module A
       class B

@@ -509,8 +509,18 @@ impl Planner<'_> {
         }
     }
 
+    /// What a namespace holds between words is as far in as these are, and a comment behind the last
+    /// of it is, too.
+    pub fn stand_beside_namespace(&mut self, parts: &[NodeId]) {
+        self.stand_beside(parts, Setting::NamespaceIndent);
+        let first = parts.first().map(|first| self.first(*first));
+        if let Some(group) = first.and_then(|first| self.gap(first).group) {
+            self.plan.groups[group].inner = 0;
+        }
+    }
+
     /// Of some parts, those that begin lines are as far in as what they stand in.
-    pub fn stand_beside(&mut self, parts: &[NodeId], setting: Setting) {
+    fn stand_beside(&mut self, parts: &[NodeId], setting: Setting) {
         for part in parts {
             self.stand_at(*part, 0, setting);
         }

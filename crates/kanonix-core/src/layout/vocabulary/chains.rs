@@ -48,6 +48,8 @@ impl Planner<'_> {
         let (mut head, mut called, mut arguments) = (node, false, None);
         let mut is_field_before = false;
         let mut messages: Vec<TokenId> = Vec::new();
+        // What somebody broke off has a say where that is remembered.
+        let has_say = self.choices.remembers;
         while let Some(kind) = link(self, head) {
             match kind {
                 Link::Call(own) if dots.is_empty() && arguments.is_none() => arguments = Some(own),
@@ -65,7 +67,7 @@ impl Planner<'_> {
                 Link::Message(dot) => messages.push(dot),
                 Link::Method(dot) if called => dots.push(dot),
                 // The fields before a call are on its line, where somebody put the first of them there.
-                Link::Method(dot) if is_field_before && self.broken_beside(dot) => {
+                Link::Method(dot) if has_say && is_field_before && self.broken_beside(dot) => {
                     if let Some(call) = dots.last_mut().filter(|call| !self.broken_beside(**call)) {
                         *call = dot;
                     }
@@ -83,7 +85,7 @@ impl Planner<'_> {
             }
         }
         dots.reverse();
-        let by_hand = self.choices.remembers && dots.iter().any(|dot| self.broken_beside(*dot));
+        let by_hand = has_say && dots.iter().any(|dot| self.broken_beside(*dot));
         Links { dots, by_hand, head, arguments, inner }
     }
 
