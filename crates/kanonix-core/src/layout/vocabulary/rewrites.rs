@@ -59,10 +59,16 @@ impl Planner<'_> {
     }
 
     /// Declares braces around the statement behind `header`, if `bare_body` asks for them; they
-    /// make a block of it.
+    /// make a block of it. Where a condition of the preprocessor stands between, one of them would be
+    /// there in some of its branches only.
     pub fn brace(&mut self, header: TokenId, statement: NodeId, block: impl Into<u16>) {
+        let is_divided = |last: TokenId| {
+            let between = &self.tree.tokens[header as usize..last as usize];
+            between.iter().any(|token| token.directive)
+        };
         if self.choices.brace_bare
             && let Some(last) = self.tree.last_solid(statement)
+            && !is_divided(last)
         {
             let (brackets, setting) = (("{", Some("}")), Setting::BareBody);
             let becomes = Wrapped::Inside(block.into());
