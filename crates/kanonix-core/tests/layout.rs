@@ -585,6 +585,21 @@ fn a_step_of_two_spaces_is_no_two_steps_in_tabs() {
 }
 
 #[test]
+fn a_row_in_play_stays_in_tabs_where_its_file_is_in_tabs() {
+    let old = "\
+if siren then
+\tboard:set(\"form\",
+\t\t\"size[8,11]\"..
+\t\t\"list[tide;1,0]\"
+\t\t)
+end
+";
+    let text = old.replace("11]\"..", "11]\"..  ");
+    let wanted = old.replace("11]\"..", "11]\" ..");
+    assert_eq!(crate::support::touched("lua", old, &text), wanted);
+}
+
+#[test]
 fn what_a_token_of_several_lines_holds_shows_no_step() {
     let said = "  options:\n    path:\n      type: path\n    mode:\n      type: raw\n";
     let code = "def open(path):\n    return [\n        read(path), mode,\n    ]\n";

@@ -94,9 +94,10 @@ impl Indents {
         self.of(&format!("{}{text}", self.text(from)))
     }
 
-    /// Whether the canon's step is one of tabs.
-    pub fn has_tabs(&self) -> bool {
-        self.steps[0].contains('\t')
+    /// Whether a step behind an indentation is one of tabs.
+    pub fn has_tabs_behind(&mut self, from: IndentId) -> bool {
+        let deeper = self.deeper(from, 1);
+        self.text(deeper).ends_with('\t')
     }
 
     /// An indentation and a step more. Tabs and spaces never meet in it: where the step is of the

@@ -51,7 +51,8 @@ impl Filler<'_> {
         if let Some(steps) = self.steps_of_old(stem, now, row, level) {
             return self.indents.deeper(now, steps);
         }
-        let is_ours = |rest: &&str| !rest.contains('\t') || self.indents.has_tabs();
+        let in_tabs = self.indents.has_tabs_behind(now);
+        let is_ours = |rest: &&str| in_tabs || !rest.contains('\t');
         match own.strip_prefix(old).filter(is_ours) {
             Some(rest) => self.indents.further(now, rest),
             None => {

@@ -31,8 +31,7 @@ impl Filler<'_> {
         let by_old = old.and_then(|had| {
             steps_of(had).filter(|steps| had > has || *steps == usize::from(level))
         });
-        let next = self.indents.deeper(now, 1);
-        let in_tabs = self.indents.text(next).ends_with('\t') && rest.contains(' ');
+        let in_tabs = self.indents.has_tabs_behind(now) && rest.contains(' ');
         let steps = by_old.or_else(|| steps_of(has).filter(|_| in_tabs))?;
         let is_under = steps > 1 && self.is_under(stem, row);
         u8::try_from(steps).ok().filter(|_| !is_under)
