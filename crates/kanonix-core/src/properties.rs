@@ -146,19 +146,45 @@ impl<'a> Case<'a> {
         let mut out = String::with_capacity(self.text.len());
         let lines: Vec<&str> = self.text.split_inclusive('\n').collect();
         for (index, line) in lines.iter().enumerate() {
+            let is_blank = line.trim().is_empty();
             match chance.below(60) {
-                0 => out.push_str(&line.replace(" = ", "=").replace(", ", ",")),
-                1 => out.push_str(&line.replace(" = ", "  =  ")),
-                2 if line.trim().is_empty() => {}
-                3 if index + 1 < lines.len() && line.trim().is_empty() => {
+                kind @ 0..EDITS => out.push_str(&edited(line, kind)),
+                3 if is_blank => {}
+                4 if is_blank && index + 1 < lines.len() => {
                     out.push_str(line);
                     out.push_str(line);
                 }
-                4 => out.push_str(&format!("{}  \n", line.trim_end())),
                 _ => out.push_str(line),
             }
         }
         out
+    }
+
+    /// The text with one of its lines made a little different.
+    fn edited_once(&self, salt: u64) -> String {
+        let mut chance = self.chance(salt);
+        let mut lines: Vec<&str> = self.text.split_inclusive('\n').collect();
+        if lines.is_empty() {
+            return String::new();
+        }
+        let at = chance.below(lines.len());
+        let own = lines[at];
+        let line = Some(edited(own, chance.below(EDITS))).filter(|line| line != own);
+        let line = line.unwrap_or_else(|| edited(own, EDITS - 1));
+        lines[at] = &line;
+        lines.concat()
+    }
+}
+
+/// In so many ways a line is made a little different.
+const EDITS: usize = 3;
+
+/// A line as somebody writes it who does not look.
+fn edited(line: &str, kind: usize) -> String {
+    match kind {
+        0 => line.replace(" = ", "=").replace(", ", ","),
+        1 => line.replace(" = ", "  =  "),
+        _ => format!("{}  \n", line.trim_end()),
     }
 }
 
@@ -182,10 +208,18 @@ fn mended_is_clean(case: &Case) -> Option<Failure> {
         let again = crate::text::apply(&whole, &outcome.edits);
         return Some(Failure { what, expected: whole, found: again, refused: false });
     }
-    let text = case.edited(2);
-    let mended = match mend_since(case.text, &text, case.language, case.style) {
+    let one_by_one = (0..SINGLE_EDITS).map(|salt| case.edited_once(20 + salt));
+    [case.edited(2)].into_iter().chain(one_by_one).find_map(|text| touched_is_clean(case, &text))
+}
+
+/// So many lines are made different each by itself: what a line in play does beside others hides
+/// what it does alone.
+const SINGLE_EDITS: u64 = 6;
+
+fn touched_is_clean(case: &Case, text: &str) -> Option<Failure> {
+    let mended = match mend_since(case.text, text, case.language, case.style) {
         Ok(mended) => mended.text,
-        Err(difference) => return Some(Failure::unproved("touched", &text, &difference)),
+        Err(difference) => return Some(Failure::unproved("touched", text, &difference)),
     };
     let set = LineSet::between(case.text, &mended);
     case.tries(set.ranges().count());
