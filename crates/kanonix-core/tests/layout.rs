@@ -600,6 +600,38 @@ end
 }
 
 #[test]
+fn what_follows_a_comment_of_several_lines_stands_as_far_in_as_that_begins() {
+    let old =
+        "/**\n * Ebb.\n */\npublic class Quay\n\t\textends Harbour {\n\n\tvoid rise() {\n\t\twarn();\n\t}\n}\n";
+    let text = old.replace("*/\npublic", "*/ public");
+    assert_eq!(crate::support::touched("java", old, &text), text);
+}
+
+#[test]
+fn members_that_only_their_lines_keep_apart_are_not_joined() {
+    let old = "\
+watch((tide) => {
+  read<{
+    ebb: undefined
+    flood: {
+      level: number
+    }
+  }>()
+})
+";
+    let text = old.replace("<{\n    ebb", "<{ ebb");
+    assert_eq!(crate::support::touched("typescript", old, &text), text);
+}
+
+#[test]
+fn a_line_of_a_text_in_tabs_is_a_step_further_in_for_each() {
+    let old = "<UL>\n\t<LI> Ebb.\n\t  Flood.\n\n</UL>\n";
+    let text = old.replace("Flood.\n\n", "Flood. ");
+    let wanted = "<UL>\n\t<LI> Ebb.\n\t\tFlood.\n</UL>\n";
+    assert_eq!(crate::support::touched("html", old, &text), wanted);
+}
+
+#[test]
 fn what_a_token_of_several_lines_holds_shows_no_step() {
     let said = "  options:\n    path:\n      type: path\n    mode:\n      type: raw\n";
     let code = "def open(path):\n    return [\n        read(path), mode,\n    ]\n";

@@ -458,6 +458,7 @@ impl Filler<'_> {
                     let bracket = &sheet.units.all[sheet.units.of_token[bracket] as usize];
                     let before = sheet.units.of_token[index.saturating_sub(1)] as usize;
                     sheet.units.ragged[group]
+                        && !sheet.plan.groups[group].is_forced()
                         && self.live.unit[before]
                         && !self.keeps_form(group)
                         && self.state_at(index) == State::Flat

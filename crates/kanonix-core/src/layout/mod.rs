@@ -362,19 +362,28 @@ impl<'a> Sheet<'a> {
     }
 
     /// The indentation of the line on which a token stands: where that begins inside a token over several
-    /// lines, of the one on which this begins.
+    /// lines, or with a later line of a comment, of the one on which this begins.
     fn indentation_at(&self, token: usize) -> &'a str {
         let tokens = &self.tree.tokens;
         let start = |token: usize| {
             self.lines.start(self.lines.line_of(tokens[token].start as usize))
         };
+        // The one that a line begins with or in.
+        let begins = |line: usize| {
+            let next = tokens.partition_point(|own| (own.start as usize) < line);
+            let goes_on = next > 0 && tokens[next - 1].end as usize > line;
+            next - usize::from(goes_on)
+        };
         let mut line = start(token);
-        while let Some(before) = tokens
-            .partition_point(|own| (own.start as usize) < line)
-            .checked_sub(1)
-            && tokens[before].end as usize > line
-        {
-            line = start(before);
+        loop {
+            let mut first = begins(line);
+            while first < token && tokens[first].continues {
+                first -= 1;
+            }
+            match start(first) {
+                before if before < line => line = before,
+                _ => break,
+            }
         }
         let text = &self.text[line..];
         &text[..text.len() - text.trim_start_matches([' ', '\t']).len()]

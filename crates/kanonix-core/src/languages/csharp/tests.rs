@@ -266,6 +266,19 @@ class Quay : Gauge<Level>, IAlarm where T : IComparable<T>
 }
 
 #[test]
+fn a_statement_that_a_condition_divides_gets_no_braces() {
+    let brace = |body: &str| {
+        let text = format!("if (ebb)\n{body}");
+        lay_with("csharp", &[("bare_body", "", "brace")], &text)
+    };
+    let divided = "#if SALT\n    Warn(1);\n#else\n    Warn(2);\n#endif\n";
+    assert_eq!(brace(divided), format!("if (ebb)\n{divided}"));
+    let inside = "    Warn(\n#if SALT\n        1);\n#else\n        2);\n#endif\n";
+    assert_eq!(brace(inside), format!("if (ebb)\n{inside}"));
+    assert_eq!(brace("    Warn(1);\n"), "if (ebb)\n{\n    Warn(1);\n}\n");
+}
+
+#[test]
 fn directives_are_no_part_of_the_program() {
     insta::assert_snapshot!(lay("csharp", "\
 #define SALT

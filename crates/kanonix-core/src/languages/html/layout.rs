@@ -163,7 +163,7 @@ fn hugs(p: &Planner, child: NodeId, closing: TokenId) -> bool {
 
 /// Says of the lines that go on with a text how far in from its first one they are.
 fn hang(p: &Planner, around: NodeId, places: &mut [Place]) {
-    let mut begin = p.line_columns(p.first(around));
+    let mut begin = p.first(around);
     let mut begins = None;
     let mut behind_tag = true;
     let mut behind_control = false;
@@ -173,19 +173,24 @@ fn hang(p: &Planner, around: NodeId, places: &mut [Place]) {
         if !p.broken_before(place.token) {
             continue;
         }
-        let columns = p.line_columns(place.token);
         let breaks = p.gap_text(place.token).bytes().filter(|byte| *byte == b'\n').count();
         let is_control = templates::control(p.token_text(place.token)).is_some();
         let is_behind = std::mem::replace(&mut behind_control, is_control);
         let is_apart = breaks > 1 || is_control || is_behind;
         if index == 0 || place.beside_block || is_apart {
-            (begin, begins, behind_tag) = (columns, Some(place.token), false);
+            (begin, begins, behind_tag) = (place.token, Some(place.token), false);
             continue;
         }
-        let further = columns.saturating_sub(begin);
-        let is_meant = |step: &usize| further.is_multiple_of(*step) && further <= MOST_STEPS * step;
-        let step = [own, canon].into_iter().find(is_meant);
-        let steps = step.map_or(0, |step| (further / step) as u8);
+        // Where lines are in tabs, each of them is a step, however wide.
+        let rest = p.line_indent(place.token).strip_prefix(p.line_indent(begin));
+        let tabs = rest.filter(|rest| rest.bytes().all(|byte| byte == b'\t')).map(str::len);
+        let further = p.line_columns(place.token).saturating_sub(p.line_columns(begin));
+        let by_columns = || {
+            let meant = [own, canon].into_iter().find(|step| further.is_multiple_of(*step))?;
+            Some(further / meant)
+        };
+        let steps = tabs.filter(|tabs| *tabs > 0).or_else(by_columns);
+        let steps = steps.filter(|steps| *steps <= MOST_STEPS).unwrap_or(0) as u8;
         (place.begins, place.behind_tag) = (begins, behind_tag);
         place.hangs = Some(steps).filter(|steps| *steps > 0 || !behind_tag);
     }
