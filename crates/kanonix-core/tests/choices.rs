@@ -254,6 +254,26 @@ const tide = gauges
 }
 
 #[test]
+fn a_row_in_play_stays_one_where_all_of_its_list_would_be_filled() {
+    let old = "\
+const gauges = new Set([
+  'ebb', 'flood', 'neap',
+  'spring', 'slack', 'bar',
+  'quay',
+]);
+";
+    let text = old.replace("'spring', 'slack'", "'spring','slack'");
+    for wrap in ["fit", "row_first", "rows", "keep_open"] {
+        let settings = [
+            ("list_wrap", "", wrap),
+            ("max_line_length", "", "28"),
+            ("quotes", "", "keep"),
+        ];
+        assert_eq!(touched_with("javascript", &settings, old, &text), old, "{wrap}");
+    }
+}
+
+#[test]
 fn a_chain_of_two_calls_breaks_at_its_points_before_its_last_plain_arguments_open() {
     becomes("javascript", &[(
         "const names = await this.gauges.findAll({ where: { open: true }, limit: 20 }).then((all) => all.names);\n",

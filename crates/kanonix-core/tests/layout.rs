@@ -624,11 +624,36 @@ watch((tide) => {
 }
 
 #[test]
-fn a_line_of_a_text_in_tabs_is_a_step_further_in_for_each() {
+fn what_a_line_shows_that_stands_where_it_belongs_holds_for_those_beside_it() {
+    let old = "def rise(gauge):\n    warn(gauge)\n    gauge.set(\n        1,\n        2,\n    )\n";
+    let text = old.replace("    warn", "        warn").replace("    gauge.", "        gauge.");
+    assert_eq!(crate::support::touched("python", old, &text), old);
+    // What goes to where its closing line stands shows nothing of what it is in.
+    let old = "\
+if gauge:
+    try:
+        read(gauge)
+    except Ebb:
+        raise Slack(
+            1,
+            2,
+        )
+";
+    let inner = "    try:\n        read(gauge)\n    except Ebb:\n        raise Slack(\n";
+    let further: String = inner.lines().map(|line| format!("    {line}\n")).collect();
+    assert_eq!(crate::support::touched("python", old, &old.replace(inner, &further)), old);
+}
+
+#[test]
+fn a_line_that_goes_on_with_a_text_is_as_far_in_as_its_author_put_it() {
     let old = "<UL>\n\t<LI> Ebb.\n\t  Flood.\n\n</UL>\n";
     let text = old.replace("Flood.\n\n", "Flood. ");
-    let wanted = "<UL>\n\t<LI> Ebb.\n\t\tFlood.\n</UL>\n";
+    let wanted = "<UL>\n\t<LI> Ebb.\n\t  Flood.\n</UL>\n";
     assert_eq!(crate::support::touched("html", old, &text), wanted);
+    // However wide the steps around it are, and behind its tag, too.
+    let old = "<div>\n    <p>Ebb</p>\n    <title>Ebb and flood</title>\n    <ul>\n        <li>Ebb</li>\n    </ul>\n</div>\n";
+    let text = old.replace("and flood", "and\n        flood");
+    assert_eq!(crate::support::touched("html", old, &text), text);
 }
 
 #[test]

@@ -431,6 +431,12 @@ impl Filler<'_> {
         let group = &self.sheet.plan.groups[id];
         match self.states[id] {
             State::Still if group.rows == Rows::Kept => State::Rows,
+            // It would be filled if all of it were in play.
+            State::Still
+                if group.fills && group.shape == Shape::List && self.is_open_in_text(id) =>
+            {
+                State::Filled
+            }
             State::Still if self.is_open_in_text(id) => State::Open,
             // Its lines are under the first element, which stays behind the bracket.
             State::Still

@@ -18,8 +18,14 @@ pub struct Live {
 
 impl Live {
     /// Marks the units that the line set touches, and finds their anchors; `indented` says that the
-    /// indentation of a line is syntax.
-    pub fn new(plan: &Plan, units: &Units, set: &LineSet, indented: bool) -> Live {
+    /// indentation of a line is syntax, and `is_beside` whether two units are as far in as each other.
+    pub fn new(
+        plan: &Plan,
+        units: &Units,
+        set: &LineSet,
+        indented: bool,
+        is_beside: &dyn Fn(usize, usize) -> bool,
+    ) -> Live {
         let unit = live_units(plan, units, set);
         let mut still_before = Vec::with_capacity(units.of_token.len() + 1);
         let mut still = 0;
@@ -38,7 +44,7 @@ impl Live {
         let anchor = if still == 0 {
             vec![None; unit.len()]
         } else {
-            anchors(plan, units, &unit, &moved, indented)
+            anchors(plan, units, &unit, &moved, indented, is_beside)
         };
         Live { unit, moved, anchor, still_before }
     }
@@ -119,8 +125,9 @@ fn anchors(
     live: &[bool],
     moved: &[bool],
     indented: bool,
+    is_beside: &dyn Fn(usize, usize) -> bool,
 ) -> Vec<Option<u32>> {
-    let held = held_in_place(plan, units, live, moved);
+    let held = held_in_place(plan, units, live, moved, is_beside);
     let count = units.all.len();
     let fixed = |index: usize| {
         let unit = &units.all[index];
@@ -135,9 +142,10 @@ fn anchors(
             && (unit.inside || unit.group == Some(GroupId::ROOT))
     };
     let mut anchor: Vec<Option<u32>> = vec![None; count];
-    let mut assign = |candidate: &dyn Fn(usize) -> bool, over_own: bool| {
+    // What a unit shows for others of its block is a unit that stands where it belongs.
+    let mut assign = |shows: &dyn Fn(usize) -> Option<u32>, over_own: bool| {
         for backwards in [false, true] {
-            let mut nearest: ByGroup<Option<u32>> = plan.groups.all(None);
+            let mut nearest: ByGroup<Option<(u32, u8)>> = plan.groups.all(None);
             for step in 0..count {
                 let index = if backwards { count - 1 - step } else { step };
                 let unit = &units.all[index];
@@ -146,17 +154,18 @@ fn anchors(
                     && anchor[index].is_none()
                     && (over_own || held[index].is_none())
                 {
-                    anchor[index] = nearest[group]
-                        .filter(|other| units.all[*other as usize].level == unit.level);
+                    let beside = nearest[group].filter(|(_, level)| *level == unit.level);
+                    anchor[index] = beside.map(|(shown, _)| shown);
                 }
-                if candidate(index) && (unit.inside || group == GroupId::ROOT) {
-                    nearest[group] = Some(index as u32);
+                if let Some(shown) = shows(index).filter(|_| unit.inside || group == GroupId::ROOT)
+                {
+                    nearest[group] = Some((shown, unit.level));
                 }
             }
         }
     };
-    assign(&fixed, true);
-    assign(&|index| held[index].is_some() && units.all[index].begins_line, false);
+    assign(&|index| fixed(index).then_some(index as u32), true);
+    assign(&|index| held[index].filter(|_| units.all[index].begins_line), false);
     for (index, own) in held.iter().enumerate() {
         if anchor[index].is_none() && takes_anchor(index) {
             anchor[index] = *own;
@@ -172,12 +181,14 @@ fn held_in_place(
     units: &Units,
     live: &[bool],
     moved: &[bool],
+    is_beside: &dyn Fn(usize, usize) -> bool,
 ) -> Vec<Option<u32>> {
     let mut held: Vec<Option<u32>> = vec![None; units.all.len()];
     for index in (0..units.all.len()).rev() {
         let unit = &units.all[index];
-        // What moves shows nothing.
-        let shows = !moved[index] && (!live[index] || held[index].is_some());
+        // What moves shows nothing, and neither does what goes to where its closing line stands.
+        let stays = |at: u32| at as usize == index || is_beside(at as usize, index);
+        let shows = !moved[index] && (!live[index] || held[index].is_some_and(stays));
         let group = unit.group.filter(|group| shows && *group != GroupId::ROOT);
         let Some(group) = group else { continue };
         let stem = plan.groups[group].stem as usize;

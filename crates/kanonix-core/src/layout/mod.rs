@@ -164,7 +164,7 @@ impl<'a> Sheet<'a> {
 
     /// Holds the text against what is wanted on these lines.
     pub fn judge(&self, set: &LineSet) -> Comparison {
-        let live = Live::new(&self.plan, &self.units, set, self.tree.indented);
+        let live = self.live(set);
         if live.nothing() && set.is_empty() {
             return Comparison::default();
         }
@@ -264,7 +264,7 @@ impl<'a> Sheet<'a> {
 
     /// The zero-based lines of each unit that these lines make live.
     pub fn live_lines(&self, set: &LineSet) -> Vec<Range<usize>> {
-        let live = Live::new(&self.plan, &self.units, set, self.tree.indented);
+        let live = self.live(set);
         let units = self.units.all.iter().zip(&live.unit);
         let lines = units.filter(|(_, live)| **live);
         lines.map(|(unit, _)| unit.first_line as usize..unit.last_line as usize + 1).collect()
@@ -359,6 +359,13 @@ impl<'a> Sheet<'a> {
     /// The lines of the text.
     pub fn lines(&self) -> &Lines {
         &self.lines
+    }
+
+    /// What is in play on these lines.
+    fn live(&self, set: &LineSet) -> Live {
+        let indentation = |unit: usize| self.indentation_at(self.units.all[unit].first as usize);
+        let is_beside = |one: usize, other: usize| indentation(one) == indentation(other);
+        Live::new(&self.plan, &self.units, set, self.tree.indented, &is_beside)
     }
 
     /// The indentation of the line on which a token stands: where that begins inside a token over several

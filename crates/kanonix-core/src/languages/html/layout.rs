@@ -52,13 +52,9 @@ struct Place {
     goes_on: bool,
     /// The end tag of what follows, if that begins a line, too.
     end_line: Option<TokenId>,
-    /// Of a line that goes on with a text: how many steps further in it is than the one that the text
-    /// begins on, if that is so many.
-    hangs: Option<u8>,
-    /// Where that one begins, unless that is behind the tag.
-    begins: Option<TokenId>,
-    /// Whether it begins on the line of the tag.
-    behind_tag: bool,
+    /// Of a line that goes on with a text: what begins on the line that the text begins on, and how many
+    /// steps further in than that it is.
+    hangs: Option<(TokenId, u8)>,
 }
 
 fn display(p: &Planner, node: NodeId) -> Display {
@@ -163,8 +159,8 @@ fn hugs(p: &Planner, child: NodeId, closing: TokenId) -> bool {
 
 /// Says of the lines that go on with a text how far in from its first one they are.
 fn hang(p: &Planner, around: NodeId, places: &mut [Place]) {
-    let mut begin = p.first(around);
-    let mut begins = None;
+    let mut begin = p.line_columns(p.first(around));
+    let mut begins = p.first(around);
     let mut behind_tag = true;
     let mut behind_control = false;
     let canon = p.choices.step.max(1);
@@ -173,36 +169,33 @@ fn hang(p: &Planner, around: NodeId, places: &mut [Place]) {
         if !p.broken_before(place.token) {
             continue;
         }
+        let columns = p.line_columns(place.token);
         let breaks = p.gap_text(place.token).bytes().filter(|byte| *byte == b'\n').count();
         let is_control = templates::control(p.token_text(place.token)).is_some();
         let is_behind = std::mem::replace(&mut behind_control, is_control);
         let is_apart = breaks > 1 || is_control || is_behind;
         if index == 0 || place.beside_block || is_apart {
-            (begin, begins, behind_tag) = (place.token, Some(place.token), false);
+            (begin, begins, behind_tag) = (columns, place.token, false);
             continue;
         }
-        // Where lines are in tabs, each of them is a step, however wide.
-        let rest = p.line_indent(place.token).strip_prefix(p.line_indent(begin));
-        let tabs = rest.filter(|rest| rest.bytes().all(|byte| byte == b'\t')).map(str::len);
-        let further = p.line_columns(place.token).saturating_sub(p.line_columns(begin));
-        let by_columns = || {
-            let meant = [own, canon].into_iter().find(|step| further.is_multiple_of(*step))?;
-            Some(further / meant)
-        };
-        let steps = tabs.filter(|tabs| *tabs > 0).or_else(by_columns);
-        let steps = steps.filter(|steps| *steps <= MOST_STEPS).unwrap_or(0) as u8;
-        (place.begins, place.behind_tag) = (begins, behind_tag);
-        place.hangs = Some(steps).filter(|steps| *steps > 0 || !behind_tag);
+        let further = columns.saturating_sub(begin);
+        let is_meant = |step: &usize| further.is_multiple_of(*step) && further <= MOST_STEPS * step;
+        let step = [own, canon].into_iter().find(is_meant);
+        let steps = step.map_or(0, |step| (further / step) as u8);
+        place.hangs = (steps > 0 || !behind_tag).then_some((begins, steps));
     }
 }
 
 /// A line that goes on with a text stands by the one that this begins on, wherever that is.
 fn hanging_line(p: &mut Planner, place: &Place) -> bool {
-    let (Some(steps), Some(begins)) = (place.hangs, place.begins) else { return false };
+    let Some((begins, steps)) = place.hangs else { return false };
     let text = p.group(Shape::Block, begins, place.token);
     match steps {
         0 => p.line_beside(place.token, text, Setting::WordGap),
-        _ => p.line(place.token, text, steps, Setting::WordGap),
+        _ => {
+            p.line(place.token, text, steps, Setting::WordGap);
+            p.group_mut(text).like = Some(place.token);
+        }
     }
     true
 }
@@ -443,7 +436,6 @@ fn spread(
         if hanging_line(p, place) {
             continue;
         }
-        let level = place.hangs.filter(|_| place.behind_tag).unwrap_or(level);
         let setting = line_setting(p, place);
         match levels.get(index).copied().unwrap_or(0).saturating_add(level) {
             _ if is_closing => p.line(place.token, group, 0, setting),
