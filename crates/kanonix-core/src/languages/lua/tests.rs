@@ -204,15 +204,6 @@ fn a_block_stands_on_the_line_of_what_it_gives_values_to() {
 }
 
 #[test]
-fn brackets_that_hold_nothing_have_no_blank_unless_theirs_is_kept() {
-    let text = "local ebb, flood = { }, {}\nread( )\n";
-    let gaps = |braces| lay_with("lua", &[("inner_gap", "braces", braces)], text);
-    assert_eq!(gaps("keep"), text.replace("( )", "()"));
-    assert_eq!(gaps("true"), "local ebb, flood = {}, {}\nread()\n");
-    assert_eq!(gaps("false"), gaps("true"));
-}
-
-#[test]
 fn a_block_around_functions_of_the_file_may_leave_them_at_the_margin() {
     let text = "if siren then\n\n--- Wails.\nfunction wail()\n  siren:sound()\nend\n\nend\n";
     assert_eq!(lay_with("lua", &[("namespace_indent", "", "keep")], text), text);

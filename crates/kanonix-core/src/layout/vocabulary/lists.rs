@@ -285,8 +285,7 @@ impl Planner<'_> {
         if elements == 0 && inner.is_empty() {
             let (first, last) = (self.first(opener), self.first(closer));
             if last == first + 1 {
-                let gap = self.inner_gap(first).map(|_| 0);
-                self.inside_bracket(last, gap);
+                self.flat(last, 0, Setting::InnerGap);
             } else {
                 self.may_break(last, group, 0, 0, Setting::InnerGap);
             }
@@ -408,8 +407,7 @@ impl Planner<'_> {
     /// A bracketed list in which no line may end.
     pub fn flat_list(&mut self, parts: &[NodeId]) {
         let [opener, inner @ .., closer] = parts else { return };
-        let gap = self.inner_gap(self.first(*opener));
-        let gap = if inner.is_empty() { gap.map(|_| 0) } else { gap };
+        let gap = if inner.is_empty() { Some(0) } else { self.inner_gap(self.first(*opener)) };
         self.commas(inner);
         for edge in inner.first().into_iter().chain([closer]) {
             self.inside_bracket(self.first(*edge), gap);
