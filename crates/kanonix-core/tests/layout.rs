@@ -624,6 +624,31 @@ watch((tide) => {
 }
 
 #[test]
+fn a_body_that_is_new_has_no_step_that_the_file_has_by_chance() {
+    let old = "\
+def rise(gauge):
+    if gauge:
+        warn(
+                1,
+                2,
+        )
+    return 1
+
+
+def fall(gauge):
+    if gauge:
+        return 2
+    return 3
+
+
+def rest(gauge):
+";
+    let new = |deep: &str| format!("{old}{deep}if gauge:\n{deep}    return 4\n{deep}return 5\n");
+    let base = format!("{old}    pass\n");
+    assert_eq!(crate::support::touched("python", &base, &new("        ")), new("    "));
+}
+
+#[test]
 fn what_a_line_shows_that_stands_where_it_belongs_holds_for_those_beside_it() {
     let old = "def rise(gauge):\n    warn(gauge)\n    gauge.set(\n        1,\n        2,\n    )\n";
     let text = old.replace("    warn", "        warn").replace("    gauge.", "        gauge.");

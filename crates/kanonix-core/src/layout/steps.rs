@@ -14,6 +14,9 @@ const MOST_BEHIND: usize = 8;
 /// No more spaces than these are a step; more of them line something up.
 const WIDEST: usize = 8;
 
+/// A step is one of a file's if one in so many of its places has it.
+const OFTEN: usize = 4;
+
 /// The step by which each unit's deeper lines are indented, where that is not the canon's.
 pub(super) struct Steps {
     canon: String,
@@ -58,7 +61,9 @@ impl Steps {
     /// The step of the body of an old header, where it has this one now: that, if it is one of the
     /// file's or the canon's, else the file's own.
     pub(super) fn of_old<'s>(&'s self, present: Option<&'s str>) -> &'s str {
-        let known = |step: &&str| *step == self.canon || self.seen.contains_key(*step);
+        let all: usize = self.seen.values().sum();
+        let is_one = |step: &str| self.seen.get(step).is_some_and(|count| count * OFTEN >= all);
+        let known = |step: &&str| *step == self.canon || is_one(step);
         present.filter(known).unwrap_or(self.own.as_ref().unwrap_or(&self.canon))
     }
 }
