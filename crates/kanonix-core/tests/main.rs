@@ -1,10 +1,12 @@
 //! The engine and its languages. One program, so that the grammars are linked once.
 
 mod chance;
+mod chains;
 mod choices;
 mod columns;
 mod handkept;
 mod hostile;
+mod in_play;
 mod kept;
 mod layout;
 mod moved;

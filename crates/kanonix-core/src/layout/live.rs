@@ -187,7 +187,7 @@ fn held_in_place(
     for index in (0..units.all.len()).rev() {
         let unit = &units.all[index];
         // What moves shows nothing, and neither does what goes to where its closing line stands.
-        let stays = |at: u32| at as usize == index || is_beside(at as usize, index);
+        let stays = |at: u32| is_beside(at as usize, index);
         let shows = !moved[index] && (!live[index] || held[index].is_some_and(stays));
         let group = unit.group.filter(|group| shows && *group != GroupId::ROOT);
         let Some(group) = group else { continue };

@@ -131,7 +131,7 @@ fn seen<'t>(
             // Beside tabs, spaces line things up, and blocks in these are as far in as they are.
             let is_lined_up = canon == "\t" && before.starts_with(' ');
             let step = indentation.strip_prefix(before).filter(|_| !is_lined_up);
-            step.filter(|step| opens || several.iter().all(|several| several != step))
+            step.filter(|step| opens || !several.iter().any(|several| several == step))
         });
         if let Some(step) = step.filter(|step| is_step(step)).filter(is_plain) {
             *seen.entry(step).or_default() += 1;

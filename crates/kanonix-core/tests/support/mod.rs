@@ -81,3 +81,19 @@ pub fn method(statements: &str) -> String {
 pub fn java(text: &str, wanted: &str) {
     becomes("java", &[(&method(text), &method(wanted))]);
 }
+
+/// Mends the lines that are marked with a `>` at their start. The first line is empty.
+pub fn mend_marked(language: &str, settings: &[(&str, &str, &str)], marked: &str) -> String {
+    let mut lines = Vec::new();
+    let mut text = String::new();
+    for (number, line) in marked.lines().skip(1).enumerate() {
+        if line.starts_with('>') {
+            lines.push(number..number + 1);
+        }
+        text.push_str(line.get(1..).unwrap_or_default());
+        text.push('\n');
+    }
+    let style = style(language, settings);
+    let language = languages::by_name(language).unwrap();
+    mend(&text, language, &style, &LineSet::of(lines)).unwrap().text
+}

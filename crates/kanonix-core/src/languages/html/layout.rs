@@ -159,7 +159,6 @@ fn hugs(p: &Planner, child: NodeId, closing: TokenId) -> bool {
 
 /// Says of the lines that go on with a text how far in from its first one they are.
 fn hang(p: &Planner, around: NodeId, places: &mut [Place]) {
-    let mut begin = p.line_columns(p.first(around));
     let mut begins = p.first(around);
     let mut behind_tag = true;
     let mut behind_control = false;
@@ -169,16 +168,15 @@ fn hang(p: &Planner, around: NodeId, places: &mut [Place]) {
         if !p.broken_before(place.token) {
             continue;
         }
-        let columns = p.line_columns(place.token);
         let breaks = p.gap_text(place.token).bytes().filter(|byte| *byte == b'\n').count();
         let is_control = templates::control(p.token_text(place.token)).is_some();
         let is_behind = std::mem::replace(&mut behind_control, is_control);
         let is_apart = breaks > 1 || is_control || is_behind;
         if index == 0 || place.beside_block || is_apart {
-            (begin, begins, behind_tag) = (columns, place.token, false);
+            (begins, behind_tag) = (place.token, false);
             continue;
         }
-        let further = columns.saturating_sub(begin);
+        let further = p.line_columns(place.token).saturating_sub(p.line_columns(begins));
         let is_meant = |step: &usize| further.is_multiple_of(*step) && further <= MOST_STEPS * step;
         let step = [own, canon].into_iter().find(is_meant);
         let steps = step.map_or(0, |step| (further / step) as u8);
