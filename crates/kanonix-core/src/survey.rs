@@ -542,6 +542,21 @@ mod tests {
         assert_eq!((limit(10), limit(15), limit(25)), (Some(120), Some(200), None));
     }
 
+    /// Of a few long lines, two that are longer say as much as those that fit.
+    #[test]
+    fn a_limit_that_is_narrower_than_the_communitys_needs_many_lines() {
+        let css = languages::by_name("css").unwrap();
+        let limit = |short: usize| {
+            let rule = |words: usize| {
+                format!(".gauge {{\n  font: {};\n}}\n\n", vec!["\"Tide Sans\""; words].join(", "))
+            };
+            let mut survey = Survey::new(css, css.style());
+            survey.read(&[rule(4).repeat(short), rule(7).repeat(2)].concat());
+            survey.style().number(Setting::MaxLineLength, Key::Whole)
+        };
+        assert_eq!((limit(7), limit(250)), (Some(100), Some(80)));
+    }
+
     /// What stands on its header's line is opened where it does not fit: a limit that most of it keeps is
     /// proposed.
     #[test]

@@ -1,6 +1,13 @@
 //! What neighbouring lines have lined up.
 
 use crate::support::{becomes, lay_with, touched};
+use kanonix_core::judge;
+use kanonix_core::languages::{self, Language};
+use kanonix_core::text::LineSet;
+
+fn css() -> &'static Language {
+    languages::by_name("css").expect("a known language")
+}
 
 #[test]
 fn numbers_end_in_one_column_where_most_of_their_rows_do() {
@@ -23,6 +30,60 @@ fn numbers_end_in_one_column_where_most_of_their_rows_do() {
         "local rows = {\n  { \"ebb\",   300 },\n  { \"flood\",   1 },\n  { \"storm\", 175 },\n  { \"slack\",   2 },\n}\n";
     becomes("lua", &[(table, table)]);
     assert_eq!(touched("lua", table, &table.replace("\"flood\",   1", "\"flood\",1")), table);
+}
+
+#[test]
+fn a_name_with_and_without_a_prefix_ends_in_one_column_where_most_of_its_rows_do() {
+    let lined_up = "\
+.gauge {
+  -webkit-user-select: none;
+     -moz-user-select: none;
+      -ms-user-select: none;
+          user-select: none;
+  color: navy;
+}
+";
+    let flat = ".gauge {\n  -webkit-hyphens: auto;\n  hyphens: auto;\n  -x-hyphens: auto;\n}\n";
+    // Two names.
+    let unlike = ".gauge {\n  -webkit-hyphens: auto;\n           width: 1em;\n}\n";
+    for language in ["css", "scss", "less"] {
+        becomes(language, &[
+            (lined_up, lined_up),
+            (flat, flat),
+            (unlike, &unlike.replace("           width", "  width")),
+        ]);
+    }
+    let style = [("columns", "prefix", "none")];
+    let bare: String =
+        lined_up.lines().map(|line| format!("{}\n", line.trim_start())).collect();
+    let plain = bare.replace("\n-", "\n  -").replace("\nu", "\n  u").replace("\nc", "\n  c");
+    assert_eq!(lay_with("css", &style, lined_up), plain);
+    // With the block, in another step, and behind tabs.
+    let wide = lined_up.replace("\n  ", "\n    ");
+    assert_eq!(lay_with("css", &[], &wide), lined_up);
+    let tabs = lined_up.replace("\n  ", "\n\t");
+    assert_eq!(lay_with("css", &[("indent_style", "", "tab")], lined_up), tabs);
+}
+
+#[test]
+fn a_line_in_play_joins_names_with_prefixes_that_are_lined_up() {
+    let base = "\
+.gauge {
+  -webkit-user-select: none;
+     -moz-user-select: none;
+          user-select: none;
+}
+";
+    let text = base.replace("          user", "      -ms-user-select: none;\n          user");
+    for blanks in ["", "  ", "          "] {
+        let typed = text.replace("      -ms", &format!("{blanks}-ms"));
+        assert_eq!(touched("css", base, &typed), text);
+    }
+    let spoilt = base.replace("          user", "  user");
+    assert_eq!(touched("css", base, &spoilt), base);
+    let slips = judge(&spoilt, css(), &css().style(), &LineSet::of([3..4])).slips;
+    let said: Vec<&str> = slips.iter().map(|slip| slip.message.as_str()).collect();
+    assert_eq!(said, ["line the end of `user-select` up with the lines around it"]);
 }
 
 /// Blanks before comments set no numbers off.

@@ -1,7 +1,7 @@
 //! Which cells of neighbouring rows stand in one column, or will once they are mended.
 
 use super::columns::{Cell, Lined, Page, Seat, Row};
-use super::first_numbers::is_number;
+use super::first_words::is_number;
 use super::plan::Column;
 use crate::syntax::TokenId;
 use std::collections::BTreeMap;
@@ -42,7 +42,7 @@ impl Neighbours<'_> {
     pub fn blanks(mut self) -> Vec<(TokenId, usize)> {
         let is_set_off = |row: &Row| {
             row.cells.iter().any(|cell| cell.blanks != cell.usual)
-                || self.page.first_numbers.contains_key(&row.first)
+                || self.page.first_words.contains_key(&row.first)
         };
         if self.rows.len() < 2 || !self.rows.iter().any(is_set_off) {
             return Vec::new();
@@ -218,7 +218,7 @@ impl Neighbours<'_> {
         // One blank sets a value off from its sign.
         let few = usize::from(self.kind == Column::Value);
         let is_set_off = || {
-            self.page.first_numbers.contains_key(&self.rows[row].first)
+            self.page.first_words.contains_key(&self.rows[row].first)
                 || (agreeing.iter().any(|cell| cell.at(false) != agreeing[0].at(false))
                     && agreeing.iter().any(|cell| cell.blanks > cell.usual.max(few)))
         };

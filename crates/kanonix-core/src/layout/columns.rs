@@ -1,7 +1,7 @@
 //! What neighbouring lines have lined up in columns stays so, where `columns` keeps it.
 
 use super::agree::Neighbours;
-use super::first_numbers::FirstNumbers;
+use super::first_words::FirstWords;
 use super::measure::{Measures, columns};
 use super::plan::{Column, Group, Plan, Want};
 use crate::style::{Key, Setting, Style};
@@ -129,7 +129,7 @@ pub(super) fn place(
     style: &Style,
     lines: &Lines,
     measures: &mut Measures,
-    first_numbers: &FirstNumbers,
+    first_words: &FirstWords,
 ) {
     let keeps = |key| style.is(Setting::Columns, key, "keep");
     let (keeps_values, keeps_tables) = (keeps(Key::Value), keeps(Key::Table));
@@ -156,7 +156,7 @@ pub(super) fn place(
     heads.retain(|token| !tree.tokens[*token as usize].broken);
     heads.sort_unstable();
     let tab = style.tab_columns();
-    let page = Page { tree, text, lines, measures, first_numbers, heads, tab, max };
+    let page = Page { tree, text, lines, measures, first_words, heads, tab, max };
     let runs = page.runs(plan, &set_off, &is_kept);
     let mut lined_up: Vec<_> =
         runs.into_iter().flat_map(|rows| Neighbours::new(&page, rows).blanks()).collect();
@@ -176,7 +176,7 @@ pub(super) struct Page<'a> {
     text: &'a str,
     lines: &'a Lines,
     measures: &'a Measures,
-    pub first_numbers: &'a FirstNumbers,
+    pub first_words: &'a FirstWords,
     /// The first elements of lists that are lined up with them.
     heads: Vec<TokenId>,
     tab: usize,
@@ -362,7 +362,7 @@ impl Page<'_> {
 
     /// The column at which a row begins in the text, and how much further in its first token will be.
     fn row_column(&self, first: usize) -> (usize, isize) {
-        match self.first_numbers.get(&(first as TokenId)) {
+        match self.first_words.get(&(first as TokenId)) {
             Some(number) => (number.base, number.pad as isize),
             None => (self.column(first), 0),
         }

@@ -571,6 +571,13 @@ impl<'a> Comparing<'a> {
             let message = ["line up with `", short, more, "` above"].concat();
             return self.slip(offset, 0, Setting::WrapAlign, message);
         }
+        let place = self.sheet.first_words.get(&(index as TokenId));
+        if place.is_some_and(|place| place.pad != place.present) {
+            let (short, more) = short(self.token_text(index));
+            let message =
+                ["line the end of `", short, more, "` up with the lines around it"].concat();
+            return self.slip(offset, 0, Setting::Columns, message);
+        }
         let kinds = |text: &str| (text.contains(' '), text.contains('\t'));
         let (setting, said) = if present.len() != wanted.len() && kinds(present) == kinds(wanted)
             || present.is_empty()

@@ -490,7 +490,7 @@ impl Filler<'_> {
             None if self.is_lined_up(index) => self.present_line_indent(index),
             None => self.placed(index, unit_index),
         };
-        let indent = self.behind_its_number(index, anchor, indent);
+        let indent = self.behind_its_first_word(index, anchor, indent);
         self.line_start = index;
         self.line_indent = indent;
         self.column = self.indents.columns(indent);

@@ -120,14 +120,14 @@ impl Filler<'_> {
 
     /// The indentation of a row whose first number ends where its neighbours' do, from what the list's rows
     /// are indented by, or the unit that it lines up with is.
-    pub(super) fn behind_its_number(
+    pub(super) fn behind_its_first_word(
         &mut self,
         index: usize,
         anchor: Option<u32>,
         indent: IndentId,
     ) -> IndentId {
         let sheet = self.sheet;
-        let number = |token: u32| sheet.first_numbers.get(&token);
+        let number = |token: u32| sheet.first_words.get(&token);
         let own = number(index as u32).map_or(0, |number| number.pad);
         let present = anchor
             .and_then(|anchor| number(sheet.units.all[anchor as usize].first))

@@ -28,7 +28,7 @@ mod comment_columns;
 pub mod compare;
 mod comments;
 mod fill;
-mod first_numbers;
+mod first_words;
 mod forms;
 mod handed;
 mod heredocs;
@@ -79,7 +79,7 @@ pub struct Sheet<'a> {
     /// Where comments stand that are lined up.
     comments: comment_columns::CommentColumns,
     /// The rows that begin with numbers that end in one column.
-    first_numbers: first_numbers::FirstNumbers,
+    first_words: first_words::FirstWords,
     /// What the outermost lines are indented by.
     depth: &'a str,
 }
@@ -101,7 +101,7 @@ impl<'a> Sheet<'a> {
         let units = units::find(&plan, tree, text, &lines);
         let mut measures = Measures::new(&plan, tree, text, style.tab_columns());
         let keeps = |key| style.is(Setting::Columns, key, "keep");
-        let first_numbers = first_numbers::find(&plan, tree, text, style, &lines);
+        let first_words = first_words::find(&plan, tree, text, style, &lines);
         if keeps(Key::Value) || keeps(Key::Table) {
             columns::place(
                 &mut plan,
@@ -110,7 +110,7 @@ impl<'a> Sheet<'a> {
                 style,
                 &lines,
                 &mut measures,
-                &first_numbers,
+                &first_words,
             );
         }
         let comments = comment_columns::of_comments(&plan, tree, text, style, &lines, &measures);
@@ -134,7 +134,7 @@ impl<'a> Sheet<'a> {
             order,
             heads,
             comments,
-            first_numbers,
+            first_words,
             depth,
         }
     }

@@ -601,6 +601,8 @@ pub struct Plan {
     pub rewritten: Vec<bool>,
     /// Tokens that stay as they stand, as their grammar reads them by their lines.
     pub fixed: Vec<std::ops::Range<usize>>,
+    /// The first tokens of neighbouring rows that say one thing under names with several beginnings.
+    pub names: Vec<Vec<TokenId>>,
     /// Constructs that no rule knows, by a token of theirs.
     pub kept: Vec<TokenId>,
     /// Whether what stands behind the last token is part of what it says.
@@ -623,6 +625,7 @@ impl Plan {
             bare_blocks: Vec::new(),
             rewritten: vec![false; tokens],
             fixed: Vec::new(),
+            names: Vec::new(),
             kept: Vec::new(),
             keeps_end: false,
         }

@@ -45,7 +45,7 @@
 //! a language's table says it for constructs that are nothing but words, or nothing but commas.
 
 use super::choices::Choices;
-use super::first_numbers::is_number;
+use super::first_words::is_number;
 use super::handed::Handed;
 use super::measure::columns;
 use super::plan::{BareBlock, Column, Gap, Group, GroupId, Opens, Plan, Shape, Want};
@@ -321,7 +321,7 @@ impl<'a> Planner<'a> {
     }
 
     /// How many blanks stand before a token, or the comments before it, if nothing else does.
-    pub(super) fn present_blanks(&self, token: TokenId) -> Option<u8> {
+    pub fn present_blanks(&self, token: TokenId) -> Option<u8> {
         let tokens = &self.tree.tokens[..token as usize];
         let comments = tokens.iter().rev().take_while(|token| token.role == Role::Comment).count();
         let gap = self.gap_text(token - comments as TokenId);
@@ -557,6 +557,12 @@ impl<'a> Planner<'a> {
     pub fn fix(&mut self, node: NodeId) {
         let tokens = self.first(node) as usize..self.end(node) as usize;
         self.plan.fixed.push(tokens);
+    }
+
+    /// Says that these tokens, which begin neighbouring rows, are one name with several beginnings: some people
+    /// line up its ends.
+    pub fn one_name(&mut self, rows: Vec<TokenId>) {
+        self.plan.names.push(rows);
     }
 
     /// The file's end stays as it stands.

@@ -256,6 +256,11 @@ pub static SAMPLES: &[Sample] = &[
     of("columns.comment", "python", "a = 1       # metres\nbcd = 2     # feet\n"),
     of("columns.value", "python", "ebb   = 1\nflood = 2\n"),
     of("columns.table", "python", "a = [\n    [1,  20],\n    [10, 2],\n]\n"),
+    of(
+        "columns.prefix",
+        "css",
+        "a {\n  -moz-hyphens: auto;\n       hyphens: auto;\n}\n",
+    ),
 ];
 
 /// The sample of a key of a setting, if any language has it.

@@ -255,12 +255,14 @@ impl<'s> Choice<'s> {
         })
     }
 
-    /// The first candidate that nearly all places keep to, by how many do not, or the last one.
+    /// The first candidate that nearly all places keep to, by how many do not, or the last one. What is
+    /// narrower than the community's has to be kept by more than a handful.
     fn first_that_fits(&self, beyond: impl Fn(usize) -> usize) -> usize {
         let last = self.question.candidates.len() - 1;
         let few = |candidate: &usize| {
-            let beyond = beyond(*candidate);
-            beyond <= FEW_LINES || beyond as f64 <= self.places as f64 * (1.0 - FITTING)
+            let is_few = self.usual.is_none_or(|usual| *candidate >= usual)
+                && beyond(*candidate) <= FEW_LINES;
+            is_few || beyond(*candidate) as f64 <= self.places as f64 * (1.0 - FITTING)
         };
         (0..last).find(few).unwrap_or(last)
     }

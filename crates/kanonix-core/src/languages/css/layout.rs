@@ -174,9 +174,36 @@ fn block(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
                 p.statements(inner, group, 1, sort);
                 continuations(p, inner);
                 rules_below(p, inner);
+                names_with_prefixes(p, inner);
             });
         }
     }
+}
+
+/// `-webkit-hyphens: auto;` above `hyphens: auto;`: one name, whose ends some people line up.
+fn names_with_prefixes(p: &mut Planner, statements: &[NodeId]) {
+    if !p.style.is(Setting::Columns, Key::Prefix, "keep") {
+        return;
+    }
+    let begins = |statement: NodeId| {
+        p.is(statement, Kind::Declaration) && p.broken_before(p.first(statement))
+    };
+    let name = |statement: NodeId| without_prefix(p.token_text(p.first(statement)));
+    let is_one = |first: &NodeId, second: &NodeId| {
+        begins(*first) && begins(*second) && name(*first) == name(*second)
+    };
+    let runs: Vec<Vec<TokenId>> = statements
+        .chunk_by(is_one)
+        .filter(|run| run.len() > 1)
+        .map(|run| run.iter().map(|statement| p.first(*statement)).collect())
+        .collect();
+    runs.into_iter().for_each(|run| p.one_name(run));
+}
+
+/// The name of a property without what names the browsers that know it: `-moz-hyphens`.
+fn without_prefix(name: &str) -> &str {
+    let rest = name.strip_prefix('-').filter(|rest| !rest.starts_with('-'));
+    rest.and_then(|rest| rest.split_once('-')).map_or(name, |(_, name)| name)
 }
 
 /// What stands before a block or an end: `@media (width: 60em) {`, `@import url(tide.css);`
@@ -334,8 +361,12 @@ fn value(p: &mut Planner, node: NodeId, values: &[NodeId]) {
     let any = rest.iter().any(|part| p.broken_before(p.first(*part)));
     let remembers = p.choices.remembers;
     if commas > 0 && (begins || !any || !remembers) {
-        let blanks = p.gap(p.first(*first)).blanks;
-        p.may_break(p.first(*first), group, 1, blanks, Setting::PairGap);
+        let token = p.first(*first);
+        let blanks = match p.choices.pair_gaps.of(Key::Value) {
+            Some(_) => p.gap(token).blanks,
+            None => p.present_blanks(token).unwrap_or(1),
+        };
+        p.may_break(token, group, 1, blanks, Setting::PairGap);
     }
     let mut behind_comma = false;
     for part in rest {

@@ -454,6 +454,16 @@ fn values_that_end_together_by_chance_are_no_column() {
     assert_eq!(lay_with("css", &canon, text), text.replace(": ", ":"));
 }
 
+#[test]
+fn a_kept_gap_before_a_list_of_values_is_the_one_that_is_there() {
+    let keep = [("pair_gap", "value", "keep"), ("list_wrap", "", "rows")];
+    let text =
+        "a {\n  transition: top 1s, left 2s;\n  font:serif, Tide;\n  src:  url(a), url(b);\n}\n";
+    assert_eq!(lay_with("css", &keep, text), text);
+    let broken = "a {\n  transition:\n    top 1s,\n    left 2s;\n}\n";
+    assert_eq!(lay_with("css", &keep, broken), broken);
+}
+
 /// A semicolon that ends nothing stays where it is, and nothing around it does.
 #[test]
 fn semicolons_that_end_nothing_are_read() {

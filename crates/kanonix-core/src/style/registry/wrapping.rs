@@ -213,6 +213,13 @@ pub(super) const ENTRIES: &[Entry] = &[
                 "none",
             ),
             key(Key::Table, Family::Collections, "elements of lists", COLUMNS, "keep"),
+            key(
+                Key::Prefix,
+                Family::Sheets,
+                "the ends of a declaration's name, above and below the same with a browser's prefix",
+                COLUMNS,
+                "keep",
+            ),
         ],
         one_for_all: true,
     },

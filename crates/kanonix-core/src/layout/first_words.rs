@@ -1,4 +1,5 @@
-//! Numbers at the beginnings of neighbouring rows that end in one column: `  0, 255` above `255,   0`.
+//! What begins neighbouring rows and ends in one column: the numbers of `  0, 255` above `255,   0`, and
+//! the names of `        hyphens: auto` below `-webkit-hyphens: auto`.
 
 use super::measure::columns;
 use super::plan::{GroupId, Plan, Shape, Want};
@@ -7,24 +8,24 @@ use crate::syntax::{Role, TokenId, Tree};
 use crate::text::Lines;
 use std::collections::{BTreeMap, HashMap};
 
-/// No number is set in further than this.
+/// No row is set in further than this.
 const WIDEST: usize = 24;
 
-/// Where a row of such a list stands.
+/// Where such a row stands.
 #[derive(Clone, Copy, Debug)]
-pub(super) struct FirstNumber {
-    /// How many columns further in it should be than the list's rows are.
+pub(super) struct FirstWord {
+    /// How many columns further in it should be than the rows around it are.
     pub pad: usize,
     /// The same in the text.
     pub present: usize,
-    /// The column of the list's rows in the text.
+    /// The column of those rows in the text.
     pub base: usize,
 }
 
-/// The rows that begin with such a number, by their first tokens.
-pub(super) type FirstNumbers = HashMap<TokenId, FirstNumber>;
+/// The rows that begin with such a number or name, by their first tokens.
+pub(super) type FirstWords = HashMap<TokenId, FirstWord>;
 
-/// A number that begins a row, with its columns in the text.
+/// What begins a row, with its columns in the text.
 struct Row {
     token: TokenId,
     start: usize,
@@ -39,19 +40,41 @@ pub(super) fn is_number(text: &str) -> bool {
     matches!(text, "-" | "+") || behind.starts_with(|first: char| first.is_ascii_digit())
 }
 
-/// The rows of lists most of whose first numbers end in one column, if `columns` keeps tables.
+/// The rows most of whose first numbers or names end in one column, as far as `columns` keeps those.
 pub(super) fn find(
     plan: &Plan,
     tree: &Tree,
     text: &str,
     style: &Style,
     lines: &Lines,
-) -> FirstNumbers {
+) -> FirstWords {
     let mut found = HashMap::new();
-    if !style.is(Setting::Columns, Key::Table, "keep") {
-        return found;
+    let column = |token: TokenId, byte: usize| {
+        let line = lines.line_of(tree.tokens[token as usize].start as usize);
+        columns(&text[lines.start(line)..byte], style.tab_columns())
+    };
+    if style.is(Setting::Columns, Key::Table, "keep") {
+        numbers(plan, tree, text, column).into_values().for_each(|rows| place(&rows, &mut found));
     }
-    let tab = style.tab_columns();
+    for names in &plan.names {
+        let row = |name: &TokenId| {
+            let token = &tree.tokens[*name as usize];
+            let (start, end) = (token.start as usize, token.end as usize);
+            let (start, end) = (column(*name, start), column(*name, end));
+            Row { token: *name, start, end, sets_off: false }
+        };
+        place(&names.iter().map(row).collect::<Vec<_>>(), &mut found);
+    }
+    found
+}
+
+/// The rows that begin with numbers, by their lists.
+fn numbers(
+    plan: &Plan,
+    tree: &Tree,
+    text: &str,
+    column: impl Fn(TokenId, usize) -> usize,
+) -> BTreeMap<GroupId, Vec<Row>> {
     let mut lists: BTreeMap<GroupId, Vec<Row>> = BTreeMap::new();
     for (index, token) in tree.tokens.iter().enumerate().filter(|(_, token)| token.broken) {
         let gap = &plan.gaps[index];
@@ -76,8 +99,7 @@ pub(super) fn find(
             tree.separates(next as TokenId) || tree.closes(mark)
         });
         if group.shape == Shape::List && group.bracketed && ends {
-            let line = lines.start(lines.line_of(token.start as usize));
-            let at = |byte: usize| columns(&text[line..byte], tab);
+            let at = |byte: usize| column(index as TokenId, byte);
             let (start, end) = (at(token.start as usize), at(end));
             let behind = (next + 1..tree.tokens.len()).take_while(|at| !tree.tokens[*at].broken);
             let sets_off = behind
@@ -87,15 +109,12 @@ pub(super) fn find(
             lists.entry(id).or_default().push(row);
         }
     }
-    for rows in lists.into_values() {
-        place(&rows, &mut found);
-    }
-    found
+    lists
 }
 
-/// Says where the rows of a list should stand, if most of its first numbers end in one column and some
-/// of them are set in for that, or later ones are.
-fn place(rows: &[Row], found: &mut FirstNumbers) {
+/// Says where rows should stand, if most of what they begin with ends in one column and some of them are set
+/// in for that, or later numbers are.
+fn place(rows: &[Row], found: &mut FirstWords) {
     let mut ends: BTreeMap<usize, usize> = BTreeMap::new();
     rows.iter().for_each(|row| *ends.entry(row.end).or_default() += 1);
     let most = ends.into_iter().max_by_key(|(_, count)| *count);
@@ -110,6 +129,6 @@ fn place(rows: &[Row], found: &mut FirstNumbers) {
     for row in rows {
         let pad = (end - base).saturating_sub(row.end - row.start).min(WIDEST);
         let present = row.start.saturating_sub(base);
-        found.insert(row.token, FirstNumber { pad, present, base });
+        found.insert(row.token, FirstWord { pad, present, base });
     }
 }
