@@ -424,7 +424,9 @@ fn word_on_both_sides(text: &str, range: &std::ops::Range<usize>) -> bool {
     let before = text[..range.start].chars().next_back();
     let after = text[range.end..].chars().next();
     let is_word = |c: Option<char>| {
-        c.is_some_and(|c| c.is_alphanumeric() || matches!(c, '_' | '$' | '"' | '\'' | '`' | '#'))
+        c.is_some_and(
+            |c| c.is_alphanumeric() || matches!(c, '_' | '$' | '"' | '\'' | '`' | '#' | '%'),
+        )
     };
     // A word behind a dash may be the name of something.
     let mut rest = text[range.end..].chars();

@@ -4,7 +4,7 @@ use kanonix_core::style::{Style, keeps, sample, slots};
 use kanonix_core::survey::Survey;
 use kanonix_core::text::{LineSet, apply, changed_lines};
 use kanonix_core::{judge, languages, mend};
-use crate::support::{lay, lay_with, lines, style};
+use crate::support::{lay, lay_with, lines, style, touched_with};
 
 #[test]
 fn braces_are_put_around_bare_statements() {
@@ -367,4 +367,53 @@ fn a_quote_inside_a_text_of_three_quotes_ends_nothing() {
     let text = "a = \"\"\" \"(\" ' \\\" \"\"\"\nif a :\n    b( )\n";
     let laid = lay_with("python", &[], text);
     assert_eq!(laid, text.replace("a :", "a:").replace("( )", "()"));
+}
+
+#[test]
+fn statements_may_share_the_line_that_somebody_put_them_on() {
+    let keep = [("statement_line", "", "keep")];
+    for (language, text, wanted) in [
+        ("lua", "a = 1;b = 2   c = 3\n", "a = 1; b = 2 c = 3\n"),
+        ("java", "class A {\n    int a;int b;\n}\n", "class A {\n    int a; int b;\n}\n"),
+        ("csharp", "int a = 1;  warn(a);\n", "int a = 1; warn(a);\n"),
+        ("css", "a {\n  top:0;left:0\n}\n", "a {\n  top: 0; left: 0;\n}\n"),
+        // Behind the header of what is open.
+        (
+            "scss",
+            "a { top: 0; left: 0;\n  color: red;\n}\n",
+            "a {\n  top: 0; left: 0;\n  color: red;\n}\n",
+        ),
+        // On one line with the braces they are what `flat_block` speaks of.
+        ("less", "a { top: 0; left: 0; }\n", "a {\n  top: 0;\n  left: 0;\n}\n"),
+        // What has lines of its own shares none.
+        ("lua", "f(function()\n  a()\nend) b()\n", "f(function()\n  a()\nend)\nb()\n"),
+        (
+            "java",
+            "class A {\n    int a; void f() {}\n}\n",
+            "class A {\n    int a;\n\n    void f() {}\n}\n",
+        ),
+        // Nor does what a comment stands before.
+        (
+            "css",
+            "a {\n  top: 0; /* up */ left: 0;\n}\n",
+            "a {\n  top: 0;\n  /* up */ left: 0;\n}\n",
+        ),
+    ] {
+        assert_eq!(lay_with(language, &keep, text), wanted, "{language}");
+        assert_eq!(lay_with(language, &keep, wanted), wanted, "{language}");
+    }
+    let apart = "a = 1;\nb = 2\n";
+    assert_eq!(lay_with("lua", &[], "a = 1; b = 2\n"), apart);
+    assert_eq!(lay_with("lua", &keep, apart), apart);
+}
+
+#[test]
+fn statements_that_have_no_room_on_one_line_have_one_each() {
+    let style = [("statement_line", "", "keep"), ("max_line_length", "", "24")];
+    let text = "warn(ebb); warn(flood); warn(slack)\n";
+    assert_eq!(lay_with("lua", &style, text), "warn(ebb);\nwarn(flood);\nwarn(slack)\n");
+    let base = "if a then\n  b = 1; c = 2\n  d = 3\nend\n";
+    let touched =
+        touched_with("lua", &[("statement_line", "", "keep")], base, &base.replace("b = 1", "b=1"));
+    assert_eq!(touched, base);
 }

@@ -180,6 +180,8 @@ pub struct Choices {
     pub page_indents: PageIndents,
     /// Whether elements stay beside others.
     pub keeps_elements: bool,
+    /// Whether statements that somebody put on one line share it.
+    pub shares_lines: bool,
     pub everywhere: bool,
     /// Whether texts between markup are filled.
     pub fills_text: bool,
@@ -272,6 +274,7 @@ impl Choices {
                 _ => None,
             },
             keeps_elements: style.is(Setting::ElementLine, Key::Whole, "keep"),
+            shares_lines: style.is(Setting::StatementLine, Key::Whole, "keep"),
             page_indents: PageIndents::of_style(style),
             everywhere: style.is(Setting::ShownSpace, Key::Whole, "everywhere"),
             fills_text: style.is(Setting::TextFill, Key::Whole, "width")

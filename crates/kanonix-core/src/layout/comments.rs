@@ -1,6 +1,7 @@
 //! Comments: the rules decide the gap between two constructs as if no comment stood between them,
 //! and this pass divides that gap among the comments that do.
 
+use super::measure::columns;
 use super::plan::{BareBlock, Gap, GroupId, Plan, Rows, Want};
 use crate::style::{Key, Setting, Style};
 use crate::syntax::{Role, TokenId, Tree};
@@ -17,6 +18,8 @@ pub(super) fn place(plan: &mut Plan, tree: &Tree, text: &str, style: &Style, lin
         lines,
         before: style.number(Setting::CommentGap, Key::Before).map(|blanks| blanks as u8),
         most: style.number(Setting::BlankLines, Key::Most).unwrap_or(1) as u8,
+        step: columns(&style.indent_step(), style.tab_columns()).max(1),
+        tab: style.tab_columns(),
         bare_blocks: std::mem::take(&mut plan.bare_blocks),
     };
     placing.bare_blocks.sort_by_key(|block| block.last);
@@ -43,6 +46,9 @@ struct Placing<'a> {
     before: Option<u8>,
     /// Blank lines at most.
     most: u8,
+    /// The columns of a step, and of a tab.
+    step: usize,
+    tab: usize,
     /// Ascending by last token, outer ones first.
     bare_blocks: Vec<BareBlock>,
 }
@@ -146,6 +152,23 @@ impl Placing<'_> {
         Gap { want: Want::Newline, breaks: Setting::IndentSize, ..Gap::KEPT }
     }
 
+    /// By how many steps somebody put a comment less far in than what it stands above, where that stands
+    /// further in by choice.
+    fn less_far_in(&self, at: usize, next: usize, wanted: &Gap) -> u8 {
+        if wanted.by_choice == 0 {
+            return 0;
+        }
+        let column = |token: usize| {
+            let start = self.tree.tokens[token].start as usize;
+            columns(&self.text[start - self.column(token)..start], self.tab)
+        };
+        let less = column(next).saturating_sub(column(at));
+        match less.is_multiple_of(self.step) {
+            true => wanted.by_choice.min((less / self.step) as u8),
+            false => 0,
+        }
+    }
+
     fn between_lines(&self, plan: &mut Plan, starts: &[usize], next: usize, wanted: Gap) {
         let mut open = self.blocks_that_end(starts[0]);
         let is_closer = plan.closes(next);
@@ -170,7 +193,15 @@ impl Placing<'_> {
                 attached = None;
                 continue;
             }
-            let mut gap = Gap { least: 0, most: self.most, least_after: 0, ..wanted };
+            let less = self.less_far_in(*at, next, &wanted);
+            let mut gap = Gap {
+                level: wanted.level - less,
+                by_choice: 0,
+                least: 0,
+                most: self.most,
+                least_after: 0,
+                ..wanted
+            };
             if is_closer && self.speaks_of_follower(plan, *at, next) {
                 // It stands where the bracket does.
             } else if is_closer {

@@ -93,6 +93,8 @@ pub struct Gap {
     pub blanks: u8,
     /// Steps of indentation beyond the line that the group's stem stands on.
     pub level: u8,
+    /// How many of them are its author's choice: a comment above may stand less far in.
+    pub by_choice: u8,
     /// Whether what starts here is inside the group, as opposed to closing it.
     pub inside: bool,
     /// The fewest blank lines, where a line starts.
@@ -120,6 +122,7 @@ impl Gap {
         want: Want::Keep,
         blanks: 0,
         level: 0,
+        by_choice: 0,
         inside: false,
         least: 0,
         most: 0,

@@ -503,6 +503,7 @@ impl<'a> Planner<'a> {
             want: Want::Line,
             blanks: 1,
             level,
+            by_choice: 0,
             inside: level > 0,
             least: 0,
             most: self.choices.most_blank,

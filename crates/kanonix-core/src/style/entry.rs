@@ -26,6 +26,7 @@ pub enum Setting {
     RuleIndent,
     PageIndent,
     ElementLine,
+    StatementLine,
     DirectiveIndent,
     AnnotationLine,
     ModifierOrder,

@@ -122,4 +122,6 @@ pub enum Family {
     AnyCase,
     /// Statements that may end with a semicolon.
     StatementEnd,
+    /// Statements that may stand on a line with others, whose ends are never taken away.
+    SharedLines,
 }

@@ -108,6 +108,7 @@ pub static SAMPLES: &[Sample] = &[
     of("page_indent.element", "html", "<div>\n<p>ebb</p>\n</div>\n"),
     of("page_indent.control", "html", "{{ if .Ebb }}\n<p>low</p>\n{{ end }}\n"),
     of("element_line", "html", "<ul><li>ebb</li>\n<li>flood</li></ul>\n"),
+    of("statement_line", "lua", "ebb = 1; flood = 2\n"),
     of("page_indent.text", "html", "<p>\nThe tide\nis high\n</p>\n"),
     of(
         "page_indent.embedded",

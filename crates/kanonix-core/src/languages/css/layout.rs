@@ -119,7 +119,8 @@ fn rules_below(p: &mut Planner, statements: &[NodeId]) {
             true => (further / step).min(above + 1).min(MOST_STEPS),
             false => 0,
         };
-        p.gap(token).level += above as u8;
+        let gap = p.gap(token);
+        (gap.level, gap.by_choice) = (gap.level + above as u8, above as u8);
     }
 }
 

@@ -33,6 +33,7 @@ const DIALECT_FAMILIES: &[Family] = &[
     Family::Quotes,
     Family::Sheets,
     Family::StatementEnd,
+    Family::SharedLines,
     Family::LineComments,
 ];
 

@@ -629,6 +629,7 @@ fn rules_below_what_they_say_more_of_may_stand_further_in() {
     color: gray;
   }
 
+/* what somebody points at */
     .tide .ebb:hover {
       color: red;
     }
@@ -648,6 +649,9 @@ fn rules_below_what_they_say_more_of_may_stand_further_in() {
 }
 ";
     assert_eq!(lay_with("css", &keep, text), text);
+    let tabs = text.replace("  ", "\t");
+    let in_tabs = [("rule_indent", "", "keep"), ("indent_style", "", "tab")];
+    assert_eq!(lay_with("css", &in_tabs, &tabs), tabs);
     // One step at a time, and whole ones.
     let far = text.replace("    .tide .ebb:hover {", "          .tide .ebb:hover {");
     assert_eq!(lay_with("css", &keep, &far), text);

@@ -35,6 +35,7 @@ pub(super) static LANGUAGE: Language = Language {
     families: &[
         Family::LineComments,
         Family::Values,
+        Family::SharedLines,
         Family::Collections,
         Family::LastComma,
         Family::Signs,

@@ -51,6 +51,7 @@ pub(super) static LANGUAGE: Language = Language {
         Family::LineComments,
         Family::Wrappers,
         Family::Values,
+        Family::SharedLines,
         Family::Collections,
         Family::LastComma,
         Family::Signs,

@@ -45,8 +45,24 @@ impl Planner<'_> {
         let mut before: Option<Sort> = None;
         // The first of the lines that belong to the statement to come.
         let mut lead: Option<TokenId> = None;
+        // Those that share the line of one before them.
+        let mut row: Option<(GroupId, usize)> = None;
         for (index, part) in parts.iter().enumerate() {
             let token = self.first(*part);
+            if let Some((group, _)) = row.filter(|(_, end)| index < *end) {
+                self.may_break(token, group, 0, 1, Setting::StatementLine);
+                before = Some(sorts[index]);
+                continue;
+            }
+            // The first ones may stand behind the block's header, where others have lines of their own.
+            let begins = token == 0
+                || self.broken_before(token)
+                || index == 0 && parts.iter().any(|part| self.broken_before(self.first(*part)));
+            row = match begins && self.choices.shares_lines {
+                true => self.shared_line(&parts[index..], &sorts[index..]),
+                false => None,
+            }
+            .map(|(group, count)| (group, index + count));
             let breaks = if index == 0 { Setting::FlatBlock } else { Setting::StatementEnd };
             match level {
                 0 if block != GroupId::ROOT => self.line_beside(token, block, breaks),
@@ -68,6 +84,29 @@ impl Planner<'_> {
             }
             before = Some(now);
         }
+    }
+
+    /// The list of the statements that somebody put on the line of the first one, and how many they are.
+    fn shared_line(&mut self, parts: &[NodeId], sorts: &[Sort]) -> Option<(GroupId, usize)> {
+        let is_short = |at: usize| {
+            matches!(sorts[at], Sort::Other | Sort::Field | Sort::Import)
+                && !self.is_spread(parts[at])
+        };
+        let is_comment = |token: TokenId| self.tree.tokens[token as usize].role == Role::Comment;
+        let stands_beside = |at: &usize| {
+            let (end, next) = (self.end(parts[at - 1]), self.first(parts[*at]));
+            is_short(at - 1)
+                && is_short(*at)
+                && !self.broken_between(end - 1, next)
+                && !(end..next).any(is_comment)
+        };
+        let count = 1 + (1..parts.len()).take_while(stands_beside).count();
+        (count > 1).then(|| {
+            let (first, end) = (self.first(parts[0]), self.end(parts[count - 1]));
+            let group = self.group(Shape::List, first, end);
+            self.group_mut(group).around = Around::OneLine;
+            (group, count)
+        })
     }
 
     /// What statements are, by what stands right below them.

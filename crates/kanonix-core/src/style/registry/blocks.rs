@@ -140,7 +140,8 @@ pub(super) const ENTRIES: &[Entry] = &[
         name: "rule_indent",
         about:
             "Whether a rule of a style sheet stands some steps further in than what it is in, below the \
-                rule that it says more of: no rule does, or those that stand so.",
+                rule that it says more of: no rule does, or those that stand so. A comment above one may \
+                stand less far in then.",
         slots: &[one(Family::Sheets, ValueKind::Word(&["none", "keep"]), "none")],
         one_for_all: false,
     },
@@ -185,6 +186,19 @@ pub(super) const ENTRIES: &[Entry] = &[
         about:
             "Whether an element that begins and ends a line where a page is drawn (a paragraph, a list, a                 table, a heading) does so in the file, too, or stands beside others where somebody put it                 there.",
         slots: &[one(Family::Pages, ValueKind::Word(&["own_line", "keep"]), "own_line")],
+        one_for_all: false,
+    },
+    Entry {
+        setting: Setting::StatementLine,
+        name: "statement_line",
+        about:
+            "Whether each statement, or each declaration of a style sheet, has a line of its own, or \
+                those that somebody put on a line together share it as long as there is room.",
+        slots: &[one(
+            Family::SharedLines,
+            ValueKind::Word(&["own_line", "keep"]),
+            "own_line",
+        )],
         one_for_all: false,
     },
     Entry {
