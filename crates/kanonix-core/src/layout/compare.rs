@@ -449,7 +449,7 @@ impl<'a> Comparing<'a> {
             let kept = present.len() - parts.indent.len();
             [&present[..kept], wanted_indent].concat()
         } else {
-            let mut wanted = String::new();
+            let mut wanted = String::with_capacity(present.len() + wanted_indent.len() + breaks);
             // Blanks at the end of a line that goes would begin the next one.
             let keeps_trailing = !trim && !was_one_line && breaks > 0;
             if keeps_trailing {
@@ -675,7 +675,7 @@ fn count(out: &mut String, of: usize, what: &str) {
         0 => out.push_str("no"),
         1 => out.push_str("one"),
         2 => out.push_str("two"),
-        _ => out.push_str(&of.to_string()),
+        _ => push_number(out, of),
     }
     out.push(' ');
     out.push_str(what);
@@ -707,7 +707,17 @@ const MOST_QUOTED: usize = 24;
 fn width(out: &mut String, indent: &str) {
     match indent.contains('\t') {
         true => parts(out, indent),
-        false => out.push_str(&indent.len().to_string()),
+        false => push_number(out, indent.len()),
+    }
+}
+
+/// Says a number, small as it mostly is.
+fn push_number(out: &mut String, number: usize) {
+    let digit = |of: usize| char::from_digit((of % 10) as u32, 10).unwrap_or_default();
+    match number {
+        0..10 => out.push(digit(number)),
+        10..100 => out.extend([digit(number / 10), digit(number)]),
+        _ => out.push_str(&number.to_string()),
     }
 }
 

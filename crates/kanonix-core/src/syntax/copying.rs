@@ -26,7 +26,7 @@ pub(super) fn copied(
     let mut copy = Copying {
         text,
         tree: Tree {
-            nodes: Vec::with_capacity(expected),
+            nodes: Vec::with_capacity(expected * 3 / 2),
             tokens: Vec::with_capacity(expected),
             faults: Vec::new(),
             mark: text.len() - text.trim_start_matches('\u{feff}').len(),

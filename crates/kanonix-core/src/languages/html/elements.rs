@@ -51,6 +51,8 @@ const DRAWN_WORDS: u16 = 1 << 12;
 const IN_DRAWING: u16 = 1 << 13;
 /// Not said by its name: a text stands in it, beside the elements that it holds.
 const WITH_TEXT: u16 = 1 << 14;
+/// Not said by its name: of a page, that white space in something in it stays as it is.
+const HOLDS_EXACT: u16 = 1 << 15;
 
 /// The names of which each is said.
 const NAMED: [(u16, &[&str]); 13] = [
@@ -128,6 +130,7 @@ fn said(tag: &str) -> u16 {
 /// What is said of each node of a page.
 pub(super) fn traits(tree: &Tree, text: &str) -> Vec<u16> {
     let mut traits = vec![0; tree.nodes.len()];
+    let mut all: u16 = 0;
     for (id, node) in tree.nodes.iter().enumerate() {
         let around: u16 = traits[node.parent as usize];
         let mut own = if around & FOREIGN == 0 { around & IN_DRAWING } else { 0 };
@@ -140,9 +143,13 @@ pub(super) fn traits(tree: &Tree, text: &str) -> Vec<u16> {
             own |= IN_DRAWING;
         }
         traits[id] = own;
+        all |= own;
         if around & (HOLDER | WITH_TEXT) == HOLDER && is_text(tree, text, node) {
             traits[node.parent as usize] |= WITH_TEXT;
         }
+    }
+    if let (Some(page), true) = (traits.first_mut(), all & EXACT != 0) {
+        *page |= HOLDS_EXACT;
     }
     traits
 }
@@ -194,6 +201,9 @@ pub(super) fn is_unclosed(tree: &Tree, text: &str, node: NodeId) -> bool {
 /// Whether white space behind an element is still part of such a one inside it: neither the end of
 /// a page nor that of an element without an end tag ends it, nor that of what stands in a line.
 pub(super) fn leaves_open(tree: &Tree, text: &str, node: NodeId) -> bool {
+    if !has(tree, 0, HOLDS_EXACT) {
+        return false;
+    }
     let is_tag = |child: NodeId| Kind::of(tree.nodes[child as usize].kind) == Kind::EndTag;
     let ends = |node: NodeId| has(tree, node, BLOCK | WORD | HOLDER) && !holds_the_page(tree, node);
     let mut at = node;
@@ -213,9 +223,12 @@ pub(super) fn leaves_open(tree: &Tree, text: &str, node: NodeId) -> bool {
 
 /// The name that a tag begins with.
 pub(super) fn name(tag: &str) -> &str {
-    let rest = tag.trim_start_matches(['<', '/']);
-    let is_part = |byte: u8| byte.is_ascii_alphanumeric() || matches!(byte, b'-' | b':');
-    &rest[..rest.bytes().position(|byte| !is_part(byte)).unwrap_or(rest.len())]
+    let is_mark = |byte: &u8| matches!(byte, b'<' | b'/');
+    let is_part = |byte: &u8| byte.is_ascii_alphanumeric() || matches!(byte, b'-' | b':');
+    let bytes = tag.as_bytes();
+    let start = bytes.iter().take_while(|byte| is_mark(byte)).count();
+    let length = bytes[start..].iter().take_while(|byte| is_part(byte)).count();
+    &tag[start..start + length]
 }
 
 /// Whether a tag is one of an element that begins and ends lines of its own.

@@ -26,20 +26,23 @@ impl Habits {
     /// Those of a page.
     pub(super) fn of(p: &Planner) -> Habits {
         let mut habits = Habits::default();
-        let lines: Vec<&str> = p.text.lines().filter(|line| !line.trim().is_empty()).collect();
+        // What each line is indented by, and what stands on it.
+        let lines: Vec<(&str, &str)> = p.text
+            .lines()
+            .map(|line| line.split_at(line.len() - line.trim_ascii_start().len()))
+            .map(|(indent, inner)| (indent, inner.trim_ascii_end()))
+            .filter(|(_, inner)| !inner.is_empty())
+            .collect();
         let ends: HashSet<&str> = lines
             .iter()
-            .filter_map(|line| match templates::control(line.trim())? {
+            .filter_map(|(_, line)| match templates::control(line)? {
                 Control::Closes(name) => Some(name),
                 _ => None,
             })
             .collect();
         for pair in lines.windows(2) {
-            if let Some(content) = content(pair[0], pair[1], &ends) {
-                let indent = |line: &str| p.columns_of(
-                    &line[..line.len() - line.trim_start().len()],
-                );
-                let (outer, inner) = (indent(pair[0]), indent(pair[1]));
+            if let Some(content) = content(pair[0].1, pair[1].1, &ends) {
+                let (outer, inner) = (p.columns_of(pair[0].0), p.columns_of(pair[1].0));
                 *habits.of_content(content) += match inner.cmp(&outer) {
                     Ordering::Greater => 1,
                     Ordering::Equal => -1,
@@ -84,7 +87,6 @@ impl Habits {
 
 /// What a line begins, if the next one stands in it: by the key that `page_indent` has for that.
 fn content(line: &str, next: &str, ends: &HashSet<&str>) -> Option<Key> {
-    let (line, next) = (line.trim(), next.trim());
     if let Some(Control::Opens(name)) = templates::control(line) {
         return ends.contains(name).then_some(Key::Control);
     }

@@ -61,10 +61,6 @@ fn display(p: &Planner, node: NodeId) -> Display {
     elements::display(p.tree, node)
 }
 
-fn is_block(p: &Planner, node: NodeId) -> bool {
-    !p.choices.everywhere && display(p, node) == Display::Block
-}
-
 /// Whether white space before a token shows.
 fn shows(p: &Planner, token: TokenId) -> bool {
     p.choices.everywhere || p.tree.shows(token)
@@ -79,17 +75,26 @@ fn places(
     closing: Option<TokenId>,
 ) -> Vec<Place> {
     let mut places = Vec::with_capacity(children.len() + 1);
-    let mut before: Option<NodeId> = None;
+    // What stands before, with how it is drawn.
+    let mut before: Option<(NodeId, Display)> = None;
     let mut goes_on = false;
     for child in children {
-        let own = is_block(p, *child);
-        let beside = before.is_some_and(|before| is_block(p, before));
+        let drawn = match p.choices.everywhere {
+            true => Display::Inline,
+            false => display(p, *child),
+        };
+        let is_before = |display| before.is_some_and(|(_, before)| before == display);
+        let (own, beside) = (drawn == Display::Block, is_before(Display::Block));
         let is_flat = |node: NodeId| !p.is_spread(node);
         let keeps_rows = p.choices.remembers;
-        let in_row = keeps_rows && own && beside && is_flat(*child) && before.is_some_and(is_flat);
-        let ends_line = |node: NodeId| !p.choices.everywhere && display(p, node) == Display::Break;
+        let in_row = keeps_rows
+            && own
+            && beside
+            && is_flat(*child)
+            && before.is_some_and(|(before, _)| is_flat(before));
+        let ends_line = drawn == Display::Break;
         // `<hr><br>`: the space behind a block is part of it.
-        let is_behind = keeps_rows && !own && ends_line(*child);
+        let is_behind = keeps_rows && ends_line;
         let beside_control = stands_beside_control(p, p.first(*child));
         let place = Place {
             token: p.first(*child),
@@ -97,8 +102,8 @@ fn places(
             stays: in_row
                 || goes_on
                 || beside_control
-                || ends_line(*child)
-                || before.is_some_and(ends_line),
+                || ends_line
+                || is_before(Display::Break),
             in_row,
             goes_on,
             end_line: end_line(p, *child),
@@ -116,14 +121,15 @@ fn places(
             p.fix(*child);
         }
         goes_on |= elements::leaves_open(p.tree, p.text, *child);
-        before = Some(*child);
+        before = Some((*child, drawn));
     }
     end_chance_rows(p, &mut places);
     if p.choices.page_indents.of(Key::Text).is_none() {
         hang(p, around, &mut places);
     }
     if let Some(token) = closing {
-        let mut beside_block = !goes_on && before.is_some_and(|before| is_block(p, before));
+        let mut beside_block =
+            !goes_on && before.is_some_and(|(_, before)| before == Display::Block);
         if let ([child], [place, ..]) = (children, &mut places[..])
             && !elements::is_holder(p.tree, around)
             && hugs(p, *child, token)
@@ -347,7 +353,11 @@ fn element(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         }
     }
     let edges = [places.first(), places.last()].map(|place| place.map(|place| place.token));
-    for place in places.iter().filter(|place| !p.flows(place.token)).collect::<Vec<_>>() {
+    let inner = group.map_or(0, |_| depth(p, node, &places));
+    for place in &places {
+        if p.flows(place.token) {
+            continue;
+        }
         let is_edge = edges.contains(&Some(place.token));
         match group {
             Some(group)
@@ -357,7 +367,7 @@ fn element(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
             {
                 let is_closing = Some(place.token) == closing;
                 let blanks = u8::from(!is_edge && !p.gap_text(place.token).is_empty());
-                let level = if is_closing { 0 } else { depth(p, node, &places) };
+                let level = if is_closing { 0 } else { inner };
                 p.may_break(place.token, group, level, blanks, Setting::WordGap);
                 p.gap(place.token).inside = !is_closing;
                 if holds_blocks {

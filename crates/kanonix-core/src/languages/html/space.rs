@@ -149,16 +149,7 @@ pub(super) fn markup(text: &str) -> Option<usize> {
     if !second.is_ascii_alphabetic() && !matches!(second, b'/' | b'!' | b'?') {
         return None;
     }
-    let mut quote: Option<u8> = None;
-    let end = text.bytes().position(|byte| {
-        match quote {
-            Some(open) if open == byte => quote = None,
-            None if matches!(byte, b'"' | b'\'') => quote = Some(byte),
-            _ => return quote.is_none() && byte == b'>',
-        }
-        false
-    });
-    let end = end.map_or(text.len(), |end| end + 1);
+    let end = tag_end(text.as_bytes()).unwrap_or(text.len());
     let name = elements::name(text);
     let is_raw = |raw: &&&str| raw.eq_ignore_ascii_case(name);
     let Some(raw) = ["script", "style"].iter().find(is_raw).filter(|_| *second != b'/') else {
@@ -173,6 +164,18 @@ pub(super) fn markup(text: &str) -> Option<usize> {
         .map(|at| end + at)
         .find(closes);
     Some(closing.unwrap_or(text.len()))
+}
+
+/// Where the tag ends that a text begins with: a bracket in quotes is none.
+fn tag_end(text: &[u8]) -> Option<usize> {
+    let mut at = 0;
+    loop {
+        at += memchr::memchr3(b'>', b'"', b'\'', &text[at..])? + 1;
+        match text[at - 1] {
+            b'>' => return Some(at),
+            quote => at += memchr::memchr(quote, &text[at..])? + 1,
+        }
+    }
 }
 
 /// Whether a text begins with a reference to a character.
