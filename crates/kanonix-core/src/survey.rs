@@ -181,10 +181,32 @@ impl Survey {
 
     /// The same survey with one setting left as the community has it. Its prices are those of the
     /// whole proposal until they are asked for [again](Survey::price_again).
-    pub fn with_usual(&self, name: &str) -> Survey {
+    fn with_usual(&self, name: &str) -> Survey {
         let mut other = self.clone();
         other.as_usual.push(name.to_string());
         other
+    }
+
+    /// Gives up answers, one after the other, as long as all of them cost more than the community's style;
+    /// what everybody argues about stays. The costs are lines that have slips. Whether any was given up.
+    pub fn give_up(
+        &mut self,
+        usual: usize,
+        proposed: usize,
+        cost: impl Fn(&Style) -> usize,
+    ) -> bool {
+        let mut now = proposed;
+        for answer in self.answers().into_iter().filter(|own| !own.usual && !own.argued) {
+            if now <= usual {
+                break;
+            }
+            let other = self.with_usual(&answer.name);
+            let without = cost(&other.style());
+            if without < now {
+                (*self, now) = (other, without);
+            }
+        }
+        now < proposed
     }
 
     /// Looks once more at what each value costs while everything else is as proposed.
@@ -540,6 +562,22 @@ mod tests {
             survey.style().number(Setting::MaxLineLength, Key::Whole)
         };
         assert_eq!((limit(10), limit(15), limit(25)), (Some(120), Some(200), None));
+    }
+
+    #[test]
+    fn what_the_community_keeps_is_kept_where_that_spares_a_line() {
+        let lua = languages::by_name("lua").unwrap();
+        let proposed = |odd: &str| {
+            let mut survey = Survey::new(lua, lua.style());
+            let beside = "warn(ebb,\n     flood)\n".repeat(40);
+            let below = "warn(\n  ebb,\n  flood)\n".repeat(20);
+            survey.read(&[&beside, &below, odd].concat());
+            let answers = survey.answers().into_iter();
+            answers.filter(|own| own.name == "wrap_align.call").map(|own| own.proposed).next()
+        };
+        // Neither a step further in nor under the first one.
+        assert_eq!(proposed("warn(ebb,\n       flood,\n       slack)\n"), Some("any".to_string()));
+        assert_eq!(proposed(""), Some("keep".to_string()));
     }
 
     /// Of a few long lines, two that are longer say as much as those that fit.

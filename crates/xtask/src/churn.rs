@@ -16,7 +16,7 @@ use kanonix_core::survey::{
 };
 use kanonix_core::text::{LineSet, Lines, apply, changed_lines, unified_diff};
 use rayon::prelude::*;
-use std::collections::BTreeMap;
+use std::collections::{BTreeMap, BTreeSet};
 use std::path::{Path, PathBuf};
 
 /// One package: a folder directly under the one that is asked about.
@@ -97,7 +97,11 @@ fn package(
         false => {
             // What stands in it in other languages is settled where those are.
             let survey = |texts: &[&str], base: Style| survey(texts, language, base.alone());
-            Survey::settle(&texts, language, survey).style().alone()
+            let mut settled = Survey::settle(&texts, language, survey);
+            let cost = |style: &Style| slipping_lines(&texts, language, &style.clone().alone());
+            let (usual, proposed) = (cost(&language.style()), cost(&settled.style()));
+            settled.give_up(usual, proposed, cost);
+            settled.style().alone()
         }
     };
     let (parts, foreign) = match usual {
@@ -150,6 +154,16 @@ fn package(
         }
     }
     Ok(Some(package))
+}
+
+/// How many lines have slips under a style.
+fn slipping_lines(texts: &[&str], language: &Language, style: &Style) -> usize {
+    let of = |text: &&str| {
+        let (outcome, lines) = (judge(text, language, style, &LineSet::whole()), Lines::new(text));
+        let slipping = outcome.slips.iter().map(|slip| lines.line_of(slip.offset));
+        slipping.collect::<BTreeSet<usize>>().len()
+    };
+    texts.par_iter().map(of).sum()
 }
 
 fn survey(texts: &[&str], language: &'static Language, base: Style) -> Survey {

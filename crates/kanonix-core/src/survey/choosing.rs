@@ -187,7 +187,7 @@ impl<'s> Choice<'s> {
                         && self.is_asked()
                 }
             };
-            let keeps_less = self.is_hardly_more(keeping, usual);
+            let keeps_less = self.more(keeping, usual) <= NOISE;
             return Some(match is_stricter {
                 true => best,
                 false if keeps_less => keeping,

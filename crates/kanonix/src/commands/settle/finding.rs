@@ -111,21 +111,9 @@ pub(super) fn find(selection: &Selection, left: &mut LeftAlone) -> Vec<Finding> 
         let measured = |style: &Style| measure(selection, &items, &with_inner(style.clone()));
         let usual = Measured::total(&measured(&language.style()));
         let mut proposed = measured(&survey.style());
-        // Where it costs more than the community's word, it is given up setting by setting.
-        let given_up =
-            survey.answers().into_iter().filter(|answer| !answer.usual && !answer.argued);
-        let mut gave_up = false;
-        for answer in given_up {
-            if Measured::total(&proposed).lines <= usual.lines {
-                break;
-            }
-            let other = survey.with_usual(&answer.name);
-            let without = measured(&other.style());
-            if Measured::total(&without).lines < Measured::total(&proposed).lines {
-                (survey, proposed, gave_up) = (other, without, true);
-            }
-        }
-        if gave_up {
+        let cost = |style: &Style| Measured::total(&measured(style)).lines;
+        if survey.give_up(usual.lines, Measured::total(&proposed).lines, cost) {
+            proposed = measured(&survey.style());
             survey.price_again(&all, read);
         }
         let whole = with_inner(survey.style());
