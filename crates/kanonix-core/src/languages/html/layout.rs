@@ -5,7 +5,7 @@ use super::habits::Habits;
 use super::paragraphs;
 use super::templates::{self, Control};
 use crate::languages::kinds::kinds;
-use crate::layout::plan::{Around, GroupId, MOST_STEPS, Shape, Slight};
+use crate::layout::plan::{Around, GroupId, MOST_STEPS, Rows, Shape, Slight};
 use crate::layout::planner::Planner;
 use crate::style::{Key, Setting};
 use crate::syntax::{NodeId, Role, TokenId};
@@ -643,11 +643,16 @@ fn tag(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let group = p.group(Shape::List, p.first(node), p.end(node));
     let own = p.group_mut(group);
     (own.around, own.slight) = (Around::Lists, Slight::Half);
-    if p.is_link(p.parent(node)) || stands_in_line(p, node) {
+    let in_line = stands_in_line(p, node);
+    if p.is_link(p.parent(node)) || in_line {
         p.by_hand(group);
     }
+    if in_line && p.choices.remembers {
+        p.group_mut(group).rows = Rows::Any;
+    }
+    let level = u8::from(!(in_line && goes_on_as_text(p, node, attributes)));
     for attribute in attributes {
-        p.may_break(p.first(*attribute), group, 1, 1, Setting::WordGap);
+        p.may_break(p.first(*attribute), group, level, 1, Setting::WordGap);
         p.at_most(p.first(*attribute), 0);
     }
     if p.tag_ends_apart(end_token) {
@@ -673,6 +678,15 @@ fn stands_in_line(p: &Planner, node: NodeId) -> bool {
         (token as usize) < p.tree.tokens.len() && p.tree.shows(token) && !p.broken_before(token)
     };
     goes_on(first) || goes_on(end)
+}
+
+/// Whether somebody laid out a tag as the text that it stands in: its second line is as far in as the one that
+/// it begins on.
+fn goes_on_as_text(p: &Planner, node: NodeId, attributes: &[NodeId]) -> bool {
+    let mut tokens = attributes.iter().map(|attribute| p.first(*attribute));
+    let second = tokens.find(|token| p.broken_before(*token));
+    p.choices.remembers
+        && second.is_some_and(|second| p.line_columns(second) == p.line_columns(p.first(node)))
 }
 
 /// `"quiet"`: the words of a `class` are in the agreed order.

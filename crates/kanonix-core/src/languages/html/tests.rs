@@ -694,3 +694,28 @@ fn what_stands_beside_frames_stays_to_the_byte() {
         "<noframes><body>\n  <a   href=\"a.html\">here</a><p>\n</body></noframes>"
     ));
 }
+
+/// What is filled as a text stays so, whether a line of it ends between words or in a tag.
+#[test]
+fn a_tag_in_a_sentence_goes_on_as_the_text_does() {
+    let page = "\
+<div>
+  <p>All that is said of the gauges of the quay stands in <a
+  href=\"/manual/gauges/of/the/quay.html#levels\">the manual of the tide office</a>, and in the <a
+  href=\"/manual/low.html\" title=\"Low\">one of the buoys at the mouth of the harbour</a>.
+  </p>
+</div>
+";
+    assert_eq!(lay("html", page), page);
+    let typed = page.replace("low.html\" title", "low.html\"   title");
+    assert_eq!(touched("html", page, &typed), page);
+    // Further in is a step, and what stands in no sentence has one attribute a line.
+    let further = page.replace("  href", "     href");
+    assert_eq!(lay("html", &further), page.replace("  href", "    href"));
+    let quay = "/charts/of/the/quay/and/of/the/lock/as/they/were/last/year.png";
+    let image = format!("<div>\n<img src=\"{quay}\"\nalt=\"The quay\" width=\"300\">\n</div>\n");
+    let wanted = format!(
+        "<div>\n  <img\n    src=\"{quay}\"\n    alt=\"The quay\"\n    width=\"300\">\n</div>\n"
+    );
+    assert_eq!(lay("html", &image), wanted);
+}
