@@ -567,17 +567,21 @@ impl Filler<'_> {
     /// behind the mark of one of the lines around it the code's own indentation does.
     fn is_commented_out(&self, index: usize) -> bool {
         let sheet = self.sheet;
-        let marks = sheet.tree.comments.line;
+        let marks = sheet.tree.comments;
         // What stands behind the mark at the margin.
         let behind = |at: usize| {
             let token = sheet.tree.tokens.get(at)?;
             let start = token.start as usize;
-            let is_it = token.role == Role::Comment && !token.directive && !token.multi_line;
-            let at_margin = is_it && (start == 0 || sheet.text[..start].ends_with('\n'));
+            let is_it = token.role == Role::Comment && !token.directive;
+            if !is_it || !(start == 0 || sheet.text[..start].ends_with('\n')) {
+                return None;
+            }
             let text = &sheet.text[start..token.end as usize];
             // Some editors put the mark twice.
-            let behind = |mark: &&str| Some(text.strip_prefix(mark)?.trim_start_matches(mark));
-            marks.iter().filter(|_| at_margin).find_map(behind)
+            let line = |mark: &&str| Some(text.strip_prefix(mark)?.trim_start_matches(mark));
+            let block = |(opens, _): &(&'static str, _)| text.strip_prefix(opens);
+            let line = marks.line.iter().filter(|_| !token.multi_line).find_map(line);
+            line.or_else(|| marks.blocks.iter().find_map(block))
         };
         let is_code = |text: &str| text.starts_with("  ") || text.starts_with('\t');
         // Where the code around it stands at the margin, so does any comment.

@@ -2,7 +2,7 @@
 
 use super::spelling;
 use crate::languages::kinds::kinds;
-use crate::layout::plan::{GroupId, Rows, Shape, Slight, TreeEdit, When};
+use crate::layout::plan::{Align, GroupId, Rows, Shape, Slight, TreeEdit, When};
 use crate::layout::planner::Planner;
 use crate::layout::vocabulary::Sort;
 use crate::style::{Key, Setting};
@@ -52,6 +52,9 @@ pub(super) fn is_open_string(kind: u16, text: &str) -> bool {
 
 /// Inside a custom property, whose value is a text for whoever asks for it.
 const IN_CUSTOM: u8 = 1;
+
+/// Inside arguments that stay on their line.
+const IN_FLAT: u8 = 2;
 
 /// The rule for a node: a function a construct, named after it.
 pub(super) fn rule(p: &mut Planner, node: NodeId, parts: &[NodeId]) -> bool {
@@ -124,7 +127,8 @@ fn rules_below(p: &mut Planner, statements: &[NodeId]) {
     }
 }
 
-/// `} @else {`: beside the brace that somebody put it behind. A semicolon that ends nothing stays where it
+/// `} @else {`: beside the brace that somebody put it behind, or on a line of its own, which may have a blank
+/// one before it. A semicolon that ends nothing stays where it
 /// is.
 fn continuations(p: &mut Planner, statements: &[NodeId]) {
     for statement in statements.iter().skip(1) {
@@ -137,9 +141,8 @@ fn continuations(p: &mut Planner, statements: &[NodeId]) {
             }
             _ => continue,
         }
-        match p.broken_before(token) {
-            true => p.at_most(token, 0),
-            false => p.word(token, 1),
+        if !p.broken_before(token) {
+            p.word(token, 1);
         }
     }
 }
@@ -361,7 +364,8 @@ fn value(p: &mut Planner, node: NodeId, values: &[NodeId]) {
     let begins = p.broken_before(p.first(*first));
     let any = rest.iter().any(|part| p.broken_before(p.first(*part)));
     let remembers = p.choices.remembers;
-    if commas > 0 && (begins || !any || !remembers) {
+    let may_be_below = commas > 0 && (begins || !any || !remembers);
+    if may_be_below || (begins && remembers) {
         let token = p.first(*first);
         let blanks = match p.choices.pair_gaps.of(Key::Value) {
             Some(_) => p.gap(token).blanks,
@@ -427,16 +431,65 @@ fn arguments(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     if name.is_some_and(|name| name.eq_ignore_ascii_case("url")) {
         return parts.iter().skip(1).for_each(|part| p.keep_gap(p.first(*part)));
     }
+    let is_open = p.choices.remembers && p.is_spread(node);
+    let is_word = p.end(node) <= p.first(node) + 3;
+    let group = (is_open || !is_word && may_open(p, node)).then(|| {
+        let group = p.group(Shape::List, p.first(node), p.end(node));
+        let align = if p.choices.remembers { Align::Any } else { Align::Step };
+        let own = p.group_mut(group);
+        (own.bracketed, own.rows, own.align) = (true, Rows::Loose, align);
+        group
+    });
+    if group.is_none() {
+        p.set_context(node, IN_FLAT);
+    }
     for (index, part) in parts.iter().enumerate().skip(1) {
-        let token = p.first(*part);
-        if p.is_separator(*part) || is_inside(p, parts[index - 1], *part) {
-            p.word(token, 0);
-        } else if p.is_separator(parts[index - 1]) {
-            p.word(token, 1);
-        } else {
-            beside(p, token);
+        let (token, before) = (p.first(*part), parts[index - 1]);
+        let blanks = match (p.is_separator(before), is_inside(p, before, *part)) {
+            _ if p.is_separator(*part) => None,
+            (true, _) => Some(1),
+            (false, true) => Some(0),
+            (false, false) => {
+                beside(p, token);
+                continue;
+            }
+        };
+        match (group, blanks) {
+            (Some(group), Some(blanks)) => {
+                let level = u8::from(!p.is(*part, Kind::CloseParen));
+                p.may_break(token, group, level, blanks, Setting::WordGap);
+            }
+            _ => p.word(token, blanks.unwrap_or(0)),
         }
     }
+}
+
+/// Whether arguments may be spread over lines for want of room: those of a call that is all of a value, or all
+/// that stands between two commas, and of a rule.
+fn may_open(p: &Planner, node: NodeId) -> bool {
+    let call = p.parent(node);
+    if p.context(node) == IN_FLAT {
+        return false;
+    }
+    match Kind::at(p, call) {
+        Kind::PseudoClassSelector | Kind::PseudoElementSelector => return false,
+        Kind::CallExpression => {}
+        _ => return true,
+    }
+    let holder = p.parent(call);
+    let parts = p.parts(holder);
+    let Some(at) = parts.iter().position(|part| *part == call) else { return false };
+    let is_edge = |part: NodeId| {
+        p.is_separator(part)
+            || matches!(
+                Kind::at(p, part),
+                Kind::Colon | Kind::OpenParen | Kind::CloseParen | Kind::Block
+            )
+            || p.token_text(p.first(part)).starts_with('!')
+    };
+    let begins = parts[..at].last().is_some_and(|before| is_edge(*before));
+    let is_last = parts.get(at + 1).is_none_or(|after| is_edge(*after));
+    is_last && (begins || p.is(holder, Kind::AtRule))
 }
 
 /// `[full-start main]`

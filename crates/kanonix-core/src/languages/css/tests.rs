@@ -724,3 +724,84 @@ fn variables_may_be_nothing() {
     // Other properties have a value.
     assert_eq!(faults("css", ".quay {\n  margin:;\n}\n").len(), 1);
 }
+
+/// What a function takes has a line each where there is no room, if it is all of a value or of a part of one.
+#[test]
+fn what_a_function_takes_may_have_lines() {
+    insta::assert_snapshot!(lay("css", "\
+.gauge {
+  background: linear-gradient(to right, rgba(255, 255, 255, 0.1) 0%, rgba(255, 255, 255, 0.5) 50%, navy 100%);
+  background-image: linear-gradient(to right, rgba(0, 0, 0, 0.1), rgba(0, 0, 0, 0.9)), url(chart.png);
+  width: calc(100% - (var(--width-of-the-gauge) + var(--left-of-the-page) + var(--right-of-the-page)));
+  grid-template-columns: repeat(auto-fit, minmax(200px, 1fr)) [end] repeat(auto-fill, minmax(10px, 1fr)) 2fr;
+  color: rgb(
+    0 0 0
+  );
+}
+"), @"
+    .gauge {
+      background: linear-gradient(
+        to right,
+        rgba(255, 255, 255, 0.1) 0%,
+        rgba(255, 255, 255, 0.5) 50%,
+        navy 100%
+      );
+      background-image:
+        linear-gradient(to right, rgba(0, 0, 0, 0.1), rgba(0, 0, 0, 0.9)),
+        url(chart.png);
+      width: calc(
+        100% - (var(--width-of-the-gauge) + var(--left-of-the-page) + var(--right-of-the-page))
+      );
+      grid-template-columns: repeat(auto-fit, minmax(200px, 1fr)) [end] repeat(auto-fill, minmax(10px, 1fr)) 2fr;
+      color: rgb(0 0 0);
+    }
+    ");
+    let keep = [("list_wrap", "", "rows")];
+    let text = "\
+.gauge {
+  clip-path: polygon(
+    0 0, 100% 0,
+    100% 100%, 0 100%
+  );
+  background-image:
+    linear-gradient(
+      to right,
+      red,
+      blue
+    ),
+    url(a.png);
+  background: -webkit-gradient(linear, left top,
+                               left bottom, from(red));
+}
+";
+    assert_eq!(lay_with("css", &keep, text), text);
+    let below = ".gauge {\n  clip-path:\n    polygon(\n      0 0, 100% 0,\n      100% 100%, 0 100%\n    );\n}\n";
+    assert_eq!(lay_with("css", &keep, below), below);
+}
+
+/// What stands on lines by choice stays there: blank ones before `@else`, and code that was commented out.
+#[test]
+fn lines_that_somebody_left_between_and_before_stay() {
+    let text = "\
+@mixin tide($level) {
+  @if $level == 1 {
+    color: navy;
+  }
+
+  // Higher.
+  @else if $level == 2 {
+    color: red;
+  }
+
+  @else {
+/*  color: gray;
+    top: 0; */
+    left: 0;
+/*\tright: 0; */
+  }
+}
+";
+    assert_eq!(lay("scss", text), text);
+    let beside = text.replace("/*  color: gray;\n    top: 0; */", "/* gray */");
+    assert_eq!(lay("scss", &beside), beside.replace("/* gray", "    /* gray"));
+}
