@@ -1,7 +1,8 @@
 //! What the grammar of plain sheets stumbles over: variables, mixins and conditions of sheets that have
 //! them; and of all sheets addresses without quotes, what old browsers asked for, what only newer ones are
 //! asked for (features between signs, what is around an element), parts of a percent, some ways to count
-//! elements, letters by their number, semicolons that end nothing, and letters that no English word has.
+//! elements, letters by their number, what an attribute's case says, semicolons that end nothing, and letters
+//! that no English word has.
 //! Each such stretch is a word to it: it is shown a sheet of the same length in which that is made of
 //! letters. What stands in a stretch stays as it is.
 
@@ -113,11 +114,40 @@ impl Masking {
                 },
             };
         }
+        masking.flags();
         // What no English word has is a letter of a name, which not every place of the grammar knows.
         let mark = "\u{feff}";
         let start = if masking.starts_with(0, mark.as_bytes()) { mark.len() } else { 0 };
         masking.bytes[start..].iter_mut().filter(|b| !b.is_ascii()).for_each(|b| *b = LETTER);
         String::from_utf8(masking.bytes).ok()
+    }
+
+    /// The letter behind an attribute's value that says whether case counts is part of that:
+    /// `[type=\"search\" i]`.
+    fn flags(&mut self) {
+        let ends: Vec<usize> = memchr::memchr_iter(b']', &self.bytes).collect();
+        for end in ends {
+            let solid = |from: usize| self.bytes[..from].trim_ascii_end().len();
+            let flag = solid(end);
+            let value = solid(flag.saturating_sub(1));
+            let is_flag = flag > 0
+                && matches!(self.bytes[flag - 1], b'i' | b'I' | b's' | b'S')
+                && value > 0
+                && value < flag;
+            if !is_flag {
+                continue;
+            }
+            match self.bytes[value - 1] {
+                quote @ (b'"' | b'\'') => {
+                    self.bytes[value - 1..flag].fill(LETTER);
+                    self.bytes[flag - 1] = quote;
+                }
+                byte if is_word(byte) && value < flag - 1 => {
+                    self.bytes[value..flag - 1].fill(LETTER);
+                }
+                _ => {}
+            }
+        }
     }
 
     fn byte(&self, at: usize) -> u8 {

@@ -805,3 +805,18 @@ fn lines_that_somebody_left_between_and_before_stay() {
     let beside = text.replace("/*  color: gray;\n    top: 0; */", "/* gray */");
     assert_eq!(lay("scss", &beside), beside.replace("/* gray", "    /* gray"));
 }
+
+#[test]
+fn whether_the_case_of_an_attribute_counts_is_part_of_its_value() {
+    insta::assert_snapshot!(lay("css", "\
+a[target=\"_blank\" i],b[lang=en s]>c[href^='#'  I ]{top:0}
+"), @r#"
+    a[target="_blank" i],
+    b[lang=en s] > c[href^='#'  I] {
+      top: 0;
+    }
+    "#);
+    let single = [("quotes", "", "single")];
+    let text = "a[target=\"_blank\" i] {\n  top: 0;\n}\n";
+    assert_eq!(lay_with("css", &single, text), text);
+}
