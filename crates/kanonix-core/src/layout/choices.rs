@@ -182,6 +182,8 @@ pub struct Choices {
     pub keeps_elements: bool,
     /// Whether statements that somebody put on one line share it.
     pub shares_lines: bool,
+    /// The setting that gives a statement a line of its own.
+    pub statement_breaks: Setting,
     pub everywhere: bool,
     /// Whether texts between markup are filled.
     pub fills_text: bool,
@@ -274,7 +276,8 @@ impl Choices {
                 _ => None,
             },
             keeps_elements: style.is(Setting::ElementLine, Key::Whole, "keep"),
-            shares_lines: style.is(Setting::StatementLine, Key::Whole, "keep"),
+            shares_lines: false,
+            statement_breaks: Setting::StatementEnd,
             page_indents: PageIndents::of_style(style),
             everywhere: style.is(Setting::ShownSpace, Key::Whole, "everywhere"),
             fills_text: style.is(Setting::TextFill, Key::Whole, "width")

@@ -12,7 +12,10 @@ use crate::syntax::{NodeId, TokenId};
 /// The rule for a declaration; says whether `kind` is one.
 pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) -> bool {
     match kind {
-        Kind::CompilationUnit => p.statements(parts, GroupId::ROOT, 0, sort),
+        Kind::CompilationUnit => {
+            p.may_share_lines();
+            p.statements(parts, GroupId::ROOT, 0, sort);
+        }
         Kind::ExternAliasDirective
         | Kind::UsingDirective
         | Kind::FileScopedNamespaceDeclaration

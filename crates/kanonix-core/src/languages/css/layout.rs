@@ -94,6 +94,7 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, parts: &[NodeId]) -> bool {
 }
 
 fn stylesheet(p: &mut Planner, parts: &[NodeId]) {
+    p.may_share_lines();
     p.statements(parts, GroupId::ROOT, 0, sort);
     continuations(p, parts);
     rules_below(p, parts);

@@ -12,7 +12,10 @@ use crate::syntax::{NodeId, TokenId};
 /// The rule for a declaration; says whether `kind` is one.
 pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) -> bool {
     match kind {
-        Kind::Program => p.statements(parts, GroupId::ROOT, 0, sort),
+        Kind::Program => {
+            p.may_share_lines();
+            p.statements(parts, GroupId::ROOT, 0, sort);
+        }
         Kind::PackageDeclaration
         | Kind::ImportDeclaration
         | Kind::RequiresModuleDirective

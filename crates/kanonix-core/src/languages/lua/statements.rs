@@ -14,7 +14,10 @@ const MOST_GUARDS: usize = 8;
 /// The rule for a statement; says whether `kind` is one.
 pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) -> bool {
     match kind {
-        Kind::Chunk => listed(p, parts, GroupId::ROOT, 0),
+        Kind::Chunk => {
+            p.may_share_lines();
+            listed(p, parts, GroupId::ROOT, 0);
+        }
         // What holds a block plans it.
         Kind::Block => {}
         Kind::FunctionDeclaration => function(p, node, parts, Key::Function),

@@ -33,6 +33,12 @@ pub enum Sort {
 const MOST_ARMS: usize = 200;
 
 impl Planner<'_> {
+    /// Says of a language that its statements may share a line, where `statement_line` has it so.
+    pub fn may_share_lines(&mut self) {
+        self.choices.statement_breaks = Setting::StatementLine;
+        self.choices.shares_lines = self.style.is(Setting::StatementLine, Key::Whole, "keep");
+    }
+
     /// Statements, each on a line of its own, with the blank lines between them.
     pub fn statements(
         &mut self,
@@ -63,7 +69,10 @@ impl Planner<'_> {
                 false => None,
             }
             .map(|(group, count)| (group, index + count));
-            let breaks = if index == 0 { Setting::FlatBlock } else { Setting::StatementEnd };
+            let breaks = match index {
+                0 => Setting::FlatBlock,
+                _ => self.choices.statement_breaks,
+            };
             match level {
                 0 if block != GroupId::ROOT => self.line_beside(token, block, breaks),
                 _ => self.line(token, block, level, breaks),
