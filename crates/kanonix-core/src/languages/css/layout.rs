@@ -477,20 +477,13 @@ fn may_open(p: &Planner, node: NodeId) -> bool {
         Kind::CallExpression => {}
         _ => return true,
     }
-    let holder = p.parent(call);
-    let parts = p.parts(holder);
-    let Some(at) = parts.iter().position(|part| *part == call) else { return false };
-    let is_edge = |part: NodeId| {
-        p.is_separator(part)
-            || matches!(
-                Kind::at(p, part),
-                Kind::Colon | Kind::OpenParen | Kind::CloseParen | Kind::Block
-            )
-            || p.token_text(p.first(part)).starts_with('!')
-    };
-    let begins = parts[..at].last().is_some_and(|before| is_edge(*before));
-    let is_last = parts.get(at + 1).is_none_or(|after| is_edge(*after));
-    is_last && (begins || p.is(holder, Kind::AtRule))
+    let before = p.first(call).checked_sub(1).map(|before| p.token_text(before));
+    let after = p.tree.tokens.get(p.end(call) as usize).map(|_| p.token_text(p.end(call)));
+    let begins = before.is_some_and(|before| [":", ",", "("].contains(&before));
+    let is_last = after.is_none_or(|after| {
+        [",", ")", ";", "{", "}"].contains(&after) || after.starts_with('!')
+    });
+    is_last && (begins || p.is(p.parent(call), Kind::AtRule))
 }
 
 /// `[full-start main]`

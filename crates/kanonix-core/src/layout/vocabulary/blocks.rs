@@ -61,10 +61,11 @@ impl Planner<'_> {
                 continue;
             }
             // The first ones may stand behind the block's header, where others have lines of their own.
-            let begins = token == 0
-                || self.broken_before(token)
-                || index == 0 && parts.iter().any(|part| self.broken_before(self.first(*part)));
-            row = match begins && self.choices.shares_lines {
+            let is_broken = |part: &NodeId| self.broken_before(self.first(*part));
+            let begins = || token == 0
+                || is_broken(part)
+                || index == 0 && parts.iter().any(is_broken);
+            row = match self.choices.shares_lines && begins() {
                 true => self.shared_line(&parts[index..], &sorts[index..]),
                 false => None,
             }
