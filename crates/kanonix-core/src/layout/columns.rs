@@ -363,7 +363,7 @@ impl Page<'_> {
     /// The column at which a row begins in the text, and how much further in its first token will be.
     fn row_column(&self, first: usize) -> (usize, isize) {
         match self.first_words.get(&(first as TokenId)) {
-            Some(number) => (number.base, number.pad as isize),
+            Some(place) => (place.base, place.pad as isize),
             None => (self.column(first), 0),
         }
     }

@@ -118,8 +118,8 @@ impl Filler<'_> {
         }
     }
 
-    /// The indentation of a row whose first number ends where its neighbours' do, from what the list's rows
-    /// are indented by, or the unit that it lines up with is.
+    /// The indentation of a row whose first number or name ends where its neighbours' do, from what the rows
+    /// around it are indented by, or the unit that it lines up with is.
     pub(super) fn behind_its_first_word(
         &mut self,
         index: usize,
@@ -127,11 +127,11 @@ impl Filler<'_> {
         indent: IndentId,
     ) -> IndentId {
         let sheet = self.sheet;
-        let number = |token: u32| sheet.first_words.get(&token);
-        let own = number(index as u32).map_or(0, |number| number.pad);
+        let place = |token: u32| sheet.first_words.get(&token);
+        let own = place(index as u32).map_or(0, |place| place.pad);
         let present = anchor
-            .and_then(|anchor| number(sheet.units.all[anchor as usize].first))
-            .map_or(0, |number| number.present);
+            .and_then(|anchor| place(sheet.units.all[anchor as usize].first))
+            .map_or(0, |place| place.present);
         if own == present {
             return indent;
         }

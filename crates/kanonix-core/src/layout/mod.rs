@@ -78,7 +78,7 @@ pub struct Sheet<'a> {
     heads: Vec<(TokenId, GroupId)>,
     /// Where comments stand that are lined up.
     comments: comment_columns::CommentColumns,
-    /// The rows that begin with numbers that end in one column.
+    /// The rows that begin with numbers, or names, that end in one column.
     first_words: first_words::FirstWords,
     /// What the outermost lines are indented by.
     depth: &'a str,

@@ -114,40 +114,11 @@ impl Masking {
                 },
             };
         }
-        masking.flags();
         // What no English word has is a letter of a name, which not every place of the grammar knows.
         let mark = "\u{feff}";
         let start = if masking.starts_with(0, mark.as_bytes()) { mark.len() } else { 0 };
         masking.bytes[start..].iter_mut().filter(|b| !b.is_ascii()).for_each(|b| *b = LETTER);
         String::from_utf8(masking.bytes).ok()
-    }
-
-    /// The letter behind an attribute's value that says whether case counts is part of that:
-    /// `[type=\"search\" i]`.
-    fn flags(&mut self) {
-        let ends: Vec<usize> = memchr::memchr_iter(b']', &self.bytes).collect();
-        for end in ends {
-            let solid = |from: usize| self.bytes[..from].trim_ascii_end().len();
-            let flag = solid(end);
-            let value = solid(flag.saturating_sub(1));
-            let is_flag = flag > 0
-                && matches!(self.bytes[flag - 1], b'i' | b'I' | b's' | b'S')
-                && value > 0
-                && value < flag;
-            if !is_flag {
-                continue;
-            }
-            match self.bytes[value - 1] {
-                quote @ (b'"' | b'\'') => {
-                    self.bytes[value - 1..flag].fill(LETTER);
-                    self.bytes[flag - 1] = quote;
-                }
-                byte if is_word(byte) && value < flag - 1 => {
-                    self.bytes[value..flag - 1].fill(LETTER);
-                }
-                _ => {}
-            }
-        }
     }
 
     fn byte(&self, at: usize) -> u8 {
@@ -559,6 +530,7 @@ impl Masking {
                 // `12.5%` of the way
                 b'.' if next.is_ascii_digit() => self.bytes[at] = b'0',
                 b'\\' => self.escape(at),
+                b']' => self.flag(head.start..at),
                 b'&' if self.goes_on(head.start..at) => self.bytes[at] = LETTER,
                 _ if is_plain => {}
                 b'&' if is_word(next) || next == b'&' => self.bytes[at] = LETTER,
@@ -580,6 +552,25 @@ impl Masking {
                 _ => {}
             }
             at += 1;
+        }
+    }
+
+    /// The letter behind an attribute's value that says whether case counts is part of that:
+    /// `[type="search" i]`.
+    fn flag(&mut self, inside: Range<usize>) {
+        let inside = self.trimmed(inside);
+        let flag = inside.end.saturating_sub(1);
+        let value = self.trimmed(inside.start.min(flag)..flag).end;
+        if value == inside.start || !matches!(self.bytes[flag], b'i' | b'I' | b's' | b'S') {
+            return;
+        }
+        match self.bytes[value - 1] {
+            quote @ (b'"' | b'\'') => {
+                self.bytes[value - 1..flag].fill(LETTER);
+                self.bytes[flag] = quote;
+            }
+            byte if is_word(byte) && value < flag => self.bytes[value..flag].fill(LETTER),
+            _ => {}
         }
     }
 
