@@ -641,6 +641,19 @@ mod tests {
         assert!(!quotes("a = 'low'\nb = 'high'\n") && quotes(&"a = 'low'\n".repeat(5)));
     }
 
+    /// What nearly all have is proposed, unless the others are clearly more than a few lines.
+    #[test]
+    fn quotes_are_left_where_to_change_them_costs_too_much() {
+        let lua = languages::by_name("lua").unwrap();
+        let quotes = |others: usize| {
+            let mut survey = Survey::new(lua, lua.style());
+            survey.read(&"a = \"low\"\n".repeat(2000 - others));
+            survey.read(&"a = 'low'\n".repeat(others));
+            survey.style().get(Setting::Quotes, Key::Whole).to_string()
+        };
+        assert_eq!([5, 10].map(quotes), ["double", "keep"]);
+    }
+
     #[test]
     fn a_step_of_one_column_is_found_and_none_is_told_that_nothing_has() {
         let python = languages::by_name("python").unwrap();

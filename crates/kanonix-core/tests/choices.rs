@@ -642,3 +642,86 @@ fn a_bracket_below_its_operator_stays_there() {
         "quay.marks = quay.marks or -- none were there before\n  { low = 1.0, high = 2.0 }\n";
     becomes("lua", &[(text, text)]);
 }
+
+/// Where what is inside brackets stays as it is, so is a blank in such as hold nothing.
+#[test]
+fn a_blank_in_brackets_that_hold_nothing_is_kept_where_blanks_are() {
+    for (language, text) in [
+        ("javascript", "a = [ ];\nb = { };\nc( );\n"),
+        ("python", "a = [ ]\nb = { }\nc( )\n"),
+        ("lua", "a = { }\nb( )\n"),
+        ("ruby", "a = [ ]\nb = { }\nc( )\n"),
+        ("powershell", "$a = @( )\n$b = @{ }\n"),
+        ("toml", "a = [ ]\nb = { }\n"),
+    ] {
+        let gaps = |value| ["parens", "brackets", "braces"].map(|key| ("inner_gap", key, value));
+        let known = languages::by_name(language).unwrap();
+        let canon = |value| {
+            let has = |key: &str| known.style().set("inner_gap", key, "keep").is_ok();
+            gaps(value).into_iter().filter(|(_, key, _)| has(key)).collect::<Vec<_>>()
+        };
+        let tight = text.replace("[ ]", "[]").replace("{ }", "{}").replace("( )", "()");
+        for (value, from, to) in [
+            ("keep", text, text),
+            ("keep", &tight, &tight),
+            ("true", text, &tight),
+        ] {
+            assert_eq!(lay_with(language, &canon(value), from), to, "{language}, {value}");
+        }
+    }
+}
+
+/// The answers of a condition stand where they are agreed, wherever its operators do.
+#[test]
+fn answers_stand_where_they_are_agreed() {
+    for language in ["javascript", "java", "csharp", "ruby"] {
+        let (begin, end) = match language {
+            "java" | "csharp" => ("class G {\n    int l(int a) {\n", "    }\n}\n"),
+            _ => ("", ""),
+        };
+        let margin = if begin.is_empty() { "" } else { "        " };
+        let step = if language == "javascript" || language == "ruby" { "  " } else { "    " };
+        let text = |further: &str| match language {
+            "ruby" => format!("level = a < 1 ?\n{further}2 :\n{further}3\n"),
+            _ => format!(
+                "{begin}{margin}level = a < 1\n{margin}{further}? 2\n{margin}{further}: 3;\n{end}"
+            ),
+        };
+        let canon = |align| {
+            vec![
+                ("wrap_align", "condition", "step"),
+                ("wrap_align", "ternary", align),
+                ("wrap_indent", "chain", "1"),
+                ("open_brace", "type", "same_line"),
+                ("open_brace", "function", "same_line"),
+            ]
+            .into_iter()
+            .filter(|(name, ..)| language != "ruby" || *name != "open_brace")
+            .collect::<Vec<_>>()
+        };
+        let under = " ".repeat("level = ".len());
+        for (align, from, to) in [
+            ("step", text(&under), text(step)),
+            ("bracket", text(step), text(&under)),
+            ("keep", text(&under), text(&under)),
+            ("keep", text(step), text(step)),
+        ] {
+            assert_eq!(lay_with(language, &canon(align), &from), to, "{language}, {align}");
+        }
+    }
+}
+
+/// The sign behind an argument's name has its own blanks, those of attributes and annotations too.
+#[test]
+fn the_sign_behind_an_arguments_name_is_asked_about_alone() {
+    for (language, text) in [
+        ("java", "@Gauge(name = \"quay\", step = 2)\nclass Tide {\n    int level = 2;\n}\n"),
+        ("csharp", "[Gauge(Name = \"quay\", Step = 2)]\nclass Tide\n{\n    int level = 2;\n}\n"),
+    ] {
+        let tight = text.replace("me = \"", "me=\"").replace("tep = ", "tep=");
+        let canon = |value| [("operator_gap", "default", value)];
+        assert_eq!(lay_with(language, &canon("false"), text), tight);
+        assert_eq!(lay_with(language, &canon("keep"), &tight), tight);
+        assert_eq!(lay_with(language, &[], &tight), text);
+    }
+}

@@ -248,3 +248,12 @@ fn comments_of_rows_that_are_as_wide_stay_in_the_column_of_the_others() {
         (&alike, &alike.replace("  --", " --")),
     ]);
 }
+
+/// A key in brackets of its own is lined up with such keys, and not with what others are called with.
+#[test]
+fn a_key_is_in_no_column_of_arguments() {
+    let keys = "t = {\n  [ 1] = ebb( 0,  1),\n  [10] = ebb(10, -1),\n}\n";
+    assert_eq!(lay_with("lua", &[], keys), keys);
+    let text = "t = {\n  [0] = ebb(0, 1),\n  ebb( 0, -1),\n  ebb(-1,  0),\n}\n";
+    assert_eq!(lay_with("lua", &[], text), text);
+}

@@ -174,3 +174,29 @@ fn a_bracket_below_elements_at_the_margin_stands_under_its_statement() {
         ),
     ]);
 }
+
+/// In a sum whose lines stand anywhere, those that are further in go on with the line above.
+#[test]
+fn an_operator_that_is_further_in_goes_on_with_the_line_above() {
+    let style = [("wrap_align", "condition", "any"), ("list_wrap", "", "rows")];
+    let sum = "tide =\n  ebb ..\n  flood ..\n      slack ..\n  spring ..\n      neap\n";
+    let under =
+        "rings = (ebb and flood\n          and slack\n            and spring\n          and neap)\n";
+    for text in [sum, under] {
+        assert_eq!(lay_with("lua", &style, text), text);
+    }
+    let moved = lay_with("lua", &style, &format!("do\n{sum}end\n"));
+    assert_eq!(moved, format!("do\n  {}\nend\n", sum.trim_end().replace('\n', "\n  ")));
+    // What goes on with such a line, and gets one of its own, stands beside it.
+    let style = [("wrap_align", "condition", "any"), ("max_line_length", "", "24")];
+    let joined = sum.replace("slack ..", "slack_tide .. surge ..");
+    let apart = sum.replace("slack ..", "slack_tide ..\n      surge ..");
+    assert_eq!(lay_with("lua", &style, &joined), apart);
+    // Most of the lines say where the others stand, and no half step is one.
+    let odd = "tide =\n  ebb ..\n  flood ..\n     slack ..\n  spring\n";
+    assert_eq!(lay_with("lua", &style, odd), odd.replace("     slack", "  slack"));
+    assert_eq!(
+        lay_with("lua", &[("wrap_align", "condition", "step")], sum),
+        sum.replace("      ", "  ")
+    );
+}

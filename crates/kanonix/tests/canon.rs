@@ -385,7 +385,7 @@ fn explain_lays_the_same_lines_out_under_each_value() {
 
     operator_gap.default  a parameter's default value, an argument's name
       takes `true`, `false`, `keep`
-      by default `true` in javascript, typescript, tsx, csharp, gdscript, ruby; `false` in python;
+      by default `true` in javascript, typescript, tsx, java, csharp, gdscript, ruby; `false` in python;
       `keep` in powershell
 
         true                     false                  keep

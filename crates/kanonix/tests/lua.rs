@@ -50,7 +50,7 @@ return M;
 /// Each case by itself: what stands there, what somebody makes of it, and what becomes of that.
 /// Nothing else in the file changes.
 const CASES: [(&str, &str, &str); 20] = [
-    ("local M={}   -- the display", "local M={ }   -- a display", "local M = {} -- a display"),
+    ("local M={}   -- the display", "local M={ }   -- a display", "local M = { } -- a display"),
     ("local quay   = require'quay'", "local quay  = require'key'", "local quay = require'key'"),
     (
         "local mole_x = require \"mole\"\n",

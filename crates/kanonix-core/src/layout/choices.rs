@@ -65,21 +65,25 @@ impl PairGaps {
     }
 }
 
-/// The kinds of lists that may be lined up, or closed in another way.
-const LISTS: [Key; 4] = [Key::Call, Key::Declaration, Key::Collection, Key::Condition];
+/// The kinds of lists that may be closed in another way.
+const CLOSED: [Key; 4] = [Key::Call, Key::Declaration, Key::Collection, Key::Condition];
 
-fn of_list<T: Copy>(of: &[T; LISTS.len()], key: Key) -> T {
-    of[LISTS.iter().position(|own| *own == key).expect("a kind of list")]
+/// Those that may be lined up.
+const LINED_UP: [Key; 5] =
+    [Key::Call, Key::Declaration, Key::Collection, Key::Condition, Key::Ternary];
+
+fn of_list<T: Copy, const N: usize>(of: &[T; N], keys: &[Key; N], key: Key) -> T {
+    of[keys.iter().position(|own| *own == key).expect("a kind of list")]
 }
 
 /// Where the lines of each kind of open list stand.
 #[derive(Clone, Copy, Debug)]
-pub struct Aligns([Align; LISTS.len()]);
+pub struct Aligns([Align; LINED_UP.len()]);
 
 impl Aligns {
     /// What a style says.
     pub fn of_style(style: &Style) -> Aligns {
-        Aligns(LISTS.map(|key| match style.get(Setting::WrapAlign, key) {
+        Aligns(LINED_UP.map(|key| match style.get(Setting::WrapAlign, key) {
             Value::Word("bracket") => Align::Bracket,
             Value::Word("keep") => Align::Keep,
             Value::Word("any") => Align::Any,
@@ -89,17 +93,17 @@ impl Aligns {
 
     /// Those of one kind.
     pub fn of(&self, key: Key) -> Align {
-        of_list(&self.0, key)
+        of_list(&self.0, &LINED_UP, key)
     }
 }
 
 /// Where the closing bracket of each kind of list stands.
 #[derive(Clone, Copy, Debug)]
-pub struct Closes([Close; LISTS.len()]);
+pub struct Closes([Close; CLOSED.len()]);
 
 impl Closes {
     fn of_style(style: &Style) -> Closes {
-        Closes(LISTS.map(|key| match style.get(Setting::CloseBracket, key) {
+        Closes(CLOSED.map(|key| match style.get(Setting::CloseBracket, key) {
             Value::Word("with_last") => Close::WithLast,
             Value::Word("keep") => Close::Keep,
             _ => Close::OwnLine,
@@ -108,7 +112,7 @@ impl Closes {
 
     /// Those of one kind.
     pub fn of(&self, key: Key) -> Close {
-        of_list(&self.0, key)
+        of_list(&self.0, &CLOSED, key)
     }
 }
 

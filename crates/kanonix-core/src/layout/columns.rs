@@ -3,7 +3,7 @@
 use super::agree::Neighbours;
 use super::first_words::FirstWords;
 use super::measure::{Measures, columns};
-use super::plan::{Column, Group, Plan, Want};
+use super::plan::{Column, Gap, Group, Plan, Want};
 use crate::style::{Key, Setting, Style};
 use crate::syntax::{Role, TokenId, Tree};
 use crate::text::Lines;
@@ -29,6 +29,8 @@ pub(super) struct Seat {
 #[derive(Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Debug)]
 enum Sort {
     Element,
+    /// A key in brackets of its own: `[10]`.
+    Key,
     Closer,
     /// The bracket of a block.
     Opener,
@@ -285,7 +287,7 @@ impl Page<'_> {
             let Some(before) = self.measures.head(first, index) else { break };
             let start = self.column(index).saturating_sub(indent);
             let stop = self.cell_end(plan, index, end);
-            let sort = self.sort(gap.column, index as TokenId);
+            let sort = self.sort(gap, index as TokenId);
             let mut seat = Seat { kind: gap.column, depth, sort, nth: 0 };
             let is_such = |cell: &&Cell| Seat { nth: 0, ..cell.seat } == seat;
             seat.nth = cells.iter().rev().find(is_such).map_or(0, |cell| cell.seat.nth + 1);
@@ -306,12 +308,13 @@ impl Page<'_> {
         cells
     }
 
-    fn sort(&self, kind: Column, token: TokenId) -> Sort {
+    fn sort(&self, gap: &Gap, token: TokenId) -> Sort {
         let (word, before) = (self.token_text(token), self.token_text(token - 1));
         let is_mark = |byte: u8| b"=:<>+-*/%&|^!?~".contains(&byte);
         let is_sign = |word: &str| !word.is_empty() && word.bytes().all(is_mark);
-        match kind {
+        match gap.column {
             _ if self.tree.closes(word) => Sort::Closer,
+            Column::Table if gap.group.is_none() => Sort::Key,
             Column::Table | Column::None => Sort::Element,
             Column::Value if is_sign(before) => Sort::Behind,
             Column::Value if self.tree.opens(word) => Sort::Opener,

@@ -403,7 +403,7 @@ impl Filler<'_> {
         let Some(id) = gap.group.filter(|group| *group != GroupId::ROOT) else { return gap.level };
         let group = &self.sheet.plan.groups[id];
         match group.counts {
-            Counts::Leading(level) if self.leading[id] && gap.level > 0 => level,
+            Counts::Leading(level) if self.leading[id] && gap.level > 0 => level + gap.by_choice,
             Counts::Beneath => {
                 if group.opening == Some(index as u32) {
                     let head = &self.sheet.tree.tokens[group.first as usize..index];

@@ -11,8 +11,9 @@ impl Filler<'_> {
     /// The indentation of a line that begins at a gap: under what its group is lined up with, or
     /// steps deeper than the group's first line.
     pub(super) fn inside(&mut self, index: usize, gap: &Gap) -> IndentId {
-        if let Some(indent) = gap.group.and_then(|group| self.by_the_text(group, gap.level)) {
-            return indent;
+        let own = gap.level - gap.by_choice;
+        if let Some(indent) = gap.group.and_then(|group| self.by_the_text(group, own)) {
+            return self.indents.deeper(indent, gap.by_choice);
         }
         let (stem, level) = (self.stem_indent(gap.group), self.level(index, gap));
         self.indents.deeper(stem, level)

@@ -437,6 +437,12 @@ impl<'a> Planner<'a> {
         self.flat(token, blanks, Setting::InnerGap);
     }
 
+    /// The gap before the closing one of two brackets that hold nothing: none, or what is kept inside them.
+    pub fn inside_nothing(&mut self, opener: TokenId, closer: TokenId) {
+        let blanks = self.inner_gap(opener).map(|_| 0);
+        self.inside_bracket(closer, blanks);
+    }
+
     /// So many blanks before a token, or one if there are some.
     pub fn chosen(&self, token: TokenId, blanks: Option<u8>) -> u8 {
         blanks.unwrap_or_else(|| self.present_blanks(token).unwrap_or(0).min(1))

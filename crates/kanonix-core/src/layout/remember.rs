@@ -21,6 +21,7 @@ impl Planner<'_> {
         self.close_as_seen(&seen);
         self.set_conditions_apart();
         self.stand_in_steps(&in_tabs);
+        self.go_on_further_in(&seen);
         match self.choices.remembers {
             true => self.remember(&seen),
             false => seen.ids().for_each(|id| self.plan.groups[id].slight = Slight::Never),

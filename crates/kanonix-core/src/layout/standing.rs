@@ -193,6 +193,49 @@ impl Planner<'_> {
         }
     }
 
+    /// Of operators whose lines may stand anywhere, those that are some steps further in than most of them
+    /// go on with the line above, and stay so.
+    pub(super) fn go_on_further_in(&mut self, seen: &ByGroup<Seen>) {
+        let mut rows: BTreeMap<GroupId, Vec<TokenId>> = BTreeMap::new();
+        for (token, gap) in self.plan.gaps.iter().enumerate() {
+            let Some(id) = gap.group.filter(|_| gap.want == Want::Break && gap.level > 0) else {
+                continue;
+            };
+            let group = &self.plan.groups[id];
+            let is_loose = group.shape == Shape::Chain && !group.bracketed;
+            if is_loose && group.align == Align::Any && seen[id].ends > 1 {
+                rows.entry(id).or_default().push(token as TokenId);
+            }
+        }
+        for (id, tokens) in rows {
+            let is_row = |token: &&TokenId| self.opened_before(**token);
+            let column = |token: &TokenId| self.present_column(self.begins_row(*token));
+            let columns: Vec<usize> = tokens.iter().filter(is_row).map(column).collect();
+            let usual = match self.plan.groups[id].under.and(seen[id].row) {
+                Some(row) => Some(self.present_column(row)),
+                None => most_frequent(&columns),
+            };
+            let Some(usual) = usual else { continue };
+            let mut further = 0;
+            let steps: Vec<(TokenId, u8)> = tokens
+                .iter()
+                .map(|token| {
+                    if self.opened_before(*token) {
+                        let more = column(token).saturating_sub(usual);
+                        let steps = more / self.choices.step;
+                        let is_steps = more.is_multiple_of(self.choices.step);
+                        further = if is_steps && steps <= MOST_STEPS { steps as u8 } else { 0 };
+                    }
+                    (*token, further)
+                })
+                .collect();
+            for (token, further) in steps {
+                let gap = self.gap(token);
+                (gap.level, gap.by_choice) = (gap.level + further, further);
+            }
+        }
+    }
+
     /// The lines of a condition that begins behind its parenthesis, or behind a word, stand further in
     /// than the body behind it; so do those of one whose closing parenthesis has no line of its own.
     pub(super) fn set_conditions_apart(&mut self) {
@@ -298,4 +341,11 @@ impl Planner<'_> {
     pub fn columns_of(&self, text: &str) -> usize {
         columns(text, self.choices.tab)
     }
+}
+
+/// The number that is there most often, the first of several.
+fn most_frequent(all: &[usize]) -> Option<usize> {
+    let mut counts: HashMap<usize, usize> = HashMap::new();
+    all.iter().for_each(|one| *counts.entry(*one).or_default() += 1);
+    all.iter().rev().max_by_key(|one| counts[*one]).copied()
 }

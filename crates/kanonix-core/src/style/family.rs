@@ -78,6 +78,8 @@ pub enum Family {
     Ranges,
     /// A condition with two answers: `a ? b : c`.
     Ternaries,
+    /// One whose lines may end on either side of its signs.
+    TernaryPlaces,
     /// Types of several alternatives with bars between them.
     Alternatives,
     /// Keys with their values.
@@ -86,7 +88,7 @@ pub enum Family {
     Annotations,
     /// Marks, rather than words, for "and" and "or".
     LogicMarks,
-    /// Parameters with default values.
+    /// Parameters with default values, arguments with names and a sign behind them.
     Defaults,
     /// Parentheses that may open around one thing.
     Parentheses,

@@ -216,6 +216,7 @@ pub static SAMPLES: &[Sample] = &[
         "javascript",
         "warn(springTide +\n     surgeAtNight + level);\n",
     ),
+    narrow("wrap_align.ternary", "javascript", "level = ebb ? springTide : surgeAtNight;\n"),
     of("close_bracket.call", "javascript", "warn(\n  low,\n  high);\n"),
     of("close_bracket.declaration", "javascript", "function ebb(\n  low,\n  high) {}\n"),
     of("close_bracket.collection", "javascript", "let a = [\n  low,\n  high];\n"),

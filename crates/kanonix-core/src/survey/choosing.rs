@@ -31,7 +31,8 @@ const FITTING: f64 = 0.99;
 /// So many long lines, or edges, say nothing in a small body of code.
 const FEW_LINES: usize = 2;
 
-/// What teams argue about: settled by nearly all of the places, whatever the others cost.
+/// What teams argue about: settled by nearly all of the places, where the others do not clearly cost more
+/// than to leave them as they stand.
 const ARGUED: &[Setting] = &[Setting::Quotes, Setting::MarkupQuotes, Setting::StatementEnd];
 
 /// How the values of one question compare.
@@ -151,7 +152,7 @@ impl<'s> Choice<'s> {
         self.places >= FEWEST_PLACES && self.share(candidate) >= share
     }
 
-    /// Whether most places decide, whatever that costs.
+    /// Whether nearly all places decide, though the others cost something.
     pub(super) fn is_argued(&self) -> bool {
         ARGUED.contains(&self.question.entry.setting)
     }
@@ -173,7 +174,10 @@ impl<'s> Choice<'s> {
         let best = *self.strict().first()?;
         let keeping = self.keeping();
         let Some(keeping) = keeping else { return Some(self.against_usual(best)) };
-        if self.is_argued() && self.agrees(best, NEARLY_ALL) {
+        if self.is_argued()
+            && self.agrees(best, NEARLY_ALL)
+            && !self.is_clearly_more(best, keeping)
+        {
             return Some(best);
         }
         if let Some(usual) = self.usual.filter(|usual| self.question.candidates[*usual].keeps) {

@@ -32,7 +32,7 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
         Kind::AttributeArgument => {
             if let [_, sign, value] = parts {
                 match p.is(*sign, Kind::Equals) {
-                    true => p.sign(*sign, *value, Key::Assign),
+                    true => p.sign(*sign, *value, Key::Default),
                     false => p.pair(parts, Key::Value),
                 }
             }

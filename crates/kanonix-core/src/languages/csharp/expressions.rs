@@ -369,7 +369,7 @@ fn braced(p: &mut Planner, node: NodeId, parts: &[NodeId], brace: usize, list: L
 /// `from gauge in gauges where gauge.Ebb select gauge`: each part under the first, where the whole
 /// does not fit.
 fn query(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
-    let group = p.leading_chain(node);
+    let group = p.leading_chain(node, Key::Condition);
     p.group_mut(group).align = Align::Bracket;
     let mut before = Kind::Other;
     for part in parts.iter().skip(1) {

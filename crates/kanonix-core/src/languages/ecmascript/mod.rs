@@ -48,6 +48,7 @@ const FAMILIES: &[Family] = &[
     Family::Defaults,
     Family::Parentheses,
     Family::Ternaries,
+    Family::TernaryPlaces,
     Family::Blocks,
     Family::InlineBlocks,
     Family::Braces,

@@ -155,7 +155,7 @@ fn attribute(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let by_hand = dots.iter().any(|dot| p.broken_before(*dot)) && p.choices.remembers;
     p.tight(parts);
     if by_hand && in_brackets(p, node) {
-        let group = p.leading_chain(node);
+        let group = p.leading_chain(node, Key::Condition);
         p.stands_anywhere(group, Key::Call);
         p.force(group);
         for dot in dots.into_iter().filter(|dot| p.broken_before(*dot)).collect::<Vec<_>>() {

@@ -84,8 +84,7 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
         Kind::AnnotationArgumentList => _ = p.list(parts, List::new().closes_around_one()),
         Kind::ElementValuePair => {
             if let [_, sign, value] = parts {
-                p.operator(p.first(*sign), Key::Assign);
-                p.operator(p.first(*value), Key::Assign);
+                p.sign(*sign, *value, Key::Default);
             }
         }
         Kind::ArrayType | Kind::ScopedTypeIdentifier => header(p, node, parts),

@@ -2,7 +2,7 @@
 
 use super::expressions::values;
 use super::kinds::Kind;
-use crate::layout::plan::{GroupId, Shape};
+use crate::layout::plan::{Column, GroupId, Shape};
 use crate::layout::planner::Planner;
 use crate::layout::vocabulary::{Handed, List, Sort};
 use crate::style::{Key, Setting};
@@ -251,6 +251,9 @@ fn if_statement(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     }
     let is_table = are_arms_flat(p, node, &others);
     let stays = is_table && p.stays_flat(header, opener, &own, Key::Control, is_end);
+    if stays {
+        p.column(opener, Column::Value);
+    }
     let lines = if stays { Vec::new() } else { without_ends(p, &own) };
     let group = p.word_block(header, &lines, end, sort);
     ends(p, &own);
@@ -274,12 +277,12 @@ fn if_statement(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     }
 }
 
-/// Whether every arm of an `if` stands on its header's line.
+/// Whether several arms of an `if` stand on the lines of their headers.
 fn are_arms_flat(p: &Planner, node: NodeId, others: &[NodeId]) -> bool {
     let arms = std::iter::once(node).chain(others.iter().copied());
     p.are_arms_flat(arms.map(|node| {
         let (opener, own) = arm(p, node);
-        (opener, own.last().copied())
+        (node, opener, own.last().copied())
     }))
 }
 
@@ -299,6 +302,9 @@ fn alternative(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     }
     let own = statements(p, parts);
     if let Some(group) = p.handed_block(node) {
+        if then > 0 {
+            p.column(p.first(parts[then]), Column::Value);
+        }
         for part in without_ends(p, &own) {
             p.may_break(p.first(part), group, 1, 1, Setting::FlatBlock);
         }

@@ -93,6 +93,20 @@ d(function()
 end)
 ";
     assert_eq!(lay_with("lua", &[("flat_block", "", "open")], text), opened);
+    // Several arms with a line each are a table, and one alone is nobody's way.
+    let table = "\
+f()
+if a then
+  b()
+elseif c    then d()
+elseif e_or then f()
+else
+  g()
+end
+";
+    assert_eq!(lay("lua", table), table);
+    let one = table.replace("elseif c    then d()\n", "");
+    assert_eq!(lay("lua", &one), one.replace("then f()", "then\n  f()"));
     let long = format!("if {} then a() else b() end\n", "level".repeat(20));
     let wanted = format!("if {} then\n  a()\nelse\n  b()\nend\n", "level".repeat(20));
     assert_eq!(lay("lua", &long), wanted);

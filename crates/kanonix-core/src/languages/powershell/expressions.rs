@@ -169,7 +169,7 @@ fn begins_command(p: &Planner, value: NodeId) -> bool {
 
 /// `Get-Gauge | Where-Object { … }`: a line may end behind a bar.
 fn pipeline(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
-    let group = p.leading_chain(node);
+    let group = p.leading_chain(node, Key::Condition);
     let own = p.group_mut(group);
     (own.rows, own.align) = (Rows::Any, Align::Step);
     p.stands_anywhere(group, Key::Call);
@@ -272,7 +272,7 @@ fn collected(p: &mut Planner, parts: &[NodeId]) {
     }
     let (brace, end) = (p.first(*opener), p.first(*closer));
     if own.is_empty() && !p.holds_lines(brace, end) {
-        return p.inside_bracket(end, Some(0));
+        return p.inside_nothing(brace, end);
     }
     let gap = p.choices.parens_gap;
     if !p.broken_between(brace, end) {
@@ -320,7 +320,7 @@ fn hash(p: &mut Planner, parts: &[NodeId]) {
     if entries.is_empty() {
         return match p.holds_lines(brace, end) {
             true => _ = p.stays_empty(parts, brace),
-            false => p.inside_bracket(end, Some(0)),
+            false => p.inside_nothing(brace, end),
         };
     }
     let is_one = entries.len() == 1;

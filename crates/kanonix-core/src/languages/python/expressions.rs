@@ -266,7 +266,7 @@ fn binary(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
 /// `low < level <= high`, `level is not None`
 fn comparison(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let breakable = in_brackets(p, node);
-    let group = breakable.then(|| p.leading_chain(node));
+    let group = breakable.then(|| p.leading_chain(node, Key::Condition));
     if let Some(group) = group {
         p.group_mut(group).slight = Slight::Usual;
     }
@@ -335,7 +335,7 @@ fn chain(p: &mut Planner, node: NodeId) {
     p.hand_links(&links);
     let worth = links.dots.len() > 2 || (links.dots.len() == 2 && links.by_hand);
     if worth && in_brackets(p, node) {
-        let group = p.leading_chain(node);
+        let group = p.leading_chain(node, Key::Condition);
         p.break_links_as_opened(&links, group);
     }
 }
@@ -405,7 +405,7 @@ fn concatenated_string(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     if !in_brackets(p, node) {
         return;
     }
-    let group = p.leading_chain(node);
+    let group = p.leading_chain(node, Key::Condition);
     p.group_mut(group).counts = Counts::Leading(0);
     p.group_mut(group).rows = Rows::Loose;
     for part in parts.iter().skip(1) {

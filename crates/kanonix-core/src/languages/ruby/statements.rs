@@ -205,8 +205,8 @@ fn elsif(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     clause(p, node, p.end(*condition) - 1, own);
 }
 
-/// Whether every arm of the `if` that goes on with this one stands on its header's line; any other
-/// construct's stand by themselves.
+/// Whether several arms of the `if` that goes on with this one stand on the lines of their headers; any
+/// other construct's stand by themselves.
 fn are_arms_flat(p: &Planner, node: NodeId) -> bool {
     let mut first = p.parent(node);
     while p.is(first, Kind::Elsif) {
@@ -226,7 +226,7 @@ fn are_arms_flat(p: &Planner, node: NodeId) -> bool {
         let is_own = |part: &&NodeId| p.first(**part) >= header && !is_end(p, **part);
         let last = own.iter().take_while(|part| !is_it(part)).filter(is_own).last().copied();
         let last = last.filter(|last| !p.is(*last, Kind::End));
-        Some((header - 1, last))
+        Some((arm, header - 1, last))
     }))
 }
 

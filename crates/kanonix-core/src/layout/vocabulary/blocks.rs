@@ -305,14 +305,18 @@ impl Planner<'_> {
         true
     }
 
-    /// Whether every arm of a construct (`else`) stands on the line of its header, whose last token comes
-    /// first: a table of answers.
-    pub fn are_arms_flat(&self, arms: impl Iterator<Item = (TokenId, Option<NodeId>)>) -> bool {
-        let mut arms = arms.take(MOST_ARMS + 1).enumerate();
-        arms.all(|(at, (opener, last))| {
-            let end = last.map_or(opener, |last| self.end(last) - 1);
-            at < MOST_ARMS && end > opener && !self.broken_between(opener, end)
-        })
+    /// Whether several arms of a construct (`else`) have a line each, with the header, whose last token
+    /// comes first, and what is behind it: a table of answers. One alone is nobody's way.
+    pub fn are_arms_flat(
+        &self,
+        arms: impl Iterator<Item = (NodeId, TokenId, Option<NodeId>)>,
+    ) -> bool {
+        let is_flat = |(arm, opener, last): &(NodeId, TokenId, Option<NodeId>)| {
+            let end = last.map_or(*opener, |last| self.end(last) - 1);
+            let begins_line = self.broken_before(self.first(*arm));
+            begins_line && end > *opener && !self.broken_between(*opener, end)
+        };
+        arms.take(MOST_ARMS).filter(is_flat).nth(1).is_some()
     }
 
     /// The word that ends what stands on its header's line, as long as this list fits there.

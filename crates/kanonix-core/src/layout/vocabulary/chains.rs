@@ -256,7 +256,7 @@ impl Planner<'_> {
         let ([_, if_word, _, else_word, last], true) = (parts, may_break) else { return };
         let handed = self.handed_chain(node);
         let goes_on = self.goes_on_as(node);
-        let group = handed.unwrap_or_else(|| self.leading_chain(node));
+        let group = handed.unwrap_or_else(|| self.leading_chain(node, Key::Condition));
         let level = self.choices.chain_steps;
         let is_table = handed.is_some() || goes_on;
         for word in Some(if_word).filter(|_| !is_table).into_iter().chain([else_word]) {
@@ -295,7 +295,7 @@ impl Planner<'_> {
             Some(group) => group,
             None => {
                 // The answers stand deeper than their question, wherever that begins.
-                let group = self.leading_chain(node);
+                let group = self.leading_chain(node, Key::Ternary);
                 self.group_mut(group).counts = Counts::Steps;
                 group
             }

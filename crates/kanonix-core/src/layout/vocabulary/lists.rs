@@ -285,7 +285,10 @@ impl Planner<'_> {
         if elements == 0 && inner.is_empty() {
             let (first, last) = (self.first(opener), self.first(closer));
             if last == first + 1 {
-                self.flat(last, 0, Setting::InnerGap);
+                match list.tight {
+                    true => self.flat(last, 0, Setting::InnerGap),
+                    false => self.inside_nothing(first, last),
+                }
             } else {
                 self.may_break(last, group, 0, 0, Setting::InnerGap);
             }
@@ -407,7 +410,10 @@ impl Planner<'_> {
     /// A bracketed list in which no line may end.
     pub fn flat_list(&mut self, parts: &[NodeId]) {
         let [opener, inner @ .., closer] = parts else { return };
-        let gap = if inner.is_empty() { Some(0) } else { self.inner_gap(self.first(*opener)) };
+        if inner.is_empty() {
+            return self.inside_nothing(self.first(*opener), self.first(*closer));
+        }
+        let gap = self.inner_gap(self.first(*opener));
         self.commas(inner);
         for edge in inner.first().into_iter().chain([closer]) {
             self.inside_bracket(self.first(*edge), gap);

@@ -113,12 +113,13 @@ impl Planner<'_> {
         }
     }
 
-    /// A chain over a node, whose lines know whether they begin with it.
-    pub fn leading_chain(&mut self, node: NodeId) -> GroupId {
+    /// A chain over a node, whose lines know whether they begin with it, and where those of a kind
+    /// of list stand.
+    pub fn leading_chain(&mut self, node: NodeId, key: Key) -> GroupId {
         let (first, end) = (self.first(node), self.end(node));
         let leading = self.leading_level(first);
         let group = self.group(Shape::Chain, first, end);
-        let align = self.choices.aligns.of(Key::Condition);
+        let align = self.choices.aligns.of(key);
         let own = self.group_mut(group);
         own.counts = leading.map_or(Counts::Steps, Counts::Leading);
         own.align = align;

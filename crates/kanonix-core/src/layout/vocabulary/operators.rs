@@ -225,7 +225,7 @@ impl Planner<'_> {
             return;
         }
         let handed = self.handed_chain(node);
-        let group = handed.unwrap_or_else(|| self.leading_chain(node));
+        let group = handed.unwrap_or_else(|| self.leading_chain(node, Key::Condition));
         let is_logic = own.is_none_or(|own| operators[own].0 == Key::Logic);
         let end = self.end(node);
         // What stands below its operator is not drawn up to it.

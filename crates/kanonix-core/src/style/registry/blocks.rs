@@ -71,7 +71,8 @@ pub(super) const ENTRIES: &[Entry] = &[
         name: "flat_block",
         about: "A block that stands on its header's line and fits there: opened all the same, or \
                 kept as it stands. One word for all kinds of block, or a table. A body of \
-                Python that is nothing but `...` always stays.",
+                Python that is nothing but `...` always stays. Where words open blocks, what is behind \
+                one of several headers (`else`) is kept where another one's is, too.",
         slots: &[
             key(Key::Type, Family::Classes, "classes", FLAT, "open"),
             key(

@@ -14,8 +14,8 @@ pub(super) const ENTRIES: &[Entry] = &[
         about:
             "One space inside brackets that stand on one line, none, or as it stands: kept is what \
                 somebody put behind the opening one, and two that close together stay so; before a number \
-                there may be room for its sign. In brackets that hold nothing stands none, unless what \
-                is in blocks is kept.",
+                there may be room for its sign. In brackets that hold nothing stands none, unless it is \
+                kept.",
         slots: &[
             key(Key::Parens, Family::Expressions, "`( a )`", ValueKind::FlagOrKeep, "false"),
             key(Key::Brackets, Family::Collections, "`[ a ]`", ValueKind::FlagOrKeep, "false"),
@@ -161,7 +161,7 @@ pub(super) const ENTRIES: &[Entry] = &[
         about: "Where the signs of a condition with two answers stand at which a line is broken: \
                 they lead the next line, trail on their own, or stay where somebody broke it.",
         slots: &[
-            one(Family::Ternaries, ValueKind::Word(&["leads", "trails", "keep"]), "leads"),
+            one(Family::TernaryPlaces, ValueKind::Word(&["leads", "trails", "keep"]), "leads"),
         ],
         one_for_all: false,
     },

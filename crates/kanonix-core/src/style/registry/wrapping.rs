@@ -42,7 +42,7 @@ pub(super) const ENTRIES: &[Entry] = &[
                 (`keep`: one of the two, or for operators beneath the element whose line they go on \
                 with), or in whichever column most of them do (`any`: one that stands alone, \
                 some steps in or under something; where the block around them gets another step, \
-                they go with it). \
+                they go with it; operators further in by whole steps go on with the line above). \
                 Operators line up with their first operand. One word for all kinds, or a table.",
         slots: &[
             key(Key::Call, Family::Expressions, "arguments of a call", ALIGN, "step"),
@@ -52,6 +52,13 @@ pub(super) const ENTRIES: &[Entry] = &[
                 Key::Condition,
                 Family::Expressions,
                 "operators, as in a condition",
+                ALIGN,
+                "step",
+            ),
+            key(
+                Key::Ternary,
+                Family::Ternaries,
+                "the answers of a condition: `a ? b : c`",
                 ALIGN,
                 "step",
             ),
