@@ -367,3 +367,33 @@ fn a_lone_link_goes_on_behind_the_bracket_of_an_open_call() {
     let wanted = "Quay:warn(\"the surge\", level, high)\n  :run(fast)\n";
     assert_eq!(lay_with("lua", &narrow, text), wanted);
 }
+
+/// A call that is all that another one is called with has a line of its own where it fits there, with what
+/// closes behind it; where it does not, or somebody opened it, its own arguments have the lines.
+#[test]
+fn a_call_in_a_call_has_its_own_line_where_it_fits() {
+    let layouts: [(&str, &str, &str, &str); 3] = [
+        ("javascript", "", "  ", "\n);\n"),
+        ("java", "        ", "        ", ");\n"),
+        ("csharp", "        ", "    ", ");\n"),
+    ];
+    for (language, margin, step, close) in layouts {
+        let (begin, end) = match language {
+            "javascript" => ("", ""),
+            "java" => ("class G {\n    void l() {\n", "    }\n}\n"),
+            _ => ("class G\n{\n    void L()\n    {\n", "    }\n}\n"),
+        };
+        let text = |call: &str| format!("{begin}{margin}{call}{end}");
+        let lay = |max: usize, text: &str| {
+            lay_with(language, &[("max_line_length", "", &max.to_string())], text)
+        };
+        let flat = text("warnEverybody(read(quay, mole, pier));\n");
+        let call = format!("{margin}{step}read(quay, mole, pier)");
+        let fits = call.len() + if close.starts_with('\n') { 1 } else { 2 };
+        assert_eq!(lay(fits, &flat), text(&format!("warnEverybody(\n{call}{close}")));
+        let shared = lay(fits - 1, &flat);
+        let opened = format!("warnEverybody(read(\n{margin}{step}quay,\n{margin}{step}mole,\n");
+        assert!(shared.contains(&opened), "{shared}");
+        assert_eq!(lay(fits, &shared), shared);
+    }
+}

@@ -288,13 +288,18 @@ impl Filler<'_> {
         sheet.measures.flat(first, last).is_none_or(|width| inside + width <= self.max)
     }
 
-    /// Whether the last element of a list fits on a line of its own.
+    /// Whether the last element of a list fits on a line of its own, with the closing bracket where that
+    /// stays behind it.
     fn last_fits(&mut self, id: GroupId) -> bool {
         let Some(last) = self.last_element(id) else { return false };
-        let end = self.sheet.plan.groups[id].end as usize - 1;
+        let (plan, measures) = (&self.sheet.plan, &self.sheet.measures);
+        let end = plan.groups[id].end as usize;
+        let width = match plan.closes_apart(id) {
+            true => measures.head(last, end - 1).map(|width| width + self.late_comma(end - 1) + 1),
+            false => measures.flat(last, end),
+        };
         let column = self.inner_column(id);
-        let width = self.sheet.measures.head(last, end);
-        width.is_some_and(|width| column + width + self.late_comma(end) < self.max)
+        width.is_some_and(|width| column + width <= self.max)
     }
 
     /// Whether a list has more than one element.

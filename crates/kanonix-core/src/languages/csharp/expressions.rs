@@ -283,10 +283,21 @@ fn arguments(p: &mut Planner, parts: &[NodeId]) {
         [] => false,
     };
     let gives_call = |last: &NodeId| {
-        let function = p.parts(*last).last().copied();
-        let function = function.filter(|value| p.is(*value, Kind::LambdaExpression));
-        let body = function.and_then(|function| p.parts(function).last().copied());
-        body.is_some_and(|body| p.is(body, Kind::InvocationExpression))
+        let mut value = p.parts(*last).last().copied();
+        let goes_on = |value: &NodeId| {
+            matches!(Kind::at(p, *value), Kind::LambdaExpression | Kind::AwaitExpression)
+        };
+        if let Some(outer) = value.filter(goes_on) {
+            value = p.parts(outer).last().copied();
+        }
+        value.is_some_and(|value| {
+            matches!(
+                Kind::at(p, value),
+                Kind::InvocationExpression
+                    | Kind::ObjectCreationExpression
+                    | Kind::ImplicitObjectCreationExpression
+            )
+        })
     };
     let own_line = elements.last().is_some_and(gives_call);
     let list = List::new().stand_in(stand_in).own_line_if(own_line).by_hand_if(stays);

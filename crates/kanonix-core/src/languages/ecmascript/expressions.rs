@@ -82,11 +82,13 @@ fn arrow_function(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     }
 }
 
-/// An arrow function that gives what a call does.
+/// A call, or an arrow function that gives what one does.
 fn gives_call(p: &Planner, node: NodeId) -> bool {
-    let body = p.parts(node).last().map(|body| Kind::at(p, *body));
-    p.is(node, Kind::ArrowFunction)
-        && matches!(body, Some(Kind::CallExpression | Kind::NewExpression))
+    let goes_on = matches!(Kind::at(p, node), Kind::ArrowFunction | Kind::AwaitExpression);
+    let value = if goes_on { p.parts(node).last().copied() } else { Some(node) };
+    value.is_some_and(|value| {
+        matches!(Kind::at(p, value), Kind::CallExpression | Kind::NewExpression)
+    })
 }
 
 /// Whether what an arrow function gives opens on the arrow's line.

@@ -214,9 +214,13 @@ fn arguments(p: &mut Planner, parts: &[NodeId]) {
         [] => false,
     };
     let gives_call = |last: &NodeId| {
-        let body = p.parts(*last).last().map(|body| Kind::at(p, *body));
-        p.is(*last, Kind::LambdaExpression)
-            && matches!(body, Some(Kind::MethodInvocation | Kind::ObjectCreationExpression))
+        let value = match p.is(*last, Kind::LambdaExpression) {
+            true => p.parts(*last).last().copied(),
+            false => Some(*last),
+        };
+        value.is_some_and(|value| {
+            matches!(Kind::at(p, value), Kind::MethodInvocation | Kind::ObjectCreationExpression)
+        })
     };
     let own_line = elements.last().is_some_and(gives_call);
     let list = List::new().stand_in(stand_in).own_line_if(own_line).by_hand_if(stays);
