@@ -397,3 +397,20 @@ fn a_call_in_a_call_has_its_own_line_where_it_fits() {
         assert_eq!(lay(fits, &shared), shared);
     }
 }
+
+/// A lone operator goes on behind the bracket that its first operand is opened at.
+#[test]
+fn a_lone_operator_goes_on_behind_an_open_bracket() {
+    let canon = [("max_line_length", "", "40")];
+    let lone = "low = (tide === \"ebb\" ? quay() : mole()) || none;\n";
+    let wanted = "low = (\n  tide === \"ebb\" ? quay() : mole()\n) || none;\n";
+    assert_eq!(lay_with("javascript", &canon, lone), wanted);
+    assert_eq!(lay_with("javascript", &canon, wanted), wanted);
+    // Two of them have lines of their own, and so has one behind what is broken elsewhere.
+    let several = lay_with("javascript", &canon, &lone.replace("none", "none || other"));
+    assert!(several.contains("\n) ||\n"), "{several}");
+    let product = "low = tide_at_the_quay * (surge_of_the_night + neap) - ebb;\n";
+    assert!(lay_with("javascript", &canon, product).contains("neap) -\n"));
+    let listed = "low = [\n  quay,\n  mole_of_the_harbour,\n] & gauges_that_ring\n";
+    assert_eq!(lay_with("ruby", &canon, listed), listed);
+}

@@ -2,7 +2,7 @@
 
 use super::fill::Filler;
 use super::plan::{Around, Gap, Group, GroupId, Opens, Rows, Shape, Want};
-use crate::syntax::Role;
+use crate::syntax::{Role, TokenId};
 
 /// How many elements of a list are looked at. Bounds the work on hostile input.
 const MOST_ELEMENTS: usize = 256;
@@ -420,10 +420,23 @@ impl Filler<'_> {
         let (plan, group) = (&self.sheet.plan, &self.sheet.plan.groups[id]);
         let link = group.opening.filter(|_| group.shape == Shape::Chain).map(|gap| gap as usize);
         let Some(link) = link.filter(|link| *link > index + 1) else { return false };
-        let closer = link - 1;
+        // An operator may end the bracket's line, if nothing before the bracket can be broken.
+        let is_sign = !plan.closes(link - 1) && !self.sheet.tree.separates(link as TokenId - 1);
+        let closer = if is_sign { link - 2 } else { link - 1 };
         let list = plan.gaps[closer].group.filter(|_| plan.closes(closer));
         let is_full = |width: usize| self.column + width > self.max;
-        list.is_some_and(|list| plan.closes_apart(list) && self.has_several(list))
+        let first = self.sheet.measures.next_break(group.first as usize + 1);
+        let is_open = |list: GroupId| {
+            let of = &plan.groups[list];
+            let is_first = of.opening == Some(first as TokenId);
+            let is_broken = || self.sheet.tree.broken(first, self.sheet.text);
+            match of.shape {
+                Shape::Chain => is_first,
+                _ if is_sign => is_first && (self.has_several(list) || is_broken()),
+                _ => self.has_several(list),
+            }
+        };
+        list.is_some_and(|list| plan.closes_apart(list) && is_open(list))
             && self.sheet.measures.head(index, link).is_some_and(is_full)
             && self.next_own(id, link) >= group.end as usize
     }
