@@ -411,6 +411,10 @@ fn a_lone_operator_goes_on_behind_an_open_bracket() {
     assert!(several.contains("\n) ||\n"), "{several}");
     let product = "low = tide_at_the_quay * (surge_of_the_night + neap) - ebb;\n";
     assert!(lay_with("javascript", &canon, product).contains("neap) -\n"));
+    let called = "low = read(\n  the_gauge_of_the_mole_at_noon\n) % { at: quay }\n";
+    assert_eq!(lay_with("ruby", &canon, called), called);
+    let idle = "low = read(the_gauge_of_the_mole_and_of_both_quays) %\n  { at: quay }\n";
+    assert_eq!(lay_with("ruby", &canon, idle), idle);
     let listed = "low = [\n  quay,\n  mole_of_the_harbour,\n] & gauges_that_ring\n";
     assert_eq!(lay_with("ruby", &canon, listed), listed);
 }

@@ -176,6 +176,7 @@ fn nothing_is_opened_for_one_text_that_fits_nowhere() {
         "sum = 'the gauge has not answered for so long' + name;",
         "ebb(gauge.of(harbour), level.at(quay), 'the gauge has not answered for so long');",
         "warn('the gauge has not answered', level);",
+        "warn(gauge.of(harbour_of_the_town), 'the gauge has not answered for so long');",
     ]);
     insta::assert_snapshot!(lay_with("javascript", &narrow, &text), @"
     warn(level, 'the gauge has not answered for so long');
@@ -188,6 +189,10 @@ fn nothing_is_opened_for_one_text_that_fits_nowhere() {
     warn(
       'the gauge has not answered',
       level
+    );
+    warn(
+      gauge.of(harbour_of_the_town),
+      'the gauge has not answered for so long'
     );
     ");
 }

@@ -32,7 +32,8 @@ impl Filler<'_> {
     }
 
     /// Whether all of a call, a chain or a value would fit but for one element, which is too long for a line
-    /// of its own, too, and can be broken nowhere: nobody opens it for that.
+    /// of its own, too, and can be broken nowhere: nobody opens it for that, unless the others take much of
+    /// the line.
     pub(super) fn is_all_but_one(&mut self, id: GroupId) -> bool {
         let sheet = self.sheet;
         let group = &sheet.plan.groups[id];
@@ -72,7 +73,8 @@ impl Filler<'_> {
             // What a chain begins with stays where it is.
             let column = if is_chain && at == first { self.column } else { inside };
             if column + width > self.max && sheet.measures.next_break(at + 1) >= stop {
-                return self.column + all + self.late_comma(end) <= self.max + width;
+                let full = self.column + all + self.late_comma(end);
+                return full <= self.max + width && full <= column + width + self.max / 2;
             }
             if next >= end || sheet.plan.closes(next) {
                 break;
@@ -416,28 +418,25 @@ impl Filler<'_> {
 
     /// Whether the only link of a chain that may begin a line follows a bracket that has one, as the several
     /// things that it ends have no room on the line that they begin on.
-    fn goes_on_behind_bracket(&self, id: GroupId, index: usize) -> bool {
-        let (plan, group) = (&self.sheet.plan, &self.sheet.plan.groups[id]);
+    fn goes_on_behind_bracket(&mut self, id: GroupId, index: usize) -> bool {
+        let sheet = self.sheet;
+        let (plan, group) = (&sheet.plan, &sheet.plan.groups[id]);
         let link = group.opening.filter(|_| group.shape == Shape::Chain).map(|gap| gap as usize);
         let Some(link) = link.filter(|link| *link > index + 1) else { return false };
         // An operator may end the bracket's line, if nothing before the bracket can be broken.
-        let is_sign = !plan.closes(link - 1) && !self.sheet.tree.separates(link as TokenId - 1);
+        let is_sign = !plan.closes(link - 1) && !sheet.tree.separates(link as TokenId - 1);
         let closer = if is_sign { link - 2 } else { link - 1 };
         let list = plan.gaps[closer].group.filter(|_| plan.closes(closer));
-        let is_full = |width: usize| self.column + width > self.max;
-        let first = self.sheet.measures.next_break(group.first as usize + 1);
-        let is_open = |list: GroupId| {
-            let of = &plan.groups[list];
-            let is_first = of.opening == Some(first as TokenId);
-            let is_broken = || self.sheet.tree.broken(first, self.sheet.text);
-            match of.shape {
-                Shape::Chain => is_first,
-                _ if is_sign => is_first && (self.has_several(list) || is_broken()),
-                _ => self.has_several(list),
-            }
+        let Some(list) = list.filter(|list| plan.closes_apart(*list)) else { return false };
+        let own = &plan.groups[list];
+        let first = sheet.measures.next_break(group.first as usize + 1);
+        let opens = match is_sign || own.shape == Shape::Chain {
+            true => own.opening == Some(first as TokenId) && !self.is_idle(list),
+            false => self.has_several(list),
         };
-        list.is_some_and(|list| plan.closes_apart(list) && is_open(list))
-            && self.sheet.measures.head(index, link).is_some_and(is_full)
+        let is_full = |width: usize| self.column + width > self.max;
+        opens
+            && sheet.measures.head(index, link).is_some_and(is_full)
             && self.next_own(id, link) >= group.end as usize
     }
 

@@ -125,9 +125,14 @@ fn jump(p: &mut Planner, parts: &[NodeId]) {
     }
 }
 
+/// Whether a chain's first call stays with what the chain begins with: `gauge`, `Tide::Gauge`.
+fn is_name(p: &Planner, head: NodeId) -> bool {
+    matches!(Kind::at(p, head), Kind::Identifier | Kind::Constant | Kind::ScopeResolution)
+}
+
 /// `gauge.level(now) { |level| … }`
 fn call(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
-    p.chain(node, link, |p, head| p.is(head, Kind::Identifier), Kind::ArgumentList);
+    p.chain(node, link, is_name, Kind::ArgumentList);
     for part in parts.iter().skip(1) {
         let token = p.first(*part);
         match Kind::at(p, *part) {
@@ -210,7 +215,7 @@ fn stand_in(p: &Planner, node: NodeId) -> Option<TokenId> {
 
 /// `levels[1, 2]`
 fn element_reference(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
-    p.chain(node, link, |p, head| p.is(head, Kind::Identifier), Kind::ArgumentList);
+    p.chain(node, link, is_name, Kind::ArgumentList);
     let is_bracket = |part: &NodeId| p.token_text(p.first(*part)) == "[";
     let closes = |part: &NodeId| p.token_text(p.first(*part)) == "]";
     let (Some(opener), Some(closer)) =

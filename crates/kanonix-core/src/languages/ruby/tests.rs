@@ -635,3 +635,30 @@ fn values_behind_a_joined_line_stand_below_each_other() {
     assert_eq!(lay("ruby", text), text);
     assert_eq!(lay("ruby", &text.replace("  level: 1", "     level:  1")), text);
 }
+
+/// A chain's first call stays with the class that it begins with, and a method that is given nothing goes on
+/// behind the bracket of one that is given several things.
+#[test]
+fn what_is_called_on_a_class_stays_with_it() {
+    let narrow = [("max_line_length", "", "40")];
+    let lines = |text: &str, wanted: &str| {
+        assert_eq!(lay_with("ruby", &narrow, text), wanted);
+        assert_eq!(lay_with("ruby", &narrow, wanted), wanted);
+    };
+    lines(
+        "Tide::Gauge.new(quay, mole_of_the_harbour).read\n",
+        "Tide::Gauge.new(\n  quay,\n  mole_of_the_harbour\n).read\n",
+    );
+    lines(
+        "level = self.class::LEVELS.merge(ebb => 1, flood => 2).freeze\n",
+        "level = self.class::LEVELS.merge(\n  ebb => 1,\n  flood => 2\n).freeze\n",
+    );
+    lines(
+        "Gauge.where(mole_of_the_harbour).ordered.limited(2)\n",
+        "Gauge.where(mole_of_the_harbour)\n  .ordered\n  .limited(2)\n",
+    );
+    lines(
+        "@gauges.select(&:rings).sort_by(&:level).first\n",
+        "@gauges\n  .select(&:rings)\n  .sort_by(&:level)\n  .first\n",
+    );
+}

@@ -116,13 +116,17 @@ impl Planner<'_> {
         if self.is_link(node) {
             return None;
         }
+        let arguments = arguments.into();
         let mut links = self.links(node, link);
         self.hand_links(&links);
         let calls = links.dots.len();
         let first = *links.dots.first()?;
         let stays = match links.by_hand {
             true => !self.broken_beside(first),
-            false => is_name(self, links.head) && first == self.first(links.head) + 1,
+            false => {
+                (is_name(self, links.head) && first == self.end(links.head))
+                    || (calls == 2 && self.is_message_behind_list(node, arguments))
+            }
         };
         if stays {
             links.dots.remove(0);
@@ -132,10 +136,19 @@ impl Planner<'_> {
         }
         let group = self.group(Shape::Chain, self.first(node), self.end(node));
         if calls == 2 {
-            self.group_mut(group).stand_in = self.inside_last(node, arguments.into());
+            self.group_mut(group).stand_in = self.inside_last(node, arguments);
         }
         self.break_links_as_opened(&links, group);
         None
+    }
+
+    /// Whether a method that is given nothing stands behind one that is given several things: these have the
+    /// lines then, and it goes on behind their bracket.
+    fn is_message_behind_list(&self, node: NodeId, arguments: u16) -> bool {
+        let last = |node: NodeId| self.parts(node).last().copied();
+        let list = self.part(node, 0).and_then(last).filter(|list| self.is(*list, arguments));
+        let is_message = last(node).is_some_and(|last| !self.is(last, arguments));
+        is_message && list.is_some_and(|list| self.elements(&self.parts(list)).len() > 1)
     }
 
     /// `found(gauge).level()`: a lone link behind a call may begin a line, so that the call before it is
