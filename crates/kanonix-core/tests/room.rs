@@ -418,3 +418,23 @@ fn a_lone_operator_goes_on_behind_an_open_bracket() {
     let listed = "low = [\n  quay,\n  mole_of_the_harbour,\n] & gauges_that_ring\n";
     assert_eq!(lay_with("ruby", &canon, listed), listed);
 }
+
+/// Of two functions that a call is given, each has a line of its own where it fits there.
+#[test]
+fn a_function_behind_a_function_has_its_own_line_where_it_fits() {
+    let canon = [("max_line_length", "", "60"), ("flat_block", "lambda", "keep")];
+    let lua = "ask(function () return low end, function (why) warn(why, low) end)\n";
+    let wanted =
+        "ask(\n  function () return low end,\n  function (why) warn(why, low) end\n)\n";
+    assert_eq!(lay_with("lua", &canon, lua), wanted);
+    let longer = lua.replace("warn(why, low)", "warn(why, low, the_gauge_of_the_mole)");
+    assert!(lay_with("lua", &canon, &longer).contains("end, function (why)\n  warn("));
+    let begin = "class G\n{\n    void L()\n    {\n";
+    let csharp = format!(
+        "{begin}        Ask(a => {{ Look(a); }}, why => {{ Warn(why, Low); }});\n    }}\n}}\n"
+    );
+    let wanted = csharp
+        .replace("Ask(a", "Ask(\n            a")
+        .replace(", why =", ",\n            why =");
+    assert_eq!(lay_with("csharp", &[("max_line_length", "", "56")], &csharp), wanted);
+}

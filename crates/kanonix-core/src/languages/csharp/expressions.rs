@@ -276,12 +276,6 @@ fn is_function(p: &Planner, argument: NodeId) -> bool {
 fn arguments(p: &mut Planner, parts: &[NodeId]) {
     let elements = p.elements(parts);
     let stand_in = elements.last().and_then(|last| stand_in(p, *last, elements.len() == 1));
-    let stays = match &elements[..] {
-        [before @ .., last] => {
-            is_function(p, *last) && !before.iter().any(|one| is_function(p, *one))
-        }
-        [] => false,
-    };
     let gives_call = |last: &NodeId| {
         let mut value = p.parts(*last).last().copied();
         let goes_on = |value: &NodeId| {
@@ -300,8 +294,8 @@ fn arguments(p: &mut Planner, parts: &[NodeId]) {
         })
     };
     let own_line = elements.last().is_some_and(gives_call);
-    let list = List::new().stand_in(stand_in).own_line_if(own_line).by_hand_if(stays);
-    p.list(parts, list);
+    let list = List::new().stand_in(stand_in).own_line_if(own_line);
+    p.list(parts, list.last_function(&elements, |one| is_function(p, *one)));
 }
 
 /// `level`, `at: 2`, `out int level`

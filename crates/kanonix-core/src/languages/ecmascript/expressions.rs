@@ -251,7 +251,9 @@ fn arguments(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         .last_comma_if(!imports)
         .stand_in(stand_in)
         .closes_around_one_if(last.is_some_and(|last| brings_brackets(p, *last)))
-        .own_line_if(last.is_some_and(|last| gives_call(p, *last)))
+        .own_line_if(last.is_some_and(|last| {
+            gives_call(p, *last) || (is_function(p, *last) && follows_function(p, &elements))
+        }))
         .by_hand_if(stays)
         .reluctant_if(
             p.is_one_short_value(&elements) && called.is_some_and(|of| follows_literal(p, of)),
@@ -286,7 +288,7 @@ pub(super) fn brings_brackets(p: &Planner, argument: NodeId) -> bool {
 /// only be further in.
 fn stays_with_its_call(p: &Planner, arguments: &[NodeId]) -> bool {
     let [before @ .., last] = arguments else { return false };
-    if !is_function(p, *last) || before.iter().any(|element| is_function(p, *element)) {
+    if !is_function(p, *last) || follows_function(p, arguments) {
         return false;
     }
     let is_title = |node: NodeId| {
@@ -300,6 +302,12 @@ fn stays_with_its_call(p: &Planner, arguments: &[NodeId]) -> bool {
     matches!(before, [title] if is_title(*title))
         || before.iter().any(|element| inside_literal(p, *element).is_some())
         || (!before.is_empty() && takes_parameters(*last))
+}
+
+/// Whether one of the arguments before the last one is a function.
+fn follows_function(p: &Planner, arguments: &[NodeId]) -> bool {
+    let before = arguments.split_last().map(|(_, before)| before);
+    before.is_some_and(|before| before.iter().any(|element| is_function(p, *element)))
 }
 
 /// A function whose body is a block.

@@ -209,10 +209,6 @@ fn arguments(p: &mut Planner, parts: &[NodeId]) {
                 | (Kind::ObjectCreationExpression, Some(Kind::ClassBody))
         )
     };
-    let stays = match &elements[..] {
-        [before @ .., last] => is_block(p, *last) && !before.iter().any(|one| is_block(p, *one)),
-        [] => false,
-    };
     let gives_call = |last: &NodeId| {
         let value = match p.is(*last, Kind::LambdaExpression) {
             true => p.parts(*last).last().copied(),
@@ -223,8 +219,8 @@ fn arguments(p: &mut Planner, parts: &[NodeId]) {
         })
     };
     let own_line = elements.last().is_some_and(gives_call);
-    let list = List::new().stand_in(stand_in).own_line_if(own_line).by_hand_if(stays);
-    p.list(parts, list);
+    let list = List::new().stand_in(stand_in).own_line_if(own_line);
+    p.list(parts, list.last_function(&elements, |one| is_block(p, *one)));
 }
 
 /// `gauge.<Level>read(2)`, `this(2)`, `gauge.level`: nothing around a point, unless a chain breaks

@@ -132,12 +132,8 @@ fn arguments(p: &mut Planner, parts: &[NodeId]) {
     let elements = p.elements(parts);
     let stand_in = last_stand_in(p, &elements, 0);
     let is_function = |node: &NodeId| p.is(*node, Kind::FunctionDefinition);
-    let stays = match &elements[..] {
-        [before @ .., last] => is_function(last) && !before.iter().any(is_function),
-        [] => false,
-    };
     let list = List::new().stand_in(stand_in).closes_around_one_if(stand_in.is_some());
-    p.list(parts, list.by_hand_if(stays));
+    p.list(parts, list.last_function(&elements, is_function));
 }
 
 /// What stands before the arguments of a call.

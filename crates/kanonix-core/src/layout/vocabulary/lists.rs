@@ -138,6 +138,22 @@ impl List {
         List { own_line, ..self }
     }
 
+    /// A last function's block stays with its call, unless it follows another function: it has a line of its
+    /// own then, where it fits there.
+    pub fn last_function(
+        self,
+        elements: &[NodeId],
+        is_function: impl Fn(&NodeId) -> bool,
+    ) -> List {
+        match elements.split_last() {
+            Some((last, before)) if is_function(last) => match before.iter().any(is_function) {
+                true => List { own_line: true, ..self },
+                false => List { by_hand: true, ..self },
+            },
+            _ => self,
+        }
+    }
+
     /// One element does not stand on a line of its own because somebody put it there.
     pub fn closes_around_one(self) -> List {
         self.closes_around_one_if(true)
