@@ -177,3 +177,26 @@ fn a_dot_has_no_line_of_its_own() {
         }
     }
 }
+
+/// A lone link begins a line where it fits there; where its arguments have to open all the same, they do so
+/// behind the call before it.
+#[test]
+fn a_lone_link_that_fits_nowhere_opens_its_arguments_where_it_is() {
+    let canon = [("max_line_length", "", "50")];
+    let of = |call: &str| format!("class G {{\n    void l() {{\n        {call}\n    }}\n}}\n");
+    for (text, wanted) in [
+        (
+            "given(quay()).warn(high, low, mole, the_pier);",
+            "given(quay())\n                .warn(high, low, mole, the_pier);",
+        ),
+        (
+            "given(quay()).warn(high, low, mole_of_the_town, pier);",
+            "given(quay()).warn(\n                high,\n                low,\n                \
+                mole_of_the_town,\n                pier);",
+        ),
+    ] {
+        let (text, wanted) = (of(text), of(wanted));
+        assert_eq!(lay_with("java", &canon, &text), wanted);
+        assert_eq!(lay_with("java", &canon, &wanted), wanted);
+    }
+}

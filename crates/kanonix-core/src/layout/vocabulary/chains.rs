@@ -155,6 +155,7 @@ impl Planner<'_> {
     /// not opened for it; one behind a name does where somebody put it there. The links are what
     /// [`Planner::chain`] has left.
     pub fn lone_link(&mut self, node: NodeId, links: &Links, arguments: impl Into<u16>) {
+        let arguments = arguments.into();
         let [dot] = links.dots[..] else { return };
         let is_behind_call = self.token_text(dot - 1) == ")";
         if !is_behind_call && !links.by_hand {
@@ -167,7 +168,9 @@ impl Planner<'_> {
             self.group_mut(group).slight = Slight::Half;
             return self.may_break(begins, group, self.choices.chain_steps, 0, Setting::WordGap);
         }
-        let stand_in = self.inside_last(node, arguments.into());
+        // What does not fit behind its dot either is opened where it is.
+        let last = self.parts(node).last().copied().filter(|last| self.is(*last, arguments));
+        let stand_in = last.and_then(|last| self.inside(last));
         let own = self.group_mut(group);
         (own.stand_in, own.own_line) = (stand_in, true);
         self.break_links_as_opened(links, group);
