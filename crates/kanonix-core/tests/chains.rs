@@ -85,7 +85,7 @@ fn a_call_before_the_last_one_is_not_opened_for_it() {
     )]);
     becomes("rust", &[(
         "fn a() {\n    let level = quay.part(0).is_some_and(|left| tide.is_higher_than(left, surge_of_the_night, river));\n}\n",
-        "fn a() {\n    let level =\n        quay.part(0).is_some_and(|left| tide.is_higher_than(left, surge_of_the_night, river));\n}\n",
+        "fn a() {\n    let level = quay\n        .part(0)\n        .is_some_and(|left| tide.is_higher_than(left, surge_of_the_night, river));\n}\n",
     )]);
 }
 

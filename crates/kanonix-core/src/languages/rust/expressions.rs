@@ -231,7 +231,8 @@ fn links(p: &Planner, node: NodeId) -> Option<Links> {
 
 /// The links that may begin a line, if there are some.
 fn worth_breaking(p: &Planner, mut links: Links) -> Option<Links> {
-    // The first links stay with what is no longer than a step, unless somebody broke them off.
+    // The first links stay with what begins a line and is no longer than a step, unless somebody broke
+    // them off.
     let is_name = matches!(Kind::at(p, links.head), Kind::Identifier | Kind::SelfValue);
     let head = p.first(links.head);
     let step = p.style.indent_columns();
@@ -243,6 +244,14 @@ fn worth_breaking(p: &Planner, mut links: Links) -> Option<Links> {
             p.broken_between(head, **dot - 1) || (links.by_hand && p.broken_before(**dot));
         is_short && !is_apart
     };
+    let begins = |token: TokenId| p.begins_line(token) || p.broken_before(token);
+    let is_prefix = |token: TokenId| matches!(p.token_text(token), "*" | "&" | "!" | "-");
+    let prefix = head.checked_sub(1).filter(|before| is_prefix(*before));
+    // What opens all the same is not broken off for that.
+    let opens = links.arguments.is_some_and(|list| p.broken_before(p.first(list) + 1));
+    let begins = begins(head) || prefix.is_some_and(begins) || opens || links.by_hand;
+    let is_index = |dot: TokenId| p.token_text(dot + 1).starts_with(|c: char| c.is_ascii_digit());
+    let stays = |dot: &&TokenId| (begins || is_index(**dot)) && stays(dot);
     let staying = links.dots.iter().take_while(stays).count();
     links.dots.drain(..staying);
     let worth = links.by_hand || links.dots.len() > usize::from(is_name && staying == 0);
@@ -357,6 +366,10 @@ fn stand_in(p: &Planner, last: NodeId, only: bool) -> Option<TokenId> {
             Kind::StructExpression | Kind::CallExpression | Kind::MacroInvocation if only => {
                 return p.inside(inner);
             }
+            Kind::TryExpression if only => {
+                node = p.part(node, 0)?;
+                continue;
+            }
             _ => return None,
         }
         node = inner;
@@ -377,8 +390,18 @@ pub(super) fn arguments(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     // A block stays with its call where nothing follows it.
     let opens = before.iter().any(ends_with_block);
     let list = List::new().last_comma().opens_around_lines_if(opens).stand_in(stand_in);
+    let is_method = |call: &NodeId| {
+        let is_open = p.broken_between(p.first(*call), p.end(*call) - 1);
+        let call = match p.is(*call, Kind::TryExpression) {
+            true => p.part(*call, 0),
+            false => Some(*call),
+        };
+        let call = call.filter(|call| p.is(*call, Kind::CallExpression) && !is_open);
+        let called = call.and_then(|call| p.part(call, 0));
+        called.is_some_and(|called| p.is(called, Kind::FieldExpression))
+    };
     if !p.is(node, Kind::TokenTree) {
-        p.list(parts, list);
+        p.list(parts, list.own_line_if(last.is_some_and(is_method)));
     } else {
         let is_plain = |element: &NodeId| match Kind::at(p, *element) {
             Kind::AssignmentExpression => {

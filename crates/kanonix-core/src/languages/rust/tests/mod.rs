@@ -3,7 +3,7 @@
 mod canons;
 mod macros;
 
-use crate::languages::testing::{faults, lay, lines};
+use crate::languages::testing::{faults, lay, lay_with, lines};
 
 fn rust(text: &[&str]) -> String {
     lay("rust", &lines(text))
@@ -453,4 +453,68 @@ fn a_lifetime_before_its_trait_and_a_mark_for_macros_are_read() {
     assert!(faults("rust", text).is_empty());
     assert_eq!(lay("rust", text), text);
     assert_eq!(lay("rust", &text.replace(" -> ", "->").replace("    input", "  input")), text);
+}
+
+/// A short name that begins a line keeps the first links of its chain; one amid a line stands alone there, but
+/// for a tuple's fields. What somebody broke otherwise stays.
+#[test]
+fn a_chain_amid_a_line_begins_with_its_name_alone() {
+    let narrow = [("max_line_length", "", "40")];
+    let lay = |line: &str| lay_with("rust", &narrow, &format!("fn a() {{\n    {line}\n}}\n"));
+    let of = |lines: &str| format!("fn a() {{\n    {lines}\n}}\n");
+    for (text, wanted) in [
+        (
+            "self.quay.gauge.read(mole, pier_of_1);",
+            "self.quay\n        .gauge\n        .read(mole, pier_of_1);",
+        ),
+        (
+            "let a = self.quay.gauge.read(mole, 1);",
+            "let a = self\n        .quay\n        .gauge\n        .read(mole, 1);",
+        ),
+        (
+            "*low.quay.gauge.read(mole, pier_of_12);",
+            "*low.quay\n        .gauge\n        .read(mole, pier_of_12);",
+        ),
+        (
+            "let a = t.0.quay.gauge.read(mole, 12);",
+            "let a = t.0\n        .quay\n        .gauge\n        .read(mole, 12);",
+        ),
+        (
+            "let a = low.quay\n        .gauge.read(mole, pier);",
+            "let a = low.quay\n        .gauge\n        .read(mole, pier);",
+        ),
+    ] {
+        assert_eq!(lay(text), of(wanted));
+        assert_eq!(lay(wanted), of(wanted));
+    }
+}
+
+/// A method's call that is all that another one is called with has its own line where it fits there; what a
+/// function is called with is opened where it is, behind a `?` as well.
+#[test]
+fn what_a_call_is_given_alone_opens_as_people_write_it() {
+    let narrow = [("max_line_length", "", "40")];
+    let of = |lines: &str| format!("fn a() {{\n    {lines}\n}}\n");
+    for (text, wanted) in [
+        (
+            "found(gauge.read(mole, quay, pier_1));",
+            "found(\n        gauge.read(mole, quay, pier_1),\n    );",
+        ),
+        (
+            "found(gauge.read(mole, quay, pier_1)?);",
+            "found(\n        gauge.read(mole, quay, pier_1)?,\n    );",
+        ),
+        (
+            "found(read(gauge, mole, quay, the_pier)?);",
+            "found(read(\n        gauge, mole, quay, the_pier,\n    )?);",
+        ),
+    ] {
+        let laid = lay_with("rust", &narrow, &of(text));
+        let one_each = wanted.replace(
+            "gauge, mole, quay, the_pier,",
+            "gauge,\n        mole,\n        quay,\n        the_pier,",
+        );
+        assert_eq!(laid, of(&one_each));
+        assert_eq!(lay_with("rust", &narrow, &laid), laid);
+    }
 }
