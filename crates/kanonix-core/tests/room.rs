@@ -438,3 +438,15 @@ fn a_function_behind_a_function_has_its_own_line_where_it_fits() {
         .replace(", why =", ",\n            why =");
     assert_eq!(lay_with("csharp", &[("max_line_length", "", "56")], &csharp), wanted);
 }
+
+/// What is asked has its own line inside its parentheses where a call fits there.
+#[test]
+fn a_condition_that_is_a_call_has_its_own_line_where_it_fits() {
+    let canon = [("max_line_length", "", "40")];
+    let asks = "if (harbour.has_gauge(at_the_quay, low)) {\n  look();\n}\n";
+    let wanted = "if (\n  harbour.has_gauge(at_the_quay, low)\n) {\n  look();\n}\n";
+    assert_eq!(lay_with("javascript", &canon, asks), wanted);
+    assert_eq!(lay_with("javascript", &canon, wanted), wanted);
+    let longer = lay_with("javascript", &canon, &asks.replace("low", "at_the_mole"));
+    assert!(longer.starts_with("if (harbour.has_gauge(\n  at_the_quay,\n"), "{longer}");
+}

@@ -152,6 +152,7 @@ fn parenthesized(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         p.group_mut(group).around = Around::OneLine;
     } else {
         p.group_mut(group).stand_in = stand_in(p, *inner, true);
+        p.group_mut(group).own_line = gives_call(p, *inner);
         p.group_mut(group).header = matches!(
             Kind::at(p, p.parent(node)),
             Kind::IfStatement | Kind::WhileStatement | Kind::SwitchStatement
