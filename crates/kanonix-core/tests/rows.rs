@@ -256,3 +256,25 @@ fn a_list_that_is_broken_here_and_there_is_one_however_few_lines_are_touched() {
     assert_eq!((&near.edits, &near.slips), (&all.edits, &all.slips));
     assert!(near.edits.len() > 40, "all of its lines");
 }
+
+/// Where the first of several rows begins beside the bracket and has no room there, it begins below: the others
+/// would hang on the lines of what is in it.
+#[test]
+fn a_first_row_without_room_begins_below_its_bracket() {
+    let methods = "class G {\n    void l() {\n";
+    for (language, begin, margin, step, end) in [
+        ("lua", "", "", "  ", ")\n"),
+        ("ruby", "", "", "  ", ")\n"),
+        ("java", methods, "        ", "                ", ");\n    }\n}\n"),
+    ] {
+        let head = format!("{margin}view_the_harbour(rect(quay, mole, pier, tide),");
+        let text = format!("{begin}{head}\n{step}color(low){end}");
+        let lay = |max: usize, text: &str| {
+            lay_with(language, &[("max_line_length", "", &max.to_string())], text)
+        };
+        assert_eq!(lay(head.len(), &text), text);
+        let below = text.replace("harbour(", &format!("harbour(\n{step}"));
+        assert_eq!(lay(head.len() - 1, &text), below);
+        assert_eq!(lay(head.len() - 1, &below), below);
+    }
+}

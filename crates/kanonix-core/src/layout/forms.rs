@@ -13,6 +13,9 @@ fn takes_one_row(group: &Group) -> bool {
 /// So many tokens of a line are looked at. Bounds the work on hostile input.
 const MOST_ON_A_LINE: u32 = 1_000;
 
+/// So many columns have to be gained where an element is put below a bracket and still has no room.
+const GAIN: usize = 4;
+
 impl Filler<'_> {
     /// Decides a group's form, as far as it is free to change it.
     pub(super) fn decide(&mut self, id: GroupId, index: usize) {
@@ -76,8 +79,10 @@ impl Filler<'_> {
             self.leading[id] = first == 0 || broken;
             return;
         }
-        self.below[id] = self.may_begin_beside(id)
-            && (self.is_put_below(id) || (!self.fits_beside(id) && !self.holds_a_chain(id)));
+        self.below[id] = match self.may_begin_beside(id) {
+            true => self.is_put_below(id) || (!self.fits_beside(id) && !self.holds_a_chain(id)),
+            false => self.first_row_is_full(id),
+        };
         let fits = |width: usize| {
             self.column + width + self.late_comma(end) + self.closed_flat(end) <= self.max
         };
@@ -189,6 +194,27 @@ impl Filler<'_> {
         } else {
             State::Open
         }
+    }
+
+    /// Whether the rows that a list keeps begin behind its bracket, where the first element has no room by
+    /// now, but has some on a line of its own, or has lines itself: the rows that follow would hang on those.
+    fn first_row_is_full(&mut self, id: GroupId) -> bool {
+        let sheet = self.sheet;
+        let group = &sheet.plan.groups[id];
+        let Some(opening) = group.opening.map(|gap| gap as usize) else { return false };
+        let is_row = group.rows == Rows::Kept
+            && group.shape == Shape::List
+            && group.bracketed
+            && !sheet.broken(opening);
+        let next = if is_row { self.next_own(id, opening) } else { group.end as usize };
+        if next >= group.end as usize || sheet.plan.closes(next) {
+            return false;
+        }
+        let Some(width) = sheet.measures.flat(opening, next) else { return false };
+        let (beside, below) = (self.behind(group.first as usize), self.inner_column(id));
+        let has_lines = sheet.measures.next_break(opening + 1) < next;
+        beside + width > self.max
+            && (below + width <= self.max || (has_lines && below + GAIN <= beside))
     }
 
     /// Whether the lines of a list are to stand under its first element, which stays beside the bracket.
@@ -316,7 +342,7 @@ impl Filler<'_> {
         let group = &sheet.plan.groups[id];
         let Some(opening) = group.opening.map(|gap| gap as usize) else { return false };
         if group.shape != Shape::List || !sheet.broken(opening) {
-            return !self.below[id];
+            return !self.may_begin_beside(id) || !self.below[id];
         }
         let inside = self.inner_column(id);
         let (mut at, mut column, mut row) = (opening, inside, opening);
@@ -371,6 +397,7 @@ impl Filler<'_> {
             State::Rows if closes => raw == State::Rows || sheet.tree.broken(index, sheet.text),
             State::Filled if closes => true,
             State::Rows if is_opening && self.begins_beside(id) => false,
+            State::Rows if is_opening && self.below[id] => true,
             State::Filled if begins => !self.begins_beside(id),
             State::Rows if sheet.broken(index) => true,
             // What ends with the end of a line is a line of the text.
