@@ -1,7 +1,7 @@
 //! Rows that somebody chose: texts in pieces, tables among arguments, and what goes on beside a bracket
 //! or below a sign.
 
-use crate::support::{becomes, lay, lay_with, method};
+use crate::support::{becomes, lay, lay_with, method, touched_with};
 use kanonix_core::text::LineSet;
 use kanonix_core::{Document, languages};
 
@@ -276,5 +276,9 @@ fn a_first_row_without_room_begins_below_its_bracket() {
         let below = text.replace("harbour(", &format!("harbour(\n{step}"));
         assert_eq!(lay(head.len() - 1, &text), below);
         assert_eq!(lay(head.len() - 1, &below), below);
+        // Where that row alone is in play, the other one stays as it is.
+        let base = text.replace("mole, ", "");
+        let style = [("max_line_length", "", &*(head.len() - 1).to_string())];
+        assert_eq!(touched_with(language, &style, &base, &text), below);
     }
 }

@@ -3,7 +3,7 @@
 use super::fill::{Filler, State};
 use super::slight::ends_line;
 use super::plan::{Group, GroupId, Opens, Rows, Shape, Slight, TreeEdit, Want, When};
-use crate::syntax::Role;
+use crate::syntax::{Role, TokenId};
 
 /// Whether several elements of a group may stand on one of its lines.
 fn takes_one_row(group: &Group) -> bool {
@@ -77,6 +77,7 @@ impl Filler<'_> {
         if !self.live.all(group.first, group.end) {
             let broken = self.sheet.tree.broken(first, self.sheet.text);
             self.leading[id] = first == 0 || broken;
+            self.below[id] = !self.may_begin_beside(id) && self.first_row_is_full(id);
             return;
         }
         self.below[id] = match self.may_begin_beside(id) {
@@ -207,7 +208,8 @@ impl Filler<'_> {
             && group.bracketed
             && !sheet.broken(opening);
         let next = if is_row { self.next_own(id, opening) } else { group.end as usize };
-        if next >= group.end as usize || sheet.plan.closes(next) {
+        let is_lone = next >= group.end as usize || sheet.plan.closes(next);
+        if is_lone || !self.live.all(group.first, next as TokenId) {
             return false;
         }
         let Some(width) = sheet.measures.flat(opening, next) else { return false };
