@@ -244,11 +244,12 @@ fn worth_breaking(p: &Planner, mut links: Links) -> Option<Links> {
             p.broken_between(head, **dot - 1) || (links.by_hand && p.broken_before(**dot));
         is_short && !is_apart
     };
-    let begins = |token: TokenId| p.begins_line(token) || p.broken_before(token);
+    let is_broken = |token: TokenId| p.choices.remembers && p.broken_before(token);
+    let begins = |token: TokenId| p.begins_line(token) || is_broken(token);
     let is_prefix = |token: TokenId| matches!(p.token_text(token), "*" | "&" | "!" | "-");
     let prefix = head.checked_sub(1).filter(|before| is_prefix(*before));
     // What opens all the same is not broken off for that.
-    let opens = links.arguments.is_some_and(|list| p.broken_before(p.first(list) + 1));
+    let opens = links.arguments.is_some_and(|list| is_broken(p.first(list) + 1));
     let begins = begins(head) || prefix.is_some_and(begins) || opens || links.by_hand;
     let is_index = |dot: TokenId| p.token_text(dot + 1).starts_with(|c: char| c.is_ascii_digit());
     let stays = |dot: &&TokenId| (begins || is_index(**dot)) && stays(dot);
@@ -391,7 +392,7 @@ pub(super) fn arguments(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let opens = before.iter().any(ends_with_block);
     let list = List::new().last_comma().opens_around_lines_if(opens).stand_in(stand_in);
     let is_method = |call: &NodeId| {
-        let is_open = p.broken_between(p.first(*call), p.end(*call) - 1);
+        let is_open = p.choices.remembers && p.broken_between(p.first(*call), p.end(*call) - 1);
         let call = match p.is(*call, Kind::TryExpression) {
             true => p.part(*call, 0),
             false => Some(*call),
