@@ -77,7 +77,7 @@ impl Filler<'_> {
         if !self.live.all(group.first, group.end) {
             let broken = self.sheet.tree.broken(first, self.sheet.text);
             self.leading[id] = first == 0 || broken;
-            self.below[id] = !self.may_begin_beside(id) && self.first_row_is_full(id);
+            self.below[id] = self.first_row_is_full(id);
             return;
         }
         self.below[id] = match self.may_begin_beside(id) {
@@ -206,6 +206,7 @@ impl Filler<'_> {
         let is_row = group.rows == Rows::Kept
             && group.shape == Shape::List
             && group.bracketed
+            && !self.may_begin_beside(id)
             && !sheet.broken(opening);
         let next = if is_row { self.next_own(id, opening) } else { group.end as usize };
         let is_lone = next >= group.end as usize || sheet.plan.closes(next);

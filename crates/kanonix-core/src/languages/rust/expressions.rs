@@ -244,19 +244,26 @@ fn worth_breaking(p: &Planner, mut links: Links) -> Option<Links> {
             p.broken_between(head, **dot - 1) || (links.by_hand && p.broken_before(**dot));
         is_short && !is_apart
     };
-    let is_broken = |token: TokenId| p.choices.remembers && p.broken_before(token);
-    let begins = |token: TokenId| p.begins_line(token) || is_broken(token);
-    let is_prefix = |token: TokenId| matches!(p.token_text(token), "*" | "&" | "!" | "-");
-    let prefix = head.checked_sub(1).filter(|before| is_prefix(*before));
-    // What opens all the same is not broken off for that.
-    let opens = links.arguments.is_some_and(|list| is_broken(p.first(list) + 1));
-    let begins = begins(head) || prefix.is_some_and(begins) || opens || links.by_hand;
+    let keeps = keeps_links(p, &links);
     let is_index = |dot: TokenId| p.token_text(dot + 1).starts_with(|c: char| c.is_ascii_digit());
-    let stays = |dot: &&TokenId| (begins || is_index(**dot)) && stays(dot);
+    let stays = |dot: &&TokenId| (keeps || is_index(**dot)) && stays(dot);
     let staying = links.dots.iter().take_while(stays).count();
     links.dots.drain(..staying);
     let worth = links.by_hand || links.dots.len() > usize::from(is_name && staying == 0);
     (!links.dots.is_empty() && worth).then_some(links)
+}
+
+/// Whether a short name keeps the first links of its chain: it begins a line, a sign before it aside, or
+/// somebody opened the chain otherwise, or the last call, for which nothing is broken off.
+fn keeps_links(p: &Planner, links: &Links) -> bool {
+    let is_broken = |token: TokenId| p.choices.remembers && p.broken_before(token);
+    let begins = |token: TokenId| p.begins_line(token) || is_broken(token);
+    let head = p.first(links.head);
+    let is_sign = |token: &TokenId| matches!(p.token_text(*token), "*" | "&" | "!" | "-");
+    begins(head)
+        || head.checked_sub(1).filter(is_sign).is_some_and(begins)
+        || links.arguments.is_some_and(|list| is_broken(p.first(list) + 1))
+        || links.by_hand
 }
 
 /// Whether there is but one call, of what is nothing but names and points: `self.gauge.level()`.
@@ -378,6 +385,19 @@ fn stand_in(p: &Planner, last: NodeId, only: bool) -> Option<TokenId> {
     None
 }
 
+/// Whether an argument is a method's call that nobody broke: `gauge.read(2)?`.
+fn is_method(p: &Planner, argument: NodeId) -> bool {
+    let is_broken =
+        p.choices.remembers && p.broken_between(p.first(argument), p.end(argument) - 1);
+    let call = match p.is(argument, Kind::TryExpression) {
+        true => p.part(argument, 0),
+        false => Some(argument),
+    };
+    let call = call.filter(|call| p.is(*call, Kind::CallExpression) && !is_broken);
+    let called = call.and_then(|call| p.part(call, 0));
+    called.is_some_and(|called| p.is(called, Kind::FieldExpression))
+}
+
 /// `(level, |gauge| …)`
 pub(super) fn arguments(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let elements = elements(p, parts);
@@ -391,18 +411,8 @@ pub(super) fn arguments(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     // A block stays with its call where nothing follows it.
     let opens = before.iter().any(ends_with_block);
     let list = List::new().last_comma().opens_around_lines_if(opens).stand_in(stand_in);
-    let is_method = |call: &NodeId| {
-        let is_open = p.choices.remembers && p.broken_between(p.first(*call), p.end(*call) - 1);
-        let call = match p.is(*call, Kind::TryExpression) {
-            true => p.part(*call, 0),
-            false => Some(*call),
-        };
-        let call = call.filter(|call| p.is(*call, Kind::CallExpression) && !is_open);
-        let called = call.and_then(|call| p.part(call, 0));
-        called.is_some_and(|called| p.is(called, Kind::FieldExpression))
-    };
     if !p.is(node, Kind::TokenTree) {
-        p.list(parts, list.own_line_if(last.is_some_and(is_method)));
+        p.list(parts, list.own_line_if(last.is_some_and(|last| is_method(p, *last))));
     } else {
         let is_plain = |element: &NodeId| match Kind::at(p, *element) {
             Kind::AssignmentExpression => {
