@@ -6,6 +6,7 @@ use super::plan::{Align, ByGroup, Close, Counts, Gap, GroupId, MOST_STEPS, Shape
 use super::planner::Planner;
 use super::seen::Seen;
 use crate::syntax::{Role, TokenId};
+use std::cmp::Reverse;
 use std::collections::{BTreeMap, HashMap, HashSet};
 
 impl Planner<'_> {
@@ -127,10 +128,8 @@ impl Planner<'_> {
         for (id, rows) in rows {
             let first = self.line_first(self.plan.groups[id].stem);
             let stem = self.line_columns(first);
-            let mut counts: BTreeMap<usize, usize> = BTreeMap::new();
-            rows.iter().for_each(|(column, _)| *counts.entry(*column).or_default() += 1);
-            let most = counts.values().max().copied();
-            let mut usual = rows.iter().filter(|(column, _)| counts.get(column).copied() == most);
+            let most = most_frequent(rows.iter().map(|(column, _)| *column));
+            let usual = most.and_then(|(most, _)| rows.iter().find(|(column, _)| *column == most));
             // What is hardly further in than its stem's line was never meant to stand there, nor what
             // stands alone where it is neither so many steps in nor under anything.
             let step = self.choices.step;
@@ -143,12 +142,13 @@ impl Planner<'_> {
                 let is_under = || (first..row).any(stands);
                 // How wide a tab was where somebody lined something up, nobody knows.
                 let is_tabbed = || self.line_indent(row).contains('\t');
-                is_step || most > Some(1) || is_tabbed() || is_under()
+                let agree = most.is_some_and(|(_, count)| count > 1);
+                is_step || agree || is_tabbed() || is_under()
             };
             let is_meant = |(column, row): &&(usize, TokenId)| {
                 *column >= stem + step && is_meant(*column, *row)
             };
-            let usual = usual.next().copied();
+            let usual = usual.copied();
             let tabs = usual.and_then(|(_, row)| {
                 let further = self.line_indent(row).strip_prefix(self.line_indent(first))?;
                 let steps = u8::try_from(further.len()).ok()?;
@@ -210,10 +210,10 @@ impl Planner<'_> {
         for (id, tokens) in rows {
             let is_row = |token: &&TokenId| self.opened_before(**token);
             let column = |token: &TokenId| self.present_column(self.begins_row(*token));
-            let columns: Vec<usize> = tokens.iter().filter(is_row).map(column).collect();
+            let columns = tokens.iter().filter(is_row).map(column);
             let usual = match self.plan.groups[id].under.and(seen[id].row) {
                 Some(row) => Some(self.present_column(row)),
-                None => most_frequent(&columns),
+                None => most_frequent(columns).map(|(column, _)| column),
             };
             let Some(usual) = usual else { continue };
             let mut further = 0;
@@ -343,9 +343,12 @@ impl Planner<'_> {
     }
 }
 
-/// The number that is there most often, the first of several.
-fn most_frequent(all: &[usize]) -> Option<usize> {
-    let mut counts: HashMap<usize, usize> = HashMap::new();
-    all.iter().for_each(|one| *counts.entry(*one).or_default() += 1);
-    all.iter().rev().max_by_key(|one| counts[*one]).copied()
+/// The number that is there most often, the first of several, and how often that is.
+fn most_frequent(all: impl Iterator<Item = usize>) -> Option<(usize, usize)> {
+    let mut counts: HashMap<usize, (usize, usize)> = HashMap::new();
+    for (at, one) in all.enumerate() {
+        counts.entry(one).or_insert((0, at)).0 += 1;
+    }
+    let most = counts.into_iter().max_by_key(|(_, (count, at))| (*count, Reverse(*at)));
+    most.map(|(one, (count, _))| (one, count))
 }
