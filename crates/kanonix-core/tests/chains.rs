@@ -200,3 +200,70 @@ fn a_lone_link_that_fits_nowhere_opens_its_arguments_where_it_is() {
         assert_eq!(lay_with("java", &canon, &wanted), wanted);
     }
 }
+
+/// A word between two operands is an operator as any other: the line is broken there, and not at the calls
+/// before it.
+#[test]
+fn a_line_is_broken_at_an_operator_that_is_a_word() {
+    let canon = [("max_line_length", "", "50")];
+    let java = |lines: &str| format!("class G {{\n    void l() {{\n        {lines}\n    }}\n}}\n");
+    let csharp = |lines: &str| format!(
+        "class G\n{{\n    void L()\n    {{\n        {lines}\n    }}\n}}\n"
+    );
+    for (language, text, wanted) in [
+        (
+            "java",
+            java("return quay().gauges(low).first() instanceof Tide;"),
+            java("return quay().gauges(low).first()\n                instanceof Tide;"),
+        ),
+        (
+            "java",
+            java("return a.gauge() instanceof Tide t && t.isHigh();"),
+            java("return a.gauge() instanceof Tide t\n                && t.isHigh();"),
+        ),
+        (
+            "csharp",
+            csharp("level = Quay().Gauges(low).First() as TidalGauge;"),
+            csharp("level = Quay().Gauges(low).First()\n            as TidalGauge;"),
+        ),
+        (
+            "csharp",
+            csharp("return Quay().Gauges(low).First() is not Tide tide;"),
+            csharp("return Quay().Gauges(low).First()\n            is not Tide tide;"),
+        ),
+        (
+            "csharp",
+            csharp("return Quay().Gauges(low).First() is Tide or Ebb;"),
+            csharp("return Quay().Gauges(low).First() is Tide\n            or Ebb;"),
+        ),
+    ] {
+        assert_eq!(lay_with(language, &canon, &text), wanted);
+        assert_eq!(lay_with(language, &canon, &wanted), wanted);
+    }
+}
+
+/// Operators that are all that a call holds go on behind its bracket, unless they fit on the next line;
+/// where somebody put them there, they stay.
+#[test]
+fn operators_alone_in_a_call_begin_where_somebody_put_them() {
+    let canon = [("max_line_length", "", "50")];
+    let of = |call: &str| format!("class G {{\n    void l() {{\n        {call}\n    }}\n}}\n");
+    for (text, wanted) in [
+        (
+            "check(quay.gauges().first() == mole.gauges().last());",
+            "check(quay.gauges().first()\n                == mole.gauges().last());",
+        ),
+        (
+            "check(\n                quay.gauges().first()\n                    == mole.gauges().last());",
+            "check(\n                quay.gauges().first()\n                    == mole.gauges().last());",
+        ),
+        (
+            "checkBoth(quay.gauges() == mole.gauges(9));",
+            "checkBoth(\n                quay.gauges() == mole.gauges(9));",
+        ),
+    ] {
+        let (text, wanted) = (of(text), of(wanted));
+        assert_eq!(lay_with("java", &canon, &text), wanted);
+        assert_eq!(lay_with("java", &canon, &wanted), wanted);
+    }
+}

@@ -147,3 +147,57 @@ fn what_a_token_of_several_lines_holds_shows_no_step() {
     let text = base.replace("        read(path)", "     read(path)");
     assert_eq!(touched("python", &base, &text), base);
 }
+
+/// A line that was moved by itself goes back to where it stood, and what goes on with it is where it was: as
+/// far in as its author put it, or under something.
+#[test]
+fn a_line_that_is_moved_alone_goes_back_alone() {
+    let java = "class A {\n    void f() {\n        check(2);\n        HEAD\n    }\n}\n";
+    for head in [
+        "return ebb.isLow()\n                || flood.isHigh();",
+        "return ebb.isLow()\n               || flood.isHigh();",
+        "return ebb.isLow()\n            || flood.isHigh();",
+        "warn(gauge)\n            .with(ebb)\n            .at(quay);",
+        "level = gauge.read(ebb,\n                           flood);",
+        "if (ebb.isLow()\n                || flood.isHigh()) {\n            warn();\n        }",
+    ] {
+        let base = java.replace("HEAD", head);
+        let first = head.lines().next().unwrap();
+        for moved in ["", "    ", "            ", "\t\t\t"] {
+            let text = base.replace(&format!("        {first}"), &format!("{moved}{first}"));
+            assert_eq!(touched("java", &base, &text), base, "{text}");
+        }
+    }
+}
+
+/// The first line of a block that nothing stands beside is as far in as its closing line, though it takes
+/// several lines.
+#[test]
+fn a_header_that_is_moved_alone_goes_back_to_its_closing_line() {
+    let base = "\
+namespace Tides
+{
+    // what is read
+    public struct Gauge
+    {
+        int level;
+    }
+}
+";
+    let text = base.replace("    public", "public");
+    assert_eq!(touched("csharp", base, &text), base);
+    let base = "\
+class A {
+    void f() {
+        for (Gauge gauge : gauges) {
+            if (gauge.isLow()
+                    && gauge.isFalling()) {
+                return;
+            }
+        }
+    }
+}
+";
+    let text = base.replace("            if", "if");
+    assert_eq!(touched("java", base, &text), base);
+}

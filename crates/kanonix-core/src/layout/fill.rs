@@ -133,6 +133,7 @@ pub(super) fn fill(sheet: &Sheet, live: &Live, set: &LineSet, style: &Style) -> 
         },
         body_steps: HashMap::new(),
         usual_step: OnceCell::new(),
+        replaced: OnceCell::new(),
         stands_under: HashMap::new(),
         states: sheet.plan.groups.all(State::Still),
         fills: style.is(Setting::ListWrap, Key::Whole, "rows"),
@@ -189,6 +190,8 @@ pub(super) struct Filler<'a> {
     body_steps: HashMap<GroupId, String>,
     /// By how many columns most blocks are set in in the text, once somebody has asked.
     pub(super) usual_step: OnceCell<Option<usize>>,
+    /// What the lines that stood in the place of others were indented by, once somebody has asked.
+    pub(super) replaced: OnceCell<HashMap<usize, String>>,
     /// Lines that were asked about, and whether they stand under something.
     pub(super) stands_under: HashMap<usize, bool>,
     pub(super) states: ByGroup<State>,

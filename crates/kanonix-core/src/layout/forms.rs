@@ -123,6 +123,12 @@ impl Filler<'_> {
                 Opens::TooWide if self.ends_behind_its_list(id) && self.fits_below(id, index) => {
                     self.opened(id)
                 }
+                Opens::TooWide if self.is_lone_chain(id) => {
+                    match self.is_put_below(id) || !self.goes_on_behind_its_bracket(id, index) {
+                        true => self.opened(id),
+                        false => State::Flat,
+                    }
+                }
                 _ if self.gives_way(id, index) => State::Flat,
                 _ if self.keeps && (self.is_idle(id) || self.is_all_but_one(id)) => {
                     State::Flat
@@ -237,6 +243,28 @@ impl Filler<'_> {
         self.keeps
             && self.is_open_in_text(id)
             && group.opening.is_some_and(|gap| self.is_alone(id, gap as usize))
+    }
+
+    /// Whether that is a chain, in a list whose bracket closes behind it.
+    fn is_lone_chain(&self, id: GroupId) -> bool {
+        let group = &self.sheet.plan.groups[id];
+        group.shape == Shape::List
+            && group.bracketed
+            && !self.sheet.plan.closes_apart(id)
+            && self.holds_a_chain(id)
+    }
+
+    /// Whether a chain that is all that a list holds is broken where it stands: its first row has room
+    /// behind the bracket, and the whole has none on a line of its own.
+    fn goes_on_behind_its_bracket(&mut self, id: GroupId, index: usize) -> bool {
+        let sheet = self.sheet;
+        let group = &sheet.plan.groups[id];
+        let opening = group.opening.map_or(index, |gap| gap as usize);
+        let mut row = opening + 1..group.end as usize;
+        let ends = row.find(|token| self.keeps && sheet.broken(*token));
+        let link = ends.unwrap_or_else(|| sheet.measures.next_break(opening + 1));
+        sheet.measures.head(index, link).is_some_and(|width| self.column + width <= self.max)
+            && !self.last_fits(id)
     }
 
     /// Whether all that a group holds is one chain, which may be broken where it stands.

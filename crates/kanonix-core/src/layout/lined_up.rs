@@ -11,12 +11,38 @@ impl Filler<'_> {
     /// The indentation of a line that begins at a gap: under what its group is lined up with, or
     /// steps deeper than the group's first line.
     pub(super) fn inside(&mut self, index: usize, gap: &Gap) -> IndentId {
+        if self.goes_back(index, gap) {
+            return self.present_line_indent(index);
+        }
         let own = gap.level - gap.by_choice;
         if let Some(indent) = gap.group.and_then(|group| self.by_the_text(group, own)) {
             return self.indents.deeper(indent, gap.by_choice);
         }
         let (stem, level) = (self.stem_indent(gap.group), self.level(index, gap));
         self.indents.deeper(stem, level)
+    }
+
+    /// Whether the line that a line goes on with was moved by itself and goes back to where it stood in the
+    /// base: the other one is where it was.
+    fn goes_back(&mut self, index: usize, gap: &Gap) -> bool {
+        let sheet = self.sheet;
+        let line_of = |token: usize| sheet.lines.line_of(sheet.tree.tokens[token].start as usize);
+        let is_touched = |line: usize| self.set.touches(line..line + 1);
+        let Some(group) = gap.group.filter(|_| !self.set.is_whole()) else { return false };
+        let stem = sheet.plan.groups[group].stem as usize;
+        let head = line_of(stem);
+        if !sheet.tree.broken(index, sheet.text) || !is_touched(head) || is_touched(line_of(index))
+        {
+            return false;
+        }
+        let replaced = self.replaced.get_or_init(|| {
+            let indentation = |line: &str| line[..line.len() - line.trim_start().len()].to_string();
+            let lines = self.set.replaced(sheet.text).into_iter();
+            lines.map(|(at, line)| (at, indentation(line))).collect()
+        });
+        let Some(stood) = replaced.get(&head) else { return false };
+        let now = self.indent_of[stem].filter(|_| stood != sheet.indentation_at(stem));
+        now.is_some_and(|now| self.indents.text(now) == stood)
     }
 
     /// The indentation of a group's lines where the text has a say in it: under what they are lined

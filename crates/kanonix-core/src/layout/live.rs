@@ -44,7 +44,8 @@ impl Live {
         let anchor = if still == 0 {
             vec![None; unit.len()]
         } else {
-            anchors(plan, units, &unit, &moved, indented, is_beside)
+            let held = held_in_place(plan, units, set, &unit, &moved, is_beside);
+            anchors(plan, units, &unit, &moved, indented, &held)
         };
         Live { unit, moved, anchor, still_before }
     }
@@ -125,9 +126,8 @@ fn anchors(
     live: &[bool],
     moved: &[bool],
     indented: bool,
-    is_beside: &dyn Fn(usize, usize) -> bool,
+    held: &[Option<u32>],
 ) -> Vec<Option<u32>> {
-    let held = held_in_place(plan, units, live, moved, is_beside);
     let count = units.all.len();
     let fixed = |index: usize| {
         let unit = &units.all[index];
@@ -175,10 +175,11 @@ fn anchors(
 }
 
 /// The live units that hold units that are not live, and whose indentation shows where such a unit
-/// stands: its closing line's if that is not live, else its own.
+/// stands: its closing line's if that is not live, and the one that it begins with is, else its own.
 fn held_in_place(
     plan: &Plan,
     units: &Units,
+    set: &LineSet,
     live: &[bool],
     moved: &[bool],
     is_beside: &dyn Fn(usize, usize) -> bool,
@@ -202,8 +203,10 @@ fn held_in_place(
         let group = &plan.groups[group];
         let is_further_in = unit.level > 0 || group.like_closer.is_some();
         let closes = closes && group.counts != Counts::Stem && !is_further_in;
-        let on_first_line = units.all[header].first_line == units.all[header].last_line;
-        if closes && on_first_line {
+        let Unit { first, first_line, last_line, .. } = units.all[header];
+        let line = first_line as usize;
+        let begins_touched = stem == first as usize && set.touches(line..line + 1);
+        if closes && (first_line == last_line || begins_touched) {
             held[header] = Some(index as u32);
         } else if held[header].is_none() {
             held[header] = Some(header as u32);

@@ -292,7 +292,7 @@ impl Filler<'_> {
 
     /// Whether the last element of a list fits on a line of its own, with the closing bracket where that
     /// stays behind it.
-    fn last_fits(&mut self, id: GroupId) -> bool {
+    pub(super) fn last_fits(&mut self, id: GroupId) -> bool {
         let Some(last) = self.last_element(id) else { return false };
         let (plan, measures) = (&self.sheet.plan, &self.sheet.measures);
         let end = plan.groups[id].end as usize;

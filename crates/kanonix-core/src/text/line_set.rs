@@ -1,5 +1,6 @@
 use super::{LineEnd, Lines, common};
 use imara_diff::{Algorithm, Diff, IndentHeuristic, IndentLevel, InternedInput, TokenSource};
+use std::collections::HashMap;
 use std::ops::Range;
 use std::sync::OnceLock;
 
@@ -192,6 +193,19 @@ impl LineSet {
         pairs.extend((old..input.before.len()).zip(new..input.after.len()));
         pairs.sort_unstable_by_key(|(_, new)| *new);
         pairs
+    }
+
+    /// What the base has, by zero-based line of `text`, in the place of the lines that are others by now:
+    /// where as many are gone as have come.
+    pub fn replaced(&self, text: &str) -> HashMap<usize, &str> {
+        let Some(base) = self.base() else { return HashMap::new() };
+        let (from, to_base, to_text) = middle(base, text);
+        let (_, diff) = compare(&base[from..to_base], &text[from..to_text]);
+        let before = memchr::memchr_iter(b'\n', &text.as_bytes()[..from]).count();
+        let olds: Vec<&str> = base[from..to_base].split_inclusive('\n').collect();
+        let hunks = diff.hunks().filter(|hunk| hunk.before.len() == hunk.after.len());
+        let pairs = hunks.flat_map(|hunk| hunk.before.zip(hunk.after));
+        pairs.map(|(old, new)| (before + new as usize, olds[old as usize])).collect()
     }
 
     /// This set, with some ascending lines in play for their indentation alone.

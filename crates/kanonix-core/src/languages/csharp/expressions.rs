@@ -27,7 +27,10 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
                 assigned(p, p.first(*sign), *value, p.first(node));
             }
         }
-        Kind::BinaryExpression => binary_expression(p, node, parts),
+        Kind::BinaryExpression | Kind::IsExpression | Kind::AsExpression => {
+            binary_expression(p, node, parts);
+        }
+        Kind::IsPatternExpression => is_pattern(p, node, parts),
         Kind::ConditionalExpression => conditional_expression(p, node, parts),
         Kind::LambdaExpression => lambda_expression(p, node, parts),
         Kind::AnonymousMethodExpression => anonymous_method(p, node, parts),
@@ -134,7 +137,7 @@ const OPERATORS: Operators = &[
     (Key::Shift, &["^"]),
     (Key::Shift, &["&"]),
     (Key::Compare, &["==", "!="]),
-    (Key::Compare, &["<", ">", "<=", ">="]),
+    (Key::Compare, &["<", ">", "<=", ">=", "is", "as"]),
     (Key::Shift, &["<<", ">>", ">>>"]),
     (Key::Sum, &["+", "-"]),
     (Key::Product, &["*", "/", "%"]),
@@ -152,6 +155,24 @@ fn binary_expression(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         may_lead: true,
         stand_in: stand_in(p, *right, false),
     });
+}
+
+/// `mark is Gauge gauge`; a pattern that has parts is broken between them.
+fn is_pattern(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    let has_parts = parts.last().is_some_and(|pattern| {
+        matches!(
+            Kind::at(p, *pattern),
+            Kind::RecursivePattern
+                | Kind::ListPattern
+                | Kind::AndPattern
+                | Kind::OrPattern
+                | Kind::ParenthesizedPattern
+        )
+    });
+    match has_parts {
+        true => p.words(parts),
+        false => binary_expression(p, node, parts),
+    }
 }
 
 /// `ebb ? 1 : 2`; a chain of them is broken together.

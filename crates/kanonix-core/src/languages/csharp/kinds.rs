@@ -19,8 +19,7 @@ kinds! {
     }
     words {
         GlobalStatement, TypeParameter, RefType, ScopedType, TupleElement, Modifier,
-        FunctionPointerParameter, IsExpression, AsExpression, IsPatternExpression, AwaitExpression,
-        ThrowExpression, RefExpression, DeclarationExpression, WhenClause, NegatedPattern, VarPattern,
+        FunctionPointerParameter, AwaitExpression, ThrowExpression, RefExpression, DeclarationExpression, WhenClause, NegatedPattern, VarPattern,
         DeclarationPattern, TypePattern, ConstantPattern, RelationalPattern, FromClause, JoinClause,
         JoinIntoClause, WhereClause, SelectClause, GroupClause, ExpressionElement, CollectionElement,
     }
@@ -49,7 +48,8 @@ kinds! {
         CatchClause, CatchDeclaration, CatchFilterClause, FinallyClause, LabeledStatement,
         EmptyStatement,
         ArgumentList, BracketedArgumentList, ElementBindingExpression, Argument,
-        AssignmentExpression, BinaryExpression, ConditionalExpression, PrefixUnaryExpression,
+        AssignmentExpression, BinaryExpression, IsExpression, AsExpression, IsPatternExpression,
+        ConditionalExpression, PrefixUnaryExpression,
         CastExpression, ParenthesizedExpression, LambdaExpression, AnonymousMethodExpression,
         InvocationExpression, MemberAccessExpression, ElementAccessExpression,
         ConditionalAccessExpression, MemberBindingExpression, ObjectCreationExpression,

@@ -415,9 +415,9 @@ fn a_touched_line_of_a_script_is_mended_and_no_other() {
     let base = page(&["     f( a );"]);
     let text = page(&["     f( a );", "   let  b=2;"]);
     assert_eq!(touched("html", &base, &text), page(&["     f( a );", "     let b = 2;"]));
-    // A tag's own line stays where it is, as what it holds does.
+    // A tag's own line goes to where its closing one stands, and what it holds stays where it is.
     let tag = text.replace("   <script>", " <script  defer>");
-    let mended = text.replace("   <script>", " <script defer>");
+    let mended = text.replace("   <script>", "   <script defer>");
     assert_eq!(touched("html", &text, &tag), mended);
 }
 

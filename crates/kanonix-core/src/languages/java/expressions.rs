@@ -20,7 +20,7 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
             }
         }
         Kind::BinaryExpression => binary_expression(p, node, parts),
-        Kind::InstanceofExpression => p.words(parts),
+        Kind::InstanceofExpression => instanceof_expression(p, node, parts),
         Kind::LambdaExpression => lambda_expression(p, node, parts),
         Kind::TernaryExpression => ternary_expression(p, node, parts),
         Kind::UnaryExpression => unary_expression(p, parts),
@@ -77,14 +77,20 @@ const OPERATORS: Operators = &[
     (Key::Shift, &["^"]),
     (Key::Shift, &["&"]),
     (Key::Compare, &["==", "!="]),
-    (Key::Compare, &["<", ">", "<=", ">="]),
+    (Key::Compare, &["<", ">", "<=", ">=", "instanceof"]),
     (Key::Shift, &["<<", ">>", ">>>"]),
     (Key::Sum, &["+", "-"]),
     (Key::Product, &["*", "/", "%"]),
 ];
 
+/// `mark instanceof Gauge`, `mark instanceof final Gauge gauge`
+fn instanceof_expression(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    p.words(parts);
+    binary_expression(p, node, parts);
+}
+
 fn binary_expression(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
-    let [left, operator, right] = parts else { return };
+    let [left, operator, right, ..] = parts else { return };
     p.binary(Binary {
         node,
         left: *left,
