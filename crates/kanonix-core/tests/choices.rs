@@ -1,7 +1,7 @@
 //! What somebody chose, and what nobody would have: in each language that has the construct, a text
 //! and what its own style makes of it.
 
-use crate::support::{becomes, java, lay_with, touched, touched_with};
+use crate::support::{becomes, java, lay, lay_with, touched, touched_with};
 use kanonix_core::text::LineSet;
 use kanonix_core::{languages, mend};
 
@@ -155,7 +155,7 @@ fn a_value_begins_behind_its_sign_where_it_opens_there() {
 fn alternatives_behind_bars_open_around_lines() {
     becomes("typescript", &[(
         "type A = | {\n  b: string;\n} | {\n  c: string;\n};\n",
-        "type A =\n  | {\n    b: string;\n  }\n  | {\n    c: string;\n  };\n",
+        "type A =\n  | {\n      b: string;\n    }\n  | {\n      c: string;\n    };\n",
     )]);
 }
 
@@ -723,5 +723,99 @@ fn the_sign_behind_an_arguments_name_is_asked_about_alone() {
         assert_eq!(lay_with(language, &canon("false"), text), tight);
         assert_eq!(lay_with(language, &canon("keep"), &tight), tight);
         assert_eq!(lay_with(language, &[], &tight), text);
+    }
+}
+
+/// What opens behind a sign that begins its line is a step further in than what stands behind it, if the canon
+/// says so: lists, blocks and links, but not the operators, which go on with what is there.
+#[test]
+fn what_opens_behind_a_sign_is_as_far_in_as_agreed() {
+    let near = "\
+level = ebb
+  ? {
+    low: 1,
+    high: 2,
+  }
+  : quay(() => {
+    rise();
+  });
+tide = ebb
+  ? gauges
+    .filter(low)
+    .map(high)
+  : mole +
+    surge +
+    wind;
+next = ebb
+  ? flood
+    ? 1
+    : 2
+  : 3;
+";
+    let far = "\
+level = ebb
+  ? {
+      low: 1,
+      high: 2,
+    }
+  : quay(() => {
+      rise();
+    });
+tide = ebb
+  ? gauges
+      .filter(low)
+      .map(high)
+  : mole +
+    surge +
+    wind;
+next = ebb
+  ? flood
+    ? 1
+    : 2
+  : 3;
+";
+    for (steps, wanted) in [("1", near), ("2", far)] {
+        let canon = [("wrap_indent", "ternary", steps)];
+        for text in [near, far] {
+            assert_eq!(lay_with("javascript", &canon, text), wanted);
+        }
+        // A line that is touched, among others that are not, stands as they do.
+        let pressed = wanted.replace("      rise", "rise").replace("    rise", "rise");
+        assert_eq!(touched_with("javascript", &canon, wanted, &pressed), wanted);
+    }
+}
+
+/// A comment behind the sign of an answer stays there, and the sign stays where it is.
+#[test]
+fn a_comment_behind_the_sign_of_an_answer_leaves_it_at_its_line() {
+    let text = "\
+level = ebb
+  ? low
+  : // as nobody
+    // has read it
+    high;
+tide = ebb
+  ? low
+  : /* nobody's */ high;
+";
+    assert_eq!(lay("javascript", text), text);
+}
+
+/// The value of a last function on a line of its own, as somebody put it, stays there, though it is a call.
+#[test]
+fn a_call_that_a_last_function_gives_stays_on_its_own_line() {
+    let text = "const low = gauges.some(gauge =>\n  quays.some(quay => quay.isLow(gauge))\n);\n";
+    assert_eq!(lay_with("javascript", &[("max_line_length", "", "60")], text), text);
+}
+
+/// Brackets around an index are opened by hand alone, and stay open where that was.
+#[test]
+fn an_index_is_opened_by_hand_alone() {
+    let narrow = [("max_line_length", "", "40")];
+    for text in [
+        "rise(levels[\n  level > 2 ? 'at the quay' : 'low'\n]);\n",
+        "const high = levelsAtTheQuay['of the mole'];\n",
+    ] {
+        assert_eq!(lay_with("javascript", &narrow, text), text);
     }
 }

@@ -201,6 +201,10 @@ pub struct Choices {
     pub list_steps: u8,
     pub declaration_steps: u8,
     pub element_steps: u8,
+    /// How many steps further in than the sign of an answer is what opens behind it.
+    pub answer_steps: u8,
+    /// The same behind the bar of an alternative.
+    pub union_steps: u8,
     pub not_gap: u8,
     pub angles_gap: Option<u8>,
     pub brace_bare: bool,
@@ -273,6 +277,8 @@ impl Choices {
             declaration_steps: style.number(Setting::WrapIndent, Key::Declaration).unwrap_or(1)
                 as u8,
             element_steps: style.number(Setting::WrapIndent, Key::Element).unwrap_or(1) as u8,
+            answer_steps: style.number(Setting::WrapIndent, Key::Ternary).unwrap_or(1) as u8,
+            union_steps: style.number(Setting::WrapIndent, Key::Union).unwrap_or(1) as u8,
             not_gap: u8::from(style.flag(Setting::NotGap, Key::Whole)),
             angles_gap: gap(Setting::InnerGap, Key::Angles),
             namespace_indent: match style.get(Setting::NamespaceIndent, Key::Whole) {

@@ -134,6 +134,7 @@ pub(super) fn fill(sheet: &Sheet, live: &Live, set: &LineSet, style: &Style) -> 
         body_steps: HashMap::new(),
         usual_step: OnceCell::new(),
         replaced: OnceCell::new(),
+        line_starts: Vec::new(),
         stands_under: HashMap::new(),
         states: sheet.plan.groups.all(State::Still),
         fills: style.is(Setting::ListWrap, Key::Whole, "rows"),
@@ -207,6 +208,9 @@ pub(super) struct Filler<'a> {
     beneath: ByGroup<bool>,
     /// By token: the indentation of the line that it stands on, where it is live.
     pub(super) indent_of: Vec<Option<IndentId>>,
+    /// The tokens that lines begin with, where some of them are signs that what opens behind them stands
+    /// further in than.
+    line_starts: Vec<usize>,
     /// The last live comment, the indentation of its line and its column.
     pub(super) last_comment: Option<(usize, IndentId, usize)>,
     /// The token that the line begins with.
@@ -239,6 +243,7 @@ impl Filler<'_> {
                 } else if self.live.moved[unit_index] {
                     self.shift(index);
                 }
+                self.begins_line(index, false);
                 self.line_up(index, &mut next_head, false);
                 continue;
             }
@@ -248,6 +253,7 @@ impl Filler<'_> {
                 self.inner_gap(index);
             }
             self.indent_of[index] = Some(self.line_indent);
+            self.begins_line(index, true);
             self.line_up(index, &mut next_head, true);
             while next_group < sheet.order.len() {
                 let group = sheet.order[next_group];
@@ -306,8 +312,35 @@ impl Filler<'_> {
                 let token = stem as usize;
                 let column = self.under[group].filter(|_| counts == Counts::Stem);
                 let column = column.or_else(|| self.beside_its_bracket(group));
-                column.or(self.indent_of[token]).unwrap_or_else(|| self.present_line_indent(token))
+                column.unwrap_or_else(|| {
+                    let line = self.line_indent_of(token);
+                    self.indents.deeper(line, self.steps_behind_sign(token))
+                })
             }
+        }
+    }
+
+    /// The indentation of the line that a token stands on.
+    pub(super) fn line_indent_of(&mut self, token: usize) -> IndentId {
+        self.indent_of[token].unwrap_or_else(|| self.present_line_indent(token))
+    }
+
+    /// How many steps further in than its line is what a token behind the sign that begins it opens.
+    pub(super) fn steps_behind_sign(&self, token: usize) -> u8 {
+        let line = self.line_starts.partition_point(|start| *start <= token).checked_sub(1);
+        let sign = line.map(|line| self.line_starts[line]).filter(|sign| *sign < token);
+        let steps = sign.and_then(|sign| self.sheet.plan.signs.get(&(sign as u32)));
+        steps.copied().unwrap_or(0)
+    }
+
+    /// Remembers where lines begin, if what opens on one may be further in.
+    fn begins_line(&mut self, index: usize, is_live: bool) {
+        let begins = match is_live {
+            true => self.line_start == index,
+            false => self.sheet.tree.broken(index, self.sheet.text),
+        };
+        if begins && !self.sheet.plan.signs.is_empty() {
+            self.line_starts.push(index);
         }
     }
 

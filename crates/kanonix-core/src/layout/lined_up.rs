@@ -73,7 +73,10 @@ impl Filler<'_> {
     /// text; the canon has them so many steps further in.
     fn as_far_in(&mut self, id: GroupId, row: usize, level: u8) -> IndentId {
         let stem = self.sheet.plan.groups[id].stem as usize;
-        let now = self.stem_indent(Some(id));
+        let now = match self.steps_behind_sign(stem) {
+            0 => self.stem_indent(Some(id)),
+            _ => self.line_indent_of(stem),
+        };
         let (old, own) = (self.sheet.indentation_at(stem), self.sheet.indentation_at(row));
         if let Some(steps) = self.steps_of_old(stem, now, row, level) {
             return self.indents.deeper(now, steps);

@@ -2,6 +2,7 @@
 
 use crate::style::Setting;
 use crate::syntax::{TokenId, Tree};
+use std::collections::HashMap;
 use std::num::NonZeroU32;
 
 /// So many steps further in may a line stand that goes on with another one.
@@ -598,6 +599,9 @@ pub struct Plan {
     pub bodies: Vec<Vec<Member>>,
     /// The first tokens of conditions that no parentheses stand around and a body comes behind.
     pub conditions: Vec<TokenId>,
+    /// Signs that may begin a line, with the steps by which what stands behind them is further in than they
+    /// are.
+    pub signs: HashMap<TokenId, u8>,
     /// Blocks without a closing bracket, outer ones first.
     pub bare_blocks: Vec<BareBlock>,
     /// Per token: whether a rewrite names it.
@@ -625,6 +629,7 @@ impl Plan {
             wraps: Vec::new(),
             bodies: Vec::new(),
             conditions: Vec::new(),
+            signs: HashMap::new(),
             bare_blocks: Vec::new(),
             rewritten: vec![false; tokens],
             fixed: Vec::new(),

@@ -14,7 +14,9 @@ fn values_of(slot: &Slot) -> Vec<String> {
         }
         ValueKind::Flag | ValueKind::FlagOrKeep => vec!["true".into(), "false".into()],
         ValueKind::Number(20, ..) => vec!["40".into(), "79".into(), "120".into()],
-        ValueKind::Number(..) => vec!["1".into(), "2".into(), "3".into(), "4".into()],
+        ValueKind::Number(least, most, _) => {
+            (least.max(1)..=most.min(4)).map(|number| number.to_string()).collect()
+        }
     }
 }
 

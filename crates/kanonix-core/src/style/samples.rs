@@ -238,6 +238,22 @@ pub static SAMPLES: &[Sample] = &[
             "warn(springTide + surgeAtNight + neap, a);\n",
         )
     },
+    some(
+        &["1", "2"],
+        of(
+            "wrap_indent.ternary",
+            "javascript",
+            "level = ebb\n  ? {\n    low: 2,\n  }\n  : high;\n",
+        ),
+    ),
+    some(
+        &["1", "2"],
+        of(
+            "wrap_indent.union",
+            "typescript",
+            "type Tide =\n  | {\n    level: number;\n  }\n  | Slack;\n",
+        ),
+    ),
     narrow("leading_bar", "typescript", "type Tide = 'spring' | 'neap' | 'ebb' | 'flood';\n"),
     narrow("wrap_parens", "python", "level = spring_tide + surge_at_night\n"),
     some(&["1", "2"], of("blank_lines.most", "python", "a = 1\n\n\n\nb = 2\n")),

@@ -95,7 +95,8 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
         }
         Kind::TupleExpression | Kind::ArgumentList => arguments(p, parts),
         Kind::BracketedArgumentList | Kind::ElementBindingExpression => {
-            p.list(parts, List::new());
+            let is_name = p.is_one_token(&p.elements(parts));
+            p.list(parts, List::new().by_hand_if(is_name));
         }
         Kind::Argument => argument(p, parts),
         Kind::DefaultExpression

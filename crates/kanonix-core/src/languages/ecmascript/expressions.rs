@@ -266,8 +266,8 @@ fn arguments(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     {
         let tail = p.group(Shape::LastResort, sign, p.end(*last));
         p.hand(*last, Handed::Lines(tail));
-        p.group_mut(group).tail = Some(tail);
-        p.group_mut(group).stand_in = Some(value);
+        let own = p.group_mut(group);
+        (own.tail, own.stand_in, own.own_line) = (Some(tail), Some(value), false);
     }
 }
 
@@ -402,18 +402,17 @@ fn member_expression(p: &mut Planner, parts: &[NodeId]) {
 
 /// `gauges[0]`
 fn subscript_expression(p: &mut Planner, parts: &[NodeId]) {
-    let [_, rest @ ..] = parts else { return };
-    let mut before_is_bracket = false;
-    for part in rest {
-        let token = p.first(*part);
-        let text = p.token_text(token);
-        if before_is_bracket || text == "]" {
-            p.inside_bracket(token, p.choices.brackets_gap);
-        } else {
-            p.word(token, 0);
-        }
-        before_is_bracket = text == "[" && p.end(*part) == token + 1;
+    let is = |part: &NodeId, bracket: &str| {
+        p.end(*part) == p.first(*part) + 1 && p.token_text(p.first(*part)) == bracket
+    };
+    let opener = parts.iter().skip(1).position(|part| is(part, "[")).map(|at| at + 1);
+    let closer = parts.iter().rposition(|part| is(part, "]"));
+    let (Some(opener), Some(closer)) = (opener, closer) else { return };
+    for part in &parts[1..=opener] {
+        p.word(p.first(*part), 0);
     }
+    // Nobody opens them but by hand.
+    p.list(&parts[opener..=closer], List::new().by_hand());
 }
 
 /// Whether one of several names that get the same value stands beneath the one before: as somebody

@@ -19,8 +19,19 @@ use kinds::{KINDS, Kind, LAST, ends_lines};
 
 /// What a language standard has that has no style guide: where its community is divided, nothing
 /// is asked.
-const DEFAULTS: &[(Setting, Key, &str)] =
-    &[(Setting::IndentSize, Key::Whole, "2"), (Setting::InnerGap, Key::Braces, "true")];
+const DEFAULTS: &[(Setting, Key, &str)] = &[
+    (Setting::IndentSize, Key::Whole, "2"),
+    (Setting::InnerGap, Key::Braces, "true"),
+    (Setting::WrapIndent, Key::Ternary, "2"),
+];
+
+/// The same for those with types.
+const TYPED_DEFAULTS: &[(Setting, Key, &str)] = &[
+    (Setting::IndentSize, Key::Whole, "2"),
+    (Setting::InnerGap, Key::Braces, "true"),
+    (Setting::WrapIndent, Key::Ternary, "2"),
+    (Setting::WrapIndent, Key::Union, "2"),
+];
 
 /// What they have, markup first and types last: not all of them have both.
 const FAMILIES: &[Family] = &[
@@ -110,7 +121,7 @@ pub(super) static TYPESCRIPT: Language = Language {
     contents: None,
     embeds: None,
     families: FAMILIES.split_at(2).1,
-    defaults: DEFAULTS,
+    defaults: TYPED_DEFAULTS,
     samples: &[
         ("forecast.ts", include_str!("samples/forecast.ts")),
         ("tables.ts", include_str!("samples/tables.js")),
@@ -135,7 +146,7 @@ pub(super) static TSX: Language = Language {
     contents: None,
     embeds: None,
     families: FAMILIES,
-    defaults: DEFAULTS,
+    defaults: TYPED_DEFAULTS,
     samples: &[
         ("chart.tsx", include_str!("samples/chart.tsx")),
         ("tables.tsx", include_str!("samples/tables.js")),

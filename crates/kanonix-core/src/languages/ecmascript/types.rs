@@ -212,7 +212,12 @@ fn alternatives(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) {
             }
             (p.first(*bar), p.first(*last))
         }
-        [_, last] => return p.flat(p.first(*last), 1, Setting::OperatorGap),
+        [_, last] => {
+            if kind == Kind::UnionType {
+                p.sets_apart(p.first(node), p.choices.union_steps);
+            }
+            return p.flat(p.first(*last), 1, Setting::OperatorGap);
+        }
         _ => return,
     };
     let leads = p.choices.operator_leads.unwrap_or(p.broken_before(bar));
@@ -226,6 +231,9 @@ fn alternatives(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) {
     let (broken, other) = if before { (bar, last) } else { (last, bar) };
     let gap = p.beside(broken, Key::Shift);
     p.alternative(broken, group, 1, gap);
+    if before && kind == Kind::UnionType {
+        p.sets_apart(bar, p.choices.union_steps);
+    }
     p.operator(other, Key::Shift);
 }
 

@@ -225,7 +225,9 @@ fn element_reference(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     };
     let opener = opener + 1;
     p.word(p.first(parts[opener]), 0);
-    p.list(&parts[opener..=closer], List::new());
+    let inside = p.elements(&parts[opener..=closer]);
+    let is_name = p.is_one_token(&inside);
+    p.list(&parts[opener..=closer], List::new().by_hand_if(is_name));
     for part in &parts[closer + 1..] {
         p.word(p.first(*part), 1);
     }

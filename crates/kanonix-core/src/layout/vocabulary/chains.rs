@@ -313,6 +313,7 @@ impl Planner<'_> {
                 // The answers stand deeper than their question, wherever that begins.
                 let group = self.leading_chain(node, Key::Ternary);
                 self.group_mut(group).counts = Counts::Steps;
+                self.counts_from_sign(group);
                 group
             }
         };
@@ -339,14 +340,21 @@ impl Planner<'_> {
             // A comment stays on its side of the sign.
             let (before, behind) = (self.after_comment(sign), self.after_comment(value));
             let wanted = sign_leads.unwrap_or(leads || !trails);
-            let (at, other) = match before || (wanted && !behind) {
+            // One behind a sign that leads its line leaves it there.
+            let (at, other) = match before || (wanted && (!behind || leads)) {
                 true => (sign, value),
                 false => (value, sign),
             };
             let blanks = |p: &Self, token| key.map_or(1, |key| p.beside(token, key));
             let setting = if key.is_some() { Setting::OperatorGap } else { Setting::WordGap };
-            self.flat(other, blanks(self, other), setting);
+            match behind && leads {
+                true => self.keep_gap(other),
+                false => self.flat(other, blanks(self, other), setting),
+            }
             self.may_break(at, group, level, blanks(self, at), setting);
+            if at == sign {
+                self.sets_apart(sign, self.choices.answer_steps);
+            }
             self.gap(at).chosen = self.choices.remembers && if stays { own } else { is_open };
         }
         if stays {

@@ -364,6 +364,11 @@ impl Planner<'_> {
             && (end == first + 1 || (first + 1..end).step_by(2).all(joins) || joins(first))
     }
 
+    /// Whether a single token is all that a list holds.
+    pub fn is_one_token(&self, elements: &[NodeId]) -> bool {
+        matches!(elements, [only] if self.end(*only) == self.first(*only) + 1)
+    }
+
     /// Whether there is one element, of one short token: nobody opens brackets around that.
     pub fn is_one_short_value(&self, elements: &[NodeId]) -> bool {
         let [only] = elements else { return false };

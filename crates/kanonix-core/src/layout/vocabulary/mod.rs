@@ -93,6 +93,22 @@ impl Planner<'_> {
         self.group_mut(group).shape = Shape::Alternatives;
     }
 
+    /// What opens behind a sign that begins its line is so many steps further in than it.
+    pub fn sets_apart(&mut self, sign: TokenId, steps: u8) {
+        if steps > 1 {
+            self.plan.signs.insert(sign, steps - 1);
+        }
+    }
+
+    /// The lines of a chain right behind such a sign are a step further in than that, under what it begins
+    /// with.
+    pub fn counts_from_sign(&mut self, chain: GroupId) {
+        let sign = self.plan.groups[chain].first.checked_sub(1);
+        if let Some(sign) = sign.filter(|sign| self.plan.signs.contains_key(sign)) {
+            self.stem(chain, sign);
+        }
+    }
+
     /// `a, b, c` on one line.
     pub fn commas(&mut self, parts: &[NodeId]) {
         for part in parts.iter().skip(1) {

@@ -226,6 +226,7 @@ impl Planner<'_> {
         }
         let handed = self.handed_chain(node);
         let group = handed.unwrap_or_else(|| self.leading_chain(node, Key::Condition));
+        self.counts_from_sign(group);
         let is_logic = own.is_none_or(|own| operators[own].0 == Key::Logic);
         let end = self.end(node);
         // What stands below its operator is not drawn up to it.

@@ -124,6 +124,21 @@ pub(super) const ENTRIES: &[Entry] = &[
                 ValueKind::Number(0, 4, &[]),
                 "1",
             ),
+            key(
+                Key::Ternary,
+                Family::TernaryPlaces,
+                "what is opened behind the sign of an answer that begins a line, from there: with 2 it is \
+                 a step further in than the answer",
+                ValueKind::Number(1, 4, &[]),
+                "1",
+            ),
+            key(
+                Key::Union,
+                Family::Alternatives,
+                "what is opened behind the bar of an alternative that begins a line, from there",
+                ValueKind::Number(1, 4, &[]),
+                "1",
+            ),
         ],
         one_for_all: false,
     },

@@ -34,6 +34,13 @@ string other = "the gauge at the quay of saltmarsh is higher than it should be" 
 var names = gauges
     .Where(one => one.Level > 2)
     .ToList();
+var shown = rising
+    ? new Level
+    {
+        Mark = 1,
+        Height = 2,
+    }
+    : null;
 var all = gauges.Where(one => one.Level > 2).Select(one => one.Name).OrderBy(name => name.Length).Distinct().ToArray();
 Call(level > 2 && gauge.Length > 2222222222222222222222222222222 || level > 333333333333333333333 && gauge.Length > 3333333333333333333, 1);
 

@@ -18,3 +18,15 @@ export const Chart=<T extends Level,>({levels,onPick}:Props<T>):JSX.Element|null
   )
 }
 type Colour = "harbour blue" | "storm grey" | "foam white" | "signal red" | "buoy yellow" | "weed green"
+type Mark =
+  | {
+      level: number
+      since: Date
+    }
+  | Colour
+const mark = picked
+  ? {
+      level: picked,
+      since,
+    }
+  : "calm"

@@ -38,3 +38,15 @@ let pair:[low:number,high?:number,...rest:number[]] = [1,2]
 let fixed = ['a','b'] as const, query:typeof fixed[number], maker:new(...levels:number[])=>Gauge
 for(const a of fixed) if(a) console.log(a); else break
 type Weather="storm surge"|"thick fog"|"drifting ice"|"very low tide"|"no news of the buoy"|"calm"
+type Mark =
+  | {
+      level: number
+      since: Date
+    }
+  | Weather
+const mark = isHigh(level)
+  ? {
+      level,
+      since,
+    }
+  : "calm"

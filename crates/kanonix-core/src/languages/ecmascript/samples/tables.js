@@ -28,3 +28,13 @@ function harmonic(name, phase,
     name
     && tide);
 }
+
+const shown = rising
+  ? {
+    mark: "up",
+    level: 2,
+  }
+  : lookup(
+    name,
+    tide,
+  );

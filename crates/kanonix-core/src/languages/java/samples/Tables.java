@@ -28,6 +28,12 @@ class Tables {
 
     }
 
+    Level shown = rising
+            ? new Level(2) {
+                int mark = 1;
+            }
+            : null;
+
     class Empty { int a; }
     void shut(
             int level,
