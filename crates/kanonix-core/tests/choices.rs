@@ -814,7 +814,7 @@ fn an_index_is_opened_by_hand_alone() {
     let narrow = [("max_line_length", "", "40")];
     for text in [
         "rise(levels[\n  level > 2 ? 'at the quay' : 'low'\n]);\n",
-        "const high = levelsAtTheQuay['of the mole'];\n",
+        "const high =\n  levelsAtTheQuay['of the mole'];\n",
     ] {
         assert_eq!(lay_with("javascript", &narrow, text), text);
     }

@@ -450,3 +450,17 @@ fn a_condition_that_is_a_call_has_its_own_line_where_it_fits() {
     let longer = lay_with("javascript", &canon, &asks.replace("low", "at_the_mole"));
     assert!(longer.starts_with("if (harbour.has_gauge(\n  at_the_quay,\n"), "{longer}");
 }
+
+/// A text over several lines begins behind its sign, however long its first line is; where somebody put it on
+/// the next line, it is there.
+#[test]
+fn a_text_over_several_lines_stays_behind_its_sign() {
+    let narrow = [("max_line_length", "", "40")];
+    for text in [
+        "const high = `the gauge at the quay of the harbour\n  is high\n`;\n",
+        "const high = {\n  mole: `the gauge at the quay, or not\n  is high\n`,\n  quay: 1,\n};\n",
+        "const high =\n  `the gauge at the quay of the harbour\n  is high\n`;\n",
+    ] {
+        assert_eq!(lay_with("javascript", &narrow, text), text);
+    }
+}

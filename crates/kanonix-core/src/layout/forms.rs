@@ -3,7 +3,7 @@
 use super::fill::{Filler, State};
 use super::slight::ends_line;
 use super::plan::{Group, GroupId, Opens, Rows, Shape, Slight, TreeEdit, Want, When};
-use crate::syntax::{Role, TokenId};
+use crate::syntax::{Role, Token, TokenId};
 
 /// Whether several elements of a group may stand on one of its lines.
 fn takes_one_row(group: &Group) -> bool {
@@ -114,6 +114,7 @@ impl Filler<'_> {
                 Opens::ForOneLine => State::Flat,
                 Opens::Again if self.is_vain(id) || self.hugs(id) => State::Flat,
                 Opens::Always | Opens::Again => self.opened(id),
+                _ if self.is_text_alone(id) => State::Flat,
                 Opens::Before if self.helps(id, index) => self.opened(id),
                 Opens::Before if self.gives_way(id, index) => State::Flat,
                 Opens::Before => self.opened(id),
@@ -229,6 +230,16 @@ impl Filler<'_> {
     /// Whether the lines of a list are to stand under its first element, which stays beside the bracket.
     pub(super) fn may_begin_beside(&self, id: GroupId) -> bool {
         self.sheet.plan.groups[id].is_beside()
+    }
+
+    /// Whether a value is a text over several lines: nobody puts that on the next line for its first one.
+    fn is_text_alone(&self, id: GroupId) -> bool {
+        let group = &self.sheet.plan.groups[id];
+        let is_text = |token: &Token| token.multi_line && token.role == Role::Atom;
+        group.shape == Shape::LastResort
+            && group.opening.is_some_and(|first| {
+                first + 1 == group.end && is_text(&self.sheet.tree.tokens[first as usize])
+            })
     }
 
     /// Whether all that a group holds is one thing.

@@ -412,7 +412,14 @@ fn subscript_expression(p: &mut Planner, parts: &[NodeId]) {
         p.word(p.first(*part), 0);
     }
     // Nobody opens them but by hand.
-    p.list(&parts[opener..=closer], List::new().by_hand());
+    let inside = [opener + 1, closer].map(|part| p.first(parts[part]));
+    if p.choices.remembers && p.broken_before(inside[0]) {
+        p.list(&parts[opener..=closer], List::new().by_hand());
+        return;
+    }
+    for token in inside {
+        p.inside_bracket(token, p.choices.brackets_gap);
+    }
 }
 
 /// Whether one of several names that get the same value stands beneath the one before: as somebody
