@@ -210,7 +210,7 @@ pub(super) struct Filler<'a> {
     pub(super) indent_of: Vec<Option<IndentId>>,
     /// The tokens that lines begin with, where some of them are signs that what opens behind them stands
     /// further in than.
-    line_starts: Vec<usize>,
+    pub(super) line_starts: Vec<usize>,
     /// The last live comment, the indentation of its line and its column.
     pub(super) last_comment: Option<(usize, IndentId, usize)>,
     /// The token that the line begins with.
@@ -323,25 +323,6 @@ impl Filler<'_> {
     /// The indentation of the line that a token stands on.
     pub(super) fn line_indent_of(&mut self, token: usize) -> IndentId {
         self.indent_of[token].unwrap_or_else(|| self.present_line_indent(token))
-    }
-
-    /// How many steps further in than its line is what a token behind the sign that begins it opens.
-    pub(super) fn steps_behind_sign(&self, token: usize) -> u8 {
-        let line = self.line_starts.partition_point(|start| *start <= token).checked_sub(1);
-        let sign = line.map(|line| self.line_starts[line]).filter(|sign| *sign < token);
-        let steps = sign.and_then(|sign| self.sheet.plan.signs.get(&(sign as u32)));
-        steps.copied().unwrap_or(0)
-    }
-
-    /// Remembers where lines begin, if what opens on one may be further in.
-    fn begins_line(&mut self, index: usize, is_live: bool) {
-        let begins = match is_live {
-            true => self.line_start == index,
-            false => self.sheet.tree.broken(index, self.sheet.text),
-        };
-        if begins && !self.sheet.plan.signs.is_empty() {
-            self.line_starts.push(index);
-        }
     }
 
     /// The column of the element that a chain is, where that stays behind the bracket of its list, and the

@@ -45,6 +45,7 @@ pub mod plan;
 pub mod planner;
 mod remember;
 mod seen;
+mod signs;
 mod slight;
 mod standing;
 mod steps;

@@ -19,7 +19,8 @@ kinds! {
     }
     words {
         GlobalStatement, TypeParameter, RefType, ScopedType, TupleElement, Modifier,
-        FunctionPointerParameter, AwaitExpression, ThrowExpression, RefExpression, DeclarationExpression, WhenClause, NegatedPattern, VarPattern,
+        FunctionPointerParameter, AwaitExpression, ThrowExpression, RefExpression,
+        DeclarationExpression, WhenClause, NegatedPattern, VarPattern,
         DeclarationPattern, TypePattern, ConstantPattern, RelationalPattern, FromClause, JoinClause,
         JoinIntoClause, WhereClause, SelectClause, GroupClause, ExpressionElement, CollectionElement,
     }

@@ -17,16 +17,9 @@ use crate::style::{Family, Key, Setting};
 use crate::syntax::{Comments, Grammar, NodeId};
 use kinds::{KINDS, Kind, LAST, ends_lines};
 
-/// What a language standard has that has no style guide: where its community is divided, nothing
-/// is asked.
+/// What a language standard has that has no style guide, types last: where its community is divided,
+/// nothing is asked.
 const DEFAULTS: &[(Setting, Key, &str)] = &[
-    (Setting::IndentSize, Key::Whole, "2"),
-    (Setting::InnerGap, Key::Braces, "true"),
-    (Setting::WrapIndent, Key::Ternary, "2"),
-];
-
-/// The same for those with types.
-const TYPED_DEFAULTS: &[(Setting, Key, &str)] = &[
     (Setting::IndentSize, Key::Whole, "2"),
     (Setting::InnerGap, Key::Braces, "true"),
     (Setting::WrapIndent, Key::Ternary, "2"),
@@ -96,7 +89,7 @@ pub(super) static JAVASCRIPT: Language = Language {
     contents: None,
     embeds: None,
     families: FAMILIES.split_at(FAMILIES.len() - 3).0,
-    defaults: DEFAULTS,
+    defaults: DEFAULTS.split_at(3).0,
     samples: &[
         ("siren.js", include_str!("samples/siren.js")),
         ("dashboard.mjs", include_str!("samples/dashboard.mjs")),
@@ -121,7 +114,7 @@ pub(super) static TYPESCRIPT: Language = Language {
     contents: None,
     embeds: None,
     families: FAMILIES.split_at(2).1,
-    defaults: TYPED_DEFAULTS,
+    defaults: DEFAULTS,
     samples: &[
         ("forecast.ts", include_str!("samples/forecast.ts")),
         ("tables.ts", include_str!("samples/tables.js")),
@@ -146,7 +139,7 @@ pub(super) static TSX: Language = Language {
     contents: None,
     embeds: None,
     families: FAMILIES,
-    defaults: TYPED_DEFAULTS,
+    defaults: DEFAULTS,
     samples: &[
         ("chart.tsx", include_str!("samples/chart.tsx")),
         ("tables.tsx", include_str!("samples/tables.js")),

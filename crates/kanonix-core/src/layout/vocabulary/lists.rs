@@ -371,9 +371,8 @@ impl Planner<'_> {
 
     /// Whether there is one element, of one short token: nobody opens brackets around that.
     pub fn is_one_short_value(&self, elements: &[NodeId]) -> bool {
-        let [only] = elements else { return false };
-        let first = self.first(*only);
-        self.end(*only) == first + 1 && self.token_text(first).len() <= LONGEST_TEXT
+        let is_short = |only: &NodeId| self.token_text(self.first(*only)).len() <= LONGEST_TEXT;
+        self.is_one_token(elements) && elements.iter().all(is_short)
     }
 
     /// Whether elements are plain numbers, or short texts, and several: they are read along their lines.
