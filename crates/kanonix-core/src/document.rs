@@ -1,5 +1,6 @@
 //! A text with what the parser found in it: what judging and mending begin with.
 
+pub(crate) mod deciding;
 pub(crate) mod embedded;
 mod in_part;
 mod moving;
@@ -10,7 +11,7 @@ use crate::languages::Language;
 use crate::layout::Sheet;
 use crate::layout::compare::{Comparison, Declared};
 use crate::proof::Changes;
-use crate::style::{MemberOrder, Setting, Style};
+use crate::style::{MemberOrder, Style};
 use crate::syntax::{Grammar, Parsed, Role, Token, Tree, Window};
 use crate::text::{Bases, Edit, LineSet, Lines, apply, place_before};
 use crate::{Difference, Mended, Outcome, Slip, Unjudged};
@@ -249,21 +250,6 @@ impl<'a> Document<'a> {
     /// The text as it is to be laid out.
     fn sheet<'s>(&'s self, tree: &'s Tree, style: &'s Style) -> Sheet<'s> {
         Sheet::new(tree, &self.text, style, self.language.rule).at_depth(&self.depth)
-    }
-
-    /// What decides the gaps of a zero-based line: the byte that each of them ends at, and the
-    /// setting.
-    pub fn decided(&self, style: &Style, line: usize) -> Vec<(usize, Setting)> {
-        if let Some((inner, own)) = self.embedded_at(style, line) {
-            let decided = inner.decided(own.style(), line - own.lines.start).into_iter();
-            return decided.map(|(byte, setting)| (byte + own.start(), setting)).collect();
-        }
-        let Some(parsed) = &self.parsed else { return Vec::new() };
-        let tree = self.tree(parsed, style, None);
-        if tree.nodes.first().is_none_or(|root| root.fault) {
-            return Vec::new();
-        }
-        self.sheet(&tree, style).decided(line)
     }
 
     fn has_faults(&self) -> bool {

@@ -30,6 +30,7 @@ pub mod syntax;
 pub mod text;
 
 pub use document::Document;
+pub use document::deciding::Decided;
 use document::embedded::Inner;
 use languages::Language;
 use layout::Sheet;
@@ -169,13 +170,13 @@ pub fn keeps(text: &str, language: &Language) -> Vec<Keep> {
     keeps
 }
 
-/// What decides the gaps of a zero-based line: the byte that each of them ends at, and the setting.
+/// What decides the gaps of a zero-based line, in the order of the line.
 pub fn decided(
     text: &str,
     language: &Language,
     style: &Style,
     line: usize,
-) -> Vec<(usize, style::Setting)> {
+) -> Vec<Decided> {
     Document::new(text, language).decided(style, line)
 }
 

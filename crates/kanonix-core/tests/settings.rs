@@ -3,7 +3,7 @@
 use kanonix_core::style::{Style, keeps, sample, slots};
 use kanonix_core::survey::Survey;
 use kanonix_core::text::{LineSet, apply, changed_lines};
-use kanonix_core::{judge, languages, mend};
+use kanonix_core::{Decided, decided, judge, languages, mend};
 use crate::support::{lay, lay_with, lines, style, touched_with};
 
 #[test]
@@ -421,4 +421,45 @@ fn statements_that_have_no_room_on_one_line_have_one_each() {
     let touched =
         touched_with("lua", &[("statement_line", "", "keep")], base, &base.replace("b = 1", "b=1"));
     assert_eq!(touched, base);
+}
+
+#[test]
+fn what_decides_a_line_is_said_with_its_keys() {
+    let language = languages::by_name("typescript").unwrap();
+    let style = style("typescript", &[("wrap_indent", "ternary", "3")]);
+    let text = "\
+const level = isSpringTide
+  ? highest(
+        gauge,
+        !mole )
+  : lowest;
+
+
+let ebb = theLevelAtTheMole + theLevelAtTheQuayBehindTheMole +
+  theLevelAtTheLockBehindTheQuayBehindTheMole;
+";
+    let said = |line: usize| {
+        let value = |one: &Decided| one.key.as_ref().map(|(_, value)| format!(" = {value}"));
+        let decided = decided(text, language, &style, line);
+        let said = decided.iter().map(|one| one.name() + &value(one).unwrap_or_default());
+        said.collect::<Vec<_>>().join("\n")
+    };
+    insta::assert_snapshot!(said(2), @"
+    indent_size = 2
+    wrap_indent.chain = 1
+    wrap_indent.list = 1
+    wrap_indent.ternary = 3
+    wrap_align.call = step
+    wrap_align.ternary = step
+    list_wrap = keep_open
+    word_gap = guide
+    ");
+    insta::assert_snapshot!(said(8), @"
+    indent_size = 2
+    wrap_indent.chain = 1
+    wrap_align.condition = step
+    operator_place = trails
+    max_line_length = 100
+    statement_end = keep
+    ");
 }

@@ -296,16 +296,38 @@ fn explain_says_what_decides_a_line_and_what_is_wanted_there() {
       quotes  double  kanonix.toml:3  otherwise keep
 
     line 5 is laid out by
-      indent_size         column 1                        kanonix.toml:4
-      statement_end       column 1                        the community's
-      operator_gap        columns 6, 7                    the community's
-      paren_gap           column 10                       the community's
-      inner_gap           columns 12, 16                  the community's
+      indent_size          4      column 1                        kanonix.toml:4
+      statement_end        bare   column 1                        the community's
+      operator_gap.assign  true   columns 6, 7                    the community's
+      paren_gap.call       false  column 10                       the community's
+      inner_gap.parens     false  columns 12, 16                  the community's
     what is wanted on it
-      column 6    one space on each side of `=`  operator_gap  the community's
-      column 12   no space before `'x'`          inner_gap     the community's
-      column 12   use double quotes              quotes        kanonix.toml:3
-      column 16   no space before `)`            inner_gap     the community's
+      column 6    one space on each side of `=`  operator_gap.assign  the community's
+      column 12   no space before `'x'`          inner_gap.parens     the community's
+      column 12   use double quotes              quotes               kanonix.toml:3
+      column 16   no space before `)`            inner_gap.parens     the community's
+    ");
+}
+
+#[test]
+fn explain_names_the_key_that_decides_and_the_line_that_says_it() {
+    let repo = Repo::with(&[
+        ("kanonix.toml", "[style]\ninner_gap = { braces = false }\nwrap_indent = { chain = 2 }\n"),
+        ("a.js", "const ebb = gauges\n    .map( low )\n    .filter(isEbb)\n    .map(low);\n"),
+    ]);
+    let said = repo.kanonix(&["explain", "a.js:2"]).out;
+    let rows = said.lines().skip_while(|line| !line.starts_with("line 2"));
+    insta::assert_snapshot!(rows.collect::<Vec<_>>().join("\n"), @"
+    line 2 is laid out by
+      indent_size         2      column 5                        the community's
+      wrap_indent.chain   2      column 5                        kanonix.toml:3
+      max_line_length     100    column 5                        the community's
+      word_gap            guide  column 6                        the community's
+      paren_gap.call      false  column 9                        the community's
+      inner_gap.parens    false  columns 11, 15                  the community's
+    what is wanted on it
+      column 11   no space before `low`  inner_gap.parens  the community's
+      column 15   no space before `)`    inner_gap.parens  the community's
     ");
 }
 

@@ -323,9 +323,9 @@ impl<'a> Sheet<'a> {
         self.plan.kept.iter().map(|token| self.tree.tokens[*token as usize].start as usize)
     }
 
-    /// What decides the gaps of a zero-based line: the byte that each of them ends at, and the
-    /// setting. Gaps that are kept as they stand have none.
-    pub fn decided(&self, line: usize) -> Vec<(usize, Setting)> {
+    /// What decides the gaps of a zero-based line: each gap, and the settings. Gaps that are kept as they
+    /// stand have none.
+    pub fn decided(&self, line: usize) -> Vec<(Range<usize>, Setting)> {
         let range = self.lines.start(line)..match line + 1 < self.lines.count() {
             true => self.lines.start(line + 1),
             false => self.text.len() + 1,
@@ -340,13 +340,21 @@ impl<'a> Sheet<'a> {
             }
             let gap = &self.plan.gaps[index];
             let begins_line = index == 0 || self.tree.broken(index, self.text);
+            let place = self.tree.gap(index, self.text.len());
             match gap.want {
                 plan::Want::Keep => {}
                 _ if begins_line => {
-                    decided.push((start, Setting::IndentSize));
-                    decided.push((start, gap.breaks));
+                    let beside = [index.wrapping_sub(1), index + 1];
+                    let beside = beside.iter().filter_map(|beside| self.plan.gaps.get(*beside));
+                    let places = beside.map(|beside| beside.breaks).filter(|breaks| {
+                        use Setting::{DotPlace, OperatorPlace, TernaryPlace};
+                        matches!(breaks, DotPlace | OperatorPlace | TernaryPlace)
+                    });
+                    let own = [Setting::IndentSize, Setting::WrapIndent, Setting::WrapAlign];
+                    let all = own.into_iter().chain(places).chain([gap.breaks]);
+                    decided.extend(all.map(|setting| (place.clone(), setting)));
                 }
-                _ => decided.push((start, gap.setting)),
+                _ => decided.push((place, gap.setting)),
             }
         }
         decided

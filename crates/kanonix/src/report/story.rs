@@ -2,7 +2,7 @@
 
 use super::count;
 use crate::paint::Paint;
-use crate::service::story::{Report, Spot};
+use crate::service::story::{Decision, Report, Spot};
 use kanonix_core::text::visible;
 
 /// The report in words.
@@ -90,12 +90,16 @@ fn line_text(report: &Report, line: usize, paint: Paint) -> String {
     if report.decided_by.is_empty() {
         out = format!("\nline {line}: nothing on it is laid out\n");
     }
+    let names = report.decided_by.iter().map(|one| one.setting.len()).max().unwrap_or(0).max(18);
+    let value = |one: &Decision| one.value.as_deref().unwrap_or_default().to_string();
+    let values = report.decided_by.iter().map(|one| value(one).len()).max().unwrap_or(0);
     for decision in &report.decided_by {
         let columns: Vec<String> = decision.columns.iter().map(usize::to_string).collect();
         let word = if columns.len() == 1 { "column" } else { "columns" };
         out.push_str(&format!(
-            "  {}  {:30}  {}\n",
-            paint.name(&format!("{:18}", decision.setting)),
+            "  {}  {:values$}  {:30}  {}\n",
+            paint.name(&format!("{:names$}", decision.setting)),
+            value(decision),
             format!("{word} {}", columns.join(", ")),
             paint.faint(&by(&decision.said_at)),
         ));

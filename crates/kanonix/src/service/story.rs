@@ -1,6 +1,5 @@
 //! One file's story: why it, or a line of it, is treated as it is.
 
-use kanonix_core::style::{Setting, entry};
 use kanonix_core::text::{LineSet, Lines};
 use kanonix_core::{decided, judge};
 use kanonix_repo::canon::{Agreed, Because, SaidAt, Play, Said};
@@ -24,7 +23,8 @@ pub(crate) struct Value {
 pub(crate) struct Spot {
     pub line: usize,
     pub column: usize,
-    pub setting: &'static str,
+    /// With its key after a point, where that is known.
+    pub setting: String,
     pub message: String,
     /// `FILE:LINE`, or nothing where the community is followed.
     pub said_at: Option<String>,
@@ -32,7 +32,9 @@ pub(crate) struct Spot {
 
 #[derive(Serialize)]
 pub(crate) struct Decision {
-    pub setting: &'static str,
+    /// With its key after a point, where that is known.
+    pub setting: String,
+    pub value: Option<String>,
     pub columns: Vec<usize>,
     pub said_at: Option<String>,
 }
@@ -192,41 +194,47 @@ impl Explaining<'_> {
         let outcome = judge(text, language, &agreed.style, &LineSet::whole());
         for fault in &outcome.faults {
             let (line, column) = lines.place(text, fault.start);
-            let (setting, message) = ("fault", "this does not parse; it stays as it is".into());
+            let (setting, message) = (
+                "fault".into(),
+                "this does not parse; it stays as it is".into(),
+            );
             report.faults.push(Spot { line, column, setting, message, said_at: None });
         }
         let Some(asked) = line else { return };
-        for slip in &outcome.slips {
-            let (line, column) = lines.place(text, slip.offset);
-            if line == asked {
-                report.slips.push(Spot {
-                    line,
-                    column,
-                    setting: slip.setting.name(),
-                    message: slip.message.clone(),
-                    said_at: self.said_at(agreed, slip.setting),
-                });
-            }
-        }
-        for (offset, setting) in decided(text, language, &agreed.style, asked - 1) {
-            let (_, column) = lines.place(text, offset);
-            let name = setting.name();
+        for one in decided(text, language, &agreed.style, asked - 1) {
+            let (_, column) = lines.place(text, one.offset);
+            let name = one.name();
             match report.decided_by.iter_mut().find(|known| known.setting == name) {
                 Some(known) if known.columns.contains(&column) => {}
                 Some(known) => known.columns.push(column),
                 None => report.decided_by.push(Decision {
+                    said_at: self.said_at(agreed, &name),
                     setting: name,
+                    value: one.key.map(|(_, value)| value.to_string()),
                     columns: vec![column],
-                    said_at: self.said_at(agreed, setting),
                 }),
             }
         }
+        for slip in &outcome.slips {
+            let (line, column) = lines.place(text, slip.offset);
+            if line != asked {
+                continue;
+            }
+            let name = slip.setting.name();
+            let is_it = |one: &&Decision| {
+                one.setting.split('.').next() == Some(name) && one.columns.contains(&column)
+            };
+            let decision = report.decided_by.iter().find(is_it);
+            let setting = decision.map_or(name, |one| &one.setting).to_string();
+            let said_at = self.said_at(agreed, &setting);
+            let message = slip.message.clone();
+            report.slips.push(Spot { line, column, setting, message, said_at });
+        }
     }
 
-    /// The line that gives a setting its value, if it has one value from one line.
-    fn said_at(&self, agreed: &Agreed, setting: Setting) -> Option<String> {
-        let name = entry(setting).name;
-        let of = |said: &&Said| said.name.split('.').next() == Some(name);
+    /// The lines that give a setting its values, or one of its keys its own.
+    fn said_at(&self, agreed: &Agreed, name: &str) -> Option<String> {
+        let of = |said: &&Said| said.name == name || said.name.split('.').next() == Some(name);
         let mut places: Vec<String> =
             agreed.said.iter().filter(of).map(|said| self.place(&said.place)).collect();
         places.dedup();

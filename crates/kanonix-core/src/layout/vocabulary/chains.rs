@@ -211,6 +211,8 @@ impl Planner<'_> {
         }
         for dot in &links.dots {
             let begins = self.begins_link(*dot);
+            let other = if begins == *dot { dot + 1 } else { *dot };
+            self.gap(other).breaks = Setting::DotPlace;
             self.may_break(begins, group, self.choices.chain_steps, 0, Setting::WordGap);
             // Blank lines divide a long chain.
             self.gap(begins).most = self.choices.most_blank.min(1);
@@ -351,6 +353,7 @@ impl Planner<'_> {
                 true => self.keep_gap(other),
                 false => self.flat(other, blanks(self, other), setting),
             }
+            self.gap(other).breaks = Setting::TernaryPlace;
             self.may_break(at, group, level, blanks(self, at), setting);
             if at == sign {
                 self.sets_apart(sign, self.choices.answer_steps);

@@ -302,8 +302,12 @@ impl Planner<'_> {
             self.flat(operator, before, setting);
             self.may_break(right, group, level, after, setting);
         }
-        let (at, elsewhere) = if is_leading { (operator, trails) } else { (right, leads) };
+        let (at, other, elsewhere) = match is_leading {
+            true => (operator, right, trails),
+            false => (right, operator, leads),
+        };
         self.gap(at).chosen = elsewhere && self.choices.remembers;
+        self.gap(other).breaks = Setting::OperatorPlace;
         // Blank lines divide a long chain.
         self.gap(at).most = self.choices.most_blank.min(1);
     }
