@@ -387,7 +387,7 @@ impl<'a> Document<'a> {
         if reshapes && window.is_some() {
             return self.judged_but(style, set, count_older, None, kept);
         }
-        let moved = if reshapes { self.moved_lines(&sheet, style, set) } else { None };
+        let moved = if reshapes { self.moved_lines(&sheet, &tree, style, set) } else { None };
         let all = moved.as_ref().unwrap_or(set);
         let within = self.within(style, &tree);
         let own_lines = within.iter().filter(|own| !own.is_inline(&self.text));
@@ -439,14 +439,23 @@ impl<'a> Document<'a> {
         several.map(|token| line_of(token.start) + 1..line_of(token.end - 1) + 1).collect()
     }
 
-    /// The line set with the lines that have another nesting than in the base.
-    fn moved_lines(&self, sheet: &Sheet, style: &Style, set: &LineSet) -> Option<LineSet> {
+    /// The line set with the lines that have another nesting than in the base. Where something has begun
+    /// and does not end, the nesting is not to be known yet.
+    fn moved_lines(
+        &self,
+        sheet: &Sheet,
+        now: &Tree,
+        style: &Style,
+        set: &LineSet,
+    ) -> Option<LineSet> {
         let base = set.base()?;
         let mut tree = Tree::parse(&self.language.grammar, base)?;
         if Sheet::looks_at_words(style) {
             tree.split_texts(&self.language.grammar, base);
         }
-        if !tree.faults.is_empty() {
+        let unfinished = |tree: &Tree, text: &str| self.language.grammar.unfinished(tree, text);
+        let begins = unfinished(now, &self.text) > unfinished(&tree, base);
+        if begins || !tree.faults.is_empty() {
             return None;
         }
         let before = Sheet::new(&tree, base, style, self.language.rule).at_depth(&self.depth);

@@ -10,7 +10,7 @@ mod program;
 use crate::layout::compare::Declared;
 use crate::layout::members::Reordered;
 use crate::layout::plan::{TreeEdit, When};
-use crate::syntax::{Grammar, NodeId, TokenId, Tree};
+use crate::syntax::{Grammar, Node, NodeId, TokenId, Tree};
 use program::Program;
 use thiserror::Error;
 
@@ -124,10 +124,14 @@ fn nothing_is_forbidden(tree: &Tree, declared: &[Declared]) -> Result<(), Differ
             _ => None,
         })
         .collect();
-    if separators.is_empty() || tree.last.is_empty() {
+    if separators.is_empty() || !tree.forbids_separators() {
         return Ok(());
     }
-    for (id, node) in tree.nodes.iter().enumerate().filter(|(_, node)| node.end > node.first) {
+    // What ends with its list is no element of it.
+    let is_inside = |node: &Node| {
+        node.end > node.first && tree.nodes[node.parent as usize].end > node.end
+    };
+    for (id, node) in tree.nodes.iter().enumerate().filter(|(_, node)| is_inside(node)) {
         let behind = separators.iter().find(|(token, _)| *token == node.end - 1);
         if let Some((_, added)) = behind
             && !tree.may_be_followed(node.parent, id as NodeId)

@@ -33,6 +33,7 @@ pub(super) fn copied(
             kept: Vec::new(),
             indented: grammar.is_indented(),
             last: grammar.last(),
+            bare_end: grammar.bare_end(),
             pairs: grammar.pairs(),
             closers: grammar.closers(),
             line_ends_count: grammar.counts_line_ends(),

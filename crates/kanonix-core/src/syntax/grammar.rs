@@ -5,7 +5,7 @@ use super::directives::Directives;
 use super::kinds::{KindEntry, Kinds, Said};
 use super::logical::{Lexis, LogicalLines};
 use super::regrouping::Regrouping;
-use super::tree::Tree;
+use super::tree::{NodeId, Tree};
 use std::cell::RefCell;
 use std::collections::HashMap;
 use std::ops::{ControlFlow, Range};
@@ -118,6 +118,8 @@ pub struct Grammar {
     foreign: Option<fn(u16, &str) -> bool>,
     /// Elements behind which the language allows no separator.
     last: Last,
+    /// Whether no element of a list may be followed by one, if it is the last.
+    bare_end: Option<fn(&Tree, NodeId) -> bool>,
     /// What opens, and what closes it.
     pairs: Pairs,
     /// Words that close, whatever opens.
@@ -134,6 +136,8 @@ pub struct Grammar {
     alone: Option<fn(u16, &str) -> bool>,
     /// Whether something that the grammar asks for may be missing behind a text.
     may_lack: Option<fn(&str) -> bool>,
+    /// How many constructs lack the end that they need.
+    unfinished: Option<fn(&Tree, &str) -> usize>,
     /// What the grammar takes for parts of operations that belong to their operands.
     regrouping: Option<&'static Regrouping>,
     /// Whether a text is only understood as a whole.
@@ -190,6 +194,7 @@ impl Grammar {
             indented,
             foreign,
             last,
+            bare_end: None,
             pairs,
             closers,
             line_ends_count,
@@ -198,6 +203,7 @@ impl Grammar {
             exact,
             alone,
             may_lack,
+            unfinished: None,
             regrouping: None,
             whole,
             traits: None,
@@ -224,6 +230,17 @@ impl Grammar {
     /// Elements behind which the language allows no separator.
     pub(super) fn last(&self) -> Last {
         self.last
+    }
+
+    /// The same, with lists that end with no separator, although the grammar reads one.
+    pub const fn ending_bare(mut self, lists: fn(&Tree, NodeId) -> bool) -> Grammar {
+        self.bare_end = Some(lists);
+        self
+    }
+
+    /// Which lists end with no separator.
+    pub(super) fn bare_end(&self) -> Option<fn(&Tree, NodeId) -> bool> {
+        self.bare_end
     }
 
     /// The same for a language in which other things than brackets open and close: words.
@@ -355,6 +372,18 @@ impl Grammar {
     /// Whether nothing of a text may be folded.
     pub fn is_seen_whole(&self, text: &str) -> bool {
         self.whole.is_some_and(|whole| whole(text))
+    }
+
+    /// The same for a language whose grammar reads constructs without the end that they need as if they
+    /// had it, as far as something else ends.
+    pub const fn with_unfinished(mut self, unfinished: fn(&Tree, &str) -> usize) -> Grammar {
+        self.unfinished = Some(unfinished);
+        self
+    }
+
+    /// How many constructs of a text lack the end that they need: whoever writes them is not done.
+    pub fn unfinished(&self, tree: &Tree, text: &str) -> usize {
+        self.unfinished.map_or(0, |unfinished| unfinished(tree, text))
     }
 
     /// The same for a language that says more of a node than its kind: a bit for each thing said.

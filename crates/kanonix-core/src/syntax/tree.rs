@@ -98,7 +98,9 @@ pub struct Tree {
     /// Whether the indentation of a line is syntax.
     pub indented: bool,
     /// Elements behind which the language allows no separator.
-    pub last: Last,
+    pub(super) last: Last,
+    /// Lists that end with none.
+    pub(super) bare_end: Option<fn(&Tree, NodeId) -> bool>,
     /// What opens, and what closes it.
     pub(super) pairs: Pairs,
     /// Words that close, whatever opens.
@@ -270,10 +272,16 @@ impl Tree {
         })
     }
 
+    /// Whether there are lists that the language allows no last separator in.
+    pub fn forbids_separators(&self) -> bool {
+        !self.last.is_empty() || self.bare_end.is_some()
+    }
+
     /// Whether the language allows a separator behind an element, as the last thing in a list.
     pub fn may_be_followed(&self, list: NodeId, element: NodeId) -> bool {
         let kind = |node: NodeId| self.nodes[node as usize].kind;
-        !self.last.iter().any(|(of, last)| {
+        let ends_bare = self.bare_end.is_some_and(|ends_bare| ends_bare(self, list));
+        !ends_bare && !self.last.iter().any(|(of, last)| {
             of.is_none_or(|of| of == kind(list))
                 && (kind(element) == *last
                     || self.children(element).next().is_some_and(|first| kind(first) == *last))

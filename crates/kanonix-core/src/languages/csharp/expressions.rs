@@ -6,7 +6,7 @@ use crate::layout::plan::{Align, Shape};
 use crate::layout::planner::Planner;
 use crate::layout::vocabulary::{Binary, Handed, Link, List, Operators};
 use crate::style::{Key, Setting};
-use crate::syntax::{NodeId, TokenId};
+use crate::syntax::{NodeId, TokenId, Tree};
 
 /// The rule for an expression; says whether `kind` is one.
 pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) -> bool {
@@ -362,6 +362,27 @@ fn creation(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
             _ => p.word(p.first(*part), 1),
         }
     }
+}
+
+/// Whether braces are an entry of a collection that is filled as it is made: `{ "mole", 2 }`. The language
+/// allows no comma behind the last value there, unlike in rows of arrays.
+pub(super) fn is_entry(tree: &Tree, node: NodeId) -> bool {
+    let around = |at: NodeId| tree.nodes[at as usize].parent;
+    let kind = |at: NodeId| Kind::of(tree.nodes[at as usize].kind);
+    let is_braces = |at: &NodeId| kind(*at) == Kind::InitializerExpression;
+    if !is_braces(&node) || !is_braces(&around(node)) {
+        return false;
+    }
+    let outward = std::iter::successors(Some(around(node)), |at| Some(around(*at)));
+    let filled = outward.skip_while(is_braces).next().map(kind);
+    matches!(
+        filled,
+        Some(
+            Kind::ObjectCreationExpression
+                | Kind::ImplicitObjectCreationExpression
+                | Kind::AssignmentExpression
+        )
+    )
 }
 
 /// `new int[] { 1, 2 }`, `new[] { 1 }`, `stackalloc int[2]`

@@ -40,6 +40,7 @@ pub(super) static LANGUAGE: Language = Language {
     line_comment: Some("//"),
     grammar: Grammar::new(|| tree_sitter_c_sharp::LANGUAGE.into(), &KINDS, &Comments::SLASHES)
         .counting_line_ends()
+        .ending_bare(expressions::is_entry)
         .with_margins(|text| text.starts_with(RAW_TEXT))
         .without(is_misplaced)
         .with_directives(&DIRECTIVES)

@@ -640,3 +640,54 @@ fn places_in_memory_are_read() {
     let faults = faults("csharp", &inside(read));
     assert!(faults.is_empty(), "{faults:?}");
 }
+
+/// The compiler reads `{ "mole", 2, }` as a row of an array, and nowhere else.
+#[test]
+fn an_entry_of_a_collection_gets_no_last_comma() {
+    let style = [("last_comma", "", "open_list"), ("max_line_length", "", "30")];
+    insta::assert_snapshot!(lay_with("csharp", &style, "\
+class Mole
+{
+    Table levels = new() { { Name(\"mole\"), Highest(levels) }, { \"quay\", 2 } };
+    int[,] rows = { { Lowest(levels), Highest(levels) }, { 1, 2 } };
+    Mole quay = new Mole { Levels = { { Name(\"mole\"), Highest(levels) } } };
+}
+"), @r#"
+    class Mole
+    {
+        Table levels = new()
+        {
+            {
+                Name("mole"),
+                Highest(levels)
+            },
+            {
+                "quay",
+                2
+            },
+        };
+        int[,] rows =
+        {
+            {
+                Lowest(levels),
+                Highest(levels),
+            },
+            {
+                1,
+                2,
+            },
+        };
+        Mole quay = new Mole
+        {
+            Levels =
+            {
+                {
+                    Name("mole"),
+                    Highest(
+                        levels)
+                },
+            },
+        };
+    }
+    "#);
+}

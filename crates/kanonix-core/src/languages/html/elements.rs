@@ -198,6 +198,30 @@ pub(super) fn is_unclosed(tree: &Tree, text: &str, node: NodeId) -> bool {
     all > 2 * ends
 }
 
+/// Elements whose end tags may be left out: the HTML standard's section on optional tags.
+const ENDING_THEMSELVES: &[&str] = &[
+    "body", "caption", "colgroup", "dd", "dt", "head", "html", "li", "optgroup", "option", "p", "rp",
+    "rt", "tbody", "td", "tfoot", "th", "thead", "tr",
+];
+
+/// How many elements have no end tag that need one, and how many end tags end nothing.
+pub(super) fn unfinished(tree: &Tree, text: &str) -> usize {
+    let is_unfinished = |id: NodeId| match Kind::of(tree.nodes[id as usize].kind) {
+        Kind::ErroneousEndTag => true,
+        Kind::Element => {
+            let parts = || tree.children(id).map(|part| Kind::of(tree.nodes[part as usize].kind));
+            let token = tree.tokens.get(tree.nodes[id as usize].first as usize);
+            let own = token.map_or("", |token| name(&text[token.start as usize..]));
+            parts().next() == Some(Kind::StartTag)
+                && parts().last() != Some(Kind::EndTag)
+                && !has(tree, id, VOID)
+                && !ENDING_THEMSELVES.iter().any(|known| known.eq_ignore_ascii_case(own))
+        }
+        _ => false,
+    };
+    (0..tree.nodes.len() as NodeId).filter(|id| is_unfinished(*id)).count()
+}
+
 /// Whether white space behind an element is still part of such a one inside it: neither the end of
 /// a page nor that of an element without an end tag ends it, nor that of what stands in a line.
 pub(super) fn leaves_open(tree: &Tree, text: &str, node: NodeId) -> bool {

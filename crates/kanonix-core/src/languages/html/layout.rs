@@ -166,6 +166,7 @@ fn hugs(p: &Planner, child: NodeId, closing: TokenId) -> bool {
 /// Says of the lines that go on with a text how far in from its first one they are.
 fn hang(p: &Planner, around: NodeId, places: &mut [Place]) {
     let mut begins = p.first(around);
+    let outside = p.line_columns(begins);
     let mut behind_tag = true;
     let mut behind_control = false;
     let canon = p.choices.step.max(1);
@@ -182,7 +183,9 @@ fn hang(p: &Planner, around: NodeId, places: &mut [Place]) {
             (begins, behind_tag) = (place.token, false);
             continue;
         }
-        let further = p.line_columns(place.token).saturating_sub(p.line_columns(begins));
+        // Less far in than its element nothing begins that hangs on purpose.
+        let begun = p.line_columns(begins).max(outside);
+        let further = p.line_columns(place.token).saturating_sub(begun);
         let is_meant = |step: &usize| further.is_multiple_of(*step) && further <= MOST_STEPS * step;
         let step = [own, canon].into_iter().find(is_meant);
         let steps = step.map_or(0, |step| (further / step) as u8);

@@ -47,6 +47,7 @@ pub(super) static LANGUAGE: Language = Language {
         .with_alone(elements::is_alone)
         .seen_whole(templates::may_hold)
         .with_traits(elements::traits)
+        .with_unfinished(elements::unfinished)
         .showing(space::shows)
         .masking(space::masked)
         .with_words(templates::actions),

@@ -719,3 +719,33 @@ fn a_tag_in_a_sentence_goes_on_as_the_text_does() {
     );
     assert_eq!(lay("html", &image), wanted);
 }
+
+/// Whoever saves before the end tag is written has moved nothing yet.
+#[test]
+fn lines_go_a_step_in_once_the_element_around_them_ends() {
+    let base = "<body>\n  <ul>\n    <li>ebb\n    <li>flood\n  </ul>\n  <p>slack\n</body>\n";
+    let begun = base.replace("  <ul>", "  <div>\n  <ul>");
+    assert_eq!(touched("html", base, &begun), begun);
+    let ended = begun.replace("</ul>\n", "</ul>\n</div>\n");
+    assert_eq!(
+        touched("html", base, &ended),
+        base.replace("\n  ", "\n    ")
+            .replace("    <ul>", "  <div>\n    <ul>")
+            .replace("</ul>\n    <p>", "</ul>\n  </div>\n  <p>")
+    );
+    let torn = base.replace("  </ul>\n", "");
+    assert_eq!(touched("html", base, &torn), torn);
+    let optional = base.replace("    <li>flood", "<li>neap\n    <li>flood");
+    assert_eq!(touched("html", base, &optional), optional.replace("\n<li>", "\n    <li>"));
+}
+
+/// The lines that go on with a text do not hang on where Enter left its first one.
+#[test]
+fn a_text_that_is_put_below_its_tag_stands_evenly_in_it() {
+    let base = "<div>\n  <p>High water\n  at noon\n  and at night.</p>\n</div>\n";
+    let enter = base.replace("<p>High", "<p>\nHigh");
+    assert_eq!(
+        touched("html", base, &enter),
+        "<div>\n  <p>\n    High water\n    at noon\n    and at night.</p>\n</div>\n"
+    );
+}
