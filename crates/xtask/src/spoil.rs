@@ -172,7 +172,7 @@ fn spoilt(
                 let found = after.find(word)?;
                 let from = after[..found].rfind('\n').map_or(0, |end| end + 1);
                 let to = after[found..].find('\n').map_or(after.len(), |end| found + end + 1);
-                let said = match after[from..to].trim() == nonsense {
+                let said = match after[from..to].trim_start_matches('\u{feff}').trim() == nonsense {
                     true => "",
                     false => "what does not parse did not stay on its line",
                 };

@@ -183,8 +183,8 @@ mod tests {
     use crate::syntax::Token;
 
     /// What the mended text is to the old one, where a comma is declared behind a token.
-    fn with_comma(before: &str, behind: &str) -> Result<(), Difference> {
-        let grammar = &languages::by_name("javascript").unwrap().grammar;
+    fn with_comma(language: &str, before: &str, behind: &str) -> Result<(), Difference> {
+        let grammar = &languages::by_name(language).unwrap().grammar;
         let at = before.find(behind).unwrap() + behind.len();
         let after = format!("{},{}", &before[..at], &before[at..]);
         let (tree, new) =
@@ -241,10 +241,21 @@ mod tests {
 
     #[test]
     fn what_the_language_forbids_is_refused_although_the_grammar_reads_it() {
-        assert_eq!(with_comma("function f(a, b) {}", "b"), Ok(()));
+        let in_script = |before: &str, behind: &str| with_comma("javascript", before, behind);
+        assert_eq!(in_script("function f(a, b) {}", "b"), Ok(()));
         let forbidden = Difference::Forbidden { offset: 14, added: "," };
-        assert_eq!(with_comma("function f(a, ...b) {}", "...b"), Err(forbidden));
-        assert!(with_comma("let [...all] = a;", "all").is_err());
+        assert_eq!(in_script("function f(a, ...b) {}", "...b"), Err(forbidden));
+        assert!(in_script("let [...all] = a;", "all").is_err());
+    }
+
+    #[test]
+    #[cfg(feature = "csharp")]
+    fn what_ends_a_list_may_be_forbidden_in_some_of_its_kind() {
+        let entry = "var levels = new Table { { mole, 2 } };";
+        let forbidden = Difference::Forbidden { offset: 33, added: "," };
+        assert_eq!(with_comma("csharp", entry, "2"), Err(forbidden));
+        assert_eq!(with_comma("csharp", entry, "2 }"), Ok(()));
+        assert_eq!(with_comma("csharp", "int[,] rows = { { 1, 2 } };", "2"), Ok(()));
     }
 
     #[test]

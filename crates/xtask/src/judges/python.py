@@ -10,7 +10,7 @@ warnings.simplefilter("ignore")
 
 
 def tree(text):
-    return ast.dump(ast.parse(text))
+    return ast.dump(ast.parse(text.removeprefix("\ufeff")))
 
 
 for line in sys.stdin:

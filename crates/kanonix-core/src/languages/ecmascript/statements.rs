@@ -203,7 +203,8 @@ pub(super) fn statement_end(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     if present {
         p.flat(p.first(last), 0, Setting::StatementEnd);
     }
-    if in_for(p, node) {
+    // What is on the line below `let` is what that declares, although the grammar reads two statements.
+    if in_for(p, node) || p.token_text(p.end(node) - 1) == "let" {
         return;
     }
     if !present {

@@ -161,6 +161,14 @@ pub(super) fn leads_with_bar(p: &Planner, mut node: NodeId) -> bool {
     false
 }
 
+/// Whether alternatives are what the language takes for such, although the grammar does: all of them are
+/// what `new () => Ebb | Flood` makes, and `readonly Ebb[] | Flood` is the first of them alone. With a bar
+/// before it neither is a type.
+fn may_lead_with_bar(p: &Planner, node: NodeId) -> bool {
+    !p.is(p.parent(node), Kind::ReadonlyType)
+        && !matches!(p.token_text(p.first(node)), "new" | "abstract")
+}
+
 /// A chain that opens after `sign`, for alternatives that all have a bar: whoever writes the first one
 /// has them stand beneath each other.
 fn bars(p: &mut Planner, sign: TokenId, value: NodeId, blanks: u8, setting: Setting) {
@@ -195,7 +203,7 @@ fn alternatives(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) {
                 && p.token_text(first - 2) == ")";
             let own = p.group_mut(group);
             (own.stand_in, own.slight, own.reluctant) = (stand_in, Slight::Usual, is_given_back);
-            if p.choices.add_bar && kind == Kind::UnionType {
+            if p.choices.add_bar && kind == Kind::UnionType && may_lead_with_bar(p, node) {
                 let mut first = node;
                 while let Some(left) = p.part(first, 0).filter(|_| p.is(first, kind)) {
                     first = left;

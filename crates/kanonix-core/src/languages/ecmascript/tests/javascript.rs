@@ -588,3 +588,9 @@ fn a_hole_has_an_elements_place() {
     let wanted = "const [ , , low ] = tides;\na = [ 1, , 2 ];\nb = [ , ];\n";
     assert_eq!(lay_with("javascript", &apart, text), wanted);
 }
+
+#[test]
+fn what_let_declares_may_stand_below_it() {
+    let text = "{\n  let\n  level = 2;\n  ebb();\n}\n";
+    assert_eq!(lay_with("javascript", &[("statement_end", "", "semicolon")], text), text);
+}

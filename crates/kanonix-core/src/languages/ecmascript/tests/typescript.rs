@@ -346,3 +346,28 @@ const isLess=level(1)<2>`3`
     const isLess = level(1)<2>`3`
     ");
 }
+
+/// The compiler reads `new () => (Ebb | Flood)`, and of `readonly Ebb[] | Flood` it wants no bar in front.
+#[test]
+fn a_bar_leads_only_what_is_one_of_several_types() {
+    let style = [("max_line_length", "", "40")];
+    insta::assert_snapshot!(lay_with("typescript", &style, "\
+type Made = new () => EbbAtTheQuay | FloodAtTheQuay | Slack;
+type Read = readonly EbbAtTheQuay[] | FloodAtTheQuay | Slack;
+type Kept = (readonly EbbAtTheQuay[]) | FloodAtTheQuay | Slack;
+let level: abstract new () => EbbAtTheQuay | FloodAtTheQuay;
+"), @"
+    type Made = new () => EbbAtTheQuay
+      | FloodAtTheQuay
+      | Slack;
+    type Read = readonly EbbAtTheQuay[]
+      | FloodAtTheQuay
+      | Slack;
+    type Kept =
+      | (readonly EbbAtTheQuay[])
+      | FloodAtTheQuay
+      | Slack;
+    let level: abstract new () => EbbAtTheQuay
+      | FloodAtTheQuay;
+    ");
+}
