@@ -196,6 +196,13 @@ fn takes_end(p: &Planner, member: NodeId) -> bool {
 fn method_definition(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let Some((body, header)) = parts.split_last() else { return };
     signature(p, header);
+    for pair in header.windows(2) {
+        // A field of that name, with the method below it.
+        let below = p.first(pair[1]);
+        if p.is(pair[0], Kind::Async) && p.broken_before(below) {
+            p.keep_gap(below);
+        }
+    }
     decorators(p, node, parts);
     p.open_block(*body, p.first(node), Key::Function);
 }

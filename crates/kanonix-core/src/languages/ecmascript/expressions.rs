@@ -28,6 +28,7 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
         Kind::CallExpression => {
             chain(p, node);
             call(p, parts);
+            begins_below(p, parts);
         }
         Kind::NewExpression => new_expression(p, parts),
         Kind::Arguments => arguments(p, node, parts),
@@ -38,11 +39,13 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
         Kind::SubscriptExpression => {
             chain(p, node);
             subscript_expression(p, parts);
+            begins_below(p, parts);
         }
         Kind::AssignmentExpression | Kind::AugmentedAssignmentExpression => {
             assignment(p, node, parts);
         }
         Kind::TernaryExpression => ternary_expression(p, node, parts),
+        Kind::BinaryExpression if ends_above(p, parts, &[Kind::ArrowFunction]) => p.fix(node),
         Kind::BinaryExpression => binary_expression(p, node, parts),
         Kind::UnaryExpression => unary_expression(p, parts),
         Kind::YieldExpression => yield_expression(p, parts),
@@ -79,6 +82,28 @@ fn arrow_function(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         p.may_break(p.first(*body), group, 1, 1, Setting::WordGap);
     } else {
         p.given(sign, *body, 1, hugs(p, *body));
+    }
+}
+
+/// Whether what an expression begins with, one of these kinds, ends its statement with its line: what stands
+/// below it is another one, although the grammar goes on with it.
+fn ends_above(p: &Planner, parts: &[NodeId], kinds: &[Kind]) -> bool {
+    matches!(parts, [first, next, ..]
+        if p.broken_before(p.first(*next)) && kinds.contains(&Kind::at(p, *first)))
+}
+
+/// What is neither called nor looked into, whatever stands below it.
+const WHOLE: [Kind; 4] = [
+    Kind::ArrowFunction,
+    Kind::UpdateExpression,
+    Kind::AsExpression,
+    Kind::SatisfiesExpression,
+];
+
+/// `i++` or `() => {}`, and `(ebb)` or `[ebb]` on the line below, where it stays.
+fn begins_below(p: &mut Planner, parts: &[NodeId]) {
+    if ends_above(p, parts, &WHOLE) {
+        p.keep_gap(p.first(parts[1]));
     }
 }
 

@@ -203,8 +203,9 @@ pub(super) fn statement_end(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     if present {
         p.flat(p.first(last), 0, Setting::StatementEnd);
     }
-    // What is on the line below `let` is what that declares, although the grammar reads two statements.
-    if in_for(p, node) || p.token_text(p.end(node) - 1) == "let" {
+    // These go on with the line below, although the grammar reads two statements.
+    let goes_on = matches!(p.token_text(p.end(node) - 1), "let" | "await" | "static");
+    if goes_on || in_for(p, node) {
         return;
     }
     if !present {

@@ -591,6 +591,38 @@ fn a_hole_has_an_elements_place() {
 
 #[test]
 fn what_let_declares_may_stand_below_it() {
-    let text = "{\n  let\n  level = 2;\n  ebb();\n}\n";
+    let text = "{\n  let\n  level = 2;\n  await\n  ebb();\n}\n";
     assert_eq!(lay_with("javascript", &[("statement_end", "", "semicolon")], text), text);
+}
+
+/// Neither a function with a body nor `i++` is called or looked into: the line below is a statement of its
+/// own, without a semicolon between the two.
+#[test]
+fn what_cannot_go_on_ends_with_its_line() {
+    let text = lines(&[
+        "const ebb = () => {",
+        "  low()",
+        "}",
+        "[1, 2].forEach(low)",
+        "const flood = async level => {",
+        "  high(level)",
+        "}",
+        "(async () => { await flood() })()",
+        "ebb++",
+        "(low)()",
+        "level = high--",
+        "[2].map(low)",
+        "const slack = () => {}",
+        "`${ebb}`.trim()",
+        "const neap = () => {}",
+        "+low()",
+        "class Mole {",
+        "  high = () => {}",
+        "  ['low'] = 2",
+        "  async",
+        "  *levels() {}",
+        "}",
+    ]);
+    let laid = lay("javascript", &text);
+    assert_eq!(laid, text.replace("{ await flood() }", "{\n  await flood()\n}"));
 }
