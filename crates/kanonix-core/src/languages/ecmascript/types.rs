@@ -255,9 +255,14 @@ fn stand_in(p: &Planner, kind: Kind, parts: &[NodeId]) -> Option<TokenId> {
     }
 }
 
-/// `T[]`, `T["level"]`
+/// `T[]`, `T["level"]`: a bracket on the next line begins a statement of its own.
 fn lookup(p: &mut Planner, parts: &[NodeId]) {
     p.tight(parts);
+    if let [_, bracket, ..] = parts
+        && p.broken_before(p.first(*bracket))
+    {
+        p.keep_gap(p.first(*bracket));
+    }
     if let [_, _, inner, closer] = parts {
         for part in [inner, closer] {
             p.inside_bracket(p.first(*part), p.choices.brackets_gap);
