@@ -10,6 +10,7 @@ use crate::git::{GitError, Repository, Staging};
 use crate::write;
 use serde::{Deserialize, Serialize};
 use sha2::{Digest, Sha256};
+use std::collections::HashSet;
 use std::ffi::OsStr;
 use std::fs;
 use std::io;
@@ -312,7 +313,7 @@ impl Store {
         let Ok(entries) = fs::read_dir(&self.folder) else { return Vec::new() };
         let paths = entries.filter_map(|entry| Some(entry.ok()?.path()));
         let mut paths: Vec<PathBuf> =
-            paths.filter(|path| path.extension().is_some_and(|end| end == "json")).collect();
+            paths.filter(|path| is_journal(path)).collect();
         paths.sort();
         let read = |path: PathBuf| {
             let run: Run = serde_json::from_slice(&fs::read(&path).ok()?).ok()?;
@@ -323,22 +324,37 @@ impl Store {
 
     /// Forgets what is too old, and all but the last runs.
     fn expire(&self) {
-        let journals = self.journals();
-        let kept = &journals[journals.len().saturating_sub(MOST_RUNS)..];
-        let contents: Vec<&String> = kept
-            .iter()
-            .flat_map(|(_, run)| run.files.iter().filter_map(|file| Some(&file.file.as_ref()?.0)))
-            .collect();
         let Ok(entries) = fs::read_dir(&self.folder) else { return };
-        for path in entries.filter_map(|entry| Some(entry.ok()?.path())) {
-            let name = path.file_name().unwrap_or_default().to_string_lossy();
-            let is_kept = kept.iter().any(|(journal, _)| *journal == path)
-                || contents.iter().any(|content| **content == name)
-                || is_open(&path);
-            if !is_kept && is_ours(&path, &name) {
-                let _ = fs::remove_file(&path);
-            }
+        let paths: Vec<PathBuf> = entries.filter_map(|entry| Some(entry.ok()?.path())).collect();
+        let mut journals: Vec<&PathBuf> =
+            paths.iter().filter(|path| is_journal(path) && !is_open(path)).collect();
+        journals.sort();
+        let spare = journals.len().saturating_sub(MOST_RUNS);
+        let is_spare = |(number, path): &(usize, &&PathBuf)| *number < spare || is_old(path);
+        let gone: Vec<&PathBuf> =
+            journals.iter().enumerate().filter(is_spare).map(|(_, path)| *path).collect();
+        if gone.is_empty() {
+            return;
         }
+        for path in gone {
+            remove_ours(path);
+        }
+        self.sweep(&paths);
+    }
+
+    /// Takes contents away that no run has kept.
+    fn sweep(&self, paths: &[PathBuf]) {
+        if self.repository.is_some() {
+            return;
+        }
+        let journals = self.journals();
+        let files = journals.iter().flat_map(|(_, run)| &run.files);
+        let kept: HashSet<&str> =
+            files.filter_map(|file| Some(file.file.as_ref()?.0.as_str())).collect();
+        let is_kept = |path: &&PathBuf| {
+            path.file_name().is_some_and(|name| kept.contains(&*name.to_string_lossy()))
+        };
+        paths.iter().filter(|path| !is_journal(path) && !is_kept(path)).for_each(remove_ours);
     }
 
     /// Puts the last run back. A file that was changed since stays as it is.
@@ -420,13 +436,28 @@ impl Store {
     }
 }
 
-/// Whether a file in the store is what we have put there: its name alone says nothing.
-fn is_ours(path: &Path, name: &str) -> bool {
-    let Ok(bytes) = fs::read(path) else { return false };
-    match name.ends_with(".json") {
+/// Takes a file in the store away, if it is what we have put there: its name alone says nothing.
+fn remove_ours(path: &PathBuf) {
+    let Ok(bytes) = fs::read(path) else { return };
+    let is_ours = match is_journal(path) {
         true => serde_json::from_slice::<Run>(&bytes).is_ok(),
-        false => sum(&bytes) == name,
+        false => path.file_name().is_some_and(|name| *name == *sum(&bytes)),
+    };
+    if is_ours {
+        let _ = fs::remove_file(path);
     }
+}
+
+fn is_journal(path: &Path) -> bool {
+    path.extension().is_some_and(|end| end == "json")
+}
+
+/// Whether a journal's run is too long ago, by its name.
+fn is_old(journal: &Path) -> bool {
+    let name = journal.file_name().unwrap_or_default().to_string_lossy();
+    let nanos: Option<u128> = name.split('-').next().and_then(|nanos| nanos.parse().ok());
+    let age = nanos.map(|nanos| u128::from(now()).saturating_sub(nanos / 1_000_000_000));
+    age.is_none_or(|age| age >= u128::from(EXPIRES.as_secs()))
 }
 
 /// Whether a journal's run was cut short.

@@ -1,6 +1,7 @@
 //! Mending what is staged, and carrying the same change into the working file.
 
 use crate::support::Repo;
+use std::path::PathBuf;
 
 /// What is staged under a path.
 fn staged(repo: &Repo, path: &str) -> String {
@@ -251,11 +252,39 @@ fn entries_expire() {
     let journal = paths.filter(|path| path.extension().is_some()).next().unwrap();
     let text = std::fs::read_to_string(&journal).unwrap();
     let (_, rest) = text.split_once(',').unwrap();
+    std::fs::remove_file(&journal).unwrap();
+    let journal = folder.join("000001000000000000000000-1.json");
     std::fs::write(&journal, format!("{{\"when\":1000000000,{rest}")).unwrap();
     assert_eq!(repo.kanonix(&["undo", "--list"]).out, "there is nothing to put back\n");
     repo.write("a.py", "a=3\n");
     repo.mend(&[]);
     assert!(!journal.exists());
+}
+
+#[test]
+fn what_a_run_replaced_outside_of_a_repository_goes_with_its_journal() {
+    let folder = Repo::plain();
+    let entries = || -> Vec<PathBuf> {
+        let entries = std::fs::read_dir(folder.state().join("kanonix/undo")).unwrap();
+        entries.map(|entry| entry.unwrap().path()).collect()
+    };
+    let contents = || {
+        let is_content = |path: &&PathBuf| path.file_name().unwrap().len() == 64;
+        entries().iter().filter(is_content).count()
+    };
+    folder.write("kanonix.toml", "edition = 1\n");
+    folder.write("a.py", "a=1\n");
+    folder.kanonix(&["mend", "--whole", "a.py"]);
+    folder.write("a.py", "a=2\n");
+    folder.kanonix(&["mend", "--whole", "a.py"]);
+    assert_eq!(contents(), 2);
+    let first = entries().into_iter().filter(|path| path.extension().is_some()).min().unwrap();
+    std::fs::rename(&first, first.with_file_name("000001000000000000000000-1.json")).unwrap();
+    folder.write("a.py", "a=3\n");
+    folder.kanonix(&["mend", "--whole", "a.py"]);
+    assert_eq!(contents(), 2, "the first one is gone, and the others are there");
+    assert_eq!(folder.kanonix(&["undo"]).status, 0);
+    assert_eq!(folder.read("a.py"), "a=3\n");
 }
 
 #[test]

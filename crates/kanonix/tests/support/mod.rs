@@ -89,6 +89,11 @@ impl Repo {
         &self.root
     }
 
+    /// The user's own folder.
+    pub fn state(&self) -> &Path {
+        self.state.path()
+    }
+
     pub fn write(&self, path: &str, text: impl AsRef<[u8]>) {
         let path = self.path(path);
         fs::create_dir_all(path.parent().unwrap()).unwrap();
