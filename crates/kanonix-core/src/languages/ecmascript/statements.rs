@@ -25,6 +25,8 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
         Kind::Program => program(p, parts),
         Kind::ExportStatement | Kind::ImportStatement => module_statement(p, node, parts),
         Kind::NamedImports | Kind::ExportClause => named(p, parts),
+        // No statement begins with an object: the language reads a block there.
+        Kind::ExpressionStatement if p.token_text(p.first(node)) == "{" => p.fix(node),
         Kind::ExpressionStatement
         | Kind::ReturnStatement
         | Kind::ThrowStatement

@@ -308,8 +308,8 @@ fn binary(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         // What touches a name may be its end.
         p.set_apart(sign);
     }
-    if p.broken_before(sign) {
-        // What begins a line and touches what is behind it may be what that name is called with.
+    if p.broken_before(sign) || before.ends_with(['?', '!']) {
+        // Where it touches what is behind it, it may be what the name before it is called with.
         p.set_apart(value);
     }
     if text == "&" && p.gap_text(value).is_empty() && !p.broken_before(sign) {

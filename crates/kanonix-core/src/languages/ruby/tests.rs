@@ -662,3 +662,10 @@ fn what_is_called_on_a_class_stays_with_it() {
         "@gauges\n  .select(&:rings)\n  .sort_by(&:level)\n  .first\n",
     );
 }
+
+#[test]
+fn a_sign_behind_a_question_touches_nothing() {
+    let style = [("operator_gap", "", "false")];
+    let laid = lay_with("ruby", &style, "level = mole.ebb? ** 2\nlow = mole.low! - 1\n");
+    assert!(!laid.contains("? **2") && !laid.contains("! -1"), "{laid}");
+}

@@ -626,3 +626,10 @@ fn what_cannot_go_on_ends_with_its_line() {
     let laid = lay("javascript", &text);
     assert_eq!(laid, text.replace("{ await flood() }", "{\n  await flood()\n}"));
 }
+
+#[test]
+fn a_block_with_a_label_is_no_object() {
+    let style = [("last_comma", "", "open_list"), ("statement_end", "", "semicolon")];
+    let text = "ebb();\n{\n  low: high\n}\n";
+    assert_eq!(lay_with("javascript", &style, text), text);
+}
