@@ -156,6 +156,13 @@ fn class_body(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     });
 }
 
+/// Whether a member is a word that the language reads with the member on the line below: `static`.
+fn goes_on_below(p: &Planner, member: NodeId) -> bool {
+    let first = p.first(member);
+    p.end(member) == first + 1
+        && matches!(p.token_text(first), "static" | "get" | "set" | "accessor")
+}
+
 /// A semicolon behind a member, or a member that may have one.
 fn member_end(p: &mut Planner, inner: &[NodeId], index: usize, part: NodeId, group: GroupId) {
     if !p.is_separator(part) {
@@ -164,6 +171,7 @@ fn member_end(p: &mut Planner, inner: &[NodeId], index: usize, part: NodeId, gro
             && ends_bare
             && p.choices.end_with_semicolon
             && let Some(token) = p.tree.last_solid(part)
+            && !goes_on_below(p, part)
         {
             p.rewrite(token, TreeEdit::Insert(";", When::Always), Setting::StatementEnd);
         }
