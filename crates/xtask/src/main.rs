@@ -6,8 +6,10 @@ mod docs;
 mod fuzz;
 mod git;
 mod hurry;
+mod judges;
 mod moved;
 mod mutate;
+mod pairs;
 mod pixels;
 mod spoil;
 mod touch;
@@ -73,6 +75,19 @@ enum Task {
         /// Where the choices start from
         #[arg(long, default_value_t = 1)]
         seed: u64,
+        /// How many differences are shown
+        #[arg(long, default_value_t = 5)]
+        show: usize,
+    },
+    /// Mends every line that may end a statement before every line that may begin one, and asks other
+    /// readers
+    Pairs {
+        /// A canon to mend by, in place of each language's defaults
+        #[arg(long)]
+        canon: Option<PathBuf>,
+        /// The folder in which node finds the TypeScript compiler
+        #[arg(long)]
+        typescript: Option<PathBuf>,
         /// How many differences are shown
         #[arg(long, default_value_t = 5)]
         show: usize,
@@ -184,6 +199,9 @@ fn main() -> anyhow::Result<ExitCode> {
         }
         Task::Spoil { dir, canon, typescript, seed, show } => {
             spoil::run(&dir, canon.as_deref(), typescript.as_deref(), seed, show)?
+        }
+        Task::Pairs { canon, typescript, show } => {
+            pairs::run(canon.as_deref(), typescript.as_deref(), show)?
         }
         Task::Touch { dir, canon, seed, show } => touch::run(&dir, canon.as_deref(), seed, show)?,
         Task::Hurry { dir, language, canon, seed, count, typed } => {

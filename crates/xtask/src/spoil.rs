@@ -2,8 +2,7 @@
 //! taken out again after a mend. A reader that is not ours says whether the program is still the same.
 
 use crate::corpus::{files, styles};
-use crate::witness;
-use anyhow::{Context, bail};
+use crate::judges::Judges;
 use kanonix_core::languages::Language;
 use kanonix_core::{judge, mend};
 use kanonix_core::properties::{Chance, gaps};
@@ -11,9 +10,7 @@ use kanonix_core::style::Style;
 use kanonix_core::text::LineSet;
 use rayon::prelude::*;
 use std::collections::{BTreeMap, HashSet};
-use std::io::{BufRead, BufReader, Write};
 use std::path::{Path, PathBuf};
-use std::process::{Child, ChildStdin, ChildStdout, Command, Stdio};
 
 /// One place in so many inside brackets is followed by a line break.
 const ONE_IN: usize = 50;
@@ -75,8 +72,9 @@ pub fn run(
         })
         .collect();
     let mut judges = Judges::start(typescript)?;
-    for one in &mut tried {
-        one.said = judges.ask(one)?;
+    for one in tried.iter_mut().filter(|one| one.said.is_empty()) {
+        let kind = one.path.extension().unwrap_or_default().to_string_lossy();
+        one.said = judges.ask(one.language, &kind, [&one.texts.0, &one.texts.1])?;
     }
     let mut counts: BTreeMap<(&str, Way), [usize; 4]> = BTreeMap::new();
     for one in &tried {
@@ -240,85 +238,4 @@ fn moved(text: &str, starts: &[usize], language: &Language, chance: &mut Chance)
         }
     }
     out
-}
-
-/// The readers that are not ours, each a process.
-struct Judges {
-    python: Option<Judge>,
-    ecmascript: Option<Judge>,
-}
-
-struct Judge {
-    _child: Child,
-    ask: ChildStdin,
-    answers: BufReader<ChildStdout>,
-}
-
-impl Judges {
-    fn start(typescript: Option<&Path>) -> anyhow::Result<Judges> {
-        let python = Judge::start(
-            Command::new("python3").args(["-c", include_str!("judges/python.py")]),
-        );
-        let ecmascript = match typescript {
-            Some(folder) => {
-                let mut node = Command::new("node");
-                node.args(["-e", include_str!("judges/ecmascript.cjs")]).env("NODE_PATH", folder);
-                Some(Judge::start(&mut node).context("node cannot be run")?)
-            }
-            None => None,
-        };
-        Ok(Judges { python: python.ok(), ecmascript })
-    }
-
-    fn ask(&mut self, one: &Tried) -> anyhow::Result<String> {
-        if !one.said.is_empty() {
-            return Ok(one.said.clone());
-        }
-        let kind = one.path.extension().unwrap_or_default().to_string_lossy().into_owned();
-        let judge = match one.language {
-            "rust" => {
-                let rust = kanonix_core::languages::by_name("rust").context("no such language")?;
-                return Ok(match witness::same(rust, &one.texts.0, &one.texts.1) {
-                    None => "unread".into(),
-                    Some(Ok(())) => "same".into(),
-                    Some(Err(error)) => error.to_string(),
-                });
-            }
-            "python" => &mut self.python,
-            "json" => {
-                let read = |text: &str| serde_json::from_str::<serde_json::Value>(text).ok();
-                let (before, after) = (read(&one.texts.0), read(&one.texts.1));
-                return Ok(match before {
-                    None => "unread".into(),
-                    before if before == after => "same".into(),
-                    _ => "other values".into(),
-                });
-            }
-            _ => &mut self.ecmascript,
-        };
-        match judge {
-            Some(judge) => judge.ask(&kind, &one.texts),
-            None => Ok("unjudged".into()),
-        }
-    }
-}
-
-impl Judge {
-    fn start(command: &mut Command) -> anyhow::Result<Judge> {
-        let mut child = command.stdin(Stdio::piped()).stdout(Stdio::piped()).spawn()?;
-        let (Some(ask), Some(answers)) = (child.stdin.take(), child.stdout.take()) else {
-            bail!("no pipe to a judge");
-        };
-        Ok(Judge { _child: child, ask, answers: BufReader::new(answers) })
-    }
-
-    fn ask(&mut self, kind: &str, texts: &(String, String)) -> anyhow::Result<String> {
-        let question = serde_json::json!({ "kind": kind, "texts": [texts.0, texts.1] });
-        writeln!(self.ask, "{question}")?;
-        let mut answer = String::new();
-        if self.answers.read_line(&mut answer)? == 0 {
-            bail!("a judge has ended");
-        }
-        Ok(answer.trim_end().to_string())
-    }
 }

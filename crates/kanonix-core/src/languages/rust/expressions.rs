@@ -51,7 +51,9 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
             member(p, parts);
         }
         Kind::IndexExpression => index_expression(p, parts),
-        Kind::Arguments if p.part(p.parent(node), 0).is_some_and(|called| is_leaving(p, called)) => {
+        Kind::Arguments
+            if p.part(p.parent(node), 0).is_some_and(|called| is_leaving(p, called)) =>
+        {
             tuple(p, parts, List::new());
         }
         Kind::Arguments => arguments(p, node, parts),

@@ -591,7 +591,8 @@ fn a_hole_has_an_elements_place() {
 
 #[test]
 fn what_goes_on_with_the_line_below_gets_no_semicolon() {
-    let text = "{\n  let\n  level = 2;\n  await\n  ebb();\n}\nclass Mole {\n  static\n  high = 2;\n}\n";
+    let text =
+        "{\n  let\n  level = 2;\n  await\n  ebb();\n}\nclass Mole {\n  static\n  high = 2;\n}\n";
     assert_eq!(lay_with("javascript", &[("statement_end", "", "semicolon")], text), text);
 }
 

@@ -374,6 +374,7 @@ let level: abstract new () => EbbAtTheQuay | FloodAtTheQuay;
 
 #[test]
 fn a_type_that_a_value_is_said_to_have_ends_with_its_line() {
-    let text = "const ebb = level as Ebb\n(low)()\nconst high = level satisfies Flood\n[1].map(low)\n";
+    let text =
+        "const ebb = level as Ebb\n(low)()\nconst high = level satisfies Flood\n[1].map(low)\n";
     assert_eq!(lay("typescript", text), text);
 }
