@@ -332,6 +332,27 @@ fn explain_names_the_key_that_decides_and_the_line_that_says_it() {
 }
 
 #[test]
+fn explain_says_of_a_script_in_a_page_what_its_own_language_says() {
+    let canon = "[style.html]\nindent_size = 4\n\n[style.javascript]\nquotes = \"double\"\n";
+    let page = "<script>\nebb( 'low' );\n</script>\n";
+    let repo = Repo::with(&[("kanonix.toml", canon), ("a.html", page)]);
+    let said = repo.kanonix(&["explain", "a.html:2"]).out;
+    let rows = said.lines().skip_while(|line| !line.starts_with("line 2"));
+    insta::assert_snapshot!(rows.collect::<Vec<_>>().join("\n"), @"
+    line 2 is laid out by
+      indent_size         2      column 1                        the community's
+      flat_block                 column 1                        the community's
+      paren_gap.call      false  column 4                        the community's
+      inner_gap.parens    false  columns 6, 12                   the community's
+      statement_end       keep   column 13                       the community's
+    what is wanted on it
+      column 6    no space before `'low'`  inner_gap.parens  the community's
+      column 6    use double quotes        quotes            kanonix.toml:5
+      column 12   no space before `)`      inner_gap.parens  the community's
+    ");
+}
+
+#[test]
 fn explain_lays_the_same_lines_out_under_each_value() {
     let repo = Repo::plain();
     let of_one_language = repo.kanonix(&["explain", "flat_block.value"]).out;

@@ -12,6 +12,8 @@ use std::ops::Range;
 /// What decides what stands before a token.
 #[derive(Clone, Debug, PartialEq, Eq)]
 pub struct Decided {
+    /// The language of the line: what stands in a page may be in another one than that.
+    pub language: &'static str,
     /// The byte that the token begins at.
     pub offset: usize,
     /// The setting.
@@ -58,20 +60,21 @@ impl Document<'_> {
             return Vec::new();
         }
         let gaps = self.sheet(&tree, style).decided(line);
+        let language = self.language.name;
         let mut trying = Trying::new(self, style, line);
         let mut decided = Vec::new();
         for (gap, setting) in gaps {
             let offset = gap.end;
             let of = |setting: Setting, key| {
                 let value = style.get(setting, key);
-                Decided { offset, setting, key: Some((key, value)) }
+                Decided { language, offset, setting, key: Some((key, value)) }
             };
             let keys = match entry(setting).slots {
                 [only] if !MAYBE.contains(&setting) => vec![only.key],
                 _ => trying.keys(setting, &gap),
             };
             if keys.is_empty() && !MAYBE.contains(&setting) {
-                decided.push(Decided { offset, setting, key: None });
+                decided.push(Decided { language, offset, setting, key: None });
             }
             decided.extend(keys.into_iter().map(|key| of(setting, key)));
         }

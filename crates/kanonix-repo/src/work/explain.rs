@@ -51,6 +51,8 @@ pub struct Explained {
     pub has_history: bool,
     /// Its style and where the values come from, if it has a language.
     pub agreed: Option<Agreed>,
+    /// The same of what stands in it in other languages, by their names.
+    pub inner: Vec<(&'static str, Agreed)>,
     /// Its text, if it is one.
     pub text: Option<String>,
 }
@@ -144,8 +146,10 @@ pub fn explain(
             _ => None,
         }
     };
+    let inner = language.iter().flat_map(|(language, _)| language.embedded());
     Ok(Explained {
         shown: shown_from(&current, &whole),
+        inner: inner.map(|inner| (inner.name, governing.agreed(&whole, inner))).collect(),
         governed_by: governing.files(),
         agreed: language.as_ref().map(|(language, _)| governing.agreed(&whole, language)),
         language,

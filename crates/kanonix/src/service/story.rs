@@ -2,7 +2,7 @@
 
 use kanonix_core::text::{LineSet, Lines};
 use kanonix_core::{decided, judge};
-use kanonix_repo::canon::{Agreed, Because, SaidAt, Play, Said};
+use kanonix_repo::canon::{Because, SaidAt, Play, Said};
 use kanonix_repo::work::{self, Explained};
 use serde::Serialize;
 use std::path::Path;
@@ -201,20 +201,22 @@ impl Explaining<'_> {
             report.faults.push(Spot { line, column, setting, message, said_at: None });
         }
         let Some(asked) = line else { return };
-        for one in decided(text, language, &agreed.style, asked - 1) {
+        let decided = decided(text, language, &agreed.style, asked - 1);
+        for one in &decided {
             let (_, column) = lines.place(text, one.offset);
             let name = one.name();
             match report.decided_by.iter_mut().find(|known| known.setting == name) {
                 Some(known) if known.columns.contains(&column) => {}
                 Some(known) => known.columns.push(column),
                 None => report.decided_by.push(Decision {
-                    said_at: self.said_at(agreed, &name),
+                    said_at: self.said_at(one.language, &name),
                     setting: name,
-                    value: one.key.map(|(_, value)| value.to_string()),
+                    value: one.key.as_ref().map(|(_, value)| value.to_string()),
                     columns: vec![column],
                 }),
             }
         }
+        let of_line = decided.first().map_or(language.name, |one| one.language);
         for slip in &outcome.slips {
             let (line, column) = lines.place(text, slip.offset);
             if line != asked {
@@ -224,16 +226,19 @@ impl Explaining<'_> {
             let is_it = |one: &&Decision| {
                 one.setting.split('.').next() == Some(name) && one.columns.contains(&column)
             };
-            let decision = report.decided_by.iter().find(is_it);
-            let setting = decision.map_or(name, |one| &one.setting).to_string();
-            let said_at = self.said_at(agreed, &setting);
+            let (setting, said_at) = match report.decided_by.iter().find(is_it) {
+                Some(decision) => (decision.setting.clone(), decision.said_at.clone()),
+                None => (name.to_string(), self.said_at(of_line, name)),
+            };
             let message = slip.message.clone();
             report.slips.push(Spot { line, column, setting, message, said_at });
         }
     }
 
-    /// The lines that give a setting its values, or one of its keys its own.
-    fn said_at(&self, agreed: &Agreed, name: &str) -> Option<String> {
+    /// The lines that give a setting its values in a language, or one of its keys its own.
+    fn said_at(&self, language: &str, name: &str) -> Option<String> {
+        let inner = self.explained.inner.iter().find(|(own, _)| *own == language);
+        let agreed = inner.map(|(_, agreed)| agreed).or(self.explained.agreed.as_ref())?;
         let of = |said: &&Said| said.name == name || said.name.split('.').next() == Some(name);
         let mut places: Vec<String> =
             agreed.said.iter().filter(of).map(|said| self.place(&said.place)).collect();
