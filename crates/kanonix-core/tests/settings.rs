@@ -1,6 +1,6 @@
 //! Settings whose effect is easiest to see on their own.
 
-use kanonix_core::style::{Style, keeps, sample, slots};
+use kanonix_core::style::{Style, Value, keeps, sample, slots};
 use kanonix_core::survey::Survey;
 use kanonix_core::text::{LineSet, apply, changed_lines};
 use kanonix_core::{Decided, decided, judge, languages, mend};
@@ -462,4 +462,7 @@ let ebb = theLevelAtTheMole + theLevelAtTheQuayBehindTheMole +
     max_line_length = 100
     statement_end = keep
     ");
+    let tabs = crate::support::style("typescript", &[("indent_style", "", "tab")]);
+    let first = decided("{\n\tebb();\n}\n", language, &tabs, 1).remove(0);
+    assert_eq!((first.name().as_str(), first.key.unwrap().1), ("indent_style", Value::Word("tab")));
 }

@@ -309,15 +309,20 @@ fn explain_says_what_decides_a_line_and_what_is_wanted_there() {
     ");
 }
 
+/// What `explain` says of a place on the second line of a file, and nothing that it says of the file.
+fn of_the_second_line(repo: &Repo, place: &str) -> String {
+    let said = repo.kanonix(&["explain", place]).out;
+    let rows = said.lines().skip_while(|line| !line.starts_with("line 2"));
+    rows.collect::<Vec<_>>().join("\n")
+}
+
 #[test]
 fn explain_names_the_key_that_decides_and_the_line_that_says_it() {
     let repo = Repo::with(&[
         ("kanonix.toml", "[style]\ninner_gap = { braces = false }\nwrap_indent = { chain = 2 }\n"),
         ("a.js", "const ebb = gauges\n    .map( low )\n    .filter(isEbb)\n    .map(low);\n"),
     ]);
-    let said = repo.kanonix(&["explain", "a.js:2"]).out;
-    let rows = said.lines().skip_while(|line| !line.starts_with("line 2"));
-    insta::assert_snapshot!(rows.collect::<Vec<_>>().join("\n"), @"
+    insta::assert_snapshot!(of_the_second_line(&repo, "a.js:2"), @"
     line 2 is laid out by
       indent_size         2      column 5                        the community's
       wrap_indent.chain   2      column 5                        kanonix.toml:3
@@ -336,9 +341,7 @@ fn explain_says_of_a_script_in_a_page_what_its_own_language_says() {
     let canon = "[style.html]\nindent_size = 4\n\n[style.javascript]\nquotes = \"double\"\n";
     let page = "<script>\nebb( 'low' );\n</script>\n";
     let repo = Repo::with(&[("kanonix.toml", canon), ("a.html", page)]);
-    let said = repo.kanonix(&["explain", "a.html:2"]).out;
-    let rows = said.lines().skip_while(|line| !line.starts_with("line 2"));
-    insta::assert_snapshot!(rows.collect::<Vec<_>>().join("\n"), @"
+    insta::assert_snapshot!(of_the_second_line(&repo, "a.html:2"), @"
     line 2 is laid out by
       indent_size         2      column 1                        the community's
       flat_block                 column 1                        the community's

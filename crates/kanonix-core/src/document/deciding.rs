@@ -63,7 +63,13 @@ impl Document<'_> {
         let language = self.language.name;
         let mut trying = Trying::new(self, style, line);
         let mut decided = Vec::new();
+        // A step is a tab, however wide that is.
+        let tabs = style.is(Setting::IndentStyle, Key::Whole, "tab");
         for (gap, setting) in gaps {
+            let setting = match setting {
+                Setting::IndentSize if tabs => Setting::IndentStyle,
+                setting => setting,
+            };
             let offset = gap.end;
             let of = |setting: Setting, key| {
                 let value = style.get(setting, key);
