@@ -201,8 +201,7 @@ pub(super) fn is_unclosed(tree: &Tree, text: &str, node: NodeId) -> bool {
 /// Elements whose end tags may be left out: the HTML standard's section on optional tags.
 const ENDING_THEMSELVES: &[&str] = &[
     "body", "caption", "colgroup", "dd", "dt", "head", "html", "li", "optgroup", "option", "p",
-    "rp",
-    "rt", "tbody", "td", "tfoot", "th", "thead", "tr",
+    "rp", "rt", "tbody", "td", "tfoot", "th", "thead", "tr",
 ];
 
 /// How many elements have no end tag that need one, and how many end tags end nothing.
