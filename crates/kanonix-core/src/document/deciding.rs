@@ -5,6 +5,7 @@
 //! value of it would have something else there.
 
 use super::Document;
+use crate::layout::PLACES;
 use crate::style::{Key, Setting, Slot, Style, Value, ValueKind, entry};
 use crate::text::{Edit, LineSet};
 use std::ops::Range;
@@ -32,15 +33,11 @@ impl Decided {
     }
 }
 
-/// What decides how far in a line is beside the step of indentation, or what it begins with, if anything
-/// there would be otherwise without it.
-const MAYBE: [Setting; 5] = [
-    Setting::WrapIndent,
-    Setting::WrapAlign,
-    Setting::OperatorPlace,
-    Setting::TernaryPlace,
-    Setting::DotPlace,
-];
+/// Whether a setting decides how far in a line is beside the step of indentation, or what it begins with, if
+/// anything there would be otherwise without it.
+fn may_decide(setting: Setting) -> bool {
+    matches!(setting, Setting::WrapIndent | Setting::WrapAlign) || PLACES.contains(&setting)
+}
 
 /// So many lines on either side are tried with a line.
 const AROUND: usize = 40;
@@ -76,10 +73,10 @@ impl Document<'_> {
                 Decided { language, offset, setting, key: Some((key, value)) }
             };
             let keys = match entry(setting).slots {
-                [only] if !MAYBE.contains(&setting) => vec![only.key],
+                [only] if !may_decide(setting) => vec![only.key],
                 _ => trying.keys(setting, &gap),
             };
-            if keys.is_empty() && !MAYBE.contains(&setting) {
+            if keys.is_empty() && !may_decide(setting) {
                 decided.push(Decided { language, offset, setting, key: None });
             }
             decided.extend(keys.into_iter().map(|key| of(setting, key)));
@@ -141,24 +138,16 @@ impl<'a> Trying<'a> {
     }
 }
 
-/// The other values of a slot; of its numbers, those beside it.
+/// The other values of a slot; of its numbers, those beside it, and of lists the words.
 fn others(slot: &Slot, own: &Value) -> Vec<String> {
-    let word = |words: &[&str]| words.iter().map(|word| word.to_string()).collect::<Vec<_>>();
-    let mut others = match slot.kind {
-        ValueKind::Word(words) => word(words),
-        ValueKind::Flag => word(&["true", "false"]),
-        ValueKind::FlagOrKeep => word(&["true", "false", "keep"]),
-        ValueKind::Number(least, most, words) => {
-            let number = match own {
-                Value::Number(number) => *number,
-                _ => least,
-            };
-            let beside = number.saturating_sub(1).max(least)..=number.saturating_add(1).min(most);
-            beside.map(|number| number.to_string()).chain(word(words)).collect()
+    let numbers = match (&slot.kind, own) {
+        (ValueKind::Number(least, most, _), Value::Number(own)) => {
+            own.saturating_sub(1).max(*least)..=own.saturating_add(1).min(*most)
         }
-        // Whoever lists something has it by its name.
-        ValueKind::List(_) | ValueKind::Patterns(..) => Vec::new(),
+        (ValueKind::Number(least, ..), _) => *least..=*least,
+        _ => 1..=0,
     };
-    others.retain(|value| *value != own.to_string());
-    others
+    let words = slot.words().into_iter().map(str::to_string);
+    let all = words.chain(numbers.map(|number| number.to_string()));
+    all.filter(|value| *value != own.to_string()).collect()
 }

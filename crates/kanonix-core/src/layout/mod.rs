@@ -85,6 +85,9 @@ pub struct Sheet<'a> {
     depth: &'a str,
 }
 
+/// The settings that say on which side of a sign a line ends.
+pub const PLACES: [Setting; 3] = [Setting::OperatorPlace, Setting::TernaryPlace, Setting::DotPlace];
+
 impl<'a> Sheet<'a> {
     /// Plans the whole text with a language's rule for a node.
     pub fn new(
@@ -346,10 +349,7 @@ impl<'a> Sheet<'a> {
                 _ if begins_line => {
                     let beside = [index.wrapping_sub(1), index + 1];
                     let beside = beside.iter().filter_map(|beside| self.plan.gaps.get(*beside));
-                    let places = beside.map(|beside| beside.breaks).filter(|breaks| {
-                        use Setting::{DotPlace, OperatorPlace, TernaryPlace};
-                        matches!(breaks, DotPlace | OperatorPlace | TernaryPlace)
-                    });
+                    let places = beside.map(|gap| gap.breaks).filter(|own| PLACES.contains(own));
                     let own = [Setting::IndentSize, Setting::WrapIndent, Setting::WrapAlign];
                     let all = own.into_iter().chain(places).chain([gap.breaks]);
                     decided.extend(all.map(|setting| (place.clone(), setting)));

@@ -292,11 +292,8 @@ impl Sample {
     pub fn shown(&self, slot: &Slot) -> Vec<&'static str> {
         match slot.kind {
             _ if !self.values.is_empty() => self.values.to_vec(),
-            ValueKind::Word(words) => words.to_vec(),
-            ValueKind::Flag => vec!["true", "false"],
-            ValueKind::FlagOrKeep => vec!["true", "false", "keep"],
-            ValueKind::List(words) | ValueKind::Patterns(words, _) => words.to_vec(),
             ValueKind::Number(..) => vec![slot.default],
+            _ => slot.words(),
         }
     }
 }

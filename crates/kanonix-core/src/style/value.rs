@@ -170,6 +170,18 @@ impl Slot {
         }
     }
 
+    /// The words that it takes.
+    pub fn words(&self) -> Vec<&'static str> {
+        match self.kind {
+            ValueKind::Word(words)
+            | ValueKind::Number(_, _, words)
+            | ValueKind::List(words)
+            | ValueKind::Patterns(words, _) => words.to_vec(),
+            ValueKind::Flag => vec!["true", "false"],
+            ValueKind::FlagOrKeep => vec!["true", "false", "keep"],
+        }
+    }
+
     /// The values that it takes, for a sentence.
     pub fn takes(&self) -> String {
         let listed = |words: &[&str]| {

@@ -88,11 +88,7 @@ impl Question {
             (_, ValueKind::Number(least, ..)) => {
                 (least..least.max(1) + 2).map(|number| number.to_string()).collect()
             }
-            (_, ValueKind::Word(all) | ValueKind::List(all) | ValueKind::Patterns(all, _)) => words(
-                all,
-            ),
-            (_, ValueKind::Flag) => words(&["true", "false"]),
-            (_, ValueKind::FlagOrKeep) => words(&["true", "false", "keep"]),
+            _ => words(&slot.words()),
         };
         let is_at_least = entry.setting == Setting::BlankLines
             && !matches!(slot.key, Key::Most | Key::AtEdges);

@@ -205,9 +205,7 @@ pub(super) fn statement_end(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     if present {
         p.flat(p.first(last), 0, Setting::StatementEnd);
     }
-    // These go on with the line below, although the grammar reads two statements.
-    let goes_on = matches!(p.token_text(p.end(node) - 1), "let" | "await" | "static");
-    if goes_on || in_for(p, node) {
+    if goes_on_below(p, node) || in_for(p, node) {
         return;
     }
     if !present {
@@ -220,6 +218,14 @@ pub(super) fn statement_end(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
             p.rewrite(end, TreeEdit::Remove(when), Setting::StatementEnd);
         }
     }
+}
+
+/// Whether a statement ends with a word that the language reads with the line below, although the grammar
+/// reads two statements.
+fn goes_on_below(p: &Planner, node: NodeId) -> bool {
+    let last = p.end(node) - 1;
+    let is_name = last > 0 && p.token_text(last - 1).ends_with('.');
+    matches!(p.token_text(last), "let" | "await") && !is_name
 }
 
 /// Whether a node stands in a `for`'s parentheses.
