@@ -257,3 +257,25 @@ fn a_key_is_in_no_column_of_arguments() {
     let text = "t = {\n  [0] = ebb(0, 1),\n  ebb( 0, -1),\n  ebb(-1,  0),\n}\n";
     assert_eq!(lay_with("lua", &[], text), text);
 }
+
+/// Where a canon leaves blanks inside parentheses alone, the closing ones of rows stand in a column, too.
+#[test]
+fn closing_parentheses_of_rows_may_be_lined_up() {
+    let keep = [("inner_gap", "parens", "keep"), ("word_gap", "", "keep")];
+    let text = "\
+ebb( \"low\"   )
+ebb( \"slack\" )
+
+check(ebb, 2   )
+check(flood, 10)
+
+warn(ebb )
+warn(low)
+";
+    let wanted = text.replace("ebb )", "ebb)");
+    assert_eq!(lay_with("lua", &keep, text), wanted);
+    let none = wanted.replace("( ", "(").replace("   )", ")");
+    assert_eq!(lay_with("lua", &[], text), none.replace("2   )", "2)").replace(" )", ")"));
+    let tables = "ebb({ low,   }, 1)\nebb({ low, 2 }, 2)\n";
+    assert_eq!(lay_with("lua", &[("last_comma", "", "keep_all")], tables), tables);
+}

@@ -35,6 +35,24 @@ fn without_a_limit_the_lines_of_a_list_are_as_long_as_somebody_made_them() {
     assert_eq!(lay_with("python", &keeps, &sum), sum.replace("+\\", "+ \\"));
 }
 
+/// Nothing is opened around a text whose own lines are too long, and its lines are nobody's breaks.
+#[test]
+fn a_text_of_long_lines_stays_where_it_begins() {
+    let long = "ebb and flood ".repeat(9);
+    let off = [("max_line_length", "", "off")];
+    for (language, open, close, end) in [
+        ("lua", "[[", "]]", ""),
+        ("python", "\"\"\"", "\"\"\"", ""),
+        ("javascript", "`", "`", ";"),
+        ("ruby", "\"", "\"", ""),
+    ] {
+        let text = format!("{open}Tides.\n   {long}.{close}");
+        let text = format!("warn({text}){end}\nwarn(level, {text}){end}\n");
+        assert_eq!(lay_with(language, &[], &text), text, "{language}");
+        assert_eq!(lay_with(language, &off, &text), text, "{language}");
+    }
+}
+
 /// A name stands below its type where one line has no room for both, and somebody put it there.
 #[test]
 fn a_name_stands_below_its_type_where_there_is_no_room_for_it() {

@@ -466,3 +466,28 @@ let ebb = theLevelAtTheMole + theLevelAtTheQuayBehindTheMole +
     let first = decided("{\n\tebb();\n}\n", language, &tabs, 1).remove(0);
     assert_eq!((first.name().as_str(), first.key.unwrap().1), ("indent_style", Value::Word("tab")));
 }
+
+/// Definitions that may stay on a line each stand together where somebody put them together.
+#[test]
+fn definitions_on_a_line_each_need_no_blank_lines() {
+    let kept = [
+        ("flat_block", "", "keep"),
+        ("blank_lines", "between_functions", "1"),
+        ("blank_lines", "between_members", "1"),
+    ];
+    for (language, text) in [
+        ("css", ".ebb { color: navy; }\n.flood { color: red; }\n"),
+        ("java", "class Gauge {\n    int ebb() { return 1; }\n    int flood() { return 2; }\n}\n"),
+        ("javascript", "function ebb() { return 1; }\nfunction flood() { return 2; }\n"),
+        ("javascript", "class Gauge {\n  ebb() { return 1; }\n  flood() { return 2; }\n}\n"),
+        ("csharp", "class Gauge\n{\n    int Ebb() => 1;\n    int Flood() => 2;\n}\n"),
+        ("lua", "function ebb() return 1 end\nfunction flood() return 2 end\n"),
+    ] {
+        assert_eq!(lay_with(language, &kept, text), text, "{language}");
+    }
+    // Where each is opened, they stand apart.
+    let open = [("flat_block", "", "open")];
+    let text = ".ebb { color: navy; }\n.flood { color: red; }\n";
+    let wanted = ".ebb {\n  color: navy;\n}\n\n.flood {\n  color: red;\n}\n";
+    assert_eq!(lay_with("css", &open, text), wanted);
+}

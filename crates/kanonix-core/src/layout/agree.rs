@@ -272,6 +272,11 @@ impl Neighbours<'_> {
         if cell.blanks == own.blanks && own.blanks <= own.usual.max(1) {
             return false;
         }
+        // One blank before the bracket of a statement is a slip more often than a column.
+        let closes = tree.closes(page.token_text(own.token));
+        if closes && own.usual == 0 && cell.blanks.max(own.blanks) == 1 && !own_row.is_element {
+            return false;
+        }
         // Words of unlike lines end in one column by chance, and elements of unlike lists stand in one.
         let kind = |token: TokenId| tree.tokens[token as usize].kind;
         let is_list = self.kind == Column::Table;
@@ -281,7 +286,7 @@ impl Neighbours<'_> {
             !tree.opens(page.token_text(own_before))
                 || page.column(before as usize) == page.column(own_before as usize)
         };
-        if is_list && !(kind(before) == kind(own_before) && is_beside()) {
+        if is_list && !closes && !(kind(before) == kind(own_before) && is_beside()) {
             return false;
         }
         let may_be_chance = is_end || (is_list && kind(other_row.first) != kind(own_row.first));

@@ -46,7 +46,12 @@ impl Filler<'_> {
             [first, .., last] => line(first.start) == line(last.start),
             _ => true,
         };
-        if is_one_line { self.max } else { self.joined }
+        // The lines of a text are its own.
+        let mut gaps = group.first as usize + 1..group.end as usize;
+        let mut is_unbroken = || {
+            tokens.len() <= MOST_ON_A_LINE as usize && !gaps.any(|gap| self.sheet.broken(gap))
+        };
+        if is_one_line || is_unbroken() { self.max } else { self.joined }
     }
 
     /// How long the line is that a group begins on, up to where the text breaks it: nobody made it longer

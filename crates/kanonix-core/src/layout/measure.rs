@@ -222,7 +222,8 @@ impl Measures {
                     return false;
                 }
                 at = stop + 1;
-                column = self.tail(stop);
+                // What follows a text's last line, where that is too long itself, tells nothing.
+                column = Some(self.tail(stop)).filter(|tail| *tail <= max).unwrap_or(0);
                 if at < end {
                     column += (self.start[at] - self.end[stop]) as usize;
                 }

@@ -359,6 +359,13 @@ impl<'a> Planner<'a> {
         self.text[first.start as usize..last.end as usize].contains('\n')
     }
 
+    /// Whether a definition stands on one line, and may stay there: such ones need no blank lines.
+    pub fn is_one_line(&self, node: NodeId, key: Key) -> bool {
+        self.style.is(Setting::FlatBlock, key, "keep")
+            && !self.is_spread(node)
+            && self.line_fits(self.first(node))
+    }
+
     /// The word that a node's rule left for its children.
     pub fn context(&self, node: NodeId) -> u8 {
         self.context[node as usize]

@@ -631,8 +631,7 @@ fn places_in_memory_are_read() {
         lay("csharp", &inside("*(p+1)=3;\nF( x,y )=3;\nUnsafe.As<byte,int>( ref b )|=3;\nF()=3;"));
     let wanted = "*(p + 1) = 3;\nF(x, y) = 3;\nUnsafe.As<byte,int>(ref b) |= 3;\nF() = 3;";
     assert_eq!(laid, inside(wanted));
-    let read =
-        "*(int*)p = 4;\n*(float*)(p + 4) = 1;\n*((ushort*)p) = 4;\n*p++ = *q++;\n*--p = 3;\n\
+    let read = "*(int*)p = 4;\n*(float*)(p + 4) = 1;\n*((ushort*)p) = 4;\n*p++ = *q++;\n*--p = 3;\n\
                 **(int**)p = **q;\nx = a * *(p + 1);\nreturn *(byte*)p.ToPointer();\n\
                 Swap(ref *(long*)p, *(int*)-1);\nvar (a, b) = c;\nif (a) *(int*)p = 3;\nF(\"(\") = a * (b);\n\
                 return (a + b) * (c + d);\nx = sizeof(int) * (n + 1);\nx = i++ * (b);\nx = a! * (b);\n\

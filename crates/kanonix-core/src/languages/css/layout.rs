@@ -158,6 +158,7 @@ fn sort(p: &Planner, node: NodeId) -> Sort {
         Kind::KeyframeBlock => Sort::Other,
         Kind::ImportStatement => Sort::Import,
         Kind::AtRule if DONE_HERE.contains(&p.token_text(p.first(node))) => Sort::Other,
+        Kind::RuleSet if p.is_one_line(node, Key::Type) => Sort::Other,
         _ if last.is_some_and(|last| is_block(p, last)) => Sort::Type,
         _ => Sort::Other,
     }

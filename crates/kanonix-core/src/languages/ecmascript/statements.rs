@@ -92,6 +92,13 @@ pub(super) fn listed(p: &mut Planner, parts: &[NodeId], group: GroupId, level: u
 pub(super) fn sort(p: &Planner, node: NodeId) -> Sort {
     match Kind::at(p, node) {
         Kind::ImportStatement => Sort::Import,
+        Kind::FunctionDeclaration
+        | Kind::GeneratorFunctionDeclaration
+        | Kind::MethodDefinition
+            if p.is_one_line(node, Key::Function) =>
+        {
+            Sort::Other
+        }
         Kind::FunctionDeclaration | Kind::GeneratorFunctionDeclaration => Sort::Function,
         Kind::ClassDeclaration | Kind::AbstractClassDeclaration => Sort::Type,
         Kind::MethodDefinition => Sort::Member,

@@ -108,6 +108,7 @@ pub(super) fn sort(p: &Planner, node: NodeId) -> Sort {
         | Kind::EnumDeclaration
         | Kind::RecordDeclaration
         | Kind::AnnotationTypeDeclaration => Sort::Type,
+        Kind::MethodDeclaration if p.is_one_line(node, Key::Function) => Sort::Other,
         Kind::MethodDeclaration if p.is(p.parent(node), Kind::Program) => Sort::Function,
         Kind::ConstructorDeclaration | Kind::CompactConstructorDeclaration => Sort::Member,
         Kind::FieldDeclaration | Kind::ConstantDeclaration => Sort::Field,

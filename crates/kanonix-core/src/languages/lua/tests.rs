@@ -203,6 +203,26 @@ local f = {
 }
 
 #[test]
+fn a_comment_alone_in_a_block_may_stay_on_its_line() {
+    let text = "\
+while ebb() do --[[ wait ]] end
+local a = { b = function() --[[ nothing ]] end }
+if a then --[[ nothing ]] end
+if a then --[[ nothing ]]
+end
+";
+    assert_eq!(lay("lua", text), text);
+}
+
+#[test]
+fn blanks_that_a_canon_keeps_stand_on_both_sides_of_a_mark() {
+    let keep = [("word_gap", "", "keep")];
+    let text = "gauge : read(1)\ngauge[1] : read(1)\ngauge() . level = 1\n";
+    assert_eq!(lay_with("lua", &keep, text), text);
+    assert_eq!(lay("lua", text), text.replace(" : ", ":").replace(" . ", "."));
+}
+
+#[test]
 fn a_mark_that_touches_the_end_of_a_comment_goes_with_it() {
     let text = "--[[\n  Tides\n]]--\nebb = 1 --[[ low ]]--\n";
     assert_eq!(lay("lua", text), text);

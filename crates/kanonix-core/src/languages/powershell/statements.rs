@@ -212,6 +212,9 @@ pub(super) fn braced(
         // `{}` and `{ }`: people write either.
         return p.keep_gap(end);
     }
+    if own.is_empty() && !p.holds_lines(brace, end) {
+        return p.inside_bracket(end, p.choices.block_gap);
+    }
     if let Some(group) = group.filter(|_| !own.is_empty()) {
         p.group_mut(group).around = Around::OneLine;
         p.flat_lines(brace, &own, group, is_end);

@@ -685,3 +685,9 @@ class Gauge : Station {
     let hasty = class.replace("$this.Level = $level", "$this.Level=$level");
     assert_eq!(lay("powershell", &hasty), class);
 }
+
+#[test]
+fn a_comment_alone_in_a_block_may_stay_on_its_line() {
+    let text = "function Read-Gauge { <# nothing #> }\n\n$a = { <# nothing #> }\n";
+    assert_eq!(lay("powershell", text), text);
+}

@@ -236,8 +236,12 @@ impl Planner<'_> {
     }
 
     /// Whether what stands between a header and a word that ends it (`end`) takes lines of its own.
+    /// A comment between them that nothing breaks needs none.
     pub fn holds_lines(&self, opener: TokenId, word: TokenId) -> bool {
-        word > opener + 1 || (self.choices.remembers && self.broken_before(word))
+        match word > opener + 1 {
+            true => self.broken_between(opener, word),
+            false => self.choices.remembers && self.broken_before(word),
+        }
     }
 
     /// The group of statements between the last token of a header and a word that ends them, where

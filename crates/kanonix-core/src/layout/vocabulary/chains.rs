@@ -197,7 +197,10 @@ impl Planner<'_> {
         let is_name = self.token_text(token).starts_with(|c: char| c.is_alphanumeric() || c == '_');
         let other = if is_name { token - 1 } else { token + 1 };
         match self.is_breakable(other) {
-            true => self.flat(token, 0, Setting::WordGap),
+            true => {
+                let kept = self.present_blanks(token).filter(|_| self.choices.keep_words);
+                self.flat(token, kept.unwrap_or(0), Setting::WordGap);
+            }
             false => self.word(token, 0),
         }
     }

@@ -331,7 +331,9 @@ impl Planner<'_> {
         let last = self.first(closer);
         let key = Some(list.key()).filter(|_| !list.members);
         self.close(last, group, inside, key);
-        if list.collection && !list.members && elements > 1 {
+        // No column is worth a blank that the canon has not.
+        let is_free = self.choices.parens_gap.is_none();
+        if key == Some(Key::Collection) || (key == Some(Key::Call) && is_free) {
             self.column(last, Column::Table);
         }
         if self.choices.one_each && list.collection && !list.words && elements > 1 {

@@ -194,8 +194,7 @@ pub(super) const ENTRIES: &[Entry] = &[
     Entry {
         setting: Setting::WordGap,
         name: "word_gap",
-        about:
-            "The gaps that no other setting decides (after commas, between words, before \
+        about: "The gaps that no other setting decides (after commas, between words, before \
                 parentheses and braces): one space or none, as the language's guide has it, or kept.",
         slots: &[one(Family::Text, ValueKind::Word(&["guide", "keep"]), "guide")],
         one_for_all: false,
