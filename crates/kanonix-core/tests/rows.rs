@@ -282,3 +282,21 @@ fn a_first_row_without_room_begins_below_its_bracket() {
         assert_eq!(touched_with(language, &style, &base, &text), below);
     }
 }
+
+/// What gives way to others stays in its rows, and what is in them opens for its own row alone.
+#[test]
+fn type_arguments_in_rows_stay_in_them() {
+    let rows = [("list_wrap", "", "rows"), ("max_line_length", "", "60")];
+    let text = "\
+type Tide = Gauge<
+  Quay,
+  Level<Ebb, Extract<Flood, Record<Moon, Slack>>>,
+  Read<Ebb, Flood>,
+  Slack
+>;
+const read = dual<
+  <A>(of: Gauge<A>, at: Quay<A>) => Level<A, Moon | Slack>
+>(2);
+";
+    assert_eq!(lay_with("typescript", &rows, text), text);
+}

@@ -1,6 +1,6 @@
 //! Widths: whether something fits is one subtraction of running sums.
 
-use super::plan::{Around, GroupId, Plan, Rows, Shape, TreeEdit, Want, When};
+use super::plan::{Around, Group, GroupId, Plan, Rows, Shape, TreeEdit, Want, When};
 use crate::style::Setting;
 use crate::syntax::{Role, TokenId, Tree};
 
@@ -130,7 +130,13 @@ impl Measures {
             let may_end =
                 !matches!(gap.want, Want::Keep | Want::Flat) || kept_break || beside || after_lines;
             let group = plan.group_of(index);
-            let waits = gap.want == Want::Break && group.is_some_and(|group| group.waits());
+            // Rows that somebody laid out stay, whoever else could be opened.
+            let has_rows = |group: &Group| {
+                let opening = group.opening.filter(|_| group.rows == Rows::Kept);
+                opening.is_some_and(|gap| tree.broken(gap as usize, text))
+            };
+            let waits = gap.want == Want::Break
+                && group.is_some_and(|group| group.waits() && !has_rows(group));
             let may_end = may_end && !waits;
             self.next_break[index] =
                 if may_end { index as u32 } else { self.next_break[index + 1] };

@@ -1,6 +1,7 @@
 //! Changing a canon in its place: one value at a time, comments and order left as they are.
 
 use super::reading::TOP;
+use kanonix_core::languages;
 use kanonix_core::style::REGISTRY;
 use thiserror::Error;
 use toml_edit::{DocumentMut, InlineTable, Item, Table, TableLike, Value, value};
@@ -50,6 +51,21 @@ impl Wish {
     pub fn name(&self) -> String {
         self.path.join(".")
     }
+}
+
+/// The languages whose tables have a setting, too, that is wished for in all of them.
+#[must_use]
+pub fn with_their_own(text: &str, wish: &Wish) -> Vec<String> {
+    let canon: DocumentMut = text.parse().unwrap_or_default();
+    let style = canon.get("style").and_then(Item::as_table_like);
+    let ([_, setting, key @ ..], Some(style)) = (&wish.path[..], style) else { return Vec::new() };
+    let has_it = |table: &Item| match (table.get(setting.as_str()), key) {
+        (Some(own), [key, ..]) if own.is_table_like() => own.get(key.as_str()).is_some(),
+        (own, _) => own.is_some(),
+    };
+    let is_own = |name: &str| languages::by_name(name).is_some();
+    let own = style.iter().filter(|(name, table)| is_own(name) && has_it(table));
+    own.map(|(name, _)| name.to_string()).collect()
 }
 
 /// The text of a canon in which a wish is fulfilled. Whether it makes sense, reading it will tell.

@@ -2,7 +2,7 @@
 
 use super::kinds::Kind;
 use super::types::{assigned, leads_with_bar, signature};
-use crate::layout::plan::{Around, Shape};
+use crate::layout::plan::{Around, GroupId, Shape, Slight};
 use crate::layout::planner::Planner;
 use crate::layout::vocabulary::{Binary, Handed, Link, List, Operators};
 use crate::style::{Key, Setting};
@@ -175,6 +175,8 @@ fn parenthesized(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     );
     if is_markup {
         p.group_mut(group).around = Around::OneLine;
+    } else if is_open_answer(p, node) {
+        p.group_mut(group).slight = Slight::Never;
     } else {
         p.group_mut(group).stand_in = stand_in(p, *inner, true);
         p.group_mut(group).own_line = gives_call(p, *inner);
@@ -183,6 +185,19 @@ fn parenthesized(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
             Kind::IfStatement | Kind::WhileStatement | Kind::SwitchStatement
         );
     }
+}
+
+/// Whether an answer of a condition is in parentheses, as the other one is that has lines inside them:
+/// `low ? (…) : (level)`.
+fn is_open_answer(p: &Planner, node: NodeId) -> bool {
+    let around = p.parent(node);
+    let mut answers = p.parts(around).into_iter().skip(1);
+    let is_open = |answer: NodeId| p.is(answer, Kind::ParenthesizedExpression)
+        && p.is_spread(answer);
+    p.choices.remembers
+        && p.is(around, Kind::TernaryExpression)
+        && answers.any(|answer| answer != node && is_open(answer))
+        && p.part(around, 0) != Some(node)
 }
 
 /// The first gap inside an object or an array with something in it.
@@ -285,15 +300,18 @@ fn arguments(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
             p.is_one_short_value(&elements) && called.is_some_and(|of| follows_literal(p, of)),
         );
     let Some(group) = p.list(parts, list) else { return };
-    // A last function whose value somebody put on its own line: the closing bracket has one too.
-    if let Some(last) = elements.last()
-        && let Some((sign, value)) = value_on_own_line(p, *last)
-    {
-        let tail = p.group(Shape::LastResort, sign, p.end(*last));
-        p.hand(*last, Handed::Lines(tail));
-        let own = p.group_mut(group);
-        (own.tail, own.stand_in, own.own_line) = (Some(tail), Some(value), false);
+    if let Some(last) = elements.last() {
+        ends_below_value(p, group, *last);
     }
+}
+
+/// A last function whose value somebody put on its own line: the closing bracket has one too.
+pub(super) fn ends_below_value(p: &mut Planner, group: GroupId, last: NodeId) {
+    let Some((sign, value)) = value_on_own_line(p, last) else { return };
+    let tail = p.group(Shape::LastResort, sign, p.end(last));
+    p.hand(last, Handed::Lines(tail));
+    let own = p.group_mut(group);
+    (own.tail, own.stand_in, own.own_line) = (Some(tail), Some(value), false);
 }
 
 /// Whether what is called is a member of a literal: `[low, high].join`.

@@ -293,6 +293,7 @@ fn expression(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let group = p.enclosed(Shape::Chain, [*opener, *inner, *closer], gap, Key::Condition);
     p.group_mut(group).stand_in = super::expressions::stand_in(p, *inner, true);
     p.group_mut(group).closes = super::expressions::brings_brackets(p, *inner);
+    super::expressions::ends_below_value(p, group, *inner);
     if in_sentence(p, node) {
         p.by_hand(group);
     }

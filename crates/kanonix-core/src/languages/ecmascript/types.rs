@@ -184,6 +184,13 @@ fn bars(p: &mut Planner, sign: TokenId, value: NodeId, blanks: u8, setting: Sett
 fn alternatives(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) {
     let group = match p.handed_chain(node) {
         Some(group) => group,
+        // Behind another element of a list they are as far in as that.
+        None if leads_with_bar(p, node) && follows_type(p, node) => {
+            let group = p.group(Shape::Chain, p.first(node), p.end(node));
+            p.group_mut(group).around = Around::OneLine;
+            p.group_mut(group).force_if(parts.len() > 2);
+            group
+        }
         // A bar before the first of them stands on the line of what is before it.
         None if leads_with_bar(p, node) && p.first(node) > 0 => {
             let first = p.first(node);
@@ -238,11 +245,23 @@ fn alternatives(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) {
     let before = kind == Kind::UnionType || leads || leads_with_bar(p, node);
     let (broken, other) = if before { (bar, last) } else { (last, bar) };
     let gap = p.beside(broken, Key::Shift);
-    p.alternative(broken, group, 1, gap);
+    let begin = p.group_mut(group).first;
+    let level = u8::from(!matches!(p.token_text(begin), "|" | "&"));
+    p.alternative(broken, group, level, gap);
     if before && kind == Kind::UnionType {
         p.sets_apart(bar, p.choices.union_steps);
     }
     p.operator(other, Key::Shift);
+}
+
+/// Whether a type stands behind another one in angle brackets, with a line for each.
+fn follows_type(p: &Planner, node: NodeId) -> bool {
+    let (list, first) = (p.parent(node), p.first(node));
+    p.is(list, Kind::TypeArguments)
+        && first > 0
+        && p.token_text(first - 1) == ","
+        && p.broken_before(first)
+        && p.inside(list).is_some_and(|inside| p.broken_before(inside))
 }
 
 /// `Level & { unit: string }`: the last one's members open in the chain's place.

@@ -167,7 +167,9 @@ pub(super) const ENTRIES: &[Entry] = &[
     Entry {
         setting: Setting::BlankLines,
         name: "blank_lines",
-        about: "How many blank lines stand between things.",
+        about:
+            "How many blank lines stand between things. Definitions that stand on a line each, and \
+                may stay there (`flat_block`), need none.",
         slots: &[
             key(Key::Most, Family::Text, "at most, anywhere", BLANKS, "2"),
             key(Key::AfterImports, Family::Definitions, "at least, after the imports", BLANKS, "0"),
@@ -234,7 +236,14 @@ pub(super) const ENTRIES: &[Entry] = &[
                 COLUMNS,
                 "none",
             ),
-            key(Key::Table, Family::Collections, "elements of lists", COLUMNS, "keep"),
+            key(
+                Key::Table,
+                Family::Collections,
+                "elements of lists, and the closing brackets of collections, and of calls where \
+                 `inner_gap` keeps what parentheses have inside",
+                COLUMNS,
+                "keep",
+            ),
             key(
                 Key::Prefix,
                 Family::Sheets,

@@ -9,7 +9,7 @@ use crate::say::{errln, outln, outpart};
 use anyhow::Context;
 use kanonix_core::text::unified_diff;
 use kanonix_repo::canon::Canon;
-use kanonix_repo::canon::editing::{Wish, set};
+use kanonix_repo::canon::editing::{Wish, set, with_their_own};
 use kanonix_repo::work::WorkError;
 
 /// What is priced where nothing is agreed yet.
@@ -44,6 +44,9 @@ pub(super) fn price(tree: &Tree, options: &Settle) -> anyhow::Result<Status> {
         let name = paint.name(&format!("{name:width$}"));
         outln!("  {name}  {:>widest$}  {}", total.said(), paint.faint(&difference));
     }
+    if !options.voice.quiet {
+        say_what_is_left(&text, &options.price, "--price");
+    }
     Ok(Status::Clean)
 }
 
@@ -55,6 +58,9 @@ pub(super) fn set_values(tree: &Tree, options: &Settle) -> anyhow::Result<Status
         return Err(BadOption(message).into());
     };
     let with = changed(tree, &text, &options.set, "--set")?;
+    if !options.voice.quiet {
+        say_what_is_left(&text, &options.set, "--set");
+    }
     if with == text {
         outln!("{shown} says so already");
         return Ok(Status::Clean);
@@ -87,4 +93,17 @@ fn changed(tree: &Tree, text: &str, wishes: &[String], option: &str) -> anyhow::
         Canon::read(&tree.canon, &with).map_err(|error| wrong(error.message()))?;
     }
     Ok(with)
+}
+
+/// Says which languages a wish for all of them leaves as they are, as their tables have the setting, too.
+fn say_what_is_left(text: &str, wishes: &[String], option: &str) {
+    for wish in wishes.iter().filter_map(|asked| Wish::read(asked).ok()) {
+        for language in with_their_own(text, &wish) {
+            let (setting, path) = (&wish.path[1], wish.path[1..].join("."));
+            errln!(
+                "{language} has its own `{setting}`, which stays; for that: {option} {language}.{path}={}",
+                wish.value
+            );
+        }
+    }
 }

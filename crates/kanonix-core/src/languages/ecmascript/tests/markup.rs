@@ -190,3 +190,40 @@ fn the_words_of_a_class_are_in_the_agreed_order() {
     ];
     assert_eq!(stays.map(lay), stays);
 }
+
+/// The bracket stands below a value that somebody put on its own line.
+#[test]
+fn a_function_in_markup_gives_its_value_on_its_own_line() {
+    let text = "\
+const a = (
+  <Quay
+    read={gauge =>
+      readingOfTheNorthernGauge(gauge) + readingOfTheSouthernGauge(gauge, slackWaterAtNoon)
+    }
+    flood={() =>
+      set({
+        level: 2,
+      })
+    }
+  />
+);
+";
+    assert_eq!(lay("tsx", text), text);
+}
+
+/// An answer in parentheses has its lines inside them, as the other one has.
+#[test]
+fn an_answer_beside_markup_keeps_its_lines() {
+    let text = "\
+const a = low ? (
+  <Ebb />
+) : flood ? (
+  <Flood level={level} />
+) : (
+  children
+);
+";
+    assert_eq!(lay("tsx", text), text);
+    let short = "const a = low ? (\n  level\n) : high;\n";
+    assert_eq!(lay("tsx", short), "const a = low ? (level) : high;\n");
+}

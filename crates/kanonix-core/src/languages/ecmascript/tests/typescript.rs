@@ -378,3 +378,26 @@ fn a_type_that_a_value_is_said_to_have_ends_with_its_line() {
         "const ebb = level as Ebb\n(low)()\nconst high = level satisfies Flood\n[1].map(low)\n";
     assert_eq!(lay("typescript", text), text);
 }
+
+/// Alternatives that begin with a bar behind another argument are as far in as that.
+#[test]
+fn alternatives_among_type_arguments_stand_with_them() {
+    let text = "\
+type A = Omit<
+  Gauge,
+  | \"ebb\"
+  | \"flood\"
+>;
+type B = Read<
+  | Ebb
+  | Flood,
+  | Level
+  | {
+      quay: Quay;
+    },
+  | Slack
+  | Moon
+>;
+";
+    assert_eq!(lay("typescript", text), text);
+}
