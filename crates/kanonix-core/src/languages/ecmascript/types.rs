@@ -184,20 +184,16 @@ fn bars(p: &mut Planner, sign: TokenId, value: NodeId, blanks: u8, setting: Sett
 fn alternatives(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) {
     let group = match p.handed_chain(node) {
         Some(group) => group,
-        // Behind another element of a list they are as far in as that.
-        None if leads_with_bar(p, node) && follows_type(p, node) => {
-            let group = p.group(Shape::Chain, p.first(node), p.end(node));
-            p.group_mut(group).around = Around::OneLine;
-            p.group_mut(group).force_if(parts.len() > 2);
-            group
-        }
-        // A bar before the first of them stands on the line of what is before it.
+        // A bar before the first of them stands on the line of what is before it; behind another element
+        // of a list they are as far in as that.
         None if leads_with_bar(p, node) && p.first(node) > 0 => {
-            let first = p.first(node);
-            let group = p.group(Shape::Chain, first - 1, p.end(node));
-            let blanks = p.gap(first).blanks;
+            let (first, follows) = (p.first(node), follows_type(p, node));
+            let group = p.group(Shape::Chain, first - u32::from(!follows), p.end(node));
             p.group_mut(group).around = Around::OneLine;
-            p.alternative(first, group, 1, blanks);
+            if !follows {
+                let blanks = p.gap(first).blanks;
+                p.alternative(first, group, 1, blanks);
+            }
             p.group_mut(group).force_if(parts.len() > 2);
             group
         }
@@ -258,7 +254,6 @@ fn alternatives(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) {
 fn follows_type(p: &Planner, node: NodeId) -> bool {
     let (list, first) = (p.parent(node), p.first(node));
     p.is(list, Kind::TypeArguments)
-        && first > 0
         && p.token_text(first - 1) == ","
         && p.broken_before(first)
         && p.inside(list).is_some_and(|inside| p.broken_before(inside))

@@ -98,12 +98,11 @@ fn changed(tree: &Tree, text: &str, wishes: &[String], option: &str) -> anyhow::
 /// Says which languages a wish for all of them leaves as they are, as their tables have the setting, too.
 fn say_what_is_left(text: &str, wishes: &[String], option: &str) {
     for wish in wishes.iter().filter_map(|asked| Wish::read(asked).ok()) {
-        for language in with_their_own(text, &wish) {
-            let (setting, path) = (&wish.path[1], wish.path[1..].join("."));
-            errln!(
-                "{language} has its own `{setting}`, which stays; for that: {option} {language}.{path}={}",
-                wish.value
-            );
-        }
+        let own = with_their_own(text, &wish);
+        let Some(first) = own.first() else { continue };
+        let keep = if own.len() == 1 { "keeps its" } else { "keep their" };
+        let (names, setting, path) = (own.join(", "), &wish.path[1], wish.path[1..].join("."));
+        let instead = format!("{option} {first}.{path}={}", wish.value);
+        errln!("{names} {keep} own `{setting}`; of one language: {instead}");
     }
 }
