@@ -1,6 +1,7 @@
 //! Comments: the rules decide the gap between two constructs as if no comment stood between them,
 //! and this pass divides that gap among the comments that do.
 
+use super::choices::remembers;
 use super::measure::columns;
 use super::plan::{BareBlock, Gap, GroupId, Plan, Rows, Want};
 use crate::style::{Key, Setting, Style};
@@ -18,6 +19,7 @@ pub(super) fn place(plan: &mut Plan, tree: &Tree, text: &str, style: &Style, lin
         lines,
         before: style.number(Setting::CommentGap, Key::Before).map(|blanks| blanks as u8),
         most: style.number(Setting::BlankLines, Key::Most).unwrap_or(1) as u8,
+        remembers: remembers(style),
         step: columns(&style.indent_step(), style.tab_columns()).max(1),
         tab: style.tab_columns(),
         bare_blocks: std::mem::take(&mut plan.bare_blocks),
@@ -46,6 +48,8 @@ struct Placing<'a> {
     before: Option<u8>,
     /// Blank lines at most.
     most: u8,
+    /// Whether what people wrote has a say.
+    remembers: bool,
     /// The columns of a step, and of a tab.
     step: usize,
     tab: usize,
@@ -245,6 +249,12 @@ impl Placing<'_> {
             gap.most = gap.most.max(gap.least);
             plan.gaps[next].least = 0;
             plan.gaps[next].most = 0;
+        } else if let Some(attached) = attached
+            && self.remembers
+            && plan.gaps[attached].least >= wanted.least
+        {
+            // What stands as far from what is above it as both ask for is a heading: one line sets it off.
+            plan.gaps[next].least = wanted.least.min(1);
         }
     }
 

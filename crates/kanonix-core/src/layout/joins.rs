@@ -1,6 +1,6 @@
 //! Marks that join a line to the next one: the line after such a mark is indented from its
-//! statement, one step, or two where the statement opens a block that would otherwise begin at the
-//! same column. Where operators stay lined up, it may stand under something before it.
+//! statement as chains are, or two steps where the statement opens a block that would otherwise begin
+//! at the same column. Where operators stay lined up, it may stand under something before it.
 
 use super::choices::Aligns;
 use super::plan::{Align, Gap, Group, Plan, Shape, Want};
@@ -11,10 +11,20 @@ use crate::syntax::{Role, Tree};
 /// Gives the gaps around every join their wants.
 pub(super) fn place(plan: &mut Plan, tree: &Tree, text: &str, style: &Style) {
     let align = Aligns::of_style(style).of(Key::Condition);
-    let column = |token: usize| {
+    let steps = style.number(Setting::WrapIndent, Key::Chain).map_or(1, |steps| steps as u8);
+    let before = |token: usize| {
         let start = tree.tokens[token].start as usize;
         let line = text[..start].rfind('\n').map_or(0, |at| at + 1);
-        columns(&text[line..start], style.tab_columns())
+        &text[line..start]
+    };
+    let column = |token: usize| columns(before(token), style.tab_columns());
+    // Further in by tabs alone where steps are tabs, it stands under something by chance.
+    let in_tabs = style.indent_step().starts_with('\t');
+    let is_in_steps = |start: usize, next: usize| {
+        let indentation = before(start);
+        let stem = &indentation[..indentation.len() - indentation.trim_start().len()];
+        let further = before(next).strip_prefix(stem).filter(|_| in_tabs && align == Align::Any);
+        further.is_some_and(|further| further.bytes().all(|byte| byte == b'\t'))
     };
     for index in 1..tree.tokens.len().saturating_sub(1) {
         if tree.tokens[index].role != Role::Join {
@@ -28,13 +38,14 @@ pub(super) fn place(plan: &mut Plan, tree: &Tree, text: &str, style: &Style) {
             continue;
         }
         let start = (0..=index).rev().find(|at| plan.gaps[*at].want == Want::Line).unwrap_or(0);
-        let level = if opens_block(plan, tree, start, next) { 2 } else { 1 };
+        let level = if opens_block(plan, tree, start, next) { steps.max(2) } else { steps };
         let own = column(next);
         // What begins a line itself stands nowhere yet.
         let is_over = |token: &usize| tree.tokens[*token].role != Role::Join
             && !tree.tokens[*token].broken
             && column(*token) == own;
-        let over = (start + 1..index).rev().find(is_over).filter(|_| align.asks_the_text());
+        let may_stand = align.asks_the_text() && !is_in_steps(start, next);
+        let over = (start + 1..index).rev().find(is_over).filter(|_| may_stand);
         let under = over.map(|token| token as u32);
         let like = Some(next as u32).filter(|_| align == Align::Any && under.is_none());
         let group = Group { under, like, ..Group::new(Shape::Block, start as u32, next as u32) };

@@ -2,7 +2,7 @@
 //! its closing bracket is.
 
 use super::measure::columns;
-use super::plan::{Align, ByGroup, Close, Counts, Gap, GroupId, MOST_STEPS, Shape, Want};
+use super::plan::{Align, ByGroup, Close, Counts, Gap, Group, GroupId, MOST_STEPS, Shape, Want};
 use super::planner::Planner;
 use super::seen::Seen;
 use crate::syntax::{Role, TokenId};
@@ -27,6 +27,7 @@ impl Planner<'_> {
             self.plan.groups[id].under = match (group.align, seen[id].row) {
                 (Align::Step, _) | (Align::Keep | Align::Any, None) => None,
                 (Align::Bracket, _) => Some(begin).filter(|_| stays),
+                (Align::Keep | Align::Any, Some(row)) if self.is_in_steps(&group, row) => None,
                 (Align::Keep | Align::Any, Some(row)) => {
                     let column = self.present_column(row);
                     let is_over = |token: &TokenId| {
@@ -58,6 +59,26 @@ impl Planner<'_> {
             }
         }
         self.line_up_with_lists(seen);
+    }
+
+    /// Whether a line of a group is further in by tabs alone where the canon's steps are tabs. It may stand
+    /// under something by chance; who lines something up puts spaces there.
+    fn is_in_steps(&self, group: &Group, row: TokenId) -> bool {
+        let Some(steps) = self.tabs_further(group, row) else { return false };
+        let is_one = match group.align {
+            Align::Any => usize::from(steps) <= MOST_STEPS,
+            _ => steps == self.plan.gaps[row as usize].level,
+        };
+        is_one && self.style.indent_step().starts_with('\t')
+    }
+
+    /// How many tabs a line of a group is further in than the one that its levels count from, if nothing
+    /// else is between them.
+    fn tabs_further(&self, group: &Group, row: TokenId) -> Option<u8> {
+        let stem = self.line_indent(self.line_first(group.stem));
+        let further = self.line_indent(row).strip_prefix(stem)?;
+        let is_tabs = !further.is_empty() && further.bytes().all(|byte| byte == b'\t');
+        u8::try_from(further.len()).ok().filter(|_| is_tabs)
     }
 
     /// What the first element behind a bracket begins with on its line: the comment before it, where
@@ -149,12 +170,8 @@ impl Planner<'_> {
                 *column >= stem + step && is_meant(*column, *row)
             };
             let usual = usual.copied();
-            let tabs = usual.and_then(|(_, row)| {
-                let further = self.line_indent(row).strip_prefix(self.line_indent(first))?;
-                let steps = u8::try_from(further.len()).ok()?;
-                (steps > 0 && further.bytes().all(|byte| byte == b'\t')).then_some(steps)
-            });
             let group = &self.plan.groups[id];
+            let tabs = usual.and_then(|(_, row)| self.tabs_further(group, row));
             let closer = group.end - 1;
             let closes_deeper = || {
                 group.bracketed && self.broken_before(closer) && self.present_column(closer) > stem

@@ -243,16 +243,16 @@ impl<'s> Choice<'s> {
         if is_cheaper { best } else { usual }
     }
 
-    /// The smallest length that nearly all of the lines keep which could be broken, or a longer one where
+    /// The smallest length that nearly all of the lines keep which could be broken, or another one where
     /// that disturbs fewer lines: what is too long is broken, and what was broken for less may be joined.
     fn line_length(&self) -> Option<usize> {
         let lengths = &self.survey.lengths;
         let beyond = |candidate: usize| lengths.breakable - lengths.fitting[candidate];
         let smallest = (self.places >= FEWEST_PLACES).then(|| self.first_that_fits(beyond))?;
         let last = self.question.candidates.len() - 1;
-        (smallest..last + 1).reduce(|best, other| {
-            // Some limit is better than none.
-            let enough = if other == last { HARDLY } else { NOISE };
+        (smallest..last + 1).chain((0..smallest).rev()).reduce(|best, other| {
+            // Some limit is better than none, and one that nearly all lines keep than a narrower one.
+            let enough = if other == last || other < smallest { HARDLY } else { NOISE };
             let spared = self.prices[best].lines.saturating_sub(self.prices[other].lines);
             let is_worth_it = self.in_a_thousand(spared as f64) > enough;
             if spared >= FEWEST_PLACES && is_worth_it { other } else { best }

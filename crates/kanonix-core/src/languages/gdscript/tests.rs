@@ -164,6 +164,8 @@ func a():
 \t\t\tlong_name_of_the_harbour_master > long_name_of_the_other_harbour_master
 \t\t\tand c
 \t)
+\tvar g = c \\
+\t\t\tand d
 \tif d \\
 \t\t\tand e:
 \t\tf(
@@ -173,6 +175,52 @@ func a():
 \t\t)
 ";
     assert_eq!(lay("gdscript", text), text);
+}
+
+#[test]
+fn lines_further_in_by_tabs_alone_stand_under_something_by_chance() {
+    let text = "\
+func a():
+\treturn (\"low \" + str(b)
+\t\t\t+ \" of the quay\")
+
+
+func b():
+\treturn (low & b) != 0 \\
+\t\t\tand c
+
+
+func c():
+\tif not (low == b or high == b
+\t\t\tor flood == b) or c:
+\t\tpass
+";
+    let rows = [("wrap_align", "", "any"), ("list_wrap", "", "rows")];
+    assert_eq!(lay_with("gdscript", &rows, text), text);
+    // Who lines something up puts spaces there.
+    let lined_up = text.replace("\t\t\tor", "\t        or");
+    let longer = lined_up.replace("if not", "while not").replace("        or", "           or");
+    assert_eq!(lay_with("gdscript", &rows, &lined_up), lined_up);
+    assert_eq!(lay_with("gdscript", &rows, &longer), longer);
+}
+
+#[test]
+fn a_heading_is_set_off_by_one_line() {
+    let text = "\
+func a():
+\tpass
+
+
+# --- the gauges ---
+
+func b():
+\tpass
+";
+    assert_eq!(lay("gdscript", text), text);
+    let apart = text.replace("---\n\n", "---\n\n\n");
+    assert_eq!(lay("gdscript", &apart), apart);
+    let near = text.replace("pass\n\n\n#", "pass\n\n#");
+    assert_eq!(lay("gdscript", &near), text);
 }
 
 #[test]

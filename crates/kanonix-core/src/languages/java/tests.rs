@@ -61,6 +61,7 @@ try(var log=open();shut){a();}catch(Storm|Calm s){}finally{b();}
 switch(a){case 1:case 2:b();break;default:c();}
 int d=switch(a){case 1,2->3;case Neap n when n.b()>2->{yield 4;}default->throw e;};
 synchronized(this){assert a>2:\"low\" ;}
+for(int k=0;;k++)b();
 outer:for(;;)break outer;
 }}
 "), @r#"
@@ -101,6 +102,7 @@ outer:for(;;)break outer;
             synchronized (this) {
                 assert a > 2 : "low";
             }
+            for (int k = 0; ; k++) b();
             outer: for (;;) break outer;
         }
     }

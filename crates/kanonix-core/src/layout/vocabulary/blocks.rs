@@ -190,7 +190,16 @@ impl Planner<'_> {
         stem: TokenId,
         inside: impl FnOnce(&mut Self, &[NodeId], GroupId),
     ) {
-        let Some((opener, closer, inner)) = self.bracketed(parts) else { return };
+        let Some((opener, closer, inner)) = self.bracketed(parts) else {
+            // Comments alone count from there, too.
+            if let [opener, closer] = parts
+                && let Some(group) = self.gap(self.first(*closer)).group
+                && self.plan.groups[group].first == self.first(*opener)
+            {
+                self.stem(group, stem);
+            }
+            return;
+        };
         let group = self.group(Shape::Block, opener, closer + 1);
         self.stem(group, stem);
         inside(self, inner, group);

@@ -115,7 +115,7 @@ impl Planner<'_> {
     }
 
     /// What stands in the parentheses of `for (let i = 0; i < n; i++)`: a line may end behind each
-    /// semicolon.
+    /// semicolon where something stands behind it.
     pub fn clauses(&mut self, parts: &[NodeId]) {
         let [opener, inner @ .., closer] = parts else { return };
         self.asks_in(*opener);
@@ -130,7 +130,9 @@ impl Planner<'_> {
                 let blanks = self.chosen(token, gap);
                 self.may_break(token, group, 1, blanks, Setting::InnerGap);
             } else if is_end {
-                self.word(token, 0);
+                // `for (int i = 0; ; i++)`
+                let is_alone = after_end && index + 1 < inner.len();
+                self.word(token, u8::from(is_alone));
             } else if after_end {
                 self.may_break(token, group, 1, 1, Setting::WordGap);
             } else {

@@ -82,6 +82,7 @@ fn control_flow() {
         "default:{c()}}",
         "try{a()}catch{b()}finally{c()}",
         "try{a()}catch( e ){b()}",
+        "for(let i=0;;i++)k()",
         "outer:for(;;)continue  outer",
         "throw  new  Error( a )",
         "debugger",
@@ -127,6 +128,7 @@ fn control_flow() {
     } catch (e) {
       b()
     }
+    for (let i = 0; ; i++) k()
     outer: for (;;) continue outer
     throw new Error(a)
     debugger

@@ -401,3 +401,18 @@ type B = Read<
 ";
     assert_eq!(lay("typescript", text), text);
 }
+
+#[test]
+fn comments_alone_in_a_block_count_from_its_header() {
+    let text = "\
+class A // the gauge
+  extends B {
+  // nothing yet
+}
+if (a // ebb
+    && b) {
+  // nothing yet
+}
+";
+    assert_eq!(lay("typescript", text), text);
+}
