@@ -6,6 +6,9 @@ kinds! {
     statements {
         Chunk, Block,
     }
+    loose {
+        EmptyStatement,
+    }
     bodies {
         TableConstructor,
     }
@@ -30,7 +33,7 @@ kinds! {
         ParenthesizedExpression, BinaryExpression, UnaryExpression,
     }
     plain {
-        Identifier, Number, EmptyStatement, VarargExpression,
+        Identifier, Number, VarargExpression,
     }
     marks {
         Then = "then", Do = "do", Until = "until",

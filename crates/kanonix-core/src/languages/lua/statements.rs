@@ -33,7 +33,7 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
             if let [_, .., last] = parts
                 && p.is(*last, Kind::Semicolon)
             {
-                p.word(p.first(*last), 0);
+                end_of(p, *last);
             }
         }
         Kind::DoStatement => {
@@ -101,13 +101,13 @@ fn listed(p: &mut Planner, parts: &[NodeId], group: GroupId, level: u8) {
 
 fn without_ends(p: &Planner, parts: &[NodeId]) -> Vec<NodeId> {
     let own = parts.iter().enumerate();
-    own.filter(|(index, part)| *index == 0 || !p.is(**part, Kind::EmptyStatement))
+    own.filter(|(index, part)| *index == 0 || !p.is(**part, Kind::Semicolon))
         .map(|(_, part)| *part)
         .collect()
 }
 
 fn is_end(p: &Planner, node: NodeId) -> bool {
-    p.is(node, Kind::EmptyStatement)
+    p.is(node, Kind::Semicolon)
 }
 
 /// What a statement is to the blank lines around it. Functions on one line stand together.
@@ -201,12 +201,21 @@ fn is_guard(p: &Planner, node: NodeId, own: &[NodeId]) -> bool {
     false
 }
 
-/// A `;` stays with the statement before it.
+/// A `;` stays with the statement before it, unless what stands behind it there gets a line of its own.
+/// Before a parenthesis it says that nothing is called.
 fn ends(p: &mut Planner, own: &[NodeId]) {
     for part in own.iter().skip(1) {
-        if p.is(*part, Kind::EmptyStatement) {
-            p.word(p.first(*part), 0);
+        if p.is(*part, Kind::Semicolon) {
+            end_of(p, *part);
         }
+    }
+}
+
+fn end_of(p: &mut Planner, mark: NodeId) {
+    p.word(p.first(mark), 0);
+    let next = p.end(mark);
+    if (next as usize) < p.tree.tokens.len() && p.token_text(next) != "(" {
+        p.line_ends_at_gap(next);
     }
 }
 
@@ -221,8 +230,8 @@ fn flat(p: &mut Planner, own: &[NodeId], group: GroupId, end: TokenId) {
     for part in without_ends(p, own) {
         p.may_break(p.first(part), group, 1, 1, Setting::FlatBlock);
     }
-    ends(p, own);
     p.flat_end(end, group);
+    ends(p, own);
 }
 
 /// `if ebb then … elseif flood then … else … end`

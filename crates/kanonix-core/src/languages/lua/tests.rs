@@ -25,10 +25,10 @@ goto done
 ::done::
 f=function ( a )end
 "), @"
-    local a <const>, b = 1, 2;
+    local a <const>, b = 1, 2
     local c
     function M.quay:mole(x, ...)
-      return x, ...;
+      return x, ...
     end
     if a then
       b()
@@ -335,4 +335,29 @@ fn a_last_mark_is_as_those_between_the_elements() {
     assert_eq!(lay_with("lua", &open, &text(';', "")), text(';', ";"));
     assert_eq!(lay_with("lua", &open, &text(',', "")), text(',', ","));
     assert_eq!(lay_with("lua", &[("last_comma", "", "never")], &text(';', ";")), text(';', ""));
+}
+
+#[test]
+fn a_statements_end_goes_where_what_is_behind_it_gets_a_line() {
+    let laid = lay("lua", "\
+local a = 1; local b = 2
+function M.ebb() c(); d()
+e(); return f; end
+g();
+(h or i)()
+");
+    insta::assert_snapshot!(laid, @"
+    local a = 1
+    local b = 2
+    function M.ebb()
+      c()
+      d()
+      e()
+      return f
+    end
+    g();
+    (h or i)()
+    ");
+    let text = "j(); (k or l)()\n";
+    assert_eq!(lay("lua", text), "j();\n(k or l)()\n");
 }

@@ -229,9 +229,7 @@ pub(super) fn braced(
     }
     let is_flat = !p.broken_between(brace, end);
     let own = lines(p, &own, is_flat);
-    if is_flat {
-        p.line_ends_before(end, When::Always);
-    }
+    p.line_ends_before(end, When::Always);
     p.word_block(header, &own, *closer, sort);
 }
 

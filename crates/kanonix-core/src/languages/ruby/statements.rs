@@ -120,15 +120,13 @@ pub(super) fn body(
     let stays = clause.is_some_and(|clause| are_arms_flat(p, clause))
         && p.stays_flat(header, opener, own, key, is_end);
     let own = if stays { Vec::new() } else { p.lines_of(own, is_flat, is_end) };
-    if is_flat {
-        p.line_ends_before(word, When::Always);
-    }
+    p.line_ends_before(word, When::Always);
     let group = p.word_block(header, &own, end, sort);
     p.stands_under(group, header, word);
     if own.is_empty() && !stays {
         p.empty_block(header, opener);
     }
-    beside_clauses(p, (&own, clauses), word, group, is_flat);
+    beside_clauses(p, (&own, clauses), word, group);
     if matches!(key, Key::Type | Key::Lambda) {
         let end = clauses.first().map_or(word, |clause| p.first(*clause));
         p.access_words(&own, end, is_access_word);
@@ -141,7 +139,6 @@ fn beside_clauses(
     (own, clauses): (&[NodeId], &[NodeId]),
     word: TokenId,
     group: GroupId,
-    is_flat: bool,
 ) {
     if let Some(first) = own.first() {
         let (first, end) = (p.first(*first), clauses.first().map_or(word, |next| p.first(*next)));
@@ -151,9 +148,7 @@ fn beside_clauses(
         let token = p.first(*clause);
         p.line(token, group, 0, Setting::FlatBlock);
         p.at_most(token, p.choices.edge_blank.max(1));
-        if is_flat {
-            p.line_ends_before(token, When::Always);
-        }
+        p.line_ends_before(token, When::Always);
     }
 }
 
@@ -261,7 +256,7 @@ fn clause(p: &mut Planner, node: NodeId, opener: TokenId, own: &[NodeId]) {
     if are_arms_flat(p, node) && p.stays_flat(start, opener, own, Key::Control, is_end) {
         if !clauses.is_empty() {
             let group = p.group(Shape::Block, start, end);
-            beside_clauses(p, (&[], clauses), end, group, false);
+            beside_clauses(p, (&[], clauses), end, group);
         }
         return;
     }
@@ -271,7 +266,7 @@ fn clause(p: &mut Planner, node: NodeId, opener: TokenId, own: &[NodeId]) {
     if let Some(first) = own.first() {
         p.at_most(p.first(*first), p.choices.edge_blank);
     }
-    beside_clauses(p, (&own, clauses), end, group, is_flat);
+    beside_clauses(p, (&own, clauses), end, group);
 }
 
 /// `while ebb … end`, `for gauge in gauges … end`
@@ -305,6 +300,10 @@ fn case(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         p.line_ends_before(word, When::Open(group));
         return p.flat_end(word, group);
     }
+    for case in cases {
+        p.line_ends_before(p.first(*case), When::Always);
+    }
+    p.line_ends_before(word, When::Always);
     let group = p.word_block(start, cases, *end, |_, _| Sort::Other);
     p.stands_under(group, start, word);
     p.indent_cases(cases);
@@ -426,9 +425,7 @@ fn braced(
     }
     let is_flat = !p.broken_between(opener, end);
     let own = p.lines_of(&own, is_flat, is_end);
-    if is_flat {
-        p.line_ends_before(end, When::Always);
-    }
+    p.line_ends_before(end, When::Always);
     let group = p.word_block(header, &own, closer, sort);
     p.stands_under(group, header, end);
     if let Some(first) = own.first() {

@@ -669,3 +669,54 @@ fn a_sign_behind_a_question_touches_nothing() {
     let laid = lay_with("ruby", &style, "level = mole.ebb? ** 2\nlow = mole.low! - 1\n");
     assert!(!laid.contains("? **2") && !laid.contains("! -1"), "{laid}");
 }
+
+#[test]
+fn statements_share_no_rows() {
+    let rows = [
+        ("list_wrap", "", "rows"),
+        ("flat_block", "function", "keep"),
+        ("max_line_length", "", "33"),
+    ];
+    let text = "class Tide\ndef initialize(obj); ebb; foo; end\nend\n";
+    insta::assert_snapshot!(lay_with("ruby", &rows, text), @"
+    class Tide
+      def initialize(obj)
+        ebb
+        foo
+      end
+    end
+    ");
+}
+
+#[test]
+fn a_statements_end_goes_where_the_word_behind_it_gets_a_line() {
+    let laid = lay("ruby", "\
+def ebb
+  a; b
+  c; end
+if a; b
+  c; else
+  d; end
+case a when 1 then b; else c; end
+begin; a
+rescue; b; end
+");
+    insta::assert_snapshot!(laid, @"
+    def ebb
+      a; b
+      c
+    end
+
+    if a
+      b
+      c
+    else
+      d
+    end
+    case a when 1 then b; else c; end
+    begin
+      a
+    rescue; b
+    end
+    ");
+}

@@ -114,7 +114,8 @@ impl Planner<'_> {
         (count > 1).then(|| {
             let (first, end) = (self.first(parts[0]), self.end(parts[count - 1]));
             let group = self.group(Shape::List, first, end);
-            self.group_mut(group).around = Around::OneLine;
+            let own = self.group_mut(group);
+            (own.around, own.one_each) = (Around::OneLine, true);
             (group, count)
         })
     }
@@ -298,7 +299,8 @@ impl Planner<'_> {
         is_flat.then(|| {
             let group = self.group(Shape::List, opener, last + 1);
             self.stem(group, header);
-            self.group_mut(group).around = Around::OneLine;
+            let own = self.group_mut(group);
+            (own.around, own.one_each) = (Around::OneLine, true);
             group
         })
     }
@@ -341,7 +343,8 @@ impl Planner<'_> {
     /// What stands between brackets on its header's line, as long as this list fits there.
     pub fn flat_block<'n>(&mut self, parts: &'n [NodeId], list: GroupId) -> &'n [NodeId] {
         let Some((_, closer, inner)) = self.bracketed(parts) else { return &[] };
-        self.group_mut(list).around = Around::OneLine;
+        let own = self.group_mut(list);
+        (own.around, own.one_each) = (Around::OneLine, true);
         for part in &inner[1..] {
             self.may_break(self.first(*part), list, 1, 1, Setting::FlatBlock);
         }
@@ -560,6 +563,7 @@ impl Planner<'_> {
     pub fn flat_case(&mut self, mark: TokenId, statements: &[NodeId]) {
         let (Some(first), Some(last)) = (statements.first(), statements.last()) else { return };
         let (first, group) = (self.first(*first), self.group(Shape::List, mark, self.end(*last)));
+        self.group_mut(group).one_each = true;
         for part in statements {
             self.may_break(self.first(*part), group, 1, 1, Setting::FlatBlock);
         }

@@ -1,6 +1,6 @@
 //! Statements that share a line, with marks between them that only end them.
 
-use crate::layout::plan::{GroupId, TreeEdit, When};
+use crate::layout::plan::{GroupId, TreeEdit, Want, When};
 use crate::layout::planner::Planner;
 use crate::style::Setting;
 use crate::syntax::{NodeId, TokenId};
@@ -27,7 +27,7 @@ impl Planner<'_> {
             match index > 0 && (ends || follows) {
                 true => self.word(token, u8::from(!ends)),
                 false => {
-                    if !ends && token > 0 && !self.broken_before(token) {
+                    if !ends {
                         self.line_ends_before(token, When::Always);
                     }
                     lines.push(*part);
@@ -38,9 +38,13 @@ impl Planner<'_> {
         lines
     }
 
-    /// A mark or a word that only ends what is on its line goes where the line ends behind it.
+    /// A mark or a word that only ends what is on its line goes where what stands behind it there gets a
+    /// line of its own.
     pub fn line_ends_before(&mut self, next: TokenId, when: When) {
         let Some(before) = next.checked_sub(1) else { return };
+        if when == When::Always && self.broken_before(next) {
+            return;
+        }
         let text = self.token_text(before);
         let is_word = text.starts_with(char::is_alphabetic) && self.tree.separates(before);
         if text == ";" || is_word && when == When::Always {
@@ -48,6 +52,16 @@ impl Planner<'_> {
         }
         if is_word && when == When::Always {
             self.word(before, 0);
+        }
+    }
+
+    /// The same where the gap before `next` says when its line begins.
+    pub fn line_ends_at_gap(&mut self, next: TokenId) {
+        let gap = *self.gap(next);
+        match (gap.want, gap.group) {
+            (Want::Line, _) => self.line_ends_before(next, When::Always),
+            (Want::Break, Some(group)) => self.line_ends_before(next, When::Open(group)),
+            _ => {}
         }
     }
 
