@@ -504,7 +504,9 @@ impl Filler<'_> {
             }
             None if index == 0 && gap.group.is_none() => self.root,
             None if let Some(indent) = self.under_comment(index) => indent,
-            None if self.is_lined_up(index) => self.present_line_indent(index),
+            None if self.is_lined_up(index) || self.closes_what_stays(index) => {
+                self.present_line_indent(index)
+            }
             None => self.placed(index, unit_index),
         };
         let indent = self.behind_its_first_word(index, anchor, indent);
@@ -514,6 +516,23 @@ impl Filler<'_> {
         let breaks = self.breaks_before(index);
         self.gaps[index] =
             Filled::Lines { breaks, indent: Some(indent), trim: self.trims_before(index) };
+    }
+
+    /// Whether a bracket's own line is not touched, though one is that goes on behind it, and neither is
+    /// what it closes.
+    fn closes_what_stays(&self, index: usize) -> bool {
+        let sheet = self.sheet;
+        let Some(id) = sheet.plan.gaps[index].group.filter(|_| sheet.plan.closes(index)) else {
+            return false;
+        };
+        let line = sheet.lines.line_of(sheet.tree.tokens[index].start as usize);
+        let stays = |token: usize| {
+            let unit = sheet.units.of_token[token] as usize;
+            !self.live.unit[unit] && !self.live.moved[unit]
+        };
+        !self.set.touches(line..line + 1)
+            && stays(index - 1)
+            && stays(sheet.plan.groups[id].stem as usize)
     }
 
     /// Where a unit stands that lines up with nothing: so many steps deeper than its group's first

@@ -7,7 +7,7 @@ use super::indent::IndentId;
 use super::measure::columns;
 use super::plan::{Counts, Gap, GroupId};
 
-impl Filler<'_> {
+impl<'a> Filler<'a> {
     /// The indentation of a line that begins at a gap: under what its group is lined up with, or
     /// steps deeper than the group's first line.
     pub(super) fn inside(&mut self, index: usize, gap: &Gap) -> IndentId {
@@ -77,7 +77,7 @@ impl Filler<'_> {
             0 => self.stem_indent(Some(id)),
             _ => self.line_indent_of(stem),
         };
-        let (old, own) = (self.sheet.indentation_at(stem), self.sheet.indentation_at(row));
+        let (old, own) = (self.sheet.indentation_at(stem), self.row_indentation(row));
         if let Some(steps) = self.steps_of_old(stem, now, row, level) {
             return self.indents.deeper(now, steps);
         }
@@ -90,6 +90,14 @@ impl Filler<'_> {
                 self.indents.up_to(now, self.indents.columns(now) + further)
             }
         }
+    }
+
+    /// The indentation of a row in the text, but for what its first number or name is set in by.
+    pub(super) fn row_indentation(&self, row: usize) -> &'a str {
+        let own = self.sheet.indentation_at(row);
+        let present = self.sheet.first_words.get(&(row as u32)).map_or(0, |place| place.present);
+        let plain = own.len() - own.trim_end_matches(' ').len();
+        &own[..own.len() - plain.min(present)]
     }
 
     /// Remembers where a token stands, for the groups that are lined up with it; `next` is the

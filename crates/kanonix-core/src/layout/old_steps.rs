@@ -20,7 +20,7 @@ impl Filler<'_> {
         level: u8,
     ) -> Option<u8> {
         let sheet = self.sheet;
-        let rest = sheet.indentation_at(row).strip_prefix(sheet.indentation_at(stem))?;
+        let rest = self.row_indentation(row).strip_prefix(sheet.indentation_at(stem))?;
         let further = columns(rest, self.tab);
         let steps_of = |step: usize| {
             let steps = further / step;

@@ -75,11 +75,13 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
             Some(group) => _ = p.flat_block(parts, group),
             None => p.block(parts, p.first(p.parent(node)), |p, accessors, group| {
                 p.statements(accessors, group, 1, |_, _| Sort::Other);
-                // Those of nothing but a word may share a line.
+                // Those of nothing but a word may share a line, where not all of it did.
+                let may_share = p.is_spread(node);
                 let is_word = |p: &Planner, accessor| p.token_text(p.end(accessor) - 1) == ";";
                 for pair in accessors.windows(2) {
                     let token = p.first(pair[1]);
-                    if is_word(p, pair[0]) && is_word(p, pair[1]) && !p.broken_before(token) {
+                    let are_words = is_word(p, pair[0]) && is_word(p, pair[1]);
+                    if may_share && are_words && !p.broken_before(token) {
                         p.word(token, 1);
                     }
                 }

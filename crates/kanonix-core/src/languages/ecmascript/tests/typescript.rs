@@ -1,6 +1,6 @@
 //! How TypeScript is laid out, construct by construct.
 
-use crate::languages::testing::{faults, lay, lay_with, lines};
+use crate::languages::testing::{faults, lay, lay_with, lines, touched_with};
 
 #[test]
 fn modules_and_declarations() {
@@ -415,4 +415,24 @@ if (a // ebb
 }
 ";
     assert_eq!(lay("typescript", text), text);
+}
+
+#[test]
+fn a_bracket_stays_whose_line_and_content_are_not_touched() {
+    let base = "\
+un(
+  o
+    ? t(
+      f(n),
+      (s) => g(s)
+    )
+    : f(n, o),
+  w
+)
+";
+    let text = base.replace("(n, o)", "(n,p)");
+    for keeps in [&[][..], &[("indent_size", "", "3"), ("close_bracket", "", "keep")]] {
+        let mended = touched_with("typescript", keeps, base, &text);
+        assert_eq!(mended, base.replace("(n, o)", "(n, p)"));
+    }
 }

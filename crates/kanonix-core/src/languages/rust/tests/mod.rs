@@ -532,3 +532,17 @@ fn a_tuple_behind_break_keeps_its_comma() {
         }
     }
 }
+
+#[test]
+fn rows_that_stand_anywhere_stay_where_their_signs_stick_out() {
+    let text = "\
+fn lu() {
+    let m = Matrix3::new(
+        2.0, -1.0,  0.0,
+       -1.0,  2.0, -1.0,
+        0.0, -1.0,  2.0
+    );
+}
+";
+    assert_eq!(lay_with("rust", &[("wrap_align", "", "any")], text), text);
+}
