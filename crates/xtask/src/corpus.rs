@@ -34,14 +34,19 @@ struct Found {
     witness: Option<Result<(), String>>,
 }
 
-/// Prints the table, and says whether every property holds.
+/// So many files have choices of their own under each seed.
+const FILES: u64 = 1 << 32;
+
+/// Prints the table, and says whether every property holds; `shown` is how many failures of each are
+/// shown, and whether the constructs are that no rule knows.
 pub fn run(
     dir: &Path,
     language: Option<&str>,
     canon: Option<&Path>,
-    show: usize,
-    list_kept: bool,
+    seed: u64,
+    shown: (usize, bool),
 ) -> anyhow::Result<bool> {
+    let (show, list_kept) = shown;
     let styles = styles(canon)?;
     let only = match language {
         Some(name) => match languages::by_name(name) {
@@ -57,7 +62,8 @@ pub fn run(
         .enumerate()
         .filter_map(|(index, (path, language))| {
             let text = std::fs::read_to_string(path).ok()?;
-            Some(examine(path, language, &styles[language.name], &text, index as u64))
+            let seed = seed.wrapping_mul(FILES).wrapping_add(index as u64);
+            Some(examine(path, language, &styles[language.name], &text, seed))
         })
         .collect();
     found.sort_by(|a, b| a.path.cmp(&b.path));

@@ -38,6 +38,9 @@ enum Task {
         /// A canon to judge by, in place of each language's defaults
         #[arg(long)]
         canon: Option<PathBuf>,
+        /// Where the choices start from: another number tries other edits of the same files
+        #[arg(long, default_value_t = 0)]
+        seed: u64,
         /// How many failures of each property are shown
         #[arg(long, default_value_t = 3)]
         show: usize,
@@ -191,8 +194,8 @@ enum Task {
 
 fn main() -> anyhow::Result<ExitCode> {
     let ok = match Options::parse().task {
-        Task::Corpus { dir, language, canon, show, kept } => {
-            corpus::run(&dir, language.as_deref(), canon.as_deref(), show, kept)?
+        Task::Corpus { dir, language, canon, seed, show, kept } => {
+            corpus::run(&dir, language.as_deref(), canon.as_deref(), seed, (show, kept))?
         }
         Task::Fuzz { dir, seconds, seed, finds, show } => {
             fuzz::run(&dir, seconds, seed, &finds, show)?
