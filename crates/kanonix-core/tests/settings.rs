@@ -407,7 +407,7 @@ fn statements_may_share_the_line_that_somebody_put_them_on() {
         assert_eq!(lay_with(language, &keep, text), wanted, "{language}");
         assert_eq!(lay_with(language, &keep, wanted), wanted, "{language}");
     }
-    let apart = "a = 1;\nb = 2\n";
+    let apart = "a = 1\nb = 2\n";
     assert_eq!(lay_with("lua", &[], "a = 1; b = 2\n"), apart);
     assert_eq!(lay_with("lua", &keep, apart), apart);
 }
@@ -416,7 +416,7 @@ fn statements_may_share_the_line_that_somebody_put_them_on() {
 fn statements_that_have_no_room_on_one_line_have_one_each() {
     let style = [("statement_line", "", "keep"), ("max_line_length", "", "24")];
     let text = "warn(ebb); warn(flood); warn(slack)\n";
-    assert_eq!(lay_with("lua", &style, text), "warn(ebb);\nwarn(flood);\nwarn(slack)\n");
+    assert_eq!(lay_with("lua", &style, text), "warn(ebb)\nwarn(flood)\nwarn(slack)\n");
     let base = "if a then\n  b = 1; c = 2\n  d = 3\nend\n";
     let touched =
         touched_with("lua", &[("statement_line", "", "keep")], base, &base.replace("b = 1", "b=1"));
