@@ -87,7 +87,7 @@ const CASES: [(&str, &str, &str); 20] = [
     (
         "    elseif name == \"mole\" then M.rest(); goto out\n",
         "    elseif name=='mole' then M.rest(); goto out\n",
-        "    elseif name == 'mole' then\n        M.rest();\n        goto out\n",
+        "    elseif name == 'mole' then\n        M.rest()\n        goto out\n",
     ),
     ("        -- nothing", "  -- nothing yet", "        -- nothing yet"),
     ("      flood]]", "   flood]]", "   flood]]"),

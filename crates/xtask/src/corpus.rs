@@ -319,6 +319,6 @@ mod tests {
     #[test]
     fn the_properties_hold_on_the_demo() {
         let demo = Path::new(env!("CARGO_MANIFEST_DIR")).join("../../demo");
-        assert!(run(&demo, None, None, 1, false).unwrap());
+        assert!(run(&demo, None, None, 0, (1, false)).unwrap());
     }
 }
