@@ -522,9 +522,8 @@ impl Filler<'_> {
     /// what it closes.
     fn closes_what_stays(&self, index: usize) -> bool {
         let sheet = self.sheet;
-        let Some(id) = sheet.plan.gaps[index].group.filter(|_| sheet.plan.closes(index)) else {
-            return false;
-        };
+        let closes = |_: &GroupId| index > 0 && sheet.plan.closes(index);
+        let Some(id) = sheet.plan.gaps[index].group.filter(closes) else { return false };
         let line = sheet.lines.line_of(sheet.tree.tokens[index].start as usize);
         let stays = |token: usize| {
             let unit = sheet.units.of_token[token] as usize;

@@ -1,6 +1,6 @@
 //! How Python is laid out, construct by construct.
 
-use crate::languages::testing::{faults, lay, lay_with, lines};
+use crate::languages::testing::{faults, lay, lay_with, lines, touched};
 
 #[test]
 fn imports() {
@@ -667,4 +667,11 @@ fn what_is_wrapped_is_laid_out_alone_as_in_its_file() {
         (mended.matches('\u{feff}').count(), mended.replace("\r\n", "").contains('\n')),
         (1, false)
     );
+}
+
+#[test]
+fn a_text_alone_has_nothing_before_it() {
+    let text = "\"\"\"What the gauges write.\n\nA line each.\n\"\"\"\n";
+    let edited = text.replace("A line", "One line");
+    assert_eq!(touched("python", text, &edited), edited);
 }

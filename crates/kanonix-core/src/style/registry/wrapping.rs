@@ -169,7 +169,8 @@ pub(super) const ENTRIES: &[Entry] = &[
         name: "blank_lines",
         about:
             "How many blank lines stand between things. Definitions that stand on a line each, and \
-                may stay there (`flat_block`), need none.",
+                may stay there (`flat_block`), need none; behind a comment that has as many above \
+                it, one is enough.",
         slots: &[
             key(Key::Most, Family::Text, "at most, anywhere", BLANKS, "2"),
             key(Key::AfterImports, Family::Definitions, "at least, after the imports", BLANKS, "0"),
