@@ -5,6 +5,7 @@
 use super::choices::Aligns;
 use super::plan::{Align, Gap, Group, Plan, Shape, Want};
 use super::measure::columns;
+use super::standing::tabs_further;
 use crate::style::{Key, Setting, Style};
 use crate::syntax::{Role, Tree};
 
@@ -23,8 +24,7 @@ pub(super) fn place(plan: &mut Plan, tree: &Tree, text: &str, style: &Style) {
     let is_in_steps = |start: usize, next: usize| {
         let indentation = before(start);
         let stem = &indentation[..indentation.len() - indentation.trim_start().len()];
-        let further = before(next).strip_prefix(stem).filter(|_| in_tabs && align == Align::Any);
-        further.is_some_and(|further| further.bytes().all(|byte| byte == b'\t'))
+        in_tabs && align == Align::Any && tabs_further(stem, before(next)).is_some()
     };
     for index in 1..tree.tokens.len().saturating_sub(1) {
         if tree.tokens[index].role != Role::Join {

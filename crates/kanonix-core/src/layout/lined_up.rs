@@ -193,4 +193,20 @@ impl<'a> Filler<'a> {
         !sheet.tree.broken(first, sheet.text)
             && self.present_column(first) == self.present_column(index)
     }
+
+    /// Whether a bracket's own line is not touched, though one is that goes on behind it, and neither is
+    /// what it closes.
+    pub(super) fn closes_what_stays(&self, index: usize) -> bool {
+        let sheet = self.sheet;
+        let closes = |_: &GroupId| index > 0 && sheet.plan.closes(index);
+        let Some(id) = sheet.plan.gaps[index].group.filter(closes) else { return false };
+        let line = sheet.lines.line_of(sheet.tree.tokens[index].start as usize);
+        let stays = |token: usize| {
+            let unit = sheet.units.of_token[token] as usize;
+            !self.live.unit[unit] && !self.live.moved[unit]
+        };
+        !self.set.touches(line..line + 1)
+            && stays(index - 1)
+            && stays(sheet.plan.groups[id].stem as usize)
+    }
 }

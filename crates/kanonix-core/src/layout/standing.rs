@@ -75,10 +75,7 @@ impl Planner<'_> {
     /// How many tabs a line of a group is further in than the one that its levels count from, if nothing
     /// else is between them.
     fn tabs_further(&self, group: &Group, row: TokenId) -> Option<u8> {
-        let stem = self.line_indent(self.line_first(group.stem));
-        let further = self.line_indent(row).strip_prefix(stem)?;
-        let is_tabs = !further.is_empty() && further.bytes().all(|byte| byte == b'\t');
-        u8::try_from(further.len()).ok().filter(|_| is_tabs)
+        tabs_further(self.line_indent(self.line_first(group.stem)), self.line_indent(row))
     }
 
     /// What the first element behind a bracket begins with on its line: the comment before it, where
@@ -358,6 +355,13 @@ impl Planner<'_> {
     pub fn columns_of(&self, text: &str) -> usize {
         columns(text, self.choices.tab)
     }
+}
+
+/// How many tabs one indentation is deeper than another, if nothing else is between them.
+pub(super) fn tabs_further(from: &str, to: &str) -> Option<u8> {
+    let further = to.strip_prefix(from)?;
+    let is_tabs = !further.is_empty() && further.bytes().all(|byte| byte == b'\t');
+    u8::try_from(further.len()).ok().filter(|_| is_tabs)
 }
 
 /// The number that is there most often, the first of several, and how often that is.

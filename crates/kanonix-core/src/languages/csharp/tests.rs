@@ -690,3 +690,45 @@ class Mole
     }
     "#);
 }
+
+#[test]
+fn what_stood_on_one_line_is_opened_as_a_whole() {
+    let text = "\
+class A
+{
+    void F()
+    {
+        switch (x) { case 1: { a(); } break; default: { b(); } break; }
+    }
+
+    int P { get => aaaa; set => bbbb; }
+}
+";
+    insta::assert_snapshot!(lay_with("csharp", &[("max_line_length", "", "36")], text), @"
+    class A
+    {
+        void F()
+        {
+            switch (x)
+            {
+                case 1:
+                    {
+                        a();
+                    }
+                    break;
+                default:
+                    {
+                        b();
+                    }
+                    break;
+            }
+        }
+
+        int P
+        {
+            get => aaaa;
+            set => bbbb;
+        }
+    }
+    ");
+}

@@ -691,3 +691,9 @@ fn a_comment_alone_in_a_block_may_stay_on_its_line() {
     let text = "function Read-Gauge { <# nothing #> }\n\n$a = { <# nothing #> }\n";
     assert_eq!(lay("powershell", text), text);
 }
+
+#[test]
+fn a_statements_end_goes_where_the_brace_behind_it_gets_a_line() {
+    let text = "if ($a) {\n    Ebb\n    Flood; }\n";
+    assert_eq!(lay("powershell", text), "if ($a) {\n    Ebb\n    Flood\n}\n");
+}
