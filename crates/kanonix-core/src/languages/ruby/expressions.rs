@@ -168,7 +168,8 @@ fn link(p: &Planner, node: NodeId) -> Option<Link> {
             if let Some(arguments) = arguments.filter(|own| p.first(**own) == dot + 1) {
                 return Some(Link::Call(*arguments));
             }
-            let is_given = rest.len() > 1 || p.broken_beside(dot);
+            let by_hand = p.choices.remembers && p.broken_beside(dot);
+            let is_given = rest.len() > 1 || by_hand;
             Some(match arguments {
                 Some(arguments) => Link::Invocation(dot, *arguments),
                 None if is_given => Link::Field(dot),

@@ -663,6 +663,16 @@ fn what_is_called_on_a_class_stays_with_it() {
     );
 }
 
+/// Where lines are no choice, those of a chain are none.
+#[test]
+fn a_list_in_lines_has_the_same_chain_wherever_its_lines_ended() {
+    let style = [("list_wrap", "", "one_each")];
+    for calls in ["].compact.join(mole)", "]\n  .compact.join(mole)", "].compact\n  .join(mole)"] {
+        let laid = lay_with("ruby", &style, &format!("[ebb, flood{calls}.freeze\n"));
+        assert_eq!(laid, "[\n  ebb,\n  flood\n].compact\n  .join(mole)\n  .freeze\n", "{calls}");
+    }
+}
+
 #[test]
 fn a_sign_behind_a_question_touches_nothing() {
     let style = [("operator_gap", "", "false")];
