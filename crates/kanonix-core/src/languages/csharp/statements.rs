@@ -256,11 +256,14 @@ fn switch_section(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     p.statements(inner, group, 1, sort);
     p.at_most(token, p.choices.edge_blank);
     p.bare_block(token, p.end(node), group);
-    // A block is as far in as its case is, or a step further, as it stands; behind the case's mark, as
-    // what follows it is.
-    let is_further = match p.broken_before(token) {
-        true => p.line_indent(token).len() > p.line_indent(p.first(node)).len(),
-        false => inner.len() > 1 && p.begins_next_line(token, Key::Control),
+    // A block that is all of its case is as far in as that is, or a step further, as it stands; one with
+    // more behind it is as far in as that, or begins behind the case's mark.
+    let is_further = match inner.len() > 1 {
+        true => p.begins_next_line(token, Key::Control),
+        false => {
+            p.broken_before(token)
+                && p.line_indent(token).len() > p.line_indent(p.first(node)).len()
+        }
     };
     if p.is(first, Kind::Block) && !is_further {
         p.open_block(first, p.first(node), Key::Control);

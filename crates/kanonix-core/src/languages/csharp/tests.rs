@@ -732,3 +732,17 @@ class A
     }
     ");
 }
+
+/// A case's block with more behind it stands as the canon has its brace, wherever it stood.
+#[test]
+fn a_case_with_more_than_its_block_has_its_brace_as_agreed() {
+    let case = |block: &str| format!("switch (x)\n{{\n    case 1:{block}\n        break;\n}}\n");
+    let within = case("\n        {\n            a();\n        }");
+    let beside = case("\n    {\n        a();\n    }");
+    let behind = case(" {\n        a();\n    }");
+    for text in [&within, &beside, &behind] {
+        assert_eq!(lay("csharp", text), within, "{text}");
+        let same_line = lay_with("csharp", &[("open_brace", "control", "same_line")], text);
+        assert_eq!(same_line, behind.replace("(x)\n{", "(x) {"), "{text}");
+    }
+}
