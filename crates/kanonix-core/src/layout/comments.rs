@@ -5,7 +5,7 @@ use super::choices::remembers;
 use super::measure::columns;
 use super::plan::{BareBlock, Gap, GroupId, Plan, Rows, Want};
 use crate::style::{Key, Setting, Style};
-use crate::syntax::{Role, TokenId, Tree};
+use crate::syntax::{Role, Token, TokenId, Tree};
 use crate::text::Lines;
 
 /// So many comments behind one another on a line are looked past. Bounds the work on hostile input.
@@ -94,6 +94,11 @@ impl Placing<'_> {
                     };
                 }
             }
+            // The bracket is behind the last element, and behind what is said of that on its line.
+            Want::Flat if wanted.breaks == Setting::CloseBracket && self.are_inside(&starts) => {
+                let gap = Gap::flat(1, Setting::CommentGap);
+                starts.iter().for_each(|at| plan.gaps[*at] = gap);
+            }
             _ => {
                 for at in starts {
                     plan.gaps[at] = Gap::KEPT;
@@ -110,8 +115,17 @@ impl Placing<'_> {
             return false
         };
         let first = plan.groups[group].first as usize + 1;
-        let is_first = |token: &crate::syntax::Token| token.role == Role::Comment;
+        let is_first = |token: &Token| token.role == Role::Comment;
         first < at && !self.begins_line(first) && !self.tree.tokens.get(first).is_some_and(is_first)
+    }
+
+    /// Whether all of these comments stand on the line of an element before them, and may have something
+    /// behind them there.
+    fn are_inside(&self, starts: &[usize]) -> bool {
+        let before = starts[0].checked_sub(1).map(|before| &self.tree.tokens[before]);
+        let text = |token: &Token| &self.text[token.start as usize..token.end as usize];
+        let is_behind = before.is_some_and(|before| !self.tree.opens(text(before)));
+        is_behind && starts.iter().all(|at| !self.begins_line(*at) && self.has_end(*at))
     }
 
     /// Whether a token is a closing bracket.
@@ -125,7 +139,7 @@ impl Placing<'_> {
     /// else`): somebody put it at the bracket's column.
     fn speaks_of_follower(&self, plan: &Plan, at: usize, closer: usize) -> bool {
         let follower = closer + 1;
-        let is_word = |token: &crate::syntax::Token| {
+        let is_word = |token: &Token| {
             self.text[token.start as usize..].starts_with(char::is_alphabetic)
         };
         let goes_on = |gap: &Gap| gap.want == Want::Flat || gap.breaks == Setting::ElseLine;

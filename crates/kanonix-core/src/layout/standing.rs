@@ -314,7 +314,7 @@ impl Planner<'_> {
                 }
                 false => is_beside,
             };
-            if is_with_last && !self.after_comment(closer) {
+            if is_with_last && !self.below_comment(closer) {
                 let gap = self.gap(closer);
                 *gap = Gap { breaks: gap.breaks, ..Gap::flat(gap.blanks, gap.setting) };
             } else if let (Some(row), Some(opening)) = (seen[id].row, group.opening)

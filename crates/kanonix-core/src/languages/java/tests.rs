@@ -363,3 +363,19 @@ fn code_that_an_editor_commented_out_stays_at_the_margin() {
     let text = "class A {\n//    int a;\n\n    void b() {\n//        c();\n    }\n//    void d() {\n//    }\n}\n\nclass E {\n//    int f;\n}\n//    g\n";
     assert_eq!(lay("java", text), text);
 }
+
+/// A comment with an end of its own behind the last argument keeps the bracket on its line.
+#[test]
+fn a_bracket_stands_behind_what_is_said_of_the_last_argument() {
+    let behind = "class Tide {\n    int a = ebb(low,\n        high /* mean */);\n}\n";
+    let below = behind.replace(" */);", " */\n    );");
+    let own_line = [("close_bracket", "call", "own_line")];
+    for text in [behind, &below] {
+        assert_eq!(lay("java", text), behind);
+        assert_eq!(lay("java", &lay_with("java", &own_line, text)), behind);
+    }
+    let line = behind.replace("/* mean */);", "// mean\n    );");
+    assert_eq!(lay("java", &line), line);
+    let own = behind.replace(" /* mean */);", "\n        /* mean */\n    );");
+    assert_eq!(lay("java", &own), own);
+}

@@ -443,7 +443,7 @@ impl Planner<'_> {
     }
 
     /// The gap before the closing bracket of a list that `close_bracket` knows by a key, if it
-    /// does. A comment before it has its line.
+    /// does. A comment on a line before it keeps that.
     pub(super) fn close(
         &mut self,
         closer: TokenId,
@@ -453,7 +453,7 @@ impl Planner<'_> {
     ) {
         let gap = self.chosen(closer, gap);
         let close = key.map_or(Close::OwnLine, |key| self.choices.closes.of(key));
-        if close == Close::WithLast && !self.after_comment(closer) {
+        if close == Close::WithLast && !self.below_comment(closer) {
             let breaks = Setting::CloseBracket;
             *self.gap(closer) = Gap { breaks, ..Gap::flat(gap, Setting::InnerGap) };
             return;

@@ -218,6 +218,13 @@ impl Planner<'_> {
         before.is_some_and(|before| before.role == Role::Comment)
     }
 
+    /// Whether the line before a token is a comment's, or ends with one that has no other end.
+    pub(in crate::layout) fn below_comment(&self, token: TokenId) -> bool {
+        let before = token.saturating_sub(1) as usize;
+        self.after_comment(token)
+            && (self.tree.broken(before, self.text) || self.tree.ends_its_line(before, self.text))
+    }
+
     /// Whether a comment stands right before a token and ends the line before it.
     pub(in crate::layout) fn begins_behind_comment(&self, token: TokenId) -> bool {
         self.after_comment(token) && self.broken_before(token)
