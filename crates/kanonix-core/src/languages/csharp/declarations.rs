@@ -40,6 +40,9 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
         Kind::DeclarationList => declaration_list(p, node, parts),
         Kind::EnumMemberDeclarationList => {
             let with = p.handed_block(node);
+            if stays_empty(p, parts, p.first(node)) {
+                return true;
+            }
             let list = List::new().collection().last_comma().opens_around_lines();
             p.list(parts, list.with(with));
         }

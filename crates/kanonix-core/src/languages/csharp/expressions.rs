@@ -405,6 +405,9 @@ fn braced(p: &mut Planner, node: NodeId, parts: &[NodeId], brace: usize, list: L
     p.words(head);
     let Some(opener) = values.first().map(|opener| p.first(*opener)) else { return };
     let with = p.open_list(opener, p.end(node), p.first(node), Key::Collection);
+    if stays_empty(p, values, p.first(node)) {
+        return;
+    }
     p.list(values, list.with(with));
     go_on(p, values);
     for pair in values.windows(3) {

@@ -1,5 +1,6 @@
 //! Patterns, in the grammar's order.
 
+use super::declarations::stays_empty;
 use super::kinds::Kind;
 use crate::layout::planner::Planner;
 use crate::layout::vocabulary::{Binary, List, Operators};
@@ -36,6 +37,8 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
                 }
             }
         }
+        // `is { }` is a pattern of its own.
+        Kind::PropertyPatternClause if stays_empty(p, parts, p.first(node)) => {}
         Kind::PositionalPatternClause | Kind::PropertyPatternClause => {
             p.list(parts, List::new());
         }

@@ -36,7 +36,12 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
             }
         }
         Kind::SwitchStatement => switch_statement(p, node, parts),
-        Kind::SwitchBody => p.cases(parts, p.first(p.parent(node))),
+        Kind::SwitchBody => {
+            let base = p.first(p.parent(node));
+            if !stays_empty(p, parts, base) {
+                p.cases(parts, base);
+            }
+        }
         Kind::SwitchSection => switch_section(p, node, parts),
         Kind::TryStatement => {
             for part in parts.iter().skip(1) {
@@ -96,7 +101,8 @@ pub(super) fn block(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         true => p.first(node),
         false => p.first(p.parent(node)),
     };
-    match flat {
+    let is_empty = matches!(parts, [_, closer] if !p.broken_before(p.first(*closer)));
+    match flat.filter(|_| !is_empty) {
         Some(group) => {
             for part in p.flat_block(parts, group) {
                 if p.is(*part, Kind::EmptyStatement) && !p.is(parts[1], Kind::EmptyStatement) {

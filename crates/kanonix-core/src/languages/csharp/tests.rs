@@ -746,3 +746,37 @@ fn a_case_with_more_than_its_block_has_its_brace_as_agreed() {
         assert_eq!(same_line, behind.replace("(x)\n{", "(x) {"), "{text}");
     }
 }
+
+/// Empty braces keep their blank, or have none: people write either.
+#[test]
+fn empty_braces_stay_as_they_stand() {
+    let text = "\
+class A
+{
+    void F()
+    {
+        endLoop: { }
+        Action a = () => { };
+        if (y is { } z) { }
+        var p = new A { };
+        var y = x switch { };
+        var w = x with { };
+        var v = new { };
+        switch (x)
+        { }
+    }
+
+    enum E { }
+
+    class B { }
+
+    A() { }
+}
+";
+    for flat in ["keep", "open"] {
+        let style = [("flat_block", "control", flat), ("flat_block", "type", "keep")];
+        assert_eq!(lay_with("csharp", &style, text), text, "{flat}");
+        let tight = text.replace("{ }", "{}");
+        assert_eq!(lay_with("csharp", &style, &tight), tight, "{flat}");
+    }
+}
