@@ -165,6 +165,22 @@ impl<'a> Document<'a> {
         Some(units.first()?.start..units.iter().map(|unit| unit.end).max()?)
     }
 
+    /// How many lines have something on them that is neither blank nor a comment.
+    pub fn code_lines(&self) -> usize {
+        let Some(parsed) = &self.parsed else { return 0 };
+        let tree = Tree::copy(&self.language.grammar, parsed, &self.text, None);
+        let lines = Lines::new(&self.text);
+        let line_of = |place: u32| lines.line_of(place as usize);
+        let mut next = 0;
+        let code = tree.tokens.iter().filter(|token| token.role != Role::Comment);
+        let new_lines = code.map(|token| {
+            let (first, behind) = (line_of(token.start).max(next), line_of(token.end) + 1);
+            next = next.max(behind);
+            behind.saturating_sub(first)
+        });
+        new_lines.sum()
+    }
+
     /// Whether [`Document::keep`] may find something to do: a look that costs little.
     pub fn may_keep(&self, style: &Style, line: usize) -> bool {
         if let Some((inner, own)) = self.embedded_at(style, line) {

@@ -1,7 +1,7 @@
 //! How much of well-kept code the settled canon would still change, package by package.
 
 use anyhow::{Result, bail};
-use kanonix_core::judge;
+use kanonix_core::{Document, judge};
 use kanonix_core::languages::{self, Language};
 use kanonix_core::style::Style;
 use kanonix_core::survey::{
@@ -187,7 +187,8 @@ impl Tree<'_> {
     fn parts(&self, style: &Style) -> (Vec<Part>, Vec<Unlike>) {
         let one = |(path, text)| {
             let changed = self.changed_in(text, style);
-            Left { path, lines: str::lines(text).count(), changed }
+            let code = Document::new(text, self.language).code_lines();
+            Left { path, lines: str::lines(text).count(), code, changed }
         };
         let files = self.files.par_iter().map(|(path, text)| (path.as_str(), text.as_str()));
         settle_parts(&files.map(one).collect::<Vec<_>>(), style, self)

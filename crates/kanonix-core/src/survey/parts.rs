@@ -3,7 +3,8 @@
 
 use super::{Answer, Survey};
 use crate::style::{Key, Setting, Style};
-use std::collections::{BTreeMap, BTreeSet};
+use std::cmp::Reverse;
+use std::collections::{BTreeMap, BTreeSet, VecDeque};
 
 /// A part has at least so many lines that would change.
 const FEWEST_LINES: usize = 40;
@@ -40,6 +41,8 @@ pub struct Left<'t> {
     pub path: &'t str,
     /// How many lines it has.
     pub lines: usize,
+    /// How many of them are neither blank nor a comment's: a file may be mostly its notice.
+    pub code: usize,
     /// How many of them would change.
     pub changed: usize,
 }
@@ -47,7 +50,7 @@ pub struct Left<'t> {
 impl Left<'_> {
     /// Whether it is as the whole tree is agreed to be.
     fn is_like(&self) -> bool {
-        (self.changed as f64) < self.lines as f64 * UNLIKE
+        (self.changed as f64) < self.code as f64 * UNLIKE
     }
 }
 
@@ -79,13 +82,16 @@ pub struct Part {
     pub style: Style,
 }
 
-/// The parts of a tree in which clearly more lines would change than elsewhere: folders, or files
-/// where a folder has others, the worst first.
-fn unlike(files: &[Left]) -> Vec<Unlike> {
+/// The parts of a tree, or of a folder of it, in which clearly more lines would change than elsewhere:
+/// folders, or files where a folder has others, the worst first.
+fn unlike(files: &[Left], within: Option<&Unlike>) -> Vec<Unlike> {
+    let all: Vec<usize> = (0..files.len()).collect();
+    let (some, depth) = within.map_or((&all, 0), |folder| (&folder.files, folder.path.len()));
     let mut folders: BTreeMap<&str, Vec<usize>> = BTreeMap::new();
-    for (index, file) in files.iter().enumerate() {
-        for (slash, _) in file.path.match_indices('/') {
-            folders.entry(&file.path[..slash]).or_default().push(index);
+    for index in some {
+        let path = files[*index].path;
+        for (slash, _) in path.match_indices('/').filter(|(slash, _)| *slash > depth) {
+            folders.entry(&path[..slash]).or_default().push(*index);
         }
     }
     let Some(rest) = Sum::of_the_rest(files) else { return Vec::new() };
@@ -105,12 +111,12 @@ fn unlike(files: &[Left]) -> Vec<Unlike> {
             found.push(Unlike::new(folder, true, inside, files));
         }
     }
-    for (index, file) in files.iter().enumerate() {
-        if !taken.contains(&index) && rest.is_unlike(Sum::of(files, [index])) {
-            found.push(Unlike::new(file.path, false, vec![index], files));
+    for index in some {
+        if !taken.contains(index) && rest.is_unlike(Sum::of(files, [*index])) {
+            found.push(Unlike::new(files[*index].path, false, vec![*index], files));
         }
     }
-    found.sort_by_key(|part| std::cmp::Reverse(part.changed));
+    found.sort_by_key(|part| Reverse(part.changed));
     found.truncate(MOST_PARTS);
     found
 }
@@ -129,9 +135,9 @@ pub trait Parts {
 
 /// An agreement of its own for each part of a tree that the style of the whole disturbs more than
 /// the rest, and that one would help; and those that none helps enough and somebody else wrote, by
-/// what their notices say. A folder that none helps may have files that one does.
+/// what their notices say. A folder that none helps may hold folders and files that one does.
 pub fn settle_parts(files: &[Left], whole: &Style, by: &impl Parts) -> (Vec<Part>, Vec<Unlike>) {
-    let found = unlike(files);
+    let found = unlike(files, None);
     if found.is_empty() {
         return (Vec::new(), Vec::new());
     }
@@ -147,7 +153,7 @@ pub fn settle_parts(files: &[Left], whole: &Style, by: &impl Parts) -> (Vec<Part
         part.files.iter().all(|file| whose(file).is_some_and(|whose| !ours.contains(whose)))
     };
     let (mut parts, mut foreign) = (Vec::new(), Vec::new());
-    let mut open = std::collections::VecDeque::from(found);
+    let mut open = VecDeque::from(found);
     while let Some(part) = open.pop_front() {
         let texts = by.texts(&part);
         let texts: Vec<&str> = texts.iter().map(String::as_str).collect();
@@ -161,18 +167,16 @@ pub fn settle_parts(files: &[Left], whole: &Style, by: &impl Parts) -> (Vec<Part
         match settled {
             Some(settled) if settled.is_enough() || !is_foreign(&part) => parts.push(settled),
             _ if is_foreign(&part) => foreign.push(part),
-            None if part.is_folder => {
-                let inside = part.files.iter().filter(|file| is_unlike(file));
-                let one = |file: &usize| Unlike::new(files[*file].path, false, vec![*file], files);
-                open.extend(inside.map(one));
-            }
+            None if part.is_folder => open.extend(unlike(files, Some(&part))),
             _ => {}
         }
     }
+    parts.sort_by_key(|part| Reverse(part.unlike.changed - part.changed));
+    parts.truncate(MOST_PARTS);
     (parts, foreign)
 }
 
-/// Lines of some files.
+/// Lines of some files, blank ones and comments aside.
 #[derive(Clone, Copy, Default)]
 struct Sum {
     lines: usize,
@@ -182,7 +186,7 @@ struct Sum {
 impl Sum {
     fn of(files: &[Left], some: impl IntoIterator<Item = usize>) -> Sum {
         some.into_iter().fold(Sum::default(), |sum, file| Sum {
-            lines: sum.lines + files[file].lines,
+            lines: sum.lines + files[file].code,
             changed: sum.changed + files[file].changed,
         })
     }
@@ -217,11 +221,12 @@ impl Part {
 impl Unlike {
     fn new(path: &str, is_folder: bool, inside: Vec<usize>, files: &[Left]) -> Unlike {
         let sum = Sum::of(files, inside.iter().copied());
+        let lines = inside.iter().map(|file| files[*file].lines).sum();
         Unlike {
             path: path.to_string(),
             is_folder,
             files: inside,
-            lines: sum.lines,
+            lines,
             changed: sum.changed,
         }
     }
@@ -274,9 +279,11 @@ mod tests {
     fn found(files: &[(&'static str, usize, usize)]) -> Vec<String> {
         let left: Vec<Left> = files
             .iter()
-            .map(|(path, lines, changed)| Left { path, lines: *lines, changed: *changed })
+            .map(|(path, code, changed)| {
+                Left { path, lines: *code * 2, code: *code, changed: *changed }
+            })
             .collect();
-        unlike(&left).into_iter().map(|part| part.path).collect()
+        unlike(&left, None).into_iter().map(|part| part.path).collect()
     }
 
     #[test]
@@ -287,6 +294,34 @@ mod tests {
         // One file of many is named by itself.
         let mixed = [("old/a.js", 200, 150), ("old/b.js", 100, 1), ("old/c.js", 90, 0)];
         assert_eq!(found(&[&rest[..], &mixed[..]].concat()), ["old/a.js"]);
+    }
+
+    #[test]
+    fn lines_of_code_are_neither_blank_nor_comments() {
+        let count = |name, text: &str| {
+            let language = crate::languages::by_name(name).expect("a language");
+            crate::Document::new(text, language).code_lines()
+        };
+        assert_eq!(count("css", "/* tides\n * of the mole\n */\na {\n  top: 0; /* ebb */\n\n}\n"), 3);
+        assert_eq!(count("python", "# tides\nlow = \"\"\"\nebb\n\n\"\"\"; high = 2\n"), 4);
+        assert_eq!(count("css", "/* tides */\n"), 0);
+    }
+
+    #[test]
+    fn a_folder_that_nothing_helps_may_hold_one_that_something_does() {
+        let of = |path, changed| Left { path, lines: 200, code: 100, changed };
+        let files = [
+            of("src/a.css", 1),
+            of("src/b.css", 2),
+            of("old/a.css", 60),
+            of("old/b.css", 50),
+            of("old/deep/a.css", 40),
+            of("old/deep/b.css", 70),
+        ];
+        let outer = unlike(&files, None);
+        assert_eq!((outer.len(), outer[0].path.as_str(), outer[0].lines), (1, "old", 800));
+        let inner = unlike(&files, Some(&outer[0])).into_iter().map(|part| part.path);
+        assert_eq!(inner.collect::<Vec<_>>(), ["old/deep", "old/a.css", "old/b.css"]);
     }
 
     #[test]

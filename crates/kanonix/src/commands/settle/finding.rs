@@ -5,7 +5,7 @@ use super::Total;
 use crate::report::count;
 use crate::service::Progress;
 use crate::say::errln;
-use kanonix_core::{Document, judge};
+use kanonix_core::Document;
 use kanonix_core::languages::{self, Language};
 use kanonix_core::style::Style;
 use kanonix_core::survey::{
@@ -163,7 +163,9 @@ fn parts(
     let left: Vec<Left> = paths
         .iter()
         .zip(&*proposed)
-        .map(|(path, file)| Left { path, lines: file.lines, changed: file.changed })
+        .map(|(path, file)| {
+            Left { path, lines: file.lines, code: file.code, changed: file.changed }
+        })
         .collect();
     let tree = OneLanguage { selection, items };
     let (parts, foreign) = settle_parts(&left, whole, &tree);
@@ -247,6 +249,8 @@ fn outdented(lines: &str) -> Option<String> {
 #[derive(Default)]
 struct Measured {
     lines: usize,
+    /// Lines that are neither blank nor a comment's.
+    code: usize,
     /// Lines that have slips, as a check counts them.
     slips: usize,
     /// Lines that a mend changes.
@@ -267,11 +271,13 @@ fn measure(selection: &Selection, items: &[&Item], style: &Style) -> Vec<Measure
     let one = |item: &&Item| match selection.load(item) {
         Ok(loaded) => {
             let text = loaded.text;
-            let outcome = judge(&text, item.language, style, &LineSet::whole());
+            let document = Document::new(&*text, item.language);
+            let outcome = document.judge(style, &LineSet::whole());
             let lines = Lines::new(&text);
             let slips = outcome.slips.iter().map(|slip| lines.line_of(slip.offset));
             Measured {
                 lines: text.lines().count(),
+                code: document.code_lines(),
                 slips: slips.collect::<BTreeSet<usize>>().len(),
                 changed: changed_lines(&text, &apply(&text, &outcome.edits)),
                 failed: None,
