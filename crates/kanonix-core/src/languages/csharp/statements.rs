@@ -262,16 +262,16 @@ fn switch_section(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     p.statements(inner, group, 1, sort);
     p.at_most(token, p.choices.edge_blank);
     p.bare_block(token, p.end(node), group);
-    // A block that is all of its case is as far in as that is, or a step further, as it stands; one with
-    // more behind it is as far in as that, or begins behind the case's mark.
-    let is_further = match inner.len() > 1 {
-        true => p.begins_next_line(token, Key::Control),
-        false => {
-            p.broken_before(token)
-                && p.line_indent(token).len() > p.line_indent(p.first(node)).len()
-        }
-    };
-    if p.is(first, Kind::Block) && !is_further {
+    if !p.is(first, Kind::Block) {
+        return;
+    }
+    if inner.len() > 1 {
+        return p.case_block(first, p.first(node));
+    }
+    // A block that is all of its case is as far in as that is, or a step further, as it stands.
+    let is_further = p.broken_before(token)
+        && p.line_indent(token).len() > p.line_indent(p.first(node)).len();
+    if !is_further {
         p.open_block(first, p.first(node), Key::Control);
     }
 }

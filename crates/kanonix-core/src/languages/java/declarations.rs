@@ -221,8 +221,12 @@ fn clause(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         [list] if p.is(*list, Kind::TypeList) => p.parts(*list),
         _ => named.to_vec(),
     };
-    let group = p.group(Shape::List, p.first(node), p.end(node));
-    p.group_mut(group).rows = Rows::Any;
+    let Some(first) = types.first().map(|first| p.first(*first)) else { return };
+    let group = p.group(Shape::Chain, first, p.end(node));
+    p.stem(group, p.first(node));
+    let align = p.choices.aligns.of(Key::Declaration);
+    let own = p.group_mut(group);
+    (own.align, own.rows) = (align, Rows::Any);
     for (index, part) in types.iter().enumerate() {
         let token = p.first(*part);
         match p.is(*part, Kind::Comma) {

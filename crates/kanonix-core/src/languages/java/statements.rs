@@ -230,6 +230,9 @@ fn switch_group(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
             listed(p, inner, group, 1);
             p.at_most(p.first(*first), p.choices.edge_blank);
             p.bare_block(p.first(*first), p.end(node), group);
+            if p.is(*first, Kind::Block) {
+                p.case_block(*first, p.first(node));
+            }
         }
     }
 }

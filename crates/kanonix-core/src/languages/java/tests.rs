@@ -379,3 +379,30 @@ fn a_bracket_stands_behind_what_is_said_of_the_last_argument() {
     let own = behind.replace(" /* mean */);", "\n        /* mean */\n    );");
     assert_eq!(lay("java", &own), own);
 }
+
+/// What a method throws stands where its parameters may: a step further in, or under the first.
+#[test]
+fn what_is_thrown_stands_under_the_first_of_it_or_in_steps() {
+    let method = |rest: &str| {
+        format!("class Quay {{\n    int level(int at)\n        throws Storm,\n{rest}Calm {{\n    }}\n}}\n")
+    };
+    let (under, step) = (method("               "), method("            "));
+    let style = |align| [("wrap_indent", "chain", "1"), ("wrap_align", "declaration", align)];
+    for text in [&under, &step] {
+        assert_eq!(&lay_with("java", &style("any"), text), text);
+        assert_eq!(lay_with("java", &style("bracket"), text), under);
+        assert_eq!(lay_with("java", &style("step"), text), step);
+    }
+}
+
+#[test]
+fn a_case_with_more_than_its_block_has_its_brace_as_agreed() {
+    let case = |block: &str| format!("class A {{\n    void f() {{\n        switch (a) {{\n            case 1:{block}\n                break;\n        }}\n    }}\n}}\n");
+    let within = case("\n                {\n                    b();\n                }");
+    let behind = case(" {\n                b();\n            }");
+    for text in [&within, &behind] {
+        assert_eq!(&lay("java", text), &behind);
+        let next_line = lay_with("java", &[("open_brace", "control", "next_line")], text);
+        assert_eq!(next_line, within.replace("(a) {", "(a)\n        {"));
+    }
+}

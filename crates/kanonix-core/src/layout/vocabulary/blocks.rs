@@ -559,6 +559,14 @@ impl Planner<'_> {
         });
     }
 
+    /// A block that a case begins with and that more of its statements stand behind: it begins behind the
+    /// case's mark, or is as far in as they are.
+    pub fn case_block(&mut self, block: NodeId, case: TokenId) {
+        if !self.begins_next_line(self.first(block), Key::Control) {
+            self.open_block(block, case, Key::Control);
+        }
+    }
+
     /// The statements of a case on the line of its mark, as long as there is room.
     pub fn flat_case(&mut self, mark: TokenId, statements: &[NodeId]) {
         let (Some(first), Some(last)) = (statements.first(), statements.last()) else { return };
