@@ -406,3 +406,23 @@ fn a_case_with_more_than_its_block_has_its_brace_as_agreed() {
         assert_eq!(next_line, within.replace("(a) {", "(a)\n        {"));
     }
 }
+
+/// The clauses of a loop stand under the first or in steps, and have the bracket behind the last.
+#[test]
+fn the_clauses_of_a_loop_are_broken_as_conditions_are() {
+    let narrow = [("max_line_length", "", "40")];
+    let of = |gap: &str| {
+        let lines = ["for (int i = low_water;", "i < high_water_at_the_quay;", "i += 2) {"];
+        format!("class A {{\n    void f() {{\n        {}\n        }}\n    }}\n}}\n", lines.join(gap))
+    };
+    let (under, step) = (of("\n             "), of("\n                "));
+    assert_eq!(lay_with("java", &narrow, &of(" ")), step);
+    assert_eq!(lay_with("java", &narrow, &step), step);
+    assert_eq!(lay_with("java", &narrow, &under), under);
+    let bracket = [narrow[0], ("wrap_align", "condition", "bracket")];
+    assert_eq!(lay_with("java", &bracket, &step), under);
+    let empty = "class A {\n    void f() {\n        for (; ebb(); ) {\n        }\n    }\n}\n";
+    for text in [empty, &empty.replace("; )", ";)")] {
+        assert_eq!(lay("java", text), text);
+    }
+}

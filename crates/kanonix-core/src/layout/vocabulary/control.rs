@@ -1,6 +1,6 @@
 //! Statements with a header in parentheses, and what stands behind them.
 
-use crate::layout::plan::{GroupId, Opens, Rows, Shape};
+use crate::layout::plan::{Close, GroupId, Opens, Rows, Shape};
 use crate::layout::planner::Planner;
 use crate::style::{Key, Setting};
 use crate::syntax::{NodeId, TokenId};
@@ -115,33 +115,56 @@ impl Planner<'_> {
     }
 
     /// What stands in the parentheses of `for (let i = 0; i < n; i++)`: a line may end behind each
-    /// semicolon where something stands behind it.
+    /// semicolon where something stands behind it. Where a condition has its closing bracket behind it,
+    /// so have these, and the first of them stays behind the opening one.
     pub fn clauses(&mut self, parts: &[NodeId]) {
         let [opener, inner @ .., closer] = parts else { return };
+        let Some(first) = inner.first().map(|first| self.first(*first)) else { return };
         self.asks_in(*opener);
         let (open, close) = (self.first(*opener), self.first(*closer));
         let gap = self.choices.parens_gap;
-        let group = self.group(Shape::List, open, close + 1);
+        let hugs = match self.choices.closes.of(Key::Condition) {
+            Close::WithLast => true,
+            Close::Keep => !self.broken_before(close),
+            Close::OwnLine => false,
+        };
+        let (group, level) = match hugs {
+            true => (self.group(Shape::Chain, first, close), self.choices.chain_steps),
+            false => (self.group(Shape::List, open, close + 1), 1),
+        };
+        if hugs {
+            let align = self.choices.aligns.of(Key::Condition);
+            let own = self.group_mut(group);
+            (own.align, own.rows) = (align, Rows::Any);
+        }
         let mut after_end = false;
         for (index, part) in inner.iter().enumerate() {
             let token = self.first(*part);
             let is_end = self.token_text(token) == ";" || self.is_separator(*part);
             if index == 0 {
                 let blanks = self.chosen(token, gap);
-                self.may_break(token, group, 1, blanks, Setting::InnerGap);
+                match hugs {
+                    true => self.flat(token, blanks, Setting::InnerGap),
+                    false => self.may_break(token, group, level, blanks, Setting::InnerGap),
+                }
             } else if is_end {
                 // `for (int i = 0; ; i++)`
                 let is_alone = after_end && index + 1 < inner.len();
                 self.word(token, u8::from(is_alone));
             } else if after_end {
-                self.may_break(token, group, 1, 1, Setting::WordGap);
+                self.may_break(token, group, level, 1, Setting::WordGap);
             } else {
                 self.word(token, 1);
             }
             after_end = self.token_text(self.end(*part) - 1) == ";";
         }
         let blanks = self.chosen(close, gap);
-        self.may_break(close, group, 0, blanks, Setting::InnerGap);
+        match self.gap_text(close) {
+            // `for (; ebb; )`: people write either.
+            "" | " " if after_end => self.keep_gap(close),
+            _ if hugs => self.flat(close, blanks, Setting::InnerGap),
+            _ => self.may_break(close, group, 0, blanks, Setting::InnerGap),
+        }
     }
 
     /// `for (const gauge of gauges)`: words, no line ends between the parentheses, whose places
