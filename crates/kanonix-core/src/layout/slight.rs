@@ -11,7 +11,7 @@ use crate::syntax::{Role, TokenId};
 const MOST_BEHIND: usize = 256;
 
 /// Half of a longer line is no short one.
-const LONGEST_LINE: usize = 100;
+pub(super) const LONGEST_LINE: usize = 100;
 
 /// Most code ends its lines here at the latest, whatever its limit.
 const USUAL_LINE: usize = 80;

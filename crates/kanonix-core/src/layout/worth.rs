@@ -2,6 +2,7 @@
 
 use super::fill::Filler;
 use super::plan::{Around, Gap, Group, GroupId, Opens, Rows, Shape, Want};
+use super::slight::LONGEST_LINE;
 use crate::syntax::{Role, TokenId};
 
 /// How many elements of a list are looked at. Bounds the work on hostile input.
@@ -151,9 +152,10 @@ impl Filler<'_> {
         let is_opener = |group: &Group| group.first == first && group.bracketed;
         let next = sheet.measures.next_break(first as usize + 1);
         let begins = next < group.end as usize && sheet.plan.group_of(next).is_some_and(is_opener);
+        let line = self.max.min(LONGEST_LINE);
         let short = match group.shape {
-            Shape::LastResort => self.max / 4 * 3,
-            _ => self.max / 2,
+            Shape::LastResort => line / 4 * 3,
+            _ => line / 2,
         };
         !begins && !self.ends_within(id, short)
     }

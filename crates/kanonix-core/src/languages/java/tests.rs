@@ -426,3 +426,15 @@ fn the_clauses_of_a_loop_are_broken_as_conditions_are() {
         assert_eq!(lay("java", text), text);
     }
 }
+
+/// A value that somebody put on the line below its sign stays there, unless the line would be a short one
+/// as most lines go, however long they may be.
+#[test]
+fn a_value_below_its_sign_is_a_choice_where_the_line_would_be_long() {
+    let wide = [("max_line_length", "", "160")];
+    let of = |value: &str| format!("class A {{\n    Level level =\n            new Level({value});\n}}\n");
+    let long = of("the_mole_of_the_harbour, the_quay_of_the_town, 2");
+    assert_eq!(lay_with("java", &wide, &long), long);
+    let short = lay_with("java", &wide, &of("the_mole, the_quay_of_the_town, 2"));
+    assert!(short.contains("Level level = new Level("), "{short}");
+}

@@ -19,12 +19,13 @@ pub(super) const ENTRIES: &[Entry] = &[
                 somebody broke its first line there, or laid a table out beside its bracket \
                 (`keep_open`). The last goes for chains of calls and operators, and for a \
                 value on the line below its sign, too; a single break is nobody's choice in \
-                what is no longer than half a line, or a value's in three quarters of one, and \
-                wherever there is room where all arguments stand on one line inside their \
-                brackets, or something around it is not broken that should be before it. With \
-                `rows`, a list that does not fit has as many elements on a line as there is \
-                room for, and keeps the lines that it has, as chains do theirs; with \
-                `row_first`, all of them on one line inside its brackets, where there is room.",
+                what is no longer than half a line of 100 columns at most, or a value's in \
+                three quarters of one, and wherever there is room where all arguments stand on \
+                one line inside their brackets, or something around it is not broken that \
+                should be before it. With `rows`, a list that does not fit has as many elements \
+                on a line as there is room for, and keeps the lines that it has, as chains do \
+                theirs; with `row_first`, all of them on one line inside its brackets, where \
+                there is room.",
         slots: &[
             one(
                 Family::Text,
