@@ -4,6 +4,9 @@ use super::plan::{GroupId, Shape};
 use super::planner::Planner;
 use crate::syntax::NodeId;
 
+/// So many statements around one are looked at. Bounds the work on hostile input.
+const MOST_AROUND: usize = 32;
+
 /// What a node is handed by the rule of one around it, which has said something for it already.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
 pub enum Handed {
@@ -46,12 +49,17 @@ impl Planner<'_> {
         }
     }
 
-    /// The list that the block around a statement is, as long as it is flat.
+    /// The list that the block around a statement is, as long as it is flat; of one that ends another one
+    /// (`while (ebb) wait();`), the list that is around that.
     pub fn handed_statement(&self, node: NodeId) -> Option<GroupId> {
-        match self.handed[node as usize] {
+        let end = self.end(node);
+        let around = std::iter::successors(Some(node), |node| Some(self.parent(*node)));
+        let ending = around.take(MOST_AROUND).take_while(|around| self.end(*around) == end);
+        let mut handed = ending.map(|around| self.handed[around as usize]);
+        handed.find_map(|handed| match handed {
             Some(Handed::Statement(group)) => Some(group),
             _ => None,
-        }
+        })
     }
 
     /// The group that lines inside a node belong to.

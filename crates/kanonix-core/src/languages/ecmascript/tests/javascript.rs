@@ -636,3 +636,12 @@ fn a_block_with_a_label_is_no_object() {
     let text = "ebb();\n{\n  low: high\n}\n";
     assert_eq!(lay_with("javascript", &style, text), text);
 }
+
+/// The mark at the end of a statement that ends another one stays where more follows on its line.
+#[test]
+fn a_statement_inside_one_on_a_shared_line_keeps_its_end() {
+    let style = [("statement_end", "", "bare"), ("flat_block", "", "keep")];
+    let text = "switch (ebb) {\n  case 0: while (++i < l) if (a) warn(i); return;\n}\n";
+    let laid = lay_with("javascript", &style, text);
+    assert_eq!(laid, text.replace("return;", "return"));
+}
