@@ -302,7 +302,10 @@ mod tests {
             let language = crate::languages::by_name(name).expect("a language");
             crate::Document::new(text, language).code_lines()
         };
-        assert_eq!(count("css", "/* tides\n * of the mole\n */\na {\n  top: 0; /* ebb */\n\n}\n"), 3);
+        assert_eq!(
+            count("css", "/* tides\n * of the mole\n */\na {\n  top: 0; /* ebb */\n\n}\n"),
+            3
+        );
         assert_eq!(count("python", "# tides\nlow = \"\"\"\nebb\n\n\"\"\"; high = 2\n"), 4);
         assert_eq!(count("css", "/* tides */\n"), 0);
     }

@@ -413,7 +413,10 @@ fn the_clauses_of_a_loop_are_broken_as_conditions_are() {
     let narrow = [("max_line_length", "", "40")];
     let of = |gap: &str| {
         let lines = ["for (int i = low_water;", "i < high_water_at_the_quay;", "i += 2) {"];
-        format!("class A {{\n    void f() {{\n        {}\n        }}\n    }}\n}}\n", lines.join(gap))
+        format!(
+            "class A {{\n    void f() {{\n        {}\n        }}\n    }}\n}}\n",
+            lines.join(gap)
+        )
     };
     let (under, step) = (of("\n             "), of("\n                "));
     assert_eq!(lay_with("java", &narrow, &of(" ")), step);
@@ -432,7 +435,9 @@ fn the_clauses_of_a_loop_are_broken_as_conditions_are() {
 #[test]
 fn a_value_below_its_sign_is_a_choice_where_the_line_would_be_long() {
     let wide = [("max_line_length", "", "160")];
-    let of = |value: &str| format!("class A {{\n    Level level =\n            new Level({value});\n}}\n");
+    let of = |value: &str| format!(
+        "class A {{\n    Level level =\n            new Level({value});\n}}\n"
+    );
     let long = of("the_mole_of_the_harbour, the_quay_of_the_town, 2");
     assert_eq!(lay_with("java", &wide, &long), long);
     let short = lay_with("java", &wide, &of("the_mole, the_quay_of_the_town, 2"));
