@@ -456,13 +456,13 @@ impl<'a> Planner<'a> {
     }
 
     /// So many blanks inside both of a construct's brackets; kept, they are as behind the opening one,
-    /// where that does not end a line. Two closing ones that stand together stay so, and so does a
-    /// number that has room for its sign alone.
+    /// where that does not end a line. A closing one right behind another one or a semicolon stays so, and so
+    /// does a number that has room for its sign alone.
     pub fn inside_both(&self, first: TokenId, closer: TokenId, blanks: Option<u8>) -> Option<u8> {
         let present = || {
             let (opens, closes) = (self.present_blanks(first), self.present_blanks(closer));
             let stays = || {
-                self.token_text(closer - 1).ends_with([')', ']', '}'])
+                self.token_text(closer - 1).ends_with([')', ']', '}', ';'])
                     || is_number(self.token_text(first))
             };
             match closes == Some(0) && opens > closes && stays() {

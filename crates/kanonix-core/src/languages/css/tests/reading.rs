@@ -313,3 +313,13 @@ a[target=\"_blank\" i],b[lang=en s]>c[href^='#'  I ]{top:0}
     let text = "a[target=\"_blank\" i] {\n  top: 0;\n}\n";
     assert_eq!(lay_with("css", &single, text), text);
 }
+
+/// Where the blanks inside braces are kept, a brace right behind a semicolon is, too.
+#[test]
+fn a_brace_right_behind_a_semicolon_stays_there() {
+    let style = [("inner_gap", "block", "keep"), ("flat_block", "type", "keep")];
+    let laid = lay_with("css", &style, "a { top: 0;}\nb { top: 0; }\nc {top: 0; }\nd {top: 0;}\n");
+    let wanted = "a { top: 0;}\nb { top: 0; }\nc {top: 0;}\nd {top: 0;}\n";
+    assert_eq!(laid, wanted);
+    assert_eq!(lay_with("css", &style, wanted), wanted);
+}
