@@ -47,12 +47,18 @@ pub(super) const ENTRIES: &[Entry] = &[
                 Operators line up with their first operand. One word for all kinds, or a table.",
         slots: &[
             key(Key::Call, Family::Expressions, "arguments of a call", ALIGN, "step"),
-            key(Key::Declaration, Family::Definitions, "parameters of a function", ALIGN, "step"),
+            key(
+                Key::Declaration,
+                Family::Definitions,
+                "parameters of a function, and what it throws",
+                ALIGN,
+                "step",
+            ),
             key(Key::Collection, Family::Collections, "collections", ALIGN, "step"),
             key(
                 Key::Condition,
                 Family::Expressions,
-                "operators, as in a condition",
+                "operators, as in a condition, and clauses of a loop behind their bracket",
                 ALIGN,
                 "step",
             ),
@@ -84,7 +90,7 @@ pub(super) const ENTRIES: &[Entry] = &[
             key(
                 Key::Condition,
                 Family::Parentheses,
-                "one thing in parentheses, as a condition",
+                "one thing in parentheses, as a condition, and the clauses of a loop",
                 CLOSE,
                 "own_line",
             ),
