@@ -279,3 +279,26 @@ warn(low)
     let tables = "ebb({ low,   }, 1)\nebb({ low, 2 }, 2)\n";
     assert_eq!(lay_with("lua", &[("last_comma", "", "keep_all")], tables), tables);
 }
+
+/// A row between blank lines has no neighbour but the one beyond them.
+#[test]
+fn a_sign_between_blank_lines_stays_under_the_one_beyond_them() {
+    let lone = "local sleep     = 2\n\nlocal numpad_a  = 3\nlocal numpad_bc = 4\n\n-- alone\n\nlocal ebb       = 5\n\nlocal tide      = 6\n";
+    becomes("lua", &[
+        (lone, lone),
+        // Nobody is there, or stands elsewhere.
+        ("local sleep   = 2\n\nf(2)\n", "local sleep = 2\n\nf(2)\n"),
+        (
+            "local sleep   = 2\n\nf(2)\n\nlocal ebb     = 2\n",
+            "local sleep = 2\n\nf(2)\n\nlocal ebb = 2\n",
+        ),
+        ("local sleep   = 2\n\nlocal ebb    = 3\n", "local sleep = 2\n\nlocal ebb = 3\n"),
+        // What is beyond is moved itself.
+        (
+            "local sleep   = 2\n\nlocal ebb     = 3\nlocal b = 4\n",
+            "local sleep = 2\n\nlocal ebb = 3\nlocal b = 4\n",
+        ),
+    ]);
+    let touched_row = lone.replace("local ebb       = 5", "local ebb       =5");
+    assert_eq!(touched("lua", lone, &touched_row), lone);
+}

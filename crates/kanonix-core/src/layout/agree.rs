@@ -95,14 +95,19 @@ impl Neighbours<'_> {
         self.cell(row)?.column
     }
 
-    /// The row above one.
-    fn above(&self, row: usize) -> Option<usize> {
-        row.checked_sub(1)
+    /// Whether no blank line stands between two rows.
+    fn is_together(&self, row: usize, other: usize) -> bool {
+        self.rows[row].paragraph == self.rows[other].paragraph
     }
 
-    /// The row below one.
+    /// The row above one, up to a blank line.
+    fn above(&self, row: usize) -> Option<usize> {
+        row.checked_sub(1).filter(|above| self.is_together(*above, row))
+    }
+
+    /// The row below one, down to a blank line.
     fn below(&self, row: usize) -> Option<usize> {
-        (row + 1 < self.rows.len()).then_some(row + 1)
+        Some(row + 1).filter(|below| *below < self.rows.len() && self.is_together(*below, row))
     }
 
     /// Decides what the cells of the seat are lined up with, which these rows have.
@@ -126,6 +131,36 @@ impl Neighbours<'_> {
         let joined: Vec<Option<Lined>> =
             rows.iter().zip(own).map(|(row, own)| self.joined(*row, own)).collect();
         self.decide(rows, &joined);
+        let alone: Vec<Option<Lined>> = rows
+            .iter()
+            .zip(joined)
+            .map(|(row, joined)| joined.or_else(|| self.beyond_blank(*row)))
+            .collect();
+        self.decide(rows, &alone);
+    }
+
+    /// The column in which the sign of a row between blank lines stands, if that of the one beyond
+    /// them does, too, and stays there.
+    fn beyond_blank(&self, row: usize) -> Option<Lined> {
+        let is_alone = |row: usize| self.above(row).is_none() && self.below(row).is_none();
+        let own = self.cell(row)?;
+        if !own.seat.is_signs() || !is_alone(row) {
+            return None;
+        }
+        let lined = Lined { column: own.at(false), is_end: false };
+        let agrees = |other: &usize| {
+            let Some(cell) = self.cell(*other) else { return false };
+            let stays = cell.blanks == cell.usual
+                || cell.column == Some(lined)
+                || (cell.column.is_none() && is_alone(*other));
+            stays
+                && cell.at(false) == lined.column
+                && self.is_meant((&self.rows[row], own), (&self.rows[*other], cell), false)
+                && self.page.blanks(&self.rows[*other], cell, lined).is_some()
+                && self.page.blanks(&self.rows[row], own, lined).is_some()
+        };
+        let beside = [row.checked_sub(1), Some(row + 1)].into_iter().flatten();
+        beside.filter(|other| *other < self.rows.len()).any(|other| agrees(&other)).then_some(lined)
     }
 
     /// Remembers what the cells of the seat are lined up with, and moves those behind them.
@@ -181,7 +216,7 @@ impl Neighbours<'_> {
             Some((cell.at(false), cell.mended()?))
         };
         let is_alike = |row: &usize, below: &usize| {
-            *row + 1 == *below && stands_and_will(*row) == stands_and_will(*below)
+            self.below(*row) == Some(*below) && stands_and_will(*row) == stands_and_will(*below)
         };
         let mut joining = Vec::with_capacity(rows.len());
         for alike in rows.chunk_by(is_alike) {
@@ -203,8 +238,9 @@ impl Neighbours<'_> {
         };
         let own = number(row)?;
         let near = |most: usize| -> Vec<&Cell> {
-            let before = (0..row).rev().take(most);
-            let behind = (row + 1..self.rows.len()).take(most);
+            let is_near = |other: &usize| self.is_together(row, *other);
+            let before = (0..row).rev().take(most).take_while(is_near);
+            let behind = (row + 1..self.rows.len()).take(most).take_while(is_near);
             before.chain(behind).filter_map(number).collect()
         };
         let beside = near(BESIDE);

@@ -25,6 +25,13 @@ pub(super) struct Seat {
     nth: usize,
 }
 
+impl Seat {
+    /// Whether it is a sign's, or that of what stands behind one.
+    pub fn is_signs(self) -> bool {
+        matches!(self.sort, Sort::Sign | Sort::Behind)
+    }
+}
+
 /// What a cell begins with.
 #[derive(Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Debug)]
 enum Sort {
@@ -101,16 +108,24 @@ pub(super) struct Row {
     pub is_element: bool,
     /// How much further in it will be.
     pub pad: isize,
+    /// Which of the stretches between blank lines it is in.
+    pub paragraph: usize,
 }
 
 impl Row {
-    fn new(first: TokenId, mut cells: Vec<Cell>, is_element: bool, pad: isize) -> Row {
+    fn new(
+        first: TokenId,
+        mut cells: Vec<Cell>,
+        is_element: bool,
+        pad: isize,
+        paragraph: usize,
+    ) -> Row {
         let mut moved = pad;
         for cell in &mut cells {
             cell.moved = moved;
             moved += cell.wider;
         }
-        Row { first, cells, is_element, pad }
+        Row { first, cells, is_element, pad, paragraph }
     }
 
     /// Gives one of its cells so many blanks more than it has where nothing is lined up.
@@ -187,8 +202,8 @@ pub(super) struct Page<'a> {
 
 impl Page<'_> {
     /// The lines that have cells, together with those above that they may be lined up with: the
-    /// last one that is as far in, without a blank line or one further out between them. Between
-    /// blank lines that hold nothing of what is set off, nothing is looked for.
+    /// last one that is as far in, without one further out between them. Between blank lines that
+    /// hold nothing of what is set off, nothing is looked for.
     fn runs(
         &self,
         plan: &Plan,
@@ -199,15 +214,19 @@ impl Page<'_> {
         let mut runs: Vec<Vec<Row>> = Vec::new();
         // The runs that a later row may belong to: how far in, and which.
         let mut open: Vec<(usize, usize)> = Vec::new();
-        let mut first = 0;
+        let (mut first, mut paragraph) = (0, 0);
         while first < tokens.len() {
             let is_below_blank = self.is_below_blank(first);
+            paragraph += usize::from(is_below_blank);
             if is_below_blank || first == 0 {
                 let next = (first + 1..tokens.len())
                     .find(|at| tokens[*at].broken && self.is_below_blank(*at))
                     .unwrap_or(tokens.len());
                 let near = set_off.partition_point(|at| *at < first);
                 if set_off.get(near).is_none_or(|at| *at >= next) {
+                    if tokens[first..next].iter().any(|token| token.role != Role::Comment) {
+                        open.clear();
+                    }
                     first = next;
                     continue;
                 }
@@ -221,9 +240,6 @@ impl Page<'_> {
                 continue;
             }
             let indent = self.row_column(first).0;
-            if is_below_blank {
-                open.clear();
-            }
             let is_comment = tokens[first].role == Role::Comment;
             if !is_comment {
                 open.retain(|(depth, _)| *depth <= indent);
@@ -245,7 +261,9 @@ impl Page<'_> {
                         if run == runs.len() {
                             runs.push(Vec::new());
                         }
-                        runs[run].push(Row::new(start as TokenId, cells, is_element, moved));
+                        let row =
+                            Row::new(start as TokenId, cells, is_element, moved, paragraph);
+                        runs[run].push(row);
                     }
                 }
                 start = stop;
