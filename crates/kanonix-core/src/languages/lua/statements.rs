@@ -273,15 +273,25 @@ fn if_statement(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     } else if own.is_empty() {
         p.empty_block(header, opener);
     }
+    let closing = others.last().copied();
     for other in others {
         let token = p.first(other);
         p.line(token, group, 0, Setting::FlatBlock);
         p.at_most(token, p.choices.edge_blank);
-        if is_table {
-            let (opener, own) = arm(p, other);
-            if let Some(group) = p.flat_arm(token, opener, &own, Key::Control) {
-                p.hand(other, Handed::Block(group));
-            }
+        if !is_table {
+            continue;
+        }
+        let (opener, own) = arm(p, other);
+        // The last of them may have the end of all on its line.
+        let ends = closing == Some(other) && !p.broken_before(last);
+        let closed =
+            if ends { p.flat_words(token, opener, last, Key::Control) } else { None };
+        if let Some(group) = closed {
+            p.flat_end(last, group);
+        }
+        let flat = closed.or_else(|| p.flat_arm(token, opener, &own, Key::Control));
+        if let Some(group) = flat {
+            p.hand(other, Handed::Block(group));
         }
     }
 }

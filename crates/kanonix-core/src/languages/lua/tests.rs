@@ -107,6 +107,15 @@ end
     assert_eq!(lay("lua", table), table);
     let one = table.replace("elseif c    then d()\n", "");
     assert_eq!(lay("lua", &one), one.replace("then f()", "then\n  f()"));
+    // What ends them may stand on the line of the last.
+    let ended = "local function f(a)\n  if a then return b\n  else return c end\nend\n";
+    assert_eq!(lay("lua", ended), ended);
+    let apart = ended.replace("c end", "c\n  end");
+    assert_eq!(lay("lua", &apart), apart);
+    let open = "local function f(a)\n  if a then\n    return b\n  else\n    return c\n  end\nend\n";
+    assert_eq!(lay_with("lua", &[("flat_block", "", "open")], ended), open);
+    let wide = |text: &str| text.replace("return c", &format!("return {}", "flood".repeat(20)));
+    assert_eq!(lay("lua", &wide(ended)), wide(open));
     let long = format!("if {} then a() else b() end\n", "level".repeat(20));
     let wanted = format!("if {} then\n  a()\nelse\n  b()\nend\n", "level".repeat(20));
     assert_eq!(lay("lua", &long), wanted);
