@@ -105,3 +105,42 @@ fn a_kept_bracket_stays_behind_a_table() {
     let apart = table.replace("i)", "i\n)");
     assert_eq!(lay_with("javascript", &keep, &apart), apart);
 }
+
+/// A loop's condition behind its block is no other branch: `else` may begin a line where it does not.
+#[test]
+fn the_condition_behind_a_loop_has_its_own_word() {
+    let (behind, below) = ("} while (ebb);\n", "}\nwhile (ebb);\n");
+    let text = |end: &str| format!(
+        "do {{\n  wait();\n{end}if (a) {{\n  b();\n}}\nelse {{\n  c();\n}}\n"
+    );
+    let branch = ("else_line", "branch", "own_line");
+    for (word, text_of, wanted) in [
+        ("with_brace", below, behind),
+        ("own_line", behind, below),
+        ("keep", behind, behind),
+        ("keep", below, below),
+    ] {
+        let style = [branch, ("else_line", "while", word)];
+        assert_eq!(lay_with("javascript", &style, &text(text_of)), text(wanted), "{word}");
+    }
+    // Where it is said for both, it is; people write either in C#.
+    assert_eq!(
+        lay_with("javascript", &[("else_line", "", "own_line")], &text(behind)),
+        text(below)
+    );
+    let keeps = "class A\n{\n    void B()\n    {\n        do\n        {\n            C();\n        } while (ebb);\n        do\n        {\n            C();\n        }\n        while (flood);\n    }\n}\n";
+    becomes("csharp", &[(keeps, keeps)]);
+    let shell = "do {\n    Wait-Tide\n} until ($ebb)\nif ($ebb) {\n    Stop-Tide\n}\nelse {\n    Start-Tide\n}\n";
+    assert_eq!(lay_with("powershell", &[branch], shell), shell);
+}
+
+/// A closing bracket that has to go under what a sign leads is not under the elements for that.
+#[test]
+fn a_kept_bracket_behind_a_sign_comes_to_rest() {
+    let keep = [("close_bracket", "call", "keep")];
+    let old = "const shown = ebb\n  ? low\n  : lookup(\n    name,\n    tide,\n  );\n";
+    let edited = old.replace(");", "); // now");
+    let once = old.replace("  );", "    ); // now");
+    assert_eq!(touched_with("javascript", &keep, old, &edited), once);
+    assert_eq!(touched_with("javascript", &keep, old, &once), once);
+}

@@ -69,8 +69,8 @@ impl PairGaps {
 const CLOSED: [Key; 4] = [Key::Call, Key::Declaration, Key::Collection, Key::Condition];
 
 /// Those that may be lined up.
-const LINED_UP: [Key; 5] =
-    [Key::Call, Key::Declaration, Key::Collection, Key::Condition, Key::Ternary];
+const LINED_UP: [Key; 6] =
+    [Key::Call, Key::Declaration, Key::Collection, Key::Condition, Key::Ternary, Key::Value];
 
 fn of_list<T: Copy, const N: usize>(of: &[T; N], keys: &[Key; N], key: Key) -> T {
     of[keys.iter().position(|own| *own == key).expect("a kind of list")]
@@ -227,6 +227,8 @@ pub struct Choices {
     pub one_each: bool,
     /// Whether what goes on behind a brace has a line of its own; `None` where it stays.
     pub else_own_line: Option<bool>,
+    /// The same of a `do`'s `while`.
+    pub while_own_line: Option<bool>,
     pub most_blank: u8,
     pub edge_blank: u8,
     pub add_last_comma: bool,
@@ -251,6 +253,11 @@ impl Choices {
         let leads = |setting| match style.get(setting, Key::Whole) {
             Value::Word("leads") => Some(true),
             Value::Word("trails") => Some(false),
+            _ => None,
+        };
+        let goes_on = |key| match style.get(Setting::ElseLine, key) {
+            Value::Word("own_line") => Some(true),
+            Value::Word("with_brace") => Some(false),
             _ => None,
         };
         Choices {
@@ -308,8 +315,8 @@ impl Choices {
             aligns: Aligns::of_style(style),
             closes: Closes::of_style(style),
             one_each: style.is(Setting::ListWrap, Key::Whole, "one_each"),
-            else_own_line: (!style.keeps(Setting::ElseLine, Key::Whole))
-                .then(|| style.is(Setting::ElseLine, Key::Whole, "own_line")),
+            else_own_line: goes_on(Key::Branch),
+            while_own_line: goes_on(Key::While),
             most_blank: lines(Key::Most),
             edge_blank: lines(Key::AtEdges),
             add_last_comma: comma("open_list"),

@@ -19,6 +19,10 @@ impl Planner<'_> {
             let head = match group.shape {
                 Shape::List | Shape::Chain if group.bracketed => opening,
                 Shape::Chain => group.first,
+                Shape::List => match group.under {
+                    Some(element) => element,
+                    None => continue,
+                },
                 _ => continue,
             };
             // Behind a comment that ends its line, nothing stays beside a bracket.
@@ -321,13 +325,21 @@ impl Planner<'_> {
                 && keeps
                 && self.broken_before(closer)
                 && self.present_column(row) == self.present_column(closer)
-                && self.present_column(row) > self.line_columns(stem)
+                && self.present_column(row) > self.opens_from(stem)
             {
                 // It stands under the elements, and not under what the list belongs to.
                 let level = self.gap(opening).level;
                 self.gap(closer).level = level;
             }
         }
+    }
+
+    /// The column from which what a token opens is further in: where its line begins, and further in
+    /// behind a sign that does.
+    fn opens_from(&self, token: TokenId) -> usize {
+        let sign = self.plan.signs.get(&self.line_first(token));
+        let steps = sign.map_or(0, |steps| usize::from(*steps));
+        self.line_columns(token) + steps * self.choices.step
     }
 
     /// How many columns will stand before a token on its line, if that goes on as it does in the

@@ -44,7 +44,7 @@ pub static BASES: &[Basis] = &[
         values: &[
             ("open_brace", "", "same_line"),
             ("open_brace", "function", "next_line"),
-            ("else_line", "", "own_line"),
+            ("else_line", "branch", "own_line"),
         ],
     },
     Basis {

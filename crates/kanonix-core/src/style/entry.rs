@@ -29,6 +29,7 @@ pub enum Setting {
     StatementLine,
     DirectiveIndent,
     AnnotationLine,
+    ReturnTypeLine,
     ModifierOrder,
     MemberOrder,
     ClauseLine,

@@ -46,6 +46,8 @@ pub enum Family {
     InlineBlocks,
     /// Braces around what functions do, and `else` behind them.
     Braces,
+    /// Loops with their condition behind what they do.
+    DoLoops,
     /// Braces around what functions without a name do, on either line.
     LambdaBraces,
     /// The cases of a `switch`.
@@ -110,6 +112,8 @@ pub enum Family {
     Attributes,
     /// What a function may throw, in its header.
     Throws,
+    /// Functions with the type of what they return before their name.
+    ReturnTypes,
     /// Words before declarations: `public static`.
     Modifiers,
     /// Lines that a program before the compiler reads: `#if`, `#region`.

@@ -76,7 +76,12 @@ pub static SAMPLES: &[Sample] = &[
     of("open_brace.namespace", "rust", "mod gauges {\n    use tide::Ebb;\n}\n"),
     of("open_brace.other", "rust", "unsafe {\n    open();\n}\n"),
     of(
-        "else_line",
+        "else_line.while",
+        "javascript",
+        "do {\n  listen();\n} while (ebb);\ndo {\n  listen();\n}\nwhile (flood);\n",
+    ),
+    of(
+        "else_line.branch",
         "javascript",
         "if (ebb) {\n  low();\n} else if (flood) {\n  high();\n}\nelse {\n  still();\n}\n",
     ),
@@ -128,6 +133,11 @@ pub static SAMPLES: &[Sample] = &[
         "annotation_line.value",
         "java",
         "class Gauge {\n    @Tide int ebb;\n    @Tide\n    int flow;\n}\n",
+    ),
+    of(
+        "return_type_line",
+        "csharp",
+        "class Gauge\n{\n    int\n    Ebb()\n    {\n    }\n\n    int Flow()\n    {\n    }\n}\n",
     ),
     of("modifier_order", "java", "class Gauge {\n    static final public int EBB = 2;\n}\n"),
     of(
@@ -215,6 +225,11 @@ pub static SAMPLES: &[Sample] = &[
         "wrap_align.condition",
         "javascript",
         "warn(springTide +\n     surgeAtNight + level);\n",
+    ),
+    narrow(
+        "wrap_align.value",
+        "css",
+        "a {\n  font-family: \"Tide Sans\", Saltmarsh,\n               serif;\n}\n",
     ),
     narrow("wrap_align.ternary", "javascript", "level = ebb ? springTide : surgeAtNight;\n"),
     of("close_bracket.call", "javascript", "warn(\n  low,\n  high);\n"),

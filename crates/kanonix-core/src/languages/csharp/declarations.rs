@@ -215,9 +215,17 @@ fn member(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         p.order_modifiers(&words, MODIFIERS);
     }
     let header = p.first(node);
+    let is_function = matches!(
+        Kind::at(p, node),
+        Kind::MethodDeclaration | Kind::LocalFunctionStatement
+    );
+    if is_function {
+        named(p, header, parts);
+    }
     for (index, part) in parts.iter().enumerate().skip(1) {
         let token = p.first(*part);
         if let [.., before, name] = parts[..index]
+            && !is_function
             && p.is(name, Kind::Identifier)
             && !matches!(Kind::at(p, before), Kind::AttributeList | Kind::Modifier)
         {
@@ -251,6 +259,24 @@ fn member(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         }
     }
     clauses(p, node, parts);
+}
+
+/// The name of a function, behind the type of what it returns or below it.
+fn named(p: &mut Planner, header: TokenId, parts: &[NodeId]) {
+    let is_list = |part: &NodeId| {
+        matches!(Kind::at(p, *part), Kind::TypeParameterList | Kind::ParameterList)
+    };
+    let Some(name) = parts.iter().position(is_list).and_then(|list| list.checked_sub(1)) else {
+        return;
+    };
+    let of = name.checked_sub(1).filter(|of| p.is(parts[*of], Kind::ExplicitInterfaceSpecifier));
+    let [.., given, name] = parts[..=of.unwrap_or(name)] else { return };
+    if !matches!(Kind::at(p, given), Kind::AttributeList | Kind::Modifier) {
+        let has_body = parts.iter().any(|part| {
+            matches!(Kind::at(p, *part), Kind::Block | Kind::ArrowExpressionClause)
+        });
+        p.typed(header, p.first(name), has_body);
+    }
 }
 
 /// Attributes stand on lines of their own, or on that of what they belong to; those of a parameter as

@@ -202,12 +202,7 @@ fn if_statement(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
 fn do_statement(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let [word, inner, while_word, rest @ ..] = parts else { return };
     p.headed(*inner, p.first(node), p.first(*word), HEADED);
-    let while_token = p.first(*while_word);
-    match p.is(*inner, Kind::Block) {
-        // It ends the statement, and begins nothing.
-        true => p.behind(while_token, Setting::ElseLine),
-        false => p.goes_on(while_token, p.first(node), false),
-    }
+    p.ends_loop(p.first(*while_word), p.first(node), p.is(*inner, Kind::Block));
     asked(p, rest);
     ends(p, parts);
 }

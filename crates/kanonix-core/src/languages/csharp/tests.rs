@@ -503,6 +503,27 @@ fn an_attribute_stands_where_it_is_agreed() {
 }
 
 #[test]
+fn the_type_of_what_a_function_returns_stands_where_it_is_agreed() {
+    let text = "class Quay\n{\n    [A]\n    public Gauge\n    Ebb(int at)\n    {\n        int\n        Flow<T>(T at) => 2;\n    }\n\n    \
+                int ITide.Level()\n    {\n    }\n\n    abstract void\n    Slack();\n\n    Quay()\n    {\n    }\n}\n";
+    let behind = text
+        .replace("Gauge\n    Ebb", "Gauge Ebb")
+        .replace("int\n        Flow", "int Flow")
+        .replace("void\n    Slack", "void Slack");
+    let below = text
+        .replace("int ITide", "int\n    ITide")
+        .replace("void\n    Slack", "void Slack");
+    for (value, wanted) in [("keep", text), ("own_line", &below), ("with_name", &behind)] {
+        assert_eq!(lay_with("csharp", &[("return_type_line", "", value)], text), wanted, "{value}");
+        assert_eq!(
+            lay_with("csharp", &[("return_type_line", "", value)], wanted),
+            wanted,
+            "{value}"
+        );
+    }
+}
+
+#[test]
 fn a_clause_has_a_line_of_its_own_where_that_is_agreed() {
     let text = "class Quay<T> : Gauge where T : new()\n{\n    Quay() : base() { }\n}\n";
     let wanted = "class Quay<T> : Gauge\n    where T : new()\n{\n    Quay() : base() { }\n}\n";

@@ -366,8 +366,13 @@ fn value(p: &mut Planner, node: NodeId, values: &[NodeId]) {
     let begins = p.broken_before(p.first(*first));
     let any = rest.iter().any(|part| p.broken_before(p.first(*part)));
     let remembers = p.choices.remembers;
+    let align = p.choices.aligns.of(Key::Value);
+    let stays = align == Align::Bracket;
     let may_be_below = commas > 0 && (begins || !any || !remembers);
-    if may_be_below || (begins && remembers) {
+    if (stays || !begins) && commas > 0 {
+        p.lines_up(group, p.first(*first), Key::Value);
+    }
+    if !stays && (may_be_below || (begins && remembers)) {
         let token = p.first(*first);
         let blanks = match p.choices.pair_gaps.of(Key::Value) {
             Some(_) => p.gap(token).blanks,
@@ -524,22 +529,39 @@ fn is_sum(tree: &Tree, sign: NodeId) -> bool {
     matches!(Kind::of(tree.nodes[sign as usize].kind), Kind::Plus | Kind::Minus)
 }
 
-/// Before which tokens white space shows: a sum is none where it is missing on one side of its sign.
-pub(super) fn shows(tree: &Tree, _: &str) -> Vec<bool> {
+/// Before which tokens white space shows: a sum is none where it is missing on one side of its sign, and
+/// `not(` is the name of a function.
+pub(super) fn shows(tree: &Tree, text: &str) -> Vec<bool> {
     let mut shows = Vec::new();
+    let mut show = |token: TokenId| {
+        shows.resize(tree.tokens.len(), false);
+        shows[token as usize] = true;
+    };
     for (id, node) in tree.nodes.iter().enumerate() {
-        if Kind::of(node.kind) != Kind::BinaryExpression {
-            continue;
-        }
         let mut parts = tree.children(id as NodeId).skip(1);
-        if let (Some(sign), Some(value)) = (parts.next(), parts.next())
-            && is_sum(tree, sign)
-        {
-            shows.resize(tree.tokens.len(), false);
-            for part in [sign, value] {
-                shows[tree.nodes[part as usize].first as usize] = true;
+        match Kind::of(node.kind) {
+            Kind::BinaryExpression => {
+                if let (Some(sign), Some(value)) = (parts.next(), parts.next())
+                    && is_sum(tree, sign)
+                {
+                    for part in [sign, value] {
+                        show(tree.nodes[part as usize].first);
+                    }
+                }
             }
+            Kind::UnaryQuery | Kind::BinaryQuery => {
+                let firsts = parts.map(|part| tree.nodes[part as usize].first);
+                firsts.filter(|token| may_be_called(tree, text, *token)).for_each(&mut show);
+            }
+            _ => {}
         }
     }
     shows
+}
+
+/// Whether a token is a parenthesis behind a word, which is a function's name where it touches that.
+fn may_be_called(tree: &Tree, text: &str, token: TokenId) -> bool {
+    let before = &text[..tree.tokens[token as usize - 1].end as usize];
+    text[tree.tokens[token as usize].start as usize..].starts_with('(')
+        && before.ends_with(|last: char| last.is_alphanumeric())
 }

@@ -45,6 +45,8 @@ const DEFAULTS: &[(Setting, Key, &str)] = &[
     (Setting::IndentSize, Key::Whole, "2"),
     (Setting::ListWrap, Key::Whole, "one_each"),
     (Setting::StatementEnd, Key::Whole, "semicolon"),
+    // People put a value below the first one as often as a step further in.
+    (Setting::WrapAlign, Key::Value, "any"),
     (Setting::BlankLines, Key::BetweenTypes, "1"),
     (Setting::BlankLines, Key::Most, "1"),
 ];

@@ -355,6 +355,75 @@ fn white_space_around_the_sign_of_a_sum_shows() {
 
 /// Values in braces are whoever's they are.
 #[test]
+fn the_values_of_a_property_stand_where_it_is_agreed() {
+    let under = "a {\n  src: local(\"a\"),\n       url(\"saltmarsh.woff2\") format(\"woff2\"),\n       url(\"b\");\n}\n";
+    let below = under.replace("src: local", "src:\n    local").replace("       url", "    url");
+    let narrow = |align| [("wrap_align", "value", align), ("max_line_length", "", "40")];
+    for (align, text, wanted) in [
+        ("any", under, under),
+        ("any", &below, &below),
+        ("keep", under, under),
+        ("keep", &below, &below),
+        ("bracket", &below, under),
+        ("bracket", under, under),
+        ("step", &below, &below),
+    ] {
+        for language in ["css", "scss", "less"] {
+            assert_eq!(lay_with(language, &narrow(align), text), wanted, "{language}, {align}");
+        }
+    }
+    let flat = "a {\n  font-family: \"Tide Sans\", Saltmarsh, sans-serif;\n}\n";
+    let opened = "a {\n  font-family:\n    \"Tide Sans\",\n    Saltmarsh,\n    sans-serif;\n}\n";
+    let beside = "a {\n  font-family: \"Tide Sans\",\n               Saltmarsh,\n               sans-serif;\n}\n";
+    assert_eq!(lay_with("css", &narrow("any"), flat), opened);
+    assert_eq!(lay_with("css", &narrow("bracket"), flat), beside);
+    // A row in play goes under the first value, with the others.
+    let long = under.replace("saltmarsh", &"saltmarsh".repeat(8));
+    let edited = long.replace("       url(\"b\")", "  url( \"b\" )");
+    assert_eq!(touched("css", &long, &edited), long.replace("url(\"b\")", "url( \"b\" )"));
+}
+
+/// What stands first in blocks on the lines of their headers may be lined up, too.
+#[test]
+fn what_begins_in_flat_blocks_stands_in_one_column() {
+    let rows = ".ebb {     top: 0; }\n.flood {   top: 1rem; }\n.surging { top: 2rem; }\n";
+    let style = [
+        ("flat_block", "", "keep"),
+        ("columns", "value", "keep"),
+        ("blank_lines", "between_types", "0"),
+    ];
+    assert_eq!(lay_with("css", &style, rows), rows);
+    let chance = rows.replace(".flood {   top", ".flood {  top");
+    let alone = ".ebb { top: 0; }\n.flood { top: 1rem; }\n";
+    assert_eq!(lay_with("css", &style, &chance.replace(".surging { top: 2rem; }\n", "")), alone);
+}
+
+/// `not(` is the name of a function that nobody knows, and what asks for it is never so.
+#[test]
+fn a_word_and_the_parenthesis_that_it_touches_stay_together() {
+    for language in ["css", "scss", "less"] {
+        let sheet = |query: &str| format!("@media {query} {{\n  a {{\n    b: c;\n  }}\n}}\n");
+        for query in [
+            "(not(hover))",
+            "screen and(color)",
+            "not(color)",
+            "screen and (color)",
+            "not (color)",
+        ] {
+            assert_eq!(lay(language, &sheet(query)), sheet(query), "{language}");
+        }
+        let wide = lay(language, &sheet("screen  and  (color)or (hover)"));
+        assert_eq!(wide, sheet("screen and (color) or (hover)"), "{language}");
+    }
+    let one = languages::by_name("css").expect("a language that there is");
+    let (apart, together) = (
+        "@media not (hover) { a { b: c; } }",
+        "@media not(hover) { a { b: c; } }",
+    );
+    assert!(!crate::proof::same(&one.grammar, apart, together));
+}
+
+#[test]
 fn values_in_braces_stay_as_they_are() {
     let text = ":root{--quay:{a:b};--ebb: {c:d;\n e : f}\n}\n";
     let wanted = ":root {\n  --quay: {a:b};\n  --ebb: {c:d;\n e : f};\n}\n";

@@ -56,6 +56,7 @@ const FAMILIES: &[Family] = &[
     Family::Blocks,
     Family::InlineBlocks,
     Family::Braces,
+    Family::DoLoops,
     Family::LambdaBraces,
     Family::Cases,
     Family::Lambdas,

@@ -484,7 +484,7 @@ fn while_statement(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
 fn do_statement(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let [word, inner, while_word, condition, ..] = parts else { return };
     p.headed(*inner, p.first(node), p.first(*word), HEADED);
-    p.goes_on(p.first(*while_word), p.first(node), p.is(*inner, Kind::StatementBlock));
+    p.ends_loop(p.first(*while_word), p.first(node), p.is(*inner, Kind::StatementBlock));
     p.asks_in(*condition);
     statement_end(p, node, parts);
 }

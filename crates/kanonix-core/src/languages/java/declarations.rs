@@ -31,8 +31,19 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
         | Kind::RecordDeclaration
         | Kind::AnnotationTypeDeclaration => type_declaration(p, node, parts),
         Kind::ClassBody | Kind::InterfaceBody | Kind::AnnotationTypeBody | Kind::ModuleBody => {
+            let doubled = doubled(p, parts);
             match p.handed_block(node) {
-                Some(group) => _ = p.flat_block(parts, group),
+                Some(group) => {
+                    p.flat_block(parts, group);
+                    if let Some((inner, closer)) = doubled {
+                        p.gap(inner).blanks = 0;
+                        p.gap(closer).blanks = 0;
+                    }
+                }
+                None if let Some((inner, closer)) = doubled => {
+                    p.word(inner, 0);
+                    p.word(closer, 0);
+                }
                 None if p.stays_empty(parts, p.first(p.parent(node))) => {}
                 None => p.block(parts, p.first(p.parent(node)), |p, members, group| {
                     listed(p, members, group, 1);
@@ -298,6 +309,20 @@ fn declared(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     }
 }
 
+/// The inner opening and the outer closing brace of `new Quay() {{ open(); }}`: what a type without a name
+/// does as it comes to life, where nothing else is in it.
+fn doubled(p: &Planner, parts: &[NodeId]) -> Option<(TokenId, TokenId)> {
+    let [opener, inner, closer] = parts else { return None };
+    let (brace, inner_brace) = (p.first(*opener), p.first(*inner));
+    let is_doubled = p.is(*inner, Kind::Block)
+        && p.choices.remembers
+        && p.gap_text(inner_brace).is_empty()
+        && !p.broken_before(brace)
+        && !p.style.is(Setting::OpenBrace, Key::Type, "next_line")
+        && p.end(*inner) > inner_brace + 2;
+    is_doubled.then(|| (inner_brace, p.first(*closer)))
+}
+
 /// `public <T> int level(int at) throws Storm { … }`
 fn method(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     header(p, node, parts);
@@ -307,7 +332,7 @@ fn method(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         && let [.., before, name] = head[..parameters]
         && !p.is(before, Kind::Modifiers)
     {
-        p.named_below(p.first(name));
+        p.typed(p.first(node), p.first(name), p.is(*body, Kind::Block));
     }
     clauses(p, head);
     match Kind::at(p, *body) {

@@ -58,6 +58,7 @@ pub(super) static LANGUAGE: Language = Language {
         Family::Blocks,
         Family::InlineBlocks,
         Family::Braces,
+        Family::DoLoops,
         Family::LambdaBraces,
         Family::Cases,
         Family::Lambdas,
@@ -70,6 +71,7 @@ pub(super) static LANGUAGE: Language = Language {
         Family::Attributes,
         Family::Throws,
         Family::Modifiers,
+        Family::ReturnTypes,
     ],
     // "Code Conventions for the Java Programming Language" (its developers, 1999): four spaces, a
     // line is broken before an operator and goes on eight spaces further in, a closing bracket

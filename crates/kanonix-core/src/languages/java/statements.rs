@@ -154,7 +154,7 @@ fn if_statement(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
 fn do_statement(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let [word, inner, while_word, condition, ..] = parts else { return };
     p.headed(*inner, p.first(node), p.first(*word), HEADED);
-    p.goes_on(p.first(*while_word), p.first(node), p.is(*inner, Kind::Block));
+    p.ends_loop(p.first(*while_word), p.first(node), p.is(*inner, Kind::Block));
     p.asks_in(*condition);
     ends(p, parts);
 }

@@ -380,6 +380,44 @@ fn a_bracket_stands_behind_what_is_said_of_the_last_argument() {
     assert_eq!(lay("java", &own), own);
 }
 
+#[test]
+fn what_a_type_without_a_name_does_at_once_may_share_its_braces() {
+    let text = "Map<Tide, Quay> a = new HashMap<>() {{\n    put(EBB, low);\n    put(FLOOD, high);\n}};\nf(new Quay() {{\n    open();\n}});\n";
+    assert_eq!(lay("java", text), text);
+    let hasty = text
+        .replace("\n    open();\n", " open( ); ")
+        .replace("\n    put(EBB", " put( EBB")
+        .replace("high);\n}}", "high); } }");
+    assert_eq!(lay("java", &hasty), text);
+    let keep = [("flat_block", "", "keep")];
+    let flat = "f(new Quay() {{ open(); }});\n";
+    assert_eq!(lay_with("java", &keep, flat), flat);
+    let (apart, opened) = (
+        "f(new Quay() { { open(); } });\n",
+        "f(new Quay() {\n    {\n        open();\n    }\n});\n",
+    );
+    assert_eq!(lay("java", apart), opened);
+    let allman = [("open_brace", "", "next_line")];
+    assert_eq!(
+        lay("java", &lay_with("java", &allman, text)),
+        lay("java", &text.replace("{{", "{ {"))
+    );
+    let field = "class A {\n    int b;\n\n    {\n        b = 2;\n    }\n}\n";
+    assert_eq!(lay("java", field), field);
+}
+
+#[test]
+fn the_type_of_what_a_method_returns_stands_where_it_is_agreed() {
+    let text = "interface Quay {\n    default <T> int\n    level(T at) throws Storm {\n    }\n\n    \
+                private static void flow() {\n    }\n\n    int\n    slack();\n}\n";
+    let behind = text.replace("int\n    level", "int level").replace("int\n    slack", "int slack");
+    let below = text.replace("void flow", "void\n    flow").replace("int\n    slack", "int slack");
+    for (value, wanted) in [("keep", text), ("own_line", &below), ("with_name", &behind)] {
+        assert_eq!(lay_with("java", &[("return_type_line", "", value)], text), wanted, "{value}");
+        assert_eq!(lay_with("java", &[("return_type_line", "", value)], wanted), wanted, "{value}");
+    }
+}
+
 /// What a method throws stands where its parameters may: a step further in, or under the first.
 #[test]
 fn what_is_thrown_stands_under_the_first_of_it_or_in_steps() {

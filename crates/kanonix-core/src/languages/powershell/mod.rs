@@ -58,6 +58,7 @@ pub(super) static LANGUAGE: Language = Language {
         Family::Blocks,
         Family::InlineBlocks,
         Family::Braces,
+        Family::DoLoops,
         Family::ParenHeaders,
         Family::Parentheses,
         Family::Lambdas,

@@ -86,8 +86,7 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
         Kind::DoStatement => {
             let [_, inner, word, rest @ ..] = parts else { return false };
             block(p, *inner, p.first(node), Key::Control, Key::Control);
-            // It ends the statement, and begins nothing.
-            p.behind(p.first(*word), Setting::ElseLine);
+            p.ends_loop(p.first(*word), p.first(node), true);
             asks(p, rest, false);
         }
         Kind::FunctionStatement => {

@@ -354,8 +354,8 @@ impl Planner<'_> {
             let blanks = self.chosen(token, inside);
             self.may_break(token, list, level, blanks, Setting::InnerGap);
             self.gap(token).breaks = Setting::FlatBlock;
+            self.column(token, Column::Value);
         }
-        self.column(closer, Column::Value);
         inner
     }
 

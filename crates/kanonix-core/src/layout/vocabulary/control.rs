@@ -99,16 +99,22 @@ impl Planner<'_> {
         self.choices.else_own_line.unwrap_or_else(|| self.broken_before(word))
     }
 
-    /// `else`, `catch`, `finally` or a `do`'s `while`: behind the brace before it, or on its own
-    /// line. After a bare statement it stays where it stands.
+    /// `else`, `catch`, `finally`: behind the brace before it, or on its own line. After a bare
+    /// statement it stays where it stands.
     pub fn goes_on(&mut self, word: TokenId, header: TokenId, after_block: bool) {
-        let own_line = match after_block {
-            // A comment stands between the two, and ends its line.
-            true if self.begins_behind_comment(word) => true,
-            true => self.else_begins_line(word),
-            false => self.broken_between(word.saturating_sub(1), word),
-        };
-        match own_line {
+        self.begins_or_goes_on(word, header, after_block.then_some(self.choices.else_own_line));
+    }
+
+    /// A `do`'s `while`, in the same way.
+    pub fn ends_loop(&mut self, word: TokenId, header: TokenId, after_block: bool) {
+        self.begins_or_goes_on(word, header, after_block.then_some(self.choices.while_own_line));
+    }
+
+    /// Behind a block, where that is agreed; behind none, as it stands.
+    fn begins_or_goes_on(&mut self, word: TokenId, header: TokenId, agreed: Option<Option<bool>>) {
+        // A comment may stand between the two, and end its line.
+        let agreed = agreed.filter(|_| !self.begins_behind_comment(word)).flatten();
+        match agreed.unwrap_or_else(|| self.broken_before(word)) {
             true => self.follower(word, header),
             false => self.behind(word, Setting::ElseLine),
         }

@@ -15,7 +15,7 @@ use crate::layout::plan::{
     When,
 };
 use crate::layout::planner::Planner;
-use crate::style::{Key, Setting};
+use crate::style::{Key, Setting, Value};
 use crate::syntax::{NodeId, Role, TokenId};
 
 /// How a bracketed list is laid out.
@@ -418,6 +418,23 @@ impl Planner<'_> {
         let begins: Vec<TokenId> = is_below.then_some(first).into_iter().chain(later).collect();
         for token in begins {
             self.may_break(token, group, self.choices.declaration_steps, 1, Setting::WordGap);
+        }
+    }
+
+    /// The name of a function stands below its type, or behind it. Where it stays as it is, or has to
+    /// be below, it begins a line as the header does.
+    pub fn typed(&mut self, start: TokenId, name: TokenId, has_body: bool) {
+        let is_below = match self.style.get(Setting::ReturnTypeLine, Key::Whole) {
+            Value::Word("own_line") => has_body,
+            Value::Word("keep") => self.broken_before(name),
+            _ => false,
+        };
+        if is_below {
+            let group = self.group(Shape::Block, start, name);
+            self.line_beside(name, group, Setting::ReturnTypeLine);
+            self.at_most(name, 0);
+        } else {
+            self.named_below(name);
         }
     }
 

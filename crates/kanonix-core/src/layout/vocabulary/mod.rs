@@ -150,6 +150,14 @@ impl Planner<'_> {
         }
     }
 
+    /// The lines of a list without brackets stand where those of a kind of list do: under this element, its
+    /// first one, or further in.
+    pub fn lines_up(&mut self, group: GroupId, element: TokenId, key: Key) {
+        let align = self.choices.aligns.of(key);
+        let own = self.group_mut(group);
+        (own.align, own.under) = (align, Some(element).filter(|_| align != Align::Step));
+    }
+
     /// The first gap inside a node that begins and ends with a bracket, if there is something in
     /// it.
     pub fn inside(&self, node: NodeId) -> Option<TokenId> {

@@ -7,6 +7,7 @@ use crate::style::keys::Key;
 use crate::style::member_order::{READY, WORDS};
 
 const BRACE: ValueKind = ValueKind::Word(&["same_line", "next_line", "keep"]);
+const GOES_ON: ValueKind = ValueKind::Word(&["with_brace", "own_line", "keep"]);
 const ANNOTATION: ValueKind = ValueKind::Word(&["keep", "own_line", "same_line"]);
 const CLAUSE: ValueKind = ValueKind::Word(&["fit", "own_line"]);
 const DIRECTIVE: ValueKind = ValueKind::Word(&["keep", "code", "margin"]);
@@ -59,12 +60,13 @@ pub(super) const ENTRIES: &[Entry] = &[
     Entry {
         setting: Setting::ElseLine,
         name: "else_line",
-        about: "Whether `else`, `catch`, `finally` and a `do`'s `while` stand on the line of the \
-                brace before them or on their own, or where they are.",
+        about: "Whether a word that goes on behind a brace stands on the line of that or on its own, \
+                or where it is. One word for both kinds, or a table.",
         slots: &[
-            one(Family::Braces, ValueKind::Word(&["with_brace", "own_line", "keep"]), "with_brace"),
+            key(Key::Branch, Family::Braces, "`else`, `catch`, `finally`", GOES_ON, "with_brace"),
+            key(Key::While, Family::DoLoops, "a `do`'s `while`", GOES_ON, "with_brace"),
         ],
-        one_for_all: false,
+        one_for_all: true,
     },
     Entry {
         setting: Setting::FlatBlock,
@@ -234,6 +236,21 @@ pub(super) const ENTRIES: &[Entry] = &[
             key(Key::Value, Family::Attributes, "before fields and variables", ANNOTATION, "keep"),
         ],
         one_for_all: true,
+    },
+    Entry {
+        setting: Setting::ReturnTypeLine,
+        name: "return_type_line",
+        about: "Where the name of a function stands that has the type of what it returns before \
+                it: behind that, on a line of its own below it (without a body, behind it), or as \
+                it does.",
+        slots: &[
+            one(
+                Family::ReturnTypes,
+                ValueKind::Word(&["with_name", "own_line", "keep"]),
+                "with_name",
+            ),
+        ],
+        one_for_all: false,
     },
     Entry {
         setting: Setting::ModifierOrder,

@@ -39,7 +39,7 @@ pub(super) const ENTRIES: &[Entry] = &[
         setting: Setting::WrapAlign,
         name: "wrap_align",
         about: "Where the lines of an open list stand: a step further in (`step`), under its first \
-                element, which stays behind the bracket (`bracket`), as the first of them does \
+                element, which stays behind the bracket or the sign (`bracket`), as the first of them does \
                 (`keep`: one of the two, or for operators beneath the element whose line they go on \
                 with), or in whichever column most of them do (`any`: one that stands alone, \
                 some steps in or under something; where the block around them gets another step, \
@@ -69,6 +69,7 @@ pub(super) const ENTRIES: &[Entry] = &[
                 ALIGN,
                 "step",
             ),
+            key(Key::Value, Family::Sheets, "the values of a property", ALIGN, "step"),
         ],
         one_for_all: true,
     },
