@@ -85,7 +85,10 @@ fn without_line_comments(text: &str) -> String {
                 });
                 closes.map(|(end, _)| end + 1)
             }
-            'u' if rest.starts_with("url(") => rest.find(')').map(|end| end + 1),
+            // One in quotes may have parentheses of its own.
+            'u' if rest.starts_with("url(") && !rest[4..].starts_with(['"', '\'']) => {
+                rest.find(')').map(|end| end + 1)
+            }
             _ => Some(c.len_utf8()),
         };
         let end = end.unwrap_or(rest.len());

@@ -69,8 +69,15 @@ impl PairGaps {
 const CLOSED: [Key; 4] = [Key::Call, Key::Declaration, Key::Collection, Key::Condition];
 
 /// Those that may be lined up.
-const LINED_UP: [Key; 6] =
-    [Key::Call, Key::Declaration, Key::Collection, Key::Condition, Key::Ternary, Key::Value];
+const LINED_UP: [Key; 7] = [
+    Key::Call,
+    Key::Declaration,
+    Key::Collection,
+    Key::Condition,
+    Key::Ternary,
+    Key::Value,
+    Key::Attribute,
+];
 
 fn of_list<T: Copy, const N: usize>(of: &[T; N], keys: &[Key; N], key: Key) -> T {
     of[keys.iter().position(|own| *own == key).expect("a kind of list")]

@@ -231,6 +231,11 @@ pub static SAMPLES: &[Sample] = &[
         "css",
         "a {\n  font-family: \"Tide Sans\", Saltmarsh,\n               serif;\n}\n",
     ),
+    narrow(
+        "wrap_align.attribute",
+        "html",
+        "<input name=\"level\" type=\"number\"\n       disabled title=\"The level\">\n",
+    ),
     narrow("wrap_align.ternary", "javascript", "level = ebb ? springTide : surgeAtNight;\n"),
     of("close_bracket.call", "javascript", "warn(\n  low,\n  high);\n"),
     of("close_bracket.declaration", "javascript", "function ebb(\n  low,\n  high) {}\n"),

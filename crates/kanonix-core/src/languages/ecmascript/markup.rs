@@ -164,6 +164,7 @@ fn tag(p: &mut Planner, node: NodeId, parts: &[NodeId], kind: Kind) {
     if stays {
         p.by_hand(group);
     }
+    p.lines_up(group, p.first(attributes[0]), Key::Attribute);
     for attribute in attributes {
         p.may_break(p.first(*attribute), group, 1, 1, Setting::WordGap);
         p.at_most(p.first(*attribute), 0);

@@ -647,11 +647,17 @@ fn tag(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let own = p.group_mut(group);
     (own.around, own.slight) = (Around::Lists, Slight::Half);
     let in_line = stands_in_line(p, node);
-    if p.is_link(p.parent(node)) || in_line {
+    // One alone is hardly shorter on a line of its own.
+    if p.is_link(p.parent(node)) || in_line || attributes.len() == 1 {
         p.by_hand(group);
     }
     if in_line && p.choices.remembers {
         p.group_mut(group).rows = Rows::Any;
+    }
+    // In a sentence they go on as that does.
+    let first = p.first(attributes[0]);
+    if !(in_line && p.broken_before(first)) {
+        p.lines_up(group, first, Key::Attribute);
     }
     let level = u8::from(!(in_line && goes_on_as_text(p, node, attributes)));
     for attribute in attributes {

@@ -64,6 +64,8 @@ pub(super) static LANGUAGE: Language = Language {
     defaults: &[
         (Setting::IndentSize, Key::Whole, "2"),
         (Setting::TagEnd, Key::Whole, "with_last"),
+        // Attributes stand under the first one as often as a step further in.
+        (Setting::WrapAlign, Key::Attribute, "any"),
         (Setting::InnerGap, Key::TagEnd, "keep"),
         (Setting::BlankLines, Key::Most, "1"),
     ],

@@ -81,7 +81,8 @@ pub(super) enum Control<'t> {
 const OPENING: [&str; 5] = ["if", "range", "with", "block", "define"];
 
 /// Words that go on with what another one began.
-const GOING_ON: [&str; 7] = ["else", "elseif", "elif", "elsif", "when", "plural", "empty"];
+const GOING_ON: [&str; 8] =
+    ["else", "elseif", "elif", "elsif", "when", "plural", "pluralize", "empty"];
 
 /// What a line does that is one action and nothing else. `{{ if a }}` ends with `{{ end }}`, `{{#if
 /// a}}` with `{{/if}}`, and `{% if a %}` with `{% endif %}`; there any word may begin something.

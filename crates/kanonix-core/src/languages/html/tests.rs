@@ -127,6 +127,35 @@ and lock<br>ebb <b>low</b> <input> level
 }
 
 #[test]
+fn attributes_stand_where_it_is_agreed() {
+    let under = "<input class=\"level\" name=\"level\"\n       type=\"number\"\n       disabled>\n";
+    let below = "<input\n  class=\"level\"\n  name=\"level\"\n  type=\"number\"\n  disabled>\n";
+    let step = under.replace("       ", "  ");
+    let beside = under.replace("\" name", "\"\n       name");
+    let style = |align| [("wrap_align", "attribute", align), ("max_line_length", "", "40")];
+    for (align, text, wanted) in [
+        ("any", under, under),
+        ("any", &step, &step),
+        ("any", below, below),
+        ("keep", under, under),
+        ("keep", below, below),
+        ("bracket", under, under),
+        ("bracket", below, &beside),
+        ("step", under, below),
+    ] {
+        assert_eq!(lay_with("html", &style(align), text), wanted, "{align}");
+    }
+    let flat = under.replace("\n      ", "");
+    assert_eq!(lay_with("html", &style("any"), &flat), below);
+    assert_eq!(lay_with("html", &style("bracket"), &flat), beside);
+    // One alone is no shorter for a line of its own.
+    let one = format!("<td class=\"{}\">\n  ebb\n</td>\n", "level ".repeat(12));
+    assert_eq!(lay_with("html", &style("any"), &one), one);
+    let markup = "a = <Chart gauge={gauge} name=\"level\"\n           quiet={true} />;\n";
+    assert_eq!(lay_with("javascript", &style("bracket"), markup), markup);
+}
+
+#[test]
 fn attributes_stand_one_a_line_once_they_do_not_fit() {
     let text = "<div>\n<input name=\"level\" type=\"number\" min=0 disabled>\n<br><br/>\n</div>\n";
     insta::assert_snapshot!(lay_with("html", &[("max_line_length", "", "40")], text), @r#"
@@ -437,6 +466,20 @@ fn comments_ask_for_things_to_be_kept() {
 }
 
 #[test]
+fn a_text_in_the_plural_stands_as_the_one_in_the_singular() {
+    let text = "<p>\n  {% trans count=n %}\n    One tide.\n  {% pluralize %}\n    {{ n }} tides.\n  {% endtrans %}\n</p>\n";
+    let bare: String = text.lines().map(|line| format!("{}\n", line.trim_start())).collect();
+    assert_eq!(
+        lay_with(
+            "html",
+            &[("page_indent", "control", "true"), ("page_indent", "text", "true")],
+            &bare
+        ),
+        text
+    );
+}
+
+#[test]
 fn control_words_indent_what_they_hold_where_both_ends_stand_at_one_level() {
     insta::assert_snapshot!(lay_with("html", &[("page_indent", "control", "true")], "\
 {% extends \"base.html\" %}
@@ -709,15 +752,21 @@ fn a_tag_in_a_sentence_goes_on_as_the_text_does() {
     assert_eq!(lay("html", page), page);
     let typed = page.replace("low.html\" title", "low.html\"   title");
     assert_eq!(touched("html", page, &typed), page);
-    // Further in is a step, and what stands in no sentence has one attribute a line.
+    // Further in is a step, and what stands in no sentence has its first attribute behind the name or a
+    // line for each.
     let further = page.replace("  href", "     href");
     assert_eq!(lay("html", &further), page.replace("  href", "    href"));
     let quay = "/charts/of/the/quay/and/of/the/lock/as/they/were/last/year.png";
     let image = format!("<div>\n<img src=\"{quay}\"\nalt=\"The quay\" width=\"300\">\n</div>\n");
     let wanted = format!(
-        "<div>\n  <img\n    src=\"{quay}\"\n    alt=\"The quay\"\n    width=\"300\">\n</div>\n"
+        "<div>\n  <img src=\"{quay}\"\n    alt=\"The quay\" width=\"300\">\n</div>\n"
     );
     assert_eq!(lay("html", &image), wanted);
+    let each = image.replace("<img src", "<img\nsrc");
+    let wanted = wanted
+        .replace("<img src", "<img\n    src")
+        .replace("quay\" width", "quay\"\n    width");
+    assert_eq!(lay("html", &each), wanted);
 }
 
 /// Whoever saves before the end tag is written has moved nothing yet.

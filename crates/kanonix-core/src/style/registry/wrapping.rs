@@ -39,7 +39,8 @@ pub(super) const ENTRIES: &[Entry] = &[
         setting: Setting::WrapAlign,
         name: "wrap_align",
         about: "Where the lines of an open list stand: a step further in (`step`), under its first \
-                element, which stays behind the bracket or the sign (`bracket`), as the first of them does \
+                element, which stays behind the bracket, the sign or the \
+                tag's name (`bracket`), as the first of them does \
                 (`keep`: one of the two, or for operators beneath the element whose line they go on \
                 with), or in whichever column most of them do (`any`: one that stands alone, \
                 some steps in or under something; where the block around them gets another step, \
@@ -70,6 +71,7 @@ pub(super) const ENTRIES: &[Entry] = &[
                 "step",
             ),
             key(Key::Value, Family::Sheets, "the values of a property", ALIGN, "step"),
+            key(Key::Attribute, Family::Markup, "the attributes of a tag", ALIGN, "step"),
         ],
         one_for_all: true,
     },
