@@ -733,6 +733,28 @@ mod tests {
         assert_eq!((style.indent_columns(), root.as_str()), (4, "false"));
     }
 
+    /// Types at the margin and wide steps leave as many methods where they are as steps of two columns do.
+    #[test]
+    fn how_wide_a_step_is_comes_before_where_a_namespace_has_its_types() {
+        let csharp = languages::by_name("csharp").unwrap();
+        let member = "    void Ebb()\n    {\n      Low();\n    }\n\n";
+        let text = format!(
+            "namespace Tides\n{{\n  class Quay\n  {{\n{}    int level;\n  }}\n}}\n",
+            member.repeat(4)
+        );
+        let read = |texts: &[&str], style: Style| {
+            let mut survey = Survey::new(csharp, style);
+            texts.iter().for_each(|text| survey.read(text));
+            survey
+        };
+        let style = Survey::settle(&[text.as_str(); 3], csharp, read).style();
+        assert_eq!(style.indent_columns(), 2);
+        assert!(
+            style.is(Setting::NamespaceIndent, Key::Whole, "keep")
+                || style.flag(Setting::NamespaceIndent, Key::Whole)
+        );
+    }
+
     #[test]
     fn a_setting_may_be_left_as_the_community_has_it() {
         let python = languages::by_name("python").unwrap();

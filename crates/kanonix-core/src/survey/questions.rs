@@ -151,14 +151,14 @@ impl Question {
     }
 
     /// Whether an answer to one of both says something else once the other has one: how wide a step is,
-    /// and what is one further in of a page.
+    /// and what is one further in of a page or of a namespace.
     pub(super) fn speaks_with(&self, other: &Question) -> bool {
+        let is_inside = |setting| matches!(setting, Setting::PageIndent | Setting::NamespaceIndent);
         match (self.entry.setting, other.entry.setting) {
             (Setting::PageIndent, Setting::PageIndent) => self.slot.key != other.slot.key,
-            (own, other) => {
-                let both = [own, other];
-                both.contains(&Setting::IndentSize) && both.contains(&Setting::PageIndent)
-            }
+            (Setting::IndentSize, other) => is_inside(other),
+            (own, Setting::IndentSize) => is_inside(own),
+            _ => false,
         }
     }
 

@@ -84,10 +84,15 @@ const OPENING: [&str; 5] = ["if", "range", "with", "block", "define"];
 const GOING_ON: [&str; 8] =
     ["else", "elseif", "elif", "elsif", "when", "plural", "pluralize", "empty"];
 
-/// What a line does that is one action and nothing else. `{{ if a }}` ends with `{{ end }}`, `{{#if
-/// a}}` with `{{/if}}`, and `{% if a %}` with `{% endif %}`; there any word may begin something.
+/// What a line does that is one action and nothing else but a comment behind it. `{{ if a }}` ends
+/// with `{{ end }}`, `{{#if a}}` with `{{/if}}`, and `{% if a %}` with `{% endif %}`; there any word
+/// may begin something.
 pub(super) fn control(line: &str) -> Option<Control<'_>> {
-    if action(line) != Some(line.len()) || line.starts_with("{#") {
+    let (line, behind) = line.split_at(action(line)?);
+    let behind = behind.trim_start();
+    let is_alone = behind.is_empty()
+        || (behind.starts_with("{#") && action(behind) == Some(behind.len()));
+    if !is_alone || line.starts_with("{#") {
         return None;
     }
     let is_double = line.starts_with("{{");

@@ -466,6 +466,14 @@ fn comments_ask_for_things_to_be_kept() {
 }
 
 #[test]
+fn a_control_word_may_have_a_comment_behind_it() {
+    let text = "<div>\n  {% if a %} {# ebb #}\n    <p>b</p>\n  {% elif c %}{# flood #}\n    <p>d</p>\n  {% endif %} {# slack #}\n</div>\n";
+    assert_eq!(lay("html", text), text);
+    let bare: String = text.lines().map(|line| format!("{}\n", line.trim_start())).collect();
+    assert_eq!(lay_with("html", &[("page_indent", "control", "true")], &bare), text);
+}
+
+#[test]
 fn a_text_in_the_plural_stands_as_the_one_in_the_singular() {
     let text = "<p>\n  {% trans count=n %}\n    One tide.\n  {% pluralize %}\n    {{ n }} tides.\n  {% endtrans %}\n</p>\n";
     let bare: String = text.lines().map(|line| format!("{}\n", line.trim_start())).collect();
