@@ -102,18 +102,18 @@ impl Planner<'_> {
     /// `else`, `catch`, `finally`: behind the brace before it, or on its own line. After a bare
     /// statement it stays where it stands.
     pub fn goes_on(&mut self, word: TokenId, header: TokenId, after_block: bool) {
-        self.begins_or_goes_on(word, header, after_block.then_some(self.choices.else_own_line));
+        self.begins_or_goes_on(word, header, self.choices.else_own_line.filter(|_| after_block));
     }
 
     /// A `do`'s `while`, in the same way.
     pub fn ends_loop(&mut self, word: TokenId, header: TokenId, after_block: bool) {
-        self.begins_or_goes_on(word, header, after_block.then_some(self.choices.while_own_line));
+        self.begins_or_goes_on(word, header, self.choices.while_own_line.filter(|_| after_block));
     }
 
-    /// Behind a block, where that is agreed; behind none, as it stands.
-    fn begins_or_goes_on(&mut self, word: TokenId, header: TokenId, agreed: Option<Option<bool>>) {
+    /// On a line of its own or not, as that is agreed, or else as it stands.
+    fn begins_or_goes_on(&mut self, word: TokenId, header: TokenId, agreed: Option<bool>) {
         // A comment may stand between the two, and end its line.
-        let agreed = agreed.filter(|_| !self.begins_behind_comment(word)).flatten();
+        let agreed = agreed.filter(|_| !self.begins_behind_comment(word));
         match agreed.unwrap_or_else(|| self.broken_before(word)) {
             true => self.follower(word, header),
             false => self.behind(word, Setting::ElseLine),
