@@ -561,7 +561,8 @@ pub(super) fn shows(tree: &Tree, text: &str) -> Vec<bool> {
 
 /// Whether a token is a parenthesis behind a word, which is a function's name where it touches that.
 fn may_be_called(tree: &Tree, text: &str, token: TokenId) -> bool {
-    let before = &text[..tree.tokens[token as usize - 1].end as usize];
+    let Some(before) = token.checked_sub(1) else { return false };
+    let word = &text[..tree.tokens[before as usize].end as usize];
     text[tree.tokens[token as usize].start as usize..].starts_with('(')
-        && before.ends_with(|last: char| last.is_alphanumeric())
+        && word.ends_with(|last: char| last.is_alphanumeric())
 }

@@ -284,11 +284,8 @@ fn if_statement(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         let (opener, own) = arm(p, other);
         // The last of them may have the end of all on its line.
         let ends = closing == Some(other) && !p.broken_before(last);
-        let closed =
-            if ends { p.flat_words(token, opener, last, Key::Control) } else { None };
-        if let Some(group) = closed {
-            p.flat_end(last, group);
-        }
+        let closed = ends.then(|| p.flat_words(token, opener, last, Key::Control)).flatten();
+        closed.into_iter().for_each(|group| p.flat_end(last, group));
         let flat = closed.or_else(|| p.flat_arm(token, opener, &own, Key::Control));
         if let Some(group) = flat {
             p.hand(other, Handed::Block(group));
