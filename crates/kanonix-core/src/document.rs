@@ -10,9 +10,10 @@ mod wrapping;
 use crate::languages::Language;
 use crate::layout::Sheet;
 use crate::layout::compare::{Comparison, Declared};
+use crate::layout::moves::Rearranged;
 use crate::proof::Changes;
 use crate::style::{MemberOrder, Style};
-use crate::syntax::{Grammar, Parsed, Role, Token, Tree, Window};
+use crate::syntax::{Grammar, Parsed, Role, Token, TokenId, Tree, Window};
 use crate::text::{Bases, Edit, LineSet, Lines, apply, place_before};
 use crate::{Difference, Mended, Outcome, Slip, Unjudged};
 use std::borrow::Cow;
@@ -248,7 +249,17 @@ impl<'a> Document<'a> {
             new.split_texts(&self.language.grammar, &after.text);
         }
         let embedded = &outcome.embedded;
-        let said = Changes { declared: &declared, reordered: &[] };
+        let rearranged: Vec<Rearranged> = match outcome.rearranged.first() {
+            Some(Rearranged::Dropped(all)) => {
+                let start = |gone: &Range<TokenId>| tree.tokens[gone.start as usize].start as usize;
+                let goes = |gone: &&Range<TokenId>| {
+                    edits.iter().any(|edit| edit.range.contains(&start(gone)))
+                };
+                vec![Rearranged::Dropped(all.iter().filter(goes).cloned().collect())]
+            }
+            _ => Vec::new(),
+        };
+        let said = Changes { declared: &declared, rearranged: &rearranged };
         let proof = self.prove(&tree, (&new, &after.text), &edits, said, embedded);
         proof.is_ok().then_some(edits)
     }
@@ -294,8 +305,9 @@ impl<'a> Document<'a> {
         let parsed = self.parsed.as_ref()?;
         let all = set.is_whole() || set.turned_from().is_some();
         let is_whole = all || self.language.grammar.is_seen_whole(&self.text);
-        // Where members have an order, a new one is held against all of them.
-        let is_whole = is_whole || MemberOrder::is_asked(style);
+        // Where members have an order, a new one is held against all of them, and a name may be mentioned
+        // anywhere.
+        let is_whole = is_whole || MemberOrder::is_asked(style) || Sheet::drops_imports(style);
         if is_whole || parsed.has_faults() || Sheet::may_keep(&self.text) {
             return None;
         }
@@ -418,7 +430,7 @@ impl<'a> Document<'a> {
         };
         let looked = Looked { tree: &tree, window, kept };
         let comparison = self.with_moves(style, set, &looked, comparison, MOST_ROUNDS);
-        let Comparison { edits, slips, declared, reordered, .. } = comparison;
+        let Comparison { edits, slips, declared, rearranged, .. } = comparison;
         let mut long_lines = sheet.long_lines(set, &edits);
         long_lines.retain(|line| !own_lines.iter().any(|own| own.contains(line)));
         let remarks = sheet.remarks(set);
@@ -432,7 +444,7 @@ impl<'a> Document<'a> {
             refused: None,
             unjudged: None,
             declared,
-            reordered,
+            rearranged,
             embedded: Vec::new(),
         };
         let outcome = match within.is_empty() {
@@ -572,7 +584,7 @@ impl<'a> Document<'a> {
         tree: &Tree,
         window: Option<&Window>,
     ) -> Result<(Document<'a>, Tree), Difference> {
-        let Outcome { edits, declared, reordered, embedded, .. } = outcome;
+        let Outcome { edits, declared, rearranged, embedded, .. } = outcome;
         let after = self.after(edits);
         let Some(parsed) = &after.parsed else {
             return Err(Difference::Shape { offset: 0 });
@@ -584,7 +596,7 @@ impl<'a> Document<'a> {
         if tree.in_words {
             new.split_texts(grammar, &after.text);
         }
-        let said = Changes { declared, reordered };
+        let said = Changes { declared, rearranged };
         self.prove(tree, (&new, &after.text), edits, said, embedded)?;
         Ok((after, new))
     }

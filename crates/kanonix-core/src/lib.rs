@@ -38,7 +38,7 @@ pub use layout::kept::Keep;
 pub use layout::compare::Slip;
 pub use layout::plan::Remark;
 use layout::compare::Declared;
-use layout::members::Reordered;
+use layout::moves::Rearranged;
 pub use proof::Difference;
 use std::ops::Range;
 use style::Style;
@@ -80,7 +80,7 @@ pub struct Outcome {
     /// Why nothing is said at all.
     pub unjudged: Option<Unjudged>,
     declared: Vec<Declared>,
-    reordered: Vec<Reordered>,
+    rearranged: Vec<Rearranged>,
     /// What was found in other languages.
     embedded: Vec<Inner>,
 }
@@ -89,6 +89,16 @@ impl Outcome {
     /// Whether nothing has to change.
     pub fn is_clean(&self) -> bool {
         self.edits.is_empty()
+    }
+
+    /// How many constructs go, as the style asks. The program says something else without them: that
+    /// they may go is not proved, only that nothing else does.
+    pub fn dropped(&self) -> usize {
+        let dropped = self.rearranged.iter().map(|change| match change {
+            Rearranged::Order(_) => 0,
+            Rearranged::Dropped(constructs) => constructs.len(),
+        });
+        dropped.sum()
     }
 
     /// The same without anything that has to change.

@@ -172,3 +172,27 @@ fn an_order_of_members_has_its_price_and_only_words_that_it_knows() {
     let wrong = repo.kanonix(&["settle", "--price", "style.java.member_order=[\"feld\"]"]);
     assert!(wrong.err.contains("did you mean `field`?"), "{}", wrong.err);
 }
+
+/// Imports go that nothing mentions.
+const DROPPED: &str = "edition = 1\n[style.java]\nunused_imports = \"drop\"\n";
+
+#[test]
+fn an_import_that_nothing_mentions_goes_and_it_is_said_that_nothing_proves_that() {
+    let quay = format!("import tide.Level;\n\n{QUAY}");
+    let repo = Repo::with(&[("kanonix.toml", DROPPED), ("Quay.java", &quay)]);
+    repo.edit("Quay.java", "import tide.Level;\n", "import tide.Level;\nimport tide.Buoy;\n");
+    let now = repo.read("Quay.java");
+    let checked = repo.kanonix(&["check"]);
+    assert!(
+        checked.out.contains("unused_imports: drop this import: nothing here mentions `Buoy`"),
+        "{}",
+        checked.out
+    );
+    let said = repo.kanonix(&["mend"]).out;
+    assert!(said.contains("1 import that nothing mentions was dropped"), "{said}");
+    assert!(said.contains("is not proved"), "{said}");
+    assert_eq!(repo.read("Quay.java"), quay);
+    assert_eq!(repo.kanonix(&["check"]).status, 0);
+    assert_eq!(repo.kanonix(&["undo"]).status, 0);
+    assert_eq!(repo.read("Quay.java"), now);
+}

@@ -184,7 +184,7 @@ fn examine(
         found.tried.push(case.tried());
     }
     if let Ok(mended) = mend(text, language, style, &LineSet::whole()) {
-        let judged = witness::same(language, text, &mended.text);
+        let judged = witness::same(language, style, text, &mended.text);
         found.witness = judged.map(|judged| judged.map_err(|error| error.to_string()));
     }
     found

@@ -58,7 +58,7 @@ impl Judges {
             }
             _ => {
                 let language = languages::by_name(language).context("no such language")?;
-                return Ok(match witness::same(language, texts[0], texts[1]) {
+                return Ok(match witness::same(language, &language.style(), texts[0], texts[1]) {
                     None => "unread".into(),
                     Some(Ok(())) => "same".into(),
                     Some(Err(error)) => error.to_string(),

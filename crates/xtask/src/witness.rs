@@ -5,12 +5,20 @@ mod pages;
 
 use anyhow::{Result, anyhow};
 use kanonix_core::languages::Language;
+use kanonix_core::layout::Sheet;
+use kanonix_core::style::Style;
 use proc_macro2::{Delimiter, Literal, Spacing, TokenStream, TokenTree};
+use std::collections::HashSet;
 use syn::visit_mut::VisitMut;
 
-/// Whether `after` is the program that `before` is; `None` where there is no judge for the
-/// language, or where it does not read `before`.
-pub fn same(language: &Language, before: &str, after: &str) -> Option<Result<()>> {
+/// Whether `after` is the program that `before` is, as far as `style` does not ask for another one; `None`
+/// where there is no judge for the language, or where it does not read `before`.
+pub fn same(
+    language: &Language,
+    style: &Style,
+    before: &str,
+    after: &str,
+) -> Option<Result<()>> {
     let read: fn(&str) -> Result<String> = match language.name {
         "rust" => rust,
         "toml" => toml,
@@ -19,7 +27,8 @@ pub fn same(language: &Language, before: &str, after: &str) -> Option<Result<()>
         "lua" => |text| compilers::lua(text.trim_start_matches('\u{feff}')),
         "ruby" => |text| compilers::ruby(text.trim_start_matches('\u{feff}')),
         "html" => pages::read,
-        "java" => |text| compilers::java(text.trim_start_matches('\u{feff}')),
+        "java" if Sheet::drops_imports(style) => |text| Ok(without_unused_imports(&java(text)?)),
+        "java" => java,
         "csharp" => |text| compilers::csharp(text.trim_start_matches('\u{feff}')),
         _ => return None,
     };
@@ -42,6 +51,23 @@ pub fn same(language: &Language, before: &str, after: &str) -> Option<Result<()>
             Err(anyhow!("{a} became {b}"))
         }
     }))
+}
+
+fn java(text: &str) -> Result<String> {
+    compilers::java(text.trim_start_matches('\u{feff}'))
+}
+
+/// What the compiler reads, without the imports of names that are in nothing else that it reads.
+fn without_unused_imports(tree: &str) -> String {
+    let import = |line: &&str| line.trim_start().starts_with("IMPORT ");
+    let words: HashSet<&str> =
+        tree.lines().filter(|line| !import(line)).flat_map(str::split_whitespace).collect();
+    let is_used = |line: &str| {
+        let name = line.rsplit('.').next().unwrap_or_default();
+        name == "*" || words.contains(name)
+    };
+    let lines = tree.lines().filter(|line| !import(line) || is_used(line));
+    lines.flat_map(|line| [line, "\n"]).collect()
 }
 
 /// A line from a little before the first difference.
@@ -294,7 +320,8 @@ mod tests {
     use kanonix_core::languages::by_name;
 
     fn judge(before: &str, after: &str) -> Option<bool> {
-        same(by_name("rust").unwrap(), before, after).map(|judged| judged.is_ok())
+        let rust = by_name("rust").unwrap();
+        same(rust, &rust.style(), before, after).map(|judged| judged.is_ok())
     }
 
     #[test]
@@ -305,6 +332,15 @@ mod tests {
             judge("fn f() { match a { _ => 1, } }", "fn f() { match a { _ => 1 } }"),
             Some(true)
         );
+    }
+
+    #[test]
+    fn an_import_that_is_in_nothing_else_may_go_and_no_other() {
+        let read =
+            "  IMPORT a.Ebb\n  IMPORT a.Flow\n  IMPORT a.*\n  CLASS Quay\n    IDENTIFIER Flow\n";
+        let wanted = read.replace("  IMPORT a.Ebb\n", "");
+        assert_eq!(without_unused_imports(read), wanted);
+        assert_eq!(without_unused_imports(&wanted), wanted);
     }
 
     #[test]

@@ -222,7 +222,7 @@ impl Document<'_> {
         tree: &Tree,
         (new, after): (&Tree, &str),
         edits: &[Edit],
-        Changes { declared, reordered }: Changes,
+        Changes { declared, rearranged }: Changes,
         embedded: &[Inner],
     ) -> Result<(), Difference> {
         let mut declared = declared.to_vec();
@@ -241,7 +241,7 @@ impl Document<'_> {
             declared.push(Declared { token: inner.token, change });
         }
         declared.sort_by_key(|declared| declared.token);
-        let changes = Changes { declared: &declared, reordered };
+        let changes = Changes { declared: &declared, rearranged };
         proof::prove(tree, &self.text, new, after, changes)
     }
 

@@ -1,19 +1,19 @@
-//! Members that change places before a text is laid out.
+//! Lines that change places before a text is laid out, or go.
 //!
-//! As with wraps, what is wanted is found in the text with the members where they are to stand, and
-//! said of the text as it stands.
+//! As with wraps, what is wanted is found in the text with the lines where they are to stand, and said
+//! of the text as it stands.
 
 use super::wrapping::Looked;
 use super::{Document, MOST_ROUNDS};
 use crate::layout::compare::{Comparison, Declared, Slip};
-use crate::layout::members::Moves;
+use crate::layout::moves::{Moves, Rearranged};
 use crate::style::Style;
 use crate::syntax::{TokenId, Tree};
 use crate::text::{LineSet, compose};
 
 impl Document<'_> {
-    /// What is wanted once the members have changed places that a comparison moves. Where the text
-    /// would be read otherwise, none does.
+    /// What is wanted once the lines have changed places that a comparison moves, or have gone. Where
+    /// the text would be read otherwise, none does.
     pub(super) fn with_moves(
         &self,
         style: &Style,
@@ -43,7 +43,8 @@ impl Document<'_> {
     ) -> Option<Comparison> {
         let after = self.after(&moves.edits);
         let new = Tree::copy(&self.language.grammar, after.parsed.as_ref()?, &after.text, None);
-        if !new.faults.is_empty() || new.tokens.len() != tree.tokens.len() {
+        let dropped = moves.rearranged.iter().map(Rearranged::dropped).sum::<usize>();
+        if !new.faults.is_empty() || new.tokens.len() + dropped != tree.tokens.len() {
             return None;
         }
         let set = set.carried_by(&moves.was);
@@ -65,7 +66,7 @@ impl Document<'_> {
         let mut slips: Vec<Slip> = moves.slips.iter().cloned().chain(of_inner).collect();
         slips.sort_by_key(|slip| slip.offset);
         let edits = compose(self.text.len(), &moves.edits, &inner.edits);
-        let reordered = moves.reordered.iter().cloned().chain(inner.reordered).collect();
-        Some(Comparison { edits, slips, declared, reordered, ..Comparison::default() })
+        let rearranged = moves.rearranged.iter().cloned().chain(inner.rearranged).collect();
+        Some(Comparison { edits, slips, declared, rearranged, ..Comparison::default() })
     }
 }

@@ -4,7 +4,7 @@ use super::Sheet;
 use super::fill::{Filled, Filling};
 use super::live::Live;
 use super::measure::columns;
-use super::members::{Moves, Reordered, moves};
+use super::moves::{Moves, Rearranged};
 use super::plan::{Rewrite, TreeEdit, Want, Wrap};
 use crate::style::{Key, Setting, Style};
 use crate::syntax::TokenId;
@@ -32,10 +32,10 @@ pub struct Comparison {
     /// What has to change before that, so that the text can be laid out: statements are wrapped. If
     /// there is anything, the edits are those of a text that stays as it is.
     pub wraps: Wraps,
-    /// Members that have to change places before that.
+    /// What has to change places, or go, before that.
     pub moves: Moves,
-    /// What changed places among the edits, in the order in which it did.
-    pub reordered: Vec<Reordered>,
+    /// What changed places among the edits, or went, in the order in which it did.
+    pub rearranged: Vec<Rearranged>,
     /// Why.
     pub slips: Vec<Slip>,
     /// The changes to tokens that are among the edits, ascending by token.
@@ -122,7 +122,7 @@ pub(super) fn compare(
         }
     }
     comparing.out.wraps = wraps(sheet, live, filling);
-    comparing.out.moves = moves(sheet, live);
+    comparing.out.moves = super::moves::find(sheet, live);
     comparing.out
 }
 

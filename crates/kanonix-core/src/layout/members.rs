@@ -7,10 +7,10 @@
 use super::Sheet;
 use super::compare::{Slip, quoted};
 use super::live::Live;
+use super::moves::{Chunk, Moves, Rearranged};
 use super::plan::{Member, Worth};
 use crate::style::Setting;
 use crate::syntax::{Role, TokenId};
-use crate::text::Edit;
 use std::cmp::Reverse;
 use std::collections::{BinaryHeap, HashSet};
 use std::ops::Range;
@@ -26,32 +26,6 @@ pub struct Reordered {
     pub held: Vec<(usize, usize)>,
 }
 
-/// What has to change places in a text.
-#[derive(Clone, Debug, Default, PartialEq, Eq)]
-pub struct Moves {
-    /// The changes to the text, in whole lines.
-    pub edits: Vec<Edit>,
-    /// Of each line of the changed text: the line that it was, if it was one.
-    pub was: Vec<Option<usize>>,
-    /// The stretches of the text that go on being one: their bytes, and where they begin then.
-    pub stretches: Vec<(Range<usize>, usize)>,
-    /// The same as changes to the tree.
-    pub reordered: Vec<Reordered>,
-    /// Why.
-    pub slips: Vec<Slip>,
-}
-
-impl Moves {
-    /// Where a byte of the changed text was.
-    pub fn before(&self, offset: usize) -> Option<usize> {
-        let next = self.stretches.partition_point(|(_, start)| *start <= offset);
-        let (old, start) = self.stretches.get(next.checked_sub(1)?)?;
-        let was = old.start + (offset - start);
-        // The end of the text is no byte of it, but a place.
-        (was < old.end || (was == old.end && next == self.stretches.len())).then_some(was)
-    }
-}
-
 /// A member with the comments that go with it.
 struct Piece<'p> {
     member: &'p Member,
@@ -60,12 +34,6 @@ struct Piece<'p> {
     bytes: Range<usize>,
     is_one_line: bool,
     live: bool,
-}
-
-/// What stays, and what comes instead.
-enum Chunk {
-    Old { bytes: Range<usize>, stays: bool },
-    New(String),
 }
 
 /// What has to change places on live lines.
@@ -92,14 +60,14 @@ pub(super) fn moves(sheet: &Sheet, live: &Live) -> Moves {
         put(sheet, &run, &order, &stays, &mut chunks);
         moves.slips.extend(slips(sheet, &run, &order, &stays));
         let members = run.iter().map(|piece| piece.tokens.clone()).collect();
-        moves.reordered.push(Reordered { members, order, held });
+        moves.rearranged.push(Rearranged::Order(Reordered { members, order, held }));
     }
-    if moves.reordered.is_empty() {
+    if moves.rearranged.is_empty() {
         return moves;
     }
     chunks.push(Chunk::Old { bytes: done..sheet.text.len(), stays: true });
     moves.slips.sort_by_key(|slip| slip.offset);
-    write(sheet, chunks, &mut moves);
+    moves.write(sheet, chunks);
     moves
 }
 
@@ -145,7 +113,7 @@ fn goes_with(sheet: &Sheet, token: TokenId) -> bool {
 }
 
 /// The lines of some tokens, if nothing else stands on them; and whether it is one.
-fn lines_of(sheet: &Sheet, tokens: &Range<TokenId>) -> Option<(Range<usize>, bool)> {
+pub(super) fn lines_of(sheet: &Sheet, tokens: &Range<TokenId>) -> Option<(Range<usize>, bool)> {
     let (first, next) = (tokens.start as usize, tokens.end as usize);
     let is_apart = |gap: usize| gap == 0 || sheet.tree.broken(gap, sheet.text);
     let last = sheet.tree.tokens.get(next.checked_sub(1)?)?;
@@ -343,38 +311,4 @@ fn staying(run: &[Piece], order: &[usize]) -> Vec<bool> {
         next = best[place].1;
     }
     stays
-}
-
-/// The changes to the text, and what becomes of its lines and stretches.
-fn write(sheet: &Sheet, chunks: Vec<Chunk>, moves: &mut Moves) {
-    let mut length = 0;
-    // Up to where the text is as it was, and what comes behind that.
-    let (mut done, mut pending) = (0, String::new());
-    for chunk in &chunks {
-        let text = match chunk {
-            Chunk::Old { bytes, .. } => &sheet.text[bytes.clone()],
-            Chunk::New(text) => text,
-        };
-        match chunk {
-            Chunk::Old { bytes, .. } if bytes.is_empty() => continue,
-            Chunk::Old { bytes, .. } => {
-                let first = sheet.lines.line_of(bytes.start);
-                let count = text.matches('\n').count() + usize::from(!text.ends_with('\n'));
-                moves.was.extend((first..first + count).map(Some));
-                moves.stretches.push((bytes.clone(), length));
-            }
-            Chunk::New(text) => moves.was.extend(text.matches('\n').map(|_| None)),
-        }
-        length += text.len();
-        match chunk {
-            Chunk::Old { bytes, stays: true } => {
-                if bytes.start > done || !pending.is_empty() {
-                    let text = std::mem::take(&mut pending);
-                    moves.edits.push(Edit { range: done..bytes.start, text });
-                }
-                done = bytes.end;
-            }
-            _ => pending.push_str(text),
-        }
-    }
 }

@@ -15,7 +15,7 @@
 //! | `steps` | every unit has the step that it is indented by |
 //! | `fill`, `forms`, `worth` | every group has its form, and every gap in play its text; the others are as they were |
 //! | [`compare`] | each gap whose text is another one is an edit and a slip, in the order of the text |
-//! | [`members`] | members that have to change places are named, and how the text is once they have |
+//! | `unused`, [`members`], [`moves`] | what has to go, or else change places, is named, and how the text is once it has |
 //!
 //! What is above `live` is a [`Sheet`]: it is the same whichever lines are in play. Only
 //! [`planner`] and its [`vocabulary`] are seen by the languages.
@@ -39,6 +39,7 @@ mod lined_up;
 mod live;
 mod measure;
 pub mod members;
+pub mod moves;
 mod nesting;
 mod old_steps;
 pub mod plan;
@@ -50,6 +51,7 @@ mod slight;
 mod standing;
 mod steps;
 mod units;
+mod unused;
 pub mod vocabulary;
 mod worth;
 
@@ -154,6 +156,11 @@ impl<'a> Sheet<'a> {
     /// Whether the words of texts are laid out, and not their lines.
     pub fn looks_at_words(style: &Style) -> bool {
         style.is(Setting::TextFill, Key::Whole, "width")
+    }
+
+    /// Whether imports go that nothing mentions.
+    pub fn drops_imports(style: &Style) -> bool {
+        style.is(Setting::UnusedImports, Key::Whole, "drop")
     }
 
     /// Whether a comment may ask for a stretch to be kept.

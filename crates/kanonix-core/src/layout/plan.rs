@@ -522,6 +522,17 @@ pub struct Member {
     pub value: Vec<std::ops::Range<TokenId>>,
 }
 
+/// An import of one name, which does nothing by itself.
+#[derive(Clone, Debug)]
+pub struct Import {
+    /// Its first token.
+    pub first: TokenId,
+    /// The token after its last one.
+    pub end: TokenId,
+    /// The name that it brings into the text.
+    pub name: TokenId,
+}
+
 /// Something that is said, and that no mending changes.
 #[derive(Clone, Debug, PartialEq, Eq)]
 pub struct Remark {
@@ -597,6 +608,8 @@ pub struct Plan {
     pub wraps: Vec<Wrap>,
     /// Members whose order is agreed, in runs that none of them leaves.
     pub bodies: Vec<Vec<Member>>,
+    /// Imports that go if nothing mentions them, in the order of the text.
+    pub imports: Vec<Import>,
     /// The first tokens of conditions that no parentheses stand around and a body comes behind.
     pub conditions: Vec<TokenId>,
     /// Signs that may begin a line, with the steps by which what stands behind them is further in than they
@@ -628,6 +641,7 @@ impl Plan {
             remarks: Vec::new(),
             wraps: Vec::new(),
             bodies: Vec::new(),
+            imports: Vec::new(),
             conditions: Vec::new(),
             signs: HashMap::new(),
             bare_blocks: Vec::new(),

@@ -8,7 +8,7 @@ mod order;
 mod program;
 
 use crate::layout::compare::Declared;
-use crate::layout::members::Reordered;
+use crate::layout::moves::Rearranged;
 use crate::layout::plan::{TreeEdit, When};
 use crate::syntax::{Grammar, Node, NodeId, TokenId, Tree};
 use program::Program;
@@ -87,8 +87,8 @@ impl Difference {
 pub(crate) struct Changes<'a> {
     /// The changes to tokens, ascending by token.
     pub declared: &'a [Declared],
-    /// What changes places, each in the order that the one before has made.
-    pub reordered: &'a [Reordered],
+    /// What changes places, or goes, each in the order that the one before has made.
+    pub rearranged: &'a [Rearranged],
 }
 
 impl<'a> Changes<'a> {
@@ -107,7 +107,7 @@ pub(crate) fn prove(
     changes: Changes,
 ) -> Result<(), Difference> {
     nothing_is_forbidden(tree, changes.declared)?;
-    let order = order::of(tree, changes.reordered)?;
+    let order = order::of(tree, changes.rearranged)?;
     let wanted = Program::new(tree, before, changes.declared).in_order(&order);
     wanted.agrees(&Program::new(new, after, &[]))?;
     faults_agree(tree, before, new, after)
@@ -181,6 +181,7 @@ mod tests {
     use crate::layout::plan::{Wrap, Wrapped};
     use crate::style::Setting;
     use crate::syntax::Token;
+    use std::ops::Range;
 
     /// What the mended text is to the old one, where a comma is declared behind a token.
     fn with_comma(language: &str, before: &str, behind: &str) -> Result<(), Difference> {
@@ -256,6 +257,26 @@ mod tests {
         assert_eq!(with_comma("csharp", entry, "2"), Err(forbidden));
         assert_eq!(with_comma("csharp", entry, "2 }"), Ok(()));
         assert_eq!(with_comma("csharp", "int[,] rows = { { 1, 2 } };", "2"), Ok(()));
+    }
+
+    #[test]
+    #[cfg(feature = "java")]
+    fn what_goes_is_a_whole_construct_and_nothing_else_does() {
+        let grammar = &languages::by_name("java").unwrap().grammar;
+        let before = "import a.B;\nimport a.C;\nclass D {}\n";
+        let drop = |tokens: Range<TokenId>, after: &str| {
+            let (tree, new) =
+                (Tree::parse(grammar, before).unwrap(), Tree::parse(grammar, after).unwrap());
+            let rearranged = [Rearranged::Dropped(vec![tokens])];
+            let said = Changes { rearranged: &rearranged, ..Changes::default() };
+            prove(&tree, before, &new, after, said)
+        };
+        assert_eq!(drop(0..5, "import a.C;\nclass D {}\n"), Ok(()));
+        assert_eq!(drop(5..10, "import a.B;\nclass D {}\n"), Ok(()));
+        assert!(drop(0..5, "import a.B;\nclass D {}\n").is_err());
+        assert!(drop(0..5, "class D {}\n").is_err());
+        assert!(drop(0..4, "import a.C;\nclass D {}\n").is_err());
+        assert!(drop(0..10, "class D {}\n").is_err());
     }
 
     #[test]

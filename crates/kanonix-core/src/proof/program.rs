@@ -7,6 +7,7 @@ use crate::layout::plan::{TreeEdit, Wrap, Wrapped};
 use crate::syntax::{NodeId, Role, Said, Token, TokenId, Tree};
 use std::borrow::Cow;
 use std::collections::{HashMap, HashSet};
+use std::ops::Range;
 
 /// A token, and where it stands.
 struct Leaf<'a> {
@@ -31,8 +32,8 @@ struct Construct {
     /// Our kind, and the grammar's beside it. A block that was wrapped has only ours, and its
     /// brackets have neither: their tokens say what they are.
     kind: (Option<u16>, Option<u16>),
-    /// The token of the tree that it begins with, or behind which it does.
-    token: TokenId,
+    /// The tokens of the tree that it is made of, or the one behind which it stands.
+    tokens: Range<TokenId>,
     /// How many constructs it stands in.
     depth: u32,
     /// Where it begins, in bytes.
@@ -68,15 +69,26 @@ impl<'a> Program<'a> {
         }
     }
 
-    /// The same with the tokens in this order, and the constructs with them; nothing stands for the
-    /// order that they are in.
+    /// The same with these tokens in their order and no others, and the constructs with them; nothing
+    /// stands for all in the order that they are in.
     pub fn in_order(mut self, tokens: &[TokenId]) -> Program<'a> {
         if !tokens.is_empty() {
-            let mut places = vec![0; tokens.len()];
-            tokens.iter().enumerate().for_each(|(place, token)| places[*token as usize] = place);
-            let place = |token: TokenId| places.get(token as usize).copied().unwrap_or(usize::MAX);
+            let mut places = vec![None; self.tree.tokens.len()];
+            tokens.iter().enumerate().for_each(|(place, token)| {
+                places[*token as usize] = Some(place);
+            });
+            let place = |token: TokenId| places.get(token as usize).copied().flatten();
+            self.leaves.retain(|leaf| place(leaf.token).is_some());
             self.leaves.sort_by_key(|leaf| place(leaf.token));
-            self.constructs.sort_by_key(|construct| place(construct.token));
+            self.constructs.retain_mut(|construct| {
+                let first = construct.tokens.clone().find(|token| place(*token).is_some());
+                construct.tokens.start = first.unwrap_or(construct.tokens.start);
+                first.is_some() || construct.tokens.is_empty()
+            });
+            let behind = usize::MAX;
+            self.constructs.sort_by_key(|construct| {
+                place(construct.tokens.start).unwrap_or(behind)
+            });
         }
         self
     }
@@ -277,9 +289,13 @@ fn constructs(
                 Wrapped::Inside(kind) | Wrapped::Instead(kind) => (Some(kind), depth + 1),
                 Wrapped::Beside => (None, depth),
             };
-            let bracket = |token| Construct { kind: (None, None), token, depth: inside, offset };
+            let bracket = |token| {
+                let tokens = token..token + 1;
+                Construct { kind: (None, None), tokens, depth: inside, offset }
+            };
             constructs.extend(construct.map(|kind| {
-                Construct { kind: (Some(kind), None), token: node.first, depth, offset }
+                let tokens = node.first..node.end;
+                Construct { kind: (Some(kind), None), tokens, depth, offset }
             }));
             constructs.push(bracket(node.first));
             open.extend(wrap.brackets.1.map(|_| (wrap.last, bracket(wrap.last))));
@@ -305,10 +321,10 @@ fn constructs(
         // Of a token that another one takes the place of, that one's.
         let source = taken.get(&node.first).filter(|_| is_leaf(&(id as NodeId)));
         let meant = source.and_then(|source| leaf_of.get(source));
-        let began = node.first;
+        let tokens = node.first..node.end;
         let node = meant.map_or(node, |leaf| &tree.nodes[*leaf as usize]);
         let kind = (Some(node.kind), Some(node.origin));
-        constructs.push(Construct { kind, token: began, depth: depths[id], offset });
+        constructs.push(Construct { kind, tokens, depth: depths[id], offset });
     }
     constructs.extend(open.into_iter().rev().map(|(_, bracket)| bracket));
     constructs

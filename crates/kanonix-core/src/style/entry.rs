@@ -32,6 +32,7 @@ pub enum Setting {
     ReturnTypeLine,
     ModifierOrder,
     MemberOrder,
+    UnusedImports,
     ClauseLine,
     InnerGap,
     ParenGap,

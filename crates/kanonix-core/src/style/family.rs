@@ -110,6 +110,8 @@ pub enum Family {
     Casts,
     /// Annotations and attributes before declarations, and clauses behind them.
     Attributes,
+    /// Imports of single names, which do nothing by themselves.
+    NamedImports,
     /// What a function may throw, in its header.
     Throws,
     /// Functions with the type of what they return before their name.

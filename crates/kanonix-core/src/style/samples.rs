@@ -145,6 +145,11 @@ pub static SAMPLES: &[Sample] = &[
         "java",
         "class Gauge {\n    int ebb() {\n        return level;\n    }\n\n    int level;\n}\n",
     ),
+    of(
+        "unused_imports",
+        "java",
+        "import tide.Buoy;\nimport tide.Gauge;\n\nclass Mole {\n    Gauge gauge;\n}\n",
+    ),
     of("clause_line.base", "java", "class Gauge extends Station {\n}\n"),
     of("clause_line.throws", "java", "class Gauge {\n    void ebb() throws Storm {\n    }\n}\n"),
     of("clause_line.where", "csharp", "class Gauge<T> where T : Level\n{\n}\n"),

@@ -17,6 +17,7 @@ const NOT_ASKED: &[Setting] = &[
     Setting::LeadingBar,
     Setting::ShownSpace,
     Setting::MemberOrder,
+    Setting::UnusedImports,
 ];
 
 /// More blank lines than anybody has.

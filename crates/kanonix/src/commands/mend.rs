@@ -73,7 +73,7 @@ fn files(options: &Mend) -> anyhow::Result<Status> {
             Done::Clean { unread } => out.push_str(&not_read(item, &unread, options.dry_run)),
             Done::LeftAlone(why) => left.add(why, &item.path),
             Done::Problem(reason) => problems.push((item.shown.clone(), reason)),
-            Done::Mended { old, new, unread, note, refused } => {
+            Done::Mended { old, new, unread, notes, refused } => {
                 problems.extend(refused.map(|reason| (item.shown.clone(), reason)));
                 files += 1;
                 let changed = changed_lines(&old, &new);
@@ -84,7 +84,7 @@ fn files(options: &Mend) -> anyhow::Result<Status> {
                     let name = format!("{:widest$}", visible(&item.shown));
                     out.push_str(&format!("{}  {}\n", paint.strong(&name), count(changed, "line")));
                 }
-                if let Some(note) = note {
+                for note in notes {
                     out.push_str(&format!("    {note}\n"));
                 }
                 out.push_str(&not_read(item, &unread, options.dry_run));

@@ -16,7 +16,7 @@ pub(crate) enum Done {
         old: String,
         new: String,
         unread: Vec<(usize, usize)>,
-        note: Option<String>,
+        notes: Vec<String>,
         refused: Option<String>,
     },
     LeftAlone(kanonix_repo::work::Why),
@@ -54,10 +54,21 @@ fn mended_but(
             let unread = unread(&loaded, &mended);
             let refused = mended.outcome.refused.as_ref();
             let refused = refused.map(|difference| unproved(item, &loaded.text, difference));
-            Done::Mended { old: loaded.text, new: mended.text, unread, note: None, refused }
+            let notes = dropped(mended.outcome.dropped()).into_iter().collect();
+            Done::Mended { old: loaded.text, new: mended.text, unread, notes, refused }
         }
         Err(reason) => Done::Problem(reason),
     }
+}
+
+/// What is said of imports that went.
+fn dropped(count: usize) -> Option<String> {
+    let (imports, them) = match count {
+        0 => return None,
+        1 => ("1 import that nothing mentions was dropped".to_string(), "it"),
+        _ => (format!("{count} imports that nothing mentions were dropped"), "them"),
+    };
+    Some(format!("{imports}, as the canon asks; that nothing needs {them} is not proved"))
 }
 
 /// Where in the mended text stretches in play begin that do not parse.

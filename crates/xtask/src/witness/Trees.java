@@ -99,7 +99,8 @@ public class Trees {
             if (tree instanceof LabeledStatementTree label) return label.getLabel().toString();
             if (tree instanceof BreakTree label) return String.valueOf(label.getLabel());
             if (tree instanceof ContinueTree label) return String.valueOf(label.getLabel());
-            if (tree instanceof ImportTree names) return names.isStatic() ? "static" : "";
+            if (tree instanceof ImportTree names) return (names.isStatic() ? "static " : "")
+                    + names.getQualifiedIdentifier();
             if (tree instanceof BlockTree block) return block.isStatic() ? "static" : "";
             return "";
         }
@@ -121,6 +122,11 @@ public class Trees {
             }
             java.util.Collections.sort(members);
             members.forEach(out::append);
+            return null;
+        }
+
+        @Override
+        public Void visitImport(ImportTree tree, Void nothing) {
             return null;
         }
 

@@ -510,6 +510,8 @@ fn held_by_controls(
     let (mut levels, mut between) = (vec![0u8; places.len()], Vec::new());
     // What has begun, by name, with the place of its control word and of those that go on with it.
     let mut open: Vec<(&str, usize, Vec<usize>)> = Vec::new();
+    // What others hold that stand inside says nothing of those around them.
+    let mut is_inside = vec![false; places.len()];
     for index in 0..places.len() {
         match control(index) {
             Some(Control::Opens(name)) => open.push((name, index, Vec::new())),
@@ -522,7 +524,10 @@ fn held_by_controls(
                 // What has no end here is a word like any other: what goes on does so with this one.
                 let own: Vec<usize> = open.drain(last..).flat_map(|(.., own)| own).collect();
                 let held: Vec<usize> = (first + 1..index).filter(|at| !own.contains(at)).collect();
-                if is_held_further(p, node, places, first, &held) {
+                let own_lines: Vec<usize> =
+                    held.iter().copied().filter(|at| !is_inside[*at]).collect();
+                held.iter().for_each(|at| is_inside[*at] = true);
+                if is_held_further(p, node, places, first, &own_lines) {
                     held.into_iter().for_each(|at| levels[at] = levels[at].saturating_add(1));
                     let words: Vec<usize> = [&[first][..], &own, &[index]].concat();
                     between.extend(words.windows(2).map(|pair| (pair[0], pair[1])));

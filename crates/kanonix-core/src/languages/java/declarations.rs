@@ -16,8 +16,17 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
             p.may_share_lines();
             p.statements(parts, GroupId::ROOT, 0, sort);
         }
+        Kind::ImportDeclaration => {
+            header(p, node, parts);
+            // One of all that something has ends with a star.
+            let name = parts.iter().rev().nth(1).filter(|name| {
+                p.is(**name, Kind::ScopedIdentifier) || p.is(**name, Kind::Identifier)
+            });
+            if let Some(name) = name {
+                p.imports_name(node, *name);
+            }
+        }
         Kind::PackageDeclaration
-        | Kind::ImportDeclaration
         | Kind::RequiresModuleDirective
         | Kind::ExportsModuleDirective
         | Kind::OpensModuleDirective

@@ -69,6 +69,7 @@ pub(super) static LANGUAGE: Language = Language {
         Family::Angles,
         Family::Casts,
         Family::Attributes,
+        Family::NamedImports,
         Family::Throws,
         Family::Modifiers,
         Family::ReturnTypes,

@@ -1,6 +1,8 @@
 //! How Java is laid out.
 
 use crate::languages::testing::{lay, lay_with, touched, touched_with};
+use crate::text::{LineSet, apply};
+use crate::{Document, languages, mend};
 
 #[test]
 fn types_and_members_are_laid_out() {
@@ -480,4 +482,83 @@ fn a_value_below_its_sign_is_a_choice_where_the_line_would_be_long() {
     assert_eq!(lay_with("java", &wide, &long), long);
     let short = lay_with("java", &wide, &of("the_mole, the_quay_of_the_town, 2"));
     assert!(short.contains("Level level = new Level("), "{short}");
+}
+
+/// Imports go that nothing mentions.
+const DROP: [(&str, &str, &str); 1] = [("unused_imports", "", "drop")];
+
+#[test]
+fn imports_go_that_nothing_mentions() {
+    let text = "\
+// The harbour.
+import tide.Buoy;
+
+import tide.Gauge;
+import tide.Mole; // for tests
+import tide.Pier;
+import tide.Quay;
+import static tide.Level.EBB;
+import static tide.Level.FLOW;
+import tide.signal.*;
+import tide.Storm; import tide.Tide;
+
+/** See {@link Pier}. */
+class Harbour {
+    int Gauge = FLOW;
+}
+";
+    let wanted = "\
+// The harbour.
+import tide.Gauge;
+import tide.Mole; // for tests
+import tide.Pier;
+import static tide.Level.FLOW;
+import tide.signal.*;
+
+/** See {@link Pier}. */
+class Harbour {
+    int Gauge = FLOW;
+}
+";
+    let wanted = wanted.replacen("import tide.Gauge;", "\nimport tide.Gauge;", 1);
+    assert_eq!(lay_with("java", &DROP, text), wanted);
+}
+
+#[test]
+fn of_the_imports_those_in_play_go_alone_and_none_where_nothing_is_behind_them() {
+    let class = "\nclass Harbour {}\n";
+    let before = format!("import tide.Buoy;\n{class}");
+    let now = format!("import tide.Buoy;\nimport tide.Gauge;\n{class}");
+    assert_eq!(touched_with("java", &DROP, &before, &now), before);
+    let only = "import tide.Buoy;\nimport tide.Gauge;\n";
+    assert_eq!(lay_with("java", &DROP, only), only);
+    // Whether a name is mentioned cannot be said where not all is read.
+    let broken = "import tide.Buoy;\n\nclass Harbour {\n    int level = ;\n}\n";
+    let java = languages::by_name("java").unwrap();
+    let mut style = java.style();
+    style.set("unused_imports", "", "drop").unwrap();
+    let mended = mend(broken, java, &style, &LineSet::whole()).unwrap();
+    assert_eq!((mended.text.as_str(), mended.outcome.dropped()), (broken, 0));
+}
+
+#[test]
+fn an_import_goes_by_itself_where_that_is_asked_for() {
+    let java = languages::by_name("java").unwrap();
+    let mut style = java.style();
+    style.set("unused_imports", "", "drop").unwrap();
+    let text =
+        "import tide.Buoy;\nimport tide.Gauge;\nimport tide.Pier;\n\nclass Harbour{ Gauge g; }\n";
+    let document = Document::new(text, java);
+    let outcome = document.judge(&style, &LineSet::whole());
+    assert_eq!(outcome.dropped(), 2);
+    let edits = document.edits_at(&style, &LineSet::whole(), &outcome.slips[1]).unwrap();
+    assert_eq!(apply(text, &edits), text.replacen("import tide.Pier;\n", "", 1));
+}
+
+#[test]
+fn the_first_line_may_go_and_members_change_places_then() {
+    let style = [DROP[0], ORDER[0]];
+    let text = "import tide.Buoy;\n\nclass Harbour {\n    void ebb() {\n    }\n    int level;\n}\n";
+    let wanted = "class Harbour {\n    int level;\n\n    void ebb() {\n    }\n}\n";
+    assert_eq!(lay_with("java", &style, text), wanted);
 }

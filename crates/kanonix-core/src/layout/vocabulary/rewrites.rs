@@ -1,6 +1,7 @@
 //! The changes to tokens that rules declare.
 
-use crate::layout::plan::{GroupId, Remark, Rewrite, TooLong, TreeEdit, When, Wrap, Wrapped};
+use crate::layout::Sheet;
+use crate::layout::plan::{GroupId, Import, Remark, Rewrite, TooLong, TreeEdit, When, Wrap, Wrapped};
 use crate::layout::planner::Planner;
 use crate::style::{Key, Setting, Value};
 use crate::syntax::{NodeId, Role, TokenId};
@@ -177,6 +178,14 @@ impl Planner<'_> {
                 let change = TreeEdit::Take(text.to_string(), *taken);
                 self.spell(*token, change, Setting::ModifierOrder, message.clone());
             }
+        }
+    }
+
+    /// An import of one name, which goes if nothing mentions that and `unused_imports` says so.
+    pub fn imports_name(&mut self, import: NodeId, name: NodeId) {
+        if Sheet::drops_imports(self.style) {
+            let (first, end) = (self.first(import), self.end(import));
+            self.plan.imports.push(Import { first, end, name: self.end(name) - 1 });
         }
     }
 

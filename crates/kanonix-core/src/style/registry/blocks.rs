@@ -275,6 +275,17 @@ pub(super) const ENTRIES: &[Entry] = &[
         one_for_all: false,
     },
     Entry {
+        setting: Setting::UnusedImports,
+        name: "unused_imports",
+        about:
+            "Whether an import of one name goes that nothing else in the file mentions, in code or in \
+                comments (`drop`). The file says something else without it: no proof is given of that, \
+                and `mend` says how many went. Only one that has its lines to itself, all of them in \
+                play, goes.",
+        slots: &[one(Family::NamedImports, ValueKind::Word(&["keep", "drop"]), "keep")],
+        one_for_all: false,
+    },
+    Entry {
         setting: Setting::ClauseLine,
         name: "clause_line",
         about: "Whether what the header of a declaration says of other types has a line of its own \

@@ -71,8 +71,8 @@ fn say(
     problems: Vec<(usize, String)>,
 ) -> anyhow::Result<()> {
     for writing in writings {
-        if let (_, Done::Mended { note, .. }) = &mut done[writing.place] {
-            *note = writing.note;
+        if let (_, Done::Mended { notes, .. }) = &mut done[writing.place] {
+            notes.extend(writing.note);
         }
     }
     for (place, reason) in problems {

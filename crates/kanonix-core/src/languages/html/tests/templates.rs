@@ -1,7 +1,7 @@
 //! How pages are laid out that are templates.
 
 use super::ORDER;
-use crate::languages::testing::{lay, lay_with};
+use crate::languages::testing::{lay, lay_with, touched};
 
 #[test]
 fn a_templates_comment_keeps_the_lines_inside_it() {
@@ -160,4 +160,23 @@ fn what_a_template_makes_of_a_class_keeps_its_place() {
         let text = format!("<p class=\"{odd}\">a</p>\n");
         assert_eq!(lay_with("html", &ORDER, &text), text);
     }
+}
+
+#[test]
+fn what_an_inner_control_word_holds_says_nothing_of_the_one_around_it() {
+    let page = "\
+{% block tides %}
+{% if ebb %}
+  <p>
+    {{ level }}
+  </p>
+  <p>low</p>
+{% endif %}
+{% endblock %}
+{% block storms %}
+{% endblock %}
+";
+    assert_eq!(lay("html", page), page);
+    let now = page.replace("{% if ebb %}", "{% if ebb  %}").replace("low", "Low");
+    assert_eq!(touched("html", page, &now), now);
 }
