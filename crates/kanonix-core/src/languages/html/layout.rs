@@ -475,28 +475,42 @@ fn closes_apart(p: &Planner, places: &[Place], closing: &Place) -> bool {
 /// ends of each stand on lines of their own here. `None` where one ends or goes on that began
 /// elsewhere: tags that only balance across its branches.
 fn control_levels(p: &mut Planner, node: NodeId, places: &[Place]) -> Option<Vec<u8>> {
-    let (levels, held) = held_by_controls(p, node, places)?;
-    for (word, next) in held {
-        let first = (word + 1 < next).then(|| places[word + 1].token);
-        let [word, end] = [word, next].map(|at| places[at].token);
-        // Comments are part of what stands around them, and below all of it they would go with what follows.
-        match first {
-            Some(first) => {
-                let group = p.group(Shape::Block, word, end);
-                p.block_below(word, first, end, group);
-            }
-            None => p.empty_block(word, word),
+    let mut levels = vec![0u8; places.len()];
+    // What others hold that stand inside says nothing of those around them.
+    let mut is_inside = vec![false; places.len()];
+    for Controls { words, held } in controls(p, places)? {
+        let lines: Vec<usize> = held.iter().copied().filter(|at| !is_inside[*at]).collect();
+        held.iter().for_each(|at| is_inside[*at] = true);
+        if is_held_further(p, node, places, words[0], &lines) {
+            held.iter().for_each(|at| levels[*at] = levels[*at].saturating_add(1));
+            words.windows(2).for_each(|pair| holds(p, places, pair[0], pair[1]));
         }
     }
     Some(levels)
 }
 
-/// The same, and between which control words something is further in than they are.
-fn held_by_controls(
-    p: &Planner,
-    node: NodeId,
-    places: &[Place],
-) -> Option<(Vec<u8>, Vec<(usize, usize)>)> {
+/// What stands between two control words is a block of the first one's.
+fn holds(p: &mut Planner, places: &[Place], word: usize, next: usize) {
+    let first = (word + 1 < next).then(|| places[word + 1].token);
+    let [word, end] = [word, next].map(|at| places[at].token);
+    // Comments are part of what stands around them, and below all of it they would go with what follows.
+    match first {
+        Some(first) => {
+            let group = p.group(Shape::Block, word, end);
+            p.block_below(word, first, end, group);
+        }
+        None => p.empty_block(word, word),
+    }
+}
+
+/// Control words that begin, go on with and end one thing, and what stands between them.
+struct Controls {
+    words: Vec<usize>,
+    held: Vec<usize>,
+}
+
+/// The control words among some places, inner ones first.
+fn controls(p: &Planner, places: &[Place]) -> Option<Vec<Controls>> {
     let starts = |place: &Place| place.token == 0 || begins_line(p, place);
     let alone = |index: usize| {
         starts(&places[index])
@@ -507,11 +521,9 @@ fn held_by_controls(
         let text = p.token_text(places[index].token);
         templates::control(text).filter(|_| alone(index))
     };
-    let (mut levels, mut between) = (vec![0u8; places.len()], Vec::new());
+    let mut all = Vec::new();
     // What has begun, by name, with the place of its control word and of those that go on with it.
     let mut open: Vec<(&str, usize, Vec<usize>)> = Vec::new();
-    // What others hold that stand inside says nothing of those around them.
-    let mut is_inside = vec![false; places.len()];
     for index in 0..places.len() {
         match control(index) {
             Some(Control::Opens(name)) => open.push((name, index, Vec::new())),
@@ -523,20 +535,13 @@ fn held_by_controls(
                 let first = open[last].1;
                 // What has no end here is a word like any other: what goes on does so with this one.
                 let own: Vec<usize> = open.drain(last..).flat_map(|(.., own)| own).collect();
-                let held: Vec<usize> = (first + 1..index).filter(|at| !own.contains(at)).collect();
-                let own_lines: Vec<usize> =
-                    held.iter().copied().filter(|at| !is_inside[*at]).collect();
-                held.iter().for_each(|at| is_inside[*at] = true);
-                if is_held_further(p, node, places, first, &own_lines) {
-                    held.into_iter().for_each(|at| levels[at] = levels[at].saturating_add(1));
-                    let words: Vec<usize> = [&[first][..], &own, &[index]].concat();
-                    between.extend(words.windows(2).map(|pair| (pair[0], pair[1])));
-                }
+                let held = (first + 1..index).filter(|at| !own.contains(at)).collect();
+                all.push(Controls { words: [&[first][..], &own, &[index]].concat(), held });
             }
             None => {}
         }
     }
-    Some((levels, between))
+    Some(all)
 }
 
 /// Whether what a control word holds is further in than it: as agreed, or else where most of its
@@ -601,10 +606,17 @@ fn depth(p: &Planner, node: NodeId, places: &[Place]) -> u8 {
     };
     let closing = p.tree.children(node).last().filter(|last| p.is(*last, Kind::EndTag));
     let closing = closing.map(|tag| p.first(tag));
-    let inner = places.iter().filter(|place| Some(place.token) != closing);
     let own_line = |place: &Place| Some(place.token).filter(|_| place.hangs.is_none());
-    let lines = inner.flat_map(|place| [own_line(place), place.end_line]).flatten();
-    let keep = || is_further(p, node, key, p.first(node), lines);
+    let keep = || {
+        // What control words hold may be further in than they are.
+        let mut is_own: Vec<bool> =
+            places.iter().map(|place| Some(place.token) != closing).collect();
+        let held = controls(p, places).into_iter().flatten().flat_map(|controls| controls.held);
+        held.for_each(|at| is_own[at] = false);
+        let inner = places.iter().zip(is_own).filter(|(_, own)| *own).map(|(place, _)| place);
+        let lines = inner.flat_map(|place| [own_line(place), place.end_line]).flatten();
+        is_further(p, node, key, p.first(node), lines)
+    };
     // Tags that a template writes or leaves out stand around what is there anyway.
     let is_optional = stands_beside_control(p, p.first(node))
         && places.first().is_some_and(|first| stands_beside_control(p, first.token));

@@ -14,11 +14,36 @@ pub(super) fn may_hold(text: &str) -> bool {
 
 /// How long the action is that a text begins with.
 pub(super) fn action(text: &str) -> Option<usize> {
-    let (_, closes) = ACTIONS.iter().find(|(opens, _)| text.starts_with(opens))?;
+    let (opens, closes) = ACTIONS.iter().find(|(opens, _)| text.starts_with(opens))?;
     let inside = &text.as_bytes()[2..];
     let inside = &inside[..inside.len().min(LONGEST)];
-    Some(memchr::memmem::find(inside, closes.as_bytes())? + 2 + closes.len())
+    // What closes an action may stand in a comment.
+    let comment = Some(inside).filter(|_| *opens == "{{").and_then(comment_end);
+    let start = comment.unwrap_or_default();
+    let behind = memchr::memmem::find(&inside[start..], closes.as_bytes())?;
+    Some(2 + start + behind + closes.len())
 }
+
+/// Whether an action is a comment: `{# #}`, `{{/* */}}`, `{{! }}`.
+fn is_comment(action: &str) -> bool {
+    let inside = action
+        .strip_prefix("{{")
+        .map(|inside| inside.trim_start_matches(TRIMS).trim_start());
+    action.starts_with("{#")
+        || inside.is_some_and(|inside| inside.starts_with("/*") || inside.starts_with('!'))
+}
+
+/// Where the mark stands that ends the comment which an action is, if that may hold what closes one.
+fn comment_end(inside: &[u8]) -> Option<usize> {
+    let first = inside.iter().position(|byte| !b" \t\r\n-~".contains(byte))?;
+    let marks: [(&[u8], &[u8]); 2] = [(b"/*", b"*/"), (b"!--", b"--")];
+    let (opens, closes) = marks.iter().find(|(opens, _)| inside[first..].starts_with(opens))?;
+    let start = first + opens.len();
+    Some(start + memchr::memmem::find(&inside[start..], closes)?)
+}
+
+/// Marks of an action that take away the blanks before or behind it, or leave them.
+const TRIMS: [char; 4] = ['-', '~', '+', '='];
 
 /// Whether a text that begins so is a page: behind actions and comments a tag comes first.
 pub(super) fn begins_page(text: &str) -> bool {
@@ -90,13 +115,13 @@ const GOING_ON: [&str; 8] =
 pub(super) fn control(line: &str) -> Option<Control<'_>> {
     let (line, behind) = line.split_at(action(line)?);
     let behind = behind.trim_start();
-    let is_alone = behind.is_empty()
-        || (behind.starts_with("{#") && action(behind) == Some(behind.len()));
-    if !is_alone || line.starts_with("{#") {
+    let is_alone =
+        behind.is_empty() || (is_comment(behind) && action(behind) == Some(behind.len()));
+    if !is_alone || is_comment(line) {
         return None;
     }
     let is_double = line.starts_with("{{");
-    let inside = line[2..line.len() - 2].trim_matches(['-', '~', '+', '=']).trim();
+    let inside = line[2..line.len() - 2].trim_matches(TRIMS).trim();
     if let Some(name) = inside.strip_prefix('#').filter(|_| is_double) {
         return Some(Control::Opens(first_word(name)));
     }

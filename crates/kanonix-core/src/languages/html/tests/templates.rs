@@ -182,3 +182,31 @@ fn what_an_inner_control_word_holds_says_nothing_of_the_one_around_it() {
     let now = page.replace("{% if ebb %}", "{% if ebb  %}");
     assert_eq!(touched("html", page, &now), now);
 }
+
+#[test]
+fn a_comment_ends_nothing_and_may_hold_what_an_action_ends_with() {
+    let page = "\
+{{- /*
+  Called so: {{ template \"tides\" }}
+*/}}
+{{- if .High }}
+  {{- /* Spring tide. */}}
+  {{- template \"siren\" }}
+{{- end }}{{/* of the siren */}}
+{{!-- {{#if ebb}} --}}
+{{#if ebb}}
+  {{! low }}
+  <p>{{ebb}}</p>
+{{/if}}
+<p>{{ .Low }}</p>
+";
+    let bare: String = page
+        .lines()
+        .map(|line| match line.starts_with("  Called") {
+            true => format!("{line}\n"),
+            false => format!("{}\n", line.trim_start()),
+        })
+        .collect();
+    assert_eq!(lay_with("html", &[("page_indent", "control", "true")], &bare), page);
+    assert_eq!(lay("html", page), page);
+}
