@@ -87,7 +87,7 @@ impl Habits {
 
 /// What a line begins, if the next one stands in it: by the key that `page_indent` has for that.
 fn content(line: &str, next: &str, ends: &HashSet<&str>) -> Option<Key> {
-    if let Some(Control::Opens(name)) = templates::control(line) {
+    if let Some(Control::Opens(name) | Control::MayOpen(name)) = templates::control(line) {
         return ends.contains(name).then_some(Key::Control);
     }
     if line.starts_with("</") || !elements::is_block(line) {

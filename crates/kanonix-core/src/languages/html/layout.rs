@@ -176,7 +176,7 @@ fn hang(p: &Planner, around: NodeId, places: &mut [Place]) {
             continue;
         }
         let breaks = p.gap_text(place.token).bytes().filter(|byte| *byte == b'\n').count();
-        let is_control = templates::control(p.token_text(place.token)).is_some();
+        let is_control = control_at(p, place.token).is_some();
         let is_behind = std::mem::replace(&mut behind_control, is_control);
         let is_apart = breaks > 1 || is_control || is_behind;
         if index == 0 || place.beside_block || is_apart {
@@ -234,18 +234,31 @@ fn is_further(
     places: impl Iterator<Item = TokenId>,
 ) -> bool {
     let own = p.line_columns(line);
-    let lines = places.filter(|token| p.broken_before(*token));
-    let (further, beside): (Vec<usize>, Vec<usize>) =
-        lines.map(|token| p.line_columns(token)).partition(|line| *line > own);
-    let habit = || p.context(node) >> bit(key) & 1 == 1;
-    match (&further[..], &beside[..]) {
-        ([one], []) if one - own == p.choices.step => true,
-        ([], [one]) if *one == own => false,
-        _ => match further.len().abs_diff(beside.len()) {
-            0 | 1 => habit(),
-            _ => further.len() > beside.len(),
-        },
+    let columns: Vec<usize> =
+        places.filter(|token| p.broken_before(*token)).map(|token| p.line_columns(token)).collect();
+    match columns[..] {
+        [one] if one == own => false,
+        [one] if one == own + p.choices.step => true,
+        _ => most(&columns, own).unwrap_or_else(|| p.context(node) >> bit(key) & 1 == 1),
     }
+}
+
+/// The same where it is clear.
+fn most_are_further(
+    p: &Planner,
+    line: TokenId,
+    places: impl Iterator<Item = TokenId>,
+) -> Option<bool> {
+    let lines = places.filter(|token| p.broken_before(*token));
+    let columns: Vec<usize> = lines.map(|token| p.line_columns(token)).collect();
+    most(&columns, p.line_columns(line))
+}
+
+/// Whether most of some columns are behind another one, and not by one line alone.
+fn most(columns: &[usize], own: usize) -> Option<bool> {
+    let further = columns.iter().filter(|column| **column > own).count();
+    let beside = columns.len() - further;
+    (further.abs_diff(beside) > 1).then_some(further > beside)
 }
 
 /// The lines of a text that go on with an action.
@@ -273,7 +286,7 @@ fn document(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     p.set_context(node, word | step << STEP);
     let places = places(p, node, parts, None);
     paragraphs::fill(p, parts, 0);
-    let levels = control_levels(p, node, &places).unwrap_or_default();
+    let levels = control_levels(p, node, &places);
     for (index, place) in places.into_iter().enumerate() {
         if p.flows(place.token) {
             continue;
@@ -281,8 +294,12 @@ fn document(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         if place.token != 0 && !begins_line(p, &place) {
             stays(p, &place);
         } else if !hanging_line(p, &place) {
-            let level = levels.get(index).copied().unwrap_or(0);
-            p.line(place.token, GroupId::ROOT, level, line_setting(p, &place));
+            match &levels {
+                Some(levels) => {
+                    p.line(place.token, GroupId::ROOT, levels[index], line_setting(p, &place));
+                }
+                None => p.keep_gap(place.token),
+            }
         }
     }
     if parts.last().is_some_and(|last| elements::leaves_open(p.tree, p.text, *last)) {
@@ -481,9 +498,15 @@ fn control_levels(p: &mut Planner, node: NodeId, places: &[Place]) -> Option<Vec
     for Controls { words, held } in controls(p, places)? {
         let lines: Vec<usize> = held.iter().copied().filter(|at| !is_inside[*at]).collect();
         held.iter().for_each(|at| is_inside[*at] = true);
-        if is_held_further(p, node, places, words[0], &lines) {
-            held.iter().for_each(|at| levels[*at] = levels[*at].saturating_add(1));
-            words.windows(2).for_each(|pair| holds(p, places, pair[0], pair[1]));
+        let all = is_held_further(p, node, places, words[0], &lines, None);
+        for pair in words.windows(2) {
+            let within = |at: &&usize| (pair[0]..pair[1]).contains(*at);
+            let lines: Vec<usize> = lines.iter().filter(within).copied().collect();
+            if is_held_further(p, node, places, words[0], &lines, Some(all)) {
+                let held = held.iter().filter(within);
+                held.for_each(|at| levels[*at] = levels[*at].saturating_add(1));
+                holds(p, places, pair[0], pair[1]);
+            }
         }
     }
     Some(levels)
@@ -491,7 +514,8 @@ fn control_levels(p: &mut Planner, node: NodeId, places: &[Place]) -> Option<Vec
 
 /// What stands between two control words is a block of the first one's.
 fn holds(p: &mut Planner, places: &[Place], word: usize, next: usize) {
-    let first = (word + 1 < next).then(|| places[word + 1].token);
+    let first = places[word + 1..next].iter().find(|place| !place.goes_on);
+    let first = first.map(|place| place.token);
     let [word, end] = [word, next].map(|at| places[at].token);
     // Comments are part of what stands around them, and below all of it they would go with what follows.
     match first {
@@ -503,60 +527,91 @@ fn holds(p: &mut Planner, places: &[Place], word: usize, next: usize) {
     }
 }
 
+/// The control word that a text begins with, which may take several lines.
+fn control_at<'t>(p: &Planner<'t>, token: TokenId) -> Option<Control<'t>> {
+    let text = p.token_text(token);
+    if templates::action(text).is_some() {
+        return templates::control(text);
+    }
+    let rest = &p.text[p.tree.tokens[token as usize].start as usize..];
+    let length = templates::action(rest)?;
+    let line = rest[length..].find('\n').map_or(rest.len(), |end| length + end);
+    templates::control(rest[..line].trim_end())
+}
+
 /// Control words that begin, go on with and end one thing, and what stands between them.
 struct Controls {
     words: Vec<usize>,
     held: Vec<usize>,
 }
 
-/// The control words among some places, inner ones first.
+/// What control words have begun and not ended yet.
+struct Begun<'t> {
+    name: &'t str,
+    has_end: bool,
+    /// Where the one stands that began it, and those that go on with it.
+    words: Vec<usize>,
+}
+
+/// The control words among some places, inner ones first. `None` where one has no end among them, or no
+/// beginning.
 fn controls(p: &Planner, places: &[Place]) -> Option<Vec<Controls>> {
     let starts = |place: &Place| place.token == 0 || begins_line(p, place);
     let alone = |index: usize| {
         starts(&places[index])
-            && places.get(index + 1).is_none_or(starts)
+            && places[index + 1..].iter().find(|place| !place.goes_on).is_none_or(starts)
             && p.tree.tokens[places[index].token as usize].role == Role::Text
     };
-    let control = |index: usize| {
-        let text = p.token_text(places[index].token);
-        templates::control(text).filter(|_| alone(index))
-    };
+    let control = |index: usize| control_at(p, places[index].token).filter(|_| alone(index));
     let mut all = Vec::new();
-    // What has begun, by name, with the place of its control word and of those that go on with it.
-    let mut open: Vec<(&str, usize, Vec<usize>)> = Vec::new();
+    let mut open: Vec<Begun> = Vec::new();
     for index in 0..places.len() {
         match control(index) {
-            Some(Control::Opens(name)) => open.push((name, index, Vec::new())),
-            Some(Control::GoesOn) => {
-                open.last_mut()?.2.push(index);
+            Some(control @ (Control::Opens(name) | Control::MayOpen(name))) => {
+                let has_end = matches!(control, Control::Opens(_));
+                open.push(Begun { name, has_end, words: vec![index] });
             }
+            Some(Control::GoesOn) => open.last_mut()?.words.push(index),
             Some(Control::Closes(name)) => {
-                let last = open.iter().rposition(|(own, ..)| *own == name)?;
-                let first = open[last].1;
+                let last = open.iter().rposition(|begun| begun.name == name)?;
                 // What has no end here is a word like any other: what goes on does so with this one.
-                let own: Vec<usize> = open.drain(last..).flat_map(|(.., own)| own).collect();
-                let held = (first + 1..index).filter(|at| !own.contains(at)).collect();
-                all.push(Controls { words: [&[first][..], &own, &[index]].concat(), held });
+                let mut words = open[last].words.clone();
+                for inner in open.drain(last..).skip(1) {
+                    if inner.has_end {
+                        return None;
+                    }
+                    words.extend_from_slice(&inner.words[1..]);
+                }
+                // The later lines of a control word are part of that.
+                let is_held = |at: &usize| !words.contains(at) && !places[*at].goes_on;
+                let held = (words[0]..index).filter(is_held).collect();
+                words.push(index);
+                all.push(Controls { words, held });
             }
             None => {}
         }
     }
-    Some(all)
+    (!open.iter().any(|begun| begun.has_end)).then_some(all)
 }
 
-/// Whether what a control word holds is further in than it: as agreed, or else where most of its
-/// lines are.
+/// Whether what stands between two control words is further in than they are: as agreed, or else where
+/// most of its lines are; as in `all` of the branches where that is not clear.
 fn is_held_further(
     p: &Planner,
     node: NodeId,
     places: &[Place],
     word: usize,
     held: &[usize],
+    all: Option<bool>,
 ) -> bool {
     let lines = held.iter()
         .flat_map(|at| [Some(places[*at].token), places[*at].end_line])
         .flatten();
-    let keep = || is_further(p, node, Key::Control, places[word].token, lines);
+    let word = places[word].token;
+    let keep = || match all {
+        Some(all) => most_are_further(p, word, lines.clone()).unwrap_or(all),
+        None => is_further(p, node, Key::Control, word, lines.clone()),
+    };
     p.choices.page_indents.of(Key::Control).unwrap_or_else(keep)
 }
 

@@ -94,8 +94,10 @@ pub(super) fn actions(text: &str) -> Vec<Range<usize>> {
 /// What a control word does to what stands around it.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
 pub(super) enum Control<'t> {
-    /// Something may begin, by this name.
+    /// Something begins, by this name.
     Opens(&'t str),
+    /// Something begins that may have no end.
+    MayOpen(&'t str),
     /// It goes on in another way.
     GoesOn,
     /// What was begun by this name ends.
@@ -104,6 +106,9 @@ pub(super) enum Control<'t> {
 
 /// Words between `{{` and `}}` that begin what `{{ end }}` ends.
 const OPENING: [&str; 5] = ["if", "range", "with", "block", "define"];
+
+/// Words between `{%` and `%}` that begin what always has an end. Those that may have one are many.
+const ENDED: [&str; 7] = ["if", "for", "with", "block", "macro", "unless", "ifchanged"];
 
 /// Words that go on with what another one began.
 const GOING_ON: [&str; 8] =
@@ -132,7 +137,8 @@ pub(super) fn control(line: &str) -> Option<Control<'_>> {
         word if GOING_ON.contains(&word) => Some(Control::GoesOn),
         "end" if is_double => Some(Control::Closes("")),
         word if is_double => OPENING.contains(&word).then_some(Control::Opens("")),
-        word => Some(word.strip_prefix("end").map_or(Control::Opens(word), Control::Closes)),
+        word if ENDED.contains(&word) => Some(Control::Opens(word)),
+        word => Some(word.strip_prefix("end").map_or(Control::MayOpen(word), Control::Closes)),
     }
 }
 

@@ -210,3 +210,61 @@ fn a_comment_ends_nothing_and_may_hold_what_an_action_ends_with() {
     assert_eq!(lay_with("html", &[("page_indent", "control", "true")], &bare), page);
     assert_eq!(lay("html", page), page);
 }
+
+#[test]
+fn a_control_word_may_take_several_lines() {
+    let page = "\
+{% if ebb
+    and (low
+    or lower) %}
+  <p>Ebb</p>
+{% else %}
+  <p>Flood</p>
+{% endif %}
+";
+    let bare = page.replace("\n  <", "\n<");
+    assert_eq!(lay_with("html", &[("page_indent", "control", "true")], &bare), page);
+    assert_eq!(lay("html", page), page);
+}
+
+#[test]
+fn each_branch_is_as_far_in_as_most_of_its_lines_are() {
+    let page = "\
+{% if ebb %}
+  <p>Ebb</p>
+  <p>Low</p>
+{% else %}
+<p>Flood</p>
+<p>High</p>
+<p>Higher</p>
+<p>Spring</p>
+{% endif %}
+";
+    assert_eq!(lay("html", page), page);
+    let now = page.replace("<p>High</p>", "  <p>high</p>");
+    assert_eq!(touched("html", page, &now), page.replace("High<", "high<"));
+}
+
+#[test]
+fn what_holds_a_control_word_without_its_other_one_stays_as_it_stands() {
+    let page = "\
+<ul>
+  <li>
+    {% if levels %}
+        {% if plain %}
+          <b>Levels</b>
+        {% else %}
+          <details>
+            <summary>Levels</summary>
+        {% endif %}
+        <table><tr><td>2</td></tr></table>
+        {% if not plain %}</details>{% endif %}
+    {% endif %}
+  </li>
+</ul>
+";
+    assert_eq!(lay("html", page), page);
+    let part = "<p>Ebb</p>\n    <p>Low</p>\n  {{ end }}\n<ul>\n<li>a</li>\n</ul>\n";
+    let wanted = part.replace("<li>", "  <li>");
+    assert_eq!(lay("html", part), wanted);
+}
