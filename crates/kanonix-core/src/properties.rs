@@ -354,7 +354,7 @@ fn spoil(clean: &str, case: &Case) -> Option<(String, usize)> {
                 || tree.tokens[index].role == Role::Join;
             let range = tree.gap(index, clean.len());
             let present = &clean[range.clone()];
-            let is_kept = gap.want == Want::Keep
+            let is_kept = gap.want.keeps()
                 || keeps(gap.setting)
                 || (gap.column != Column::None
                     && keeps_columns

@@ -371,6 +371,7 @@ impl Filler<'_> {
         let token = &self.sheet.tree.tokens[index];
         let open = match gap.want {
             Want::Keep => return self.keep(index, present),
+            Want::GoWith => return self.go_with(index, present),
             Want::Flat => false,
             // A line always starts a unit, and so is never inside one.
             Want::Line | Want::Newline => true,
@@ -442,6 +443,19 @@ impl Filler<'_> {
                 self.line_start = index;
             }
             None => self.column += columns(present, self.tab),
+        }
+    }
+
+    /// A line that goes with the first one of its unit, which is live.
+    fn go_with(&mut self, index: usize, present: &str) {
+        self.keep(index, present);
+        let first = self.sheet.units.all[self.sheet.units.of_token[index] as usize].first as usize;
+        let indent = self.shifted(self.line_indent, first);
+        if self.line_start == index && indent != self.line_indent {
+            self.line_indent = indent;
+            self.column = self.indents.columns(indent);
+            self.gaps[index] =
+                Filled::Lines { breaks: None, indent: Some(indent), trim: self.trim };
         }
     }
 

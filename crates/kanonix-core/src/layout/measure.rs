@@ -68,7 +68,7 @@ impl Measures {
         for (index, token) in tree.tokens.iter().enumerate() {
             let gap = &plan.gaps[index];
             column = column.saturating_add(match gap.want {
-                Want::Keep => {
+                Want::Keep | Want::GoWith => {
                     let present = &text[tree.gap(index, text.len())];
                     if present.contains('\n') { 0 } else { columns(present, tab) as u32 }
                 }
@@ -124,11 +124,14 @@ impl Measures {
         for index in (0..count).rev() {
             let gap = &plan.gaps[index];
             let token = &tree.tokens[index];
-            let kept_break = gap.want == Want::Keep && tree.broken(index, text);
+            let kept_break = gap.want.keeps() && tree.broken(index, text);
             let beside = token.role == Role::Comment && gap.setting == Setting::CommentGap;
             let after_lines = index > 0 && tree.tokens[index - 1].multi_line;
             let may_end =
-                !matches!(gap.want, Want::Keep | Want::Flat) || kept_break || beside || after_lines;
+                !(gap.want.keeps() || gap.want == Want::Flat)
+                || kept_break
+                || beside
+                || after_lines;
             let group = plan.group_of(index);
             // Rows that somebody laid out stay, whoever else could be opened.
             let has_rows = |group: &Group| {

@@ -352,7 +352,7 @@ impl<'a> Sheet<'a> {
             let begins_line = index == 0 || self.tree.broken(index, self.text);
             let place = self.tree.gap(index, self.text.len());
             match gap.want {
-                plan::Want::Keep => {}
+                want if want.keeps() => {}
                 _ if begins_line => {
                     let beside = [index.wrapping_sub(1), index + 1];
                     let beside = beside.iter().filter_map(|beside| self.plan.gaps.get(*beside));

@@ -64,6 +64,8 @@ impl<T> std::ops::IndexMut<GroupId> for ByGroup<T> {
 pub enum Want {
     /// What stands there: no rule knows better.
     Keep,
+    /// The same, but that a line which begins there goes with the first line of its unit.
+    GoWith,
     /// So many blanks, never a line break.
     Flat,
     /// A line break if the gap's group is open, else so many blanks.
@@ -72,6 +74,13 @@ pub enum Want {
     Line,
     /// A line break inside a unit.
     Newline,
+}
+
+impl Want {
+    /// Whether what stands there stays.
+    pub fn keeps(self) -> bool {
+        matches!(self, Want::Keep | Want::GoWith)
+    }
 }
 
 /// What neighbouring lines may have lined up.
@@ -684,7 +693,7 @@ impl Plan {
                 group.is_forced()
                     || (group.rows == Rows::Kept && (gap.chosen || tree.broken(index, text)))
             }),
-            Want::Keep => tree.broken(index, text),
+            Want::Keep | Want::GoWith => tree.broken(index, text),
             Want::Flat => false,
         }
     }

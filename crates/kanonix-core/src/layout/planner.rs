@@ -156,7 +156,7 @@ impl<'a> Planner<'a> {
     /// White space that shows is there or not as it stands, whatever a rule has said.
     fn hold_shown(&mut self) {
         for token in 0..self.tree.shows.len() as TokenId {
-            if !self.tree.shows(token) || self.gap(token).want == Want::Keep {
+            if !self.tree.shows(token) || self.gap(token).want.keeps() {
                 continue;
             }
             let is_apart = !self.gap_text(token).is_empty();
@@ -587,6 +587,11 @@ impl<'a> Planner<'a> {
     /// A gap that stays as it stands.
     pub fn keep_gap(&mut self, token: TokenId) {
         *self.gap(token) = Gap::KEPT;
+    }
+
+    /// The same, but that a line which begins there goes with the first line of its unit.
+    pub fn go_with(&mut self, token: TokenId) {
+        *self.gap(token) = Gap { want: Want::GoWith, ..Gap::KEPT };
     }
 
     /// Keeps every gap of a node as it stands, and counts it.

@@ -692,6 +692,13 @@ fn holds_action(p: &Planner, attributes: &[NodeId]) -> bool {
     })
 }
 
+/// Whether an action of a template takes several lines in a tag.
+fn has_spread_action(p: &Planner, node: NodeId) -> bool {
+    let [start, end] = [p.first(node), p.end(node) - 1].map(|at| &p.tree.tokens[at as usize]);
+    let text = &p.text[start.start as usize..end.end as usize];
+    templates::actions(text).into_iter().any(|action| text[action].contains('\n'))
+}
+
 /// Whether something right behind a tag's name is a part of that to a browser: `<who@tide.example>`.
 fn touches_name(p: &Planner, attributes: &[NodeId]) -> bool {
     attributes.first().is_some_and(|first| p.gap_text(p.first(*first)).is_empty())
@@ -702,7 +709,11 @@ fn tag(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let [_, name, attributes @ .., end] = parts else { return p.tight(parts) };
     if holds_action(p, attributes) || touches_name(p, attributes) {
         p.set_context(node, p.context(node) | STAYS);
-        return parts.iter().skip(1).for_each(|part| p.keep_gap(p.first(*part)));
+        let goes_with = !has_spread_action(p, node);
+        return parts.iter().skip(1).for_each(|part| match goes_with {
+            true => p.go_with(p.first(*part)),
+            false => p.keep_gap(p.first(*part)),
+        });
     }
     p.word(p.first(*name), 0);
     let end_token = p.first(*end);

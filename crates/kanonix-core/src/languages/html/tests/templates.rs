@@ -268,3 +268,35 @@ fn what_holds_a_control_word_without_its_other_one_stays_as_it_stands() {
     let wanted = part.replace("<li>", "  <li>");
     assert_eq!(lay("html", part), wanted);
 }
+
+#[test]
+fn the_lines_of_a_tag_with_actions_in_it_go_with_its_first_one() {
+    let page = "\
+<div>
+<p class=\"quay\"
+   {% if high %}title=\"High\"{% endif %}
+  id=\"level\">
+a
+</p>
+<p class=\"quay\"
+   {% if high
+      or higher %}title=\"High\"{% endif %}>
+a
+</p>
+</div>
+";
+    insta::assert_snapshot!(lay_with("html", &[("page_indent", "text", "true")], page), @r#"
+    <div>
+      <p class="quay"
+         {% if high %}title="High"{% endif %}
+        id="level">
+        a
+      </p>
+      <p class="quay"
+       {% if high
+          or higher %}title="High"{% endif %}>
+        a
+      </p>
+    </div>
+    "#);
+}
