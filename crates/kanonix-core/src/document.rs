@@ -305,9 +305,12 @@ impl<'a> Document<'a> {
         let parsed = self.parsed.as_ref()?;
         let all = set.is_whole() || set.turned_from().is_some();
         let is_whole = all || self.language.grammar.is_seen_whole(&self.text);
-        // Where members have an order, a new one is held against all of them, and a name may be mentioned
-        // anywhere.
-        let is_whole = is_whole || MemberOrder::is_asked(style) || Sheet::drops_imports(style);
+        // A new member is held against all of them, where they have an order; a name may be mentioned
+        // anywhere, and a paragraph that is filled is one unit, however many elements it takes.
+        let is_whole = is_whole
+            || MemberOrder::is_asked(style)
+            || Sheet::drops_imports(style)
+            || Sheet::looks_at_words(style);
         if is_whole || parsed.has_faults() || Sheet::may_keep(&self.text) {
             return None;
         }

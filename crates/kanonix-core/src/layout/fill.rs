@@ -371,7 +371,7 @@ impl Filler<'_> {
         let token = &self.sheet.tree.tokens[index];
         let open = match gap.want {
             Want::Keep => return self.keep(index, present),
-            Want::GoWith => return self.go_with(index, present),
+            Want::GoWith => return self.go_with(index, present, gap.group),
             Want::Flat => false,
             // A line always starts a unit, and so is never inside one.
             Want::Line | Want::Newline => true,
@@ -446,12 +446,16 @@ impl Filler<'_> {
         }
     }
 
-    /// A line that goes with the first one of its unit, which is live.
-    fn go_with(&mut self, index: usize, present: &str) {
+    /// A line that goes with the one that its group's stem stands on, and is never less far in.
+    fn go_with(&mut self, index: usize, present: &str, group: Option<GroupId>) {
         self.keep(index, present);
-        let first = self.sheet.units.all[self.sheet.units.of_token[index] as usize].first as usize;
-        let indent = self.shifted(self.line_indent, first);
-        if self.line_start == index && indent != self.line_indent {
+        let Some(group) = group.filter(|_| self.line_start == index) else { return };
+        let stem = self.sheet.plan.groups[group].stem as usize;
+        let least = self.present_line_indent(stem);
+        let is_less = !self.indents.text(self.line_indent).starts_with(self.indents.text(least));
+        let from = if is_less { least } else { self.line_indent };
+        let indent = self.shifted(from, stem);
+        if indent != self.line_indent {
             self.line_indent = indent;
             self.column = self.indents.columns(indent);
             self.gaps[index] =

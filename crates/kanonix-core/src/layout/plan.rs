@@ -64,7 +64,7 @@ impl<T> std::ops::IndexMut<GroupId> for ByGroup<T> {
 pub enum Want {
     /// What stands there: no rule knows better.
     Keep,
-    /// The same, but that a line which begins there goes with the first line of its unit.
+    /// The same, but that a line which begins there goes with the one that the group's stem stands on.
     GoWith,
     /// So many blanks, never a line break.
     Flat,

@@ -589,9 +589,9 @@ impl<'a> Planner<'a> {
         *self.gap(token) = Gap::KEPT;
     }
 
-    /// The same, but that a line which begins there goes with the first line of its unit.
-    pub fn go_with(&mut self, token: TokenId) {
-        *self.gap(token) = Gap { want: Want::GoWith, ..Gap::KEPT };
+    /// The same, but that a line which begins there goes with the one that a group's stem stands on.
+    pub fn go_with(&mut self, token: TokenId, group: GroupId) {
+        *self.gap(token) = Gap { want: Want::GoWith, group: Some(group), ..Gap::KEPT };
     }
 
     /// Keeps every gap of a node as it stands, and counts it.

@@ -709,11 +709,12 @@ fn tag(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let [_, name, attributes @ .., end] = parts else { return p.tight(parts) };
     if holds_action(p, attributes) || touches_name(p, attributes) {
         p.set_context(node, p.context(node) | STAYS);
-        let goes_with = !has_spread_action(p, node);
-        return parts.iter().skip(1).for_each(|part| match goes_with {
-            true => p.go_with(p.first(*part)),
-            false => p.keep_gap(p.first(*part)),
-        });
+        let parts = parts.iter().skip(1).map(|part| p.first(*part)).collect::<Vec<TokenId>>();
+        if has_spread_action(p, node) {
+            return parts.into_iter().for_each(|part| p.keep_gap(part));
+        }
+        let group = p.group(Shape::Block, p.first(node), p.end(node));
+        return parts.into_iter().for_each(|part| p.go_with(part, group));
     }
     p.word(p.first(*name), 0);
     let end_token = p.first(*end);

@@ -2,7 +2,7 @@
 
 use crate::languages::testing::{faults, lay, lay_with, lines, touched};
 use crate::text::{LineSet, apply};
-use crate::{judge, languages};
+use crate::{Document, judge, languages};
 
 mod templates;
 
@@ -553,6 +553,13 @@ fn a_paragraph_is_filled_that_a_touched_line_is_of_and_no_other() {
       water.
     </div>
     ");
+    // However many elements stand between a touched line and the others of its paragraph.
+    let words = "<b>ebb</b>\n[ ]\n".repeat(20);
+    let text = format!("<h2>Tides</h2>\n{words}<h2>Levels</h2>\n");
+    let (page, set) = (Document::new(text, html), LineSet::of([39..40]));
+    let (near, all) = (page.judge(&style, &set), page.judge_all_around(&style, &set));
+    assert_eq!((&near.edits, &near.slips), (&all.edits, &all.slips));
+    assert!(near.edits.len() > 10, "all of its lines");
 }
 
 /// What a program asks for that is no browser.
