@@ -52,6 +52,7 @@ use super::plan::{BareBlock, Column, Gap, Group, GroupId, Opens, Plan, Shape, Wa
 use crate::style::{Key, MemberOrder, Setting, Style, WordOrder};
 use crate::syntax::{NodeId, Role, Said, TokenId, Tree};
 use std::cell::OnceCell;
+use std::ops::Range;
 use std::rc::Rc;
 
 /// A language's rule for a node: it is given the node's children that are not comments, joins or
@@ -569,8 +570,17 @@ impl<'a> Planner<'a> {
 
     /// All of a node stays as it stands.
     pub fn fix(&mut self, node: NodeId) {
-        let tokens = self.first(node) as usize..self.end(node) as usize;
-        self.plan.fixed.push(tokens);
+        self.fix_tokens(self.first(node)..self.end(node));
+    }
+
+    /// The lines that these tokens stand on stay as they are.
+    pub fn fix_tokens(&mut self, tokens: Range<TokenId>) {
+        self.plan.fixed.push(tokens.start as usize..tokens.end as usize);
+    }
+
+    /// Whether a token is among those that stay as they stand so far.
+    pub fn is_fixed(&self, token: TokenId) -> bool {
+        self.plan.fixed.iter().any(|fixed| fixed.contains(&(token as usize)))
     }
 
     /// Says that these tokens, which begin neighbouring rows, are one name with several beginnings: some people

@@ -1,10 +1,12 @@
 //! Whether what stands in elements is further in than they are, and by how much, as most of a page has it.
+//! A page leaves that to its elements.
 
 use super::elements;
 use super::space::markup;
 use super::templates::{self, Control};
 use crate::layout::planner::Planner;
 use crate::style::Key;
+use crate::syntax::{NodeId, TokenId};
 use std::cmp::Ordering;
 use std::collections::HashSet;
 
@@ -58,6 +60,14 @@ impl Habits {
         habits
     }
 
+    /// Leaves them to the elements of a page.
+    pub(super) fn leave(&self, p: &mut Planner, page: NodeId) {
+        let keys = [Key::Root, Key::Element, Key::Text, Key::Control].into_iter();
+        let word: u8 = keys.filter(|key| self.indents(*key)).map(|key| 1 << bit(key)).sum();
+        let step = STEPS.iter().position(|step| Some(*step) == self.step()).unwrap_or(0) as u8;
+        p.set_context(page, word | step << STEP);
+    }
+
     fn of_content(&mut self, key: Key) -> &mut i32 {
         match key {
             Key::Root => &mut self.root,
@@ -68,7 +78,7 @@ impl Habits {
     }
 
     /// Whether most of what `page_indent` knows by a key is further in.
-    pub(super) fn indents(&self, key: Key) -> bool {
+    fn indents(&self, key: Key) -> bool {
         let more = match key {
             Key::Root => self.root,
             Key::Element => self.element,
@@ -79,7 +89,7 @@ impl Habits {
     }
 
     /// By how many columns most of what is further in is that.
-    pub(super) fn step(&self) -> Option<usize> {
+    fn step(&self) -> Option<usize> {
         let all: u32 = self.further[1..].iter().sum();
         (1..=WIDEST).find(|step| self.further[*step] * 2 > all)
     }
@@ -107,4 +117,63 @@ fn content(line: &str, next: &str, ends: &HashSet<&str>) -> Option<Key> {
         true => Key::Element,
         false => Key::Text,
     })
+}
+
+/// The place of a kind of content in the word that a page leaves for its elements: whether most of
+/// it is further in.
+fn bit(key: Key) -> u8 {
+    match key {
+        Key::Root => 0,
+        Key::Element => 1,
+        Key::Text => 2,
+        _ => 3,
+    }
+}
+
+/// In the word that a page leaves for its elements: which of these is the step by which most of it is
+/// further in, if one is.
+const STEP: u8 = 4;
+const STEPS: [usize; 8] = [0, 1, 2, 3, 4, 5, 6, 8];
+
+/// By how many columns most of a page's content is further in.
+pub(super) fn usual_step(p: &Planner, node: NodeId) -> Option<usize> {
+    let step = STEPS[usize::from(p.context(node) >> STEP & 0b111)];
+    (step > 0).then_some(step)
+}
+
+/// Whether most lines of what begins at some places are further in than the line of a token; else
+/// what most of the page has. One line more is most of them where all stand in or no step further in.
+pub(super) fn is_further(
+    p: &Planner,
+    node: NodeId,
+    key: Key,
+    line: TokenId,
+    places: impl Iterator<Item = TokenId>,
+) -> bool {
+    let own = p.line_columns(line);
+    let columns: Vec<usize> =
+        places.filter(|token| p.broken_before(*token)).map(|token| p.line_columns(token)).collect();
+    match columns[..] {
+        [one] if one == own => false,
+        [one] if one == own + p.choices.step => true,
+        _ => most(&columns, own).unwrap_or_else(|| p.context(node) >> bit(key) & 1 == 1),
+    }
+}
+
+/// The same where it is clear.
+pub(super) fn most_are_further(
+    p: &Planner,
+    line: TokenId,
+    places: impl Iterator<Item = TokenId>,
+) -> Option<bool> {
+    let lines = places.filter(|token| p.broken_before(*token));
+    let columns: Vec<usize> = lines.map(|token| p.line_columns(token)).collect();
+    most(&columns, p.line_columns(line))
+}
+
+/// Whether most of some columns are behind another one, and not by one line alone.
+fn most(columns: &[usize], own: usize) -> Option<bool> {
+    let further = columns.iter().filter(|column| **column > own).count();
+    let beside = columns.len() - further;
+    (further.abs_diff(beside) > 1).then_some(further > beside)
 }

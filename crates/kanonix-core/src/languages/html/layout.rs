@@ -1,9 +1,10 @@
 //! How pages are laid out: tags, attributes, and what stands in elements.
 
+use super::controls;
 use super::elements::{self, Display};
-use super::habits::Habits;
+use super::habits::{Habits, is_further, usual_step};
 use super::paragraphs;
-use super::templates::{self, Control};
+use super::templates;
 use crate::languages::kinds::kinds;
 use crate::layout::plan::{Around, GroupId, MOST_STEPS, Rows, Shape, Slight};
 use crate::layout::planner::Planner;
@@ -40,21 +41,21 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, parts: &[NodeId]) -> bool {
 
 /// A place in an element, or in a page, where a line may end.
 #[derive(Default)]
-struct Place {
-    token: TokenId,
+pub(super) struct Place {
+    pub(super) token: TokenId,
     /// Whether it stands beside a part that has lines of its own.
-    beside_block: bool,
+    pub(super) beside_block: bool,
     /// Whether both of its neighbours are such parts, each on one line.
-    in_row: bool,
+    pub(super) in_row: bool,
     /// Whether it stays as it stands where no line begins there.
-    stays: bool,
+    pub(super) stays: bool,
     /// Whether white space there is part of what stands before it: nothing has ended that.
-    goes_on: bool,
+    pub(super) goes_on: bool,
     /// The end tag of what follows, if that begins a line, too.
-    end_line: Option<TokenId>,
+    pub(super) end_line: Option<TokenId>,
     /// Of a line that goes on with a text: what begins on the line that the text begins on, and how many
     /// steps further in than that it is.
-    hangs: Option<(TokenId, u8)>,
+    pub(super) hangs: Option<(TokenId, u8)>,
 }
 
 fn display(p: &Planner, node: NodeId) -> Display {
@@ -172,11 +173,11 @@ fn hang(p: &Planner, around: NodeId, places: &mut [Place]) {
     let canon = p.choices.step.max(1);
     let own = usual_step(p, around).unwrap_or(canon);
     for (index, place) in places.iter_mut().enumerate() {
-        if !p.broken_before(place.token) {
+        if !p.broken_before(place.token) || place.goes_on {
             continue;
         }
         let breaks = p.gap_text(place.token).bytes().filter(|byte| *byte == b'\n').count();
-        let is_control = control_at(p, place.token).is_some();
+        let is_control = controls::control_at(p, place.token).is_some();
         let is_behind = std::mem::replace(&mut behind_control, is_control);
         let is_apart = breaks > 1 || is_control || is_behind;
         if index == 0 || place.beside_block || is_apart {
@@ -224,43 +225,6 @@ fn end_line(p: &Planner, node: NodeId) -> Option<TokenId> {
     Some(p.first(last)).filter(|tag| p.broken_before(*tag))
 }
 
-/// Whether most lines of what begins at some places are further in than the line of a token; else
-/// what most of the page has. One line more is most of them where all stand in or no step further in.
-fn is_further(
-    p: &Planner,
-    node: NodeId,
-    key: Key,
-    line: TokenId,
-    places: impl Iterator<Item = TokenId>,
-) -> bool {
-    let own = p.line_columns(line);
-    let columns: Vec<usize> =
-        places.filter(|token| p.broken_before(*token)).map(|token| p.line_columns(token)).collect();
-    match columns[..] {
-        [one] if one == own => false,
-        [one] if one == own + p.choices.step => true,
-        _ => most(&columns, own).unwrap_or_else(|| p.context(node) >> bit(key) & 1 == 1),
-    }
-}
-
-/// The same where it is clear.
-fn most_are_further(
-    p: &Planner,
-    line: TokenId,
-    places: impl Iterator<Item = TokenId>,
-) -> Option<bool> {
-    let lines = places.filter(|token| p.broken_before(*token));
-    let columns: Vec<usize> = lines.map(|token| p.line_columns(token)).collect();
-    most(&columns, p.line_columns(line))
-}
-
-/// Whether most of some columns are behind another one, and not by one line alone.
-fn most(columns: &[usize], own: usize) -> Option<bool> {
-    let further = columns.iter().filter(|column| **column > own).count();
-    let beside = columns.len() - further;
-    (further.abs_diff(beside) > 1).then_some(further > beside)
-}
-
 /// The lines of a text that go on with an action.
 pub(super) fn lines_of_actions(p: &Planner, node: NodeId) -> Vec<TokenId> {
     let tokens = p.first(node)..p.end(node);
@@ -279,14 +243,11 @@ pub(super) fn lines_of_actions(p: &Planner, node: NodeId) -> Vec<TokenId> {
 }
 
 fn document(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
-    let habits = Habits::of(p);
-    let keys = [Key::Root, Key::Element, Key::Text, Key::Control].into_iter();
-    let word: u8 = keys.filter(|key| habits.indents(*key)).map(|key| 1 << bit(key)).sum();
-    let step = STEPS.iter().position(|step| Some(*step) == habits.step()).unwrap_or(0) as u8;
-    p.set_context(node, word | step << STEP);
+    Habits::of(p).leave(p, node);
+    controls::fix_torn(p);
     let places = places(p, node, parts, None);
     paragraphs::fill(p, parts, 0);
-    let levels = control_levels(p, node, &places);
+    let levels = controls::levels(p, node, &places);
     for (index, place) in places.into_iter().enumerate() {
         if p.flows(place.token) {
             continue;
@@ -309,7 +270,7 @@ fn document(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
 
 /// Whether a line begins at a place of something that has several: where one does, and around what
 /// has lines of its own, unless that stands in a row with others.
-fn begins_line(p: &Planner, place: &Place) -> bool {
+pub(super) fn begins_line(p: &Planner, place: &Place) -> bool {
     (p.broken_before(place.token) && !place.goes_on)
         || (place.beside_block
             && !place.in_row
@@ -442,7 +403,7 @@ fn spread(
     let group = p.group(Shape::Block, p.first(node), p.end(node));
     let edge = p.choices.edge_blank;
     let level = if in_sentence(p, start, places, closing) { 0 } else { depth(p, node, places) };
-    let Some(levels) = control_levels(p, node, places) else { return p.fix(node) };
+    let Some(levels) = controls::levels(p, node, places) else { return p.fix(node) };
     let end = closing.unwrap_or(p.end(node));
     let is_comment = |token: TokenId| p.tree.tokens[token as usize].role == Role::Comment;
     if level > 0 && (closing.is_none() || is_comment(end - 1)) {
@@ -488,133 +449,6 @@ fn closes_apart(p: &Planner, places: &[Place], closing: &Place) -> bool {
         && !places.iter().any(is_text)
 }
 
-/// How many steps further in each place is for the control words that it stands between: where both
-/// ends of each stand on lines of their own here. `None` where one ends or goes on that began
-/// elsewhere: tags that only balance across its branches.
-fn control_levels(p: &mut Planner, node: NodeId, places: &[Place]) -> Option<Vec<u8>> {
-    let mut levels = vec![0u8; places.len()];
-    // What others hold that stand inside says nothing of those around them.
-    let mut is_inside = vec![false; places.len()];
-    for Controls { words, held } in controls(p, places)? {
-        let lines: Vec<usize> = held.iter().copied().filter(|at| !is_inside[*at]).collect();
-        held.iter().for_each(|at| is_inside[*at] = true);
-        let all = is_held_further(p, node, places, words[0], &lines, None);
-        for pair in words.windows(2) {
-            let within = |at: &&usize| (pair[0]..pair[1]).contains(*at);
-            let lines: Vec<usize> = lines.iter().filter(within).copied().collect();
-            if is_held_further(p, node, places, words[0], &lines, Some(all)) {
-                let held = held.iter().filter(within);
-                held.for_each(|at| levels[*at] = levels[*at].saturating_add(1));
-                holds(p, places, pair[0], pair[1]);
-            }
-        }
-    }
-    Some(levels)
-}
-
-/// What stands between two control words is a block of the first one's.
-fn holds(p: &mut Planner, places: &[Place], word: usize, next: usize) {
-    let first = places[word + 1..next].iter().find(|place| !place.goes_on);
-    let first = first.map(|place| place.token);
-    let [word, end] = [word, next].map(|at| places[at].token);
-    // Comments are part of what stands around them, and below all of it they would go with what follows.
-    match first {
-        Some(first) => {
-            let group = p.group(Shape::Block, word, end);
-            p.block_below(word, first, end, group);
-        }
-        None => p.empty_block(word, word),
-    }
-}
-
-/// The control word that a text begins with, which may take several lines.
-fn control_at<'t>(p: &Planner<'t>, token: TokenId) -> Option<Control<'t>> {
-    let text = p.token_text(token);
-    if templates::action(text).is_some() {
-        return templates::control(text);
-    }
-    let rest = &p.text[p.tree.tokens[token as usize].start as usize..];
-    let length = templates::action(rest)?;
-    let line = rest[length..].find('\n').map_or(rest.len(), |end| length + end);
-    templates::control(rest[..line].trim_end())
-}
-
-/// Control words that begin, go on with and end one thing, and what stands between them.
-struct Controls {
-    words: Vec<usize>,
-    held: Vec<usize>,
-}
-
-/// What control words have begun and not ended yet.
-struct Begun<'t> {
-    name: &'t str,
-    has_end: bool,
-    /// Where the one stands that began it, and those that go on with it.
-    words: Vec<usize>,
-}
-
-/// The control words among some places, inner ones first. `None` where one has no end among them, or no
-/// beginning.
-fn controls(p: &Planner, places: &[Place]) -> Option<Vec<Controls>> {
-    let starts = |place: &Place| place.token == 0 || begins_line(p, place);
-    let alone = |index: usize| {
-        starts(&places[index])
-            && places[index + 1..].iter().find(|place| !place.goes_on).is_none_or(starts)
-            && p.tree.tokens[places[index].token as usize].role == Role::Text
-    };
-    let control = |index: usize| control_at(p, places[index].token).filter(|_| alone(index));
-    let mut all = Vec::new();
-    let mut open: Vec<Begun> = Vec::new();
-    for index in 0..places.len() {
-        match control(index) {
-            Some(control @ (Control::Opens(name) | Control::MayOpen(name))) => {
-                let has_end = matches!(control, Control::Opens(_));
-                open.push(Begun { name, has_end, words: vec![index] });
-            }
-            Some(Control::GoesOn) => open.last_mut()?.words.push(index),
-            Some(Control::Closes(name)) => {
-                let last = open.iter().rposition(|begun| begun.name == name)?;
-                // What has no end here is a word like any other: what goes on does so with this one.
-                let mut words = open[last].words.clone();
-                for inner in open.drain(last..).skip(1) {
-                    if inner.has_end {
-                        return None;
-                    }
-                    words.extend_from_slice(&inner.words[1..]);
-                }
-                // The later lines of a control word are part of that.
-                let is_held = |at: &usize| !words.contains(at) && !places[*at].goes_on;
-                let held = (words[0]..index).filter(is_held).collect();
-                words.push(index);
-                all.push(Controls { words, held });
-            }
-            None => {}
-        }
-    }
-    (!open.iter().any(|begun| begun.has_end)).then_some(all)
-}
-
-/// Whether what stands between two control words is further in than they are: as agreed, or else where
-/// most of its lines are; as in `all` of the branches where that is not clear.
-fn is_held_further(
-    p: &Planner,
-    node: NodeId,
-    places: &[Place],
-    word: usize,
-    held: &[usize],
-    all: Option<bool>,
-) -> bool {
-    let lines = held.iter()
-        .flat_map(|at| [Some(places[*at].token), places[*at].end_line])
-        .flatten();
-    let word = places[word].token;
-    let keep = || match all {
-        Some(all) => most_are_further(p, word, lines.clone()).unwrap_or(all),
-        None => is_further(p, node, Key::Control, word, lines.clone()),
-    };
-    p.choices.page_indents.of(Key::Control).unwrap_or_else(keep)
-}
-
 /// Whether an element goes on with a sentence over a line's end: neither of its tags stands apart.
 fn in_sentence(
     p: &Planner,
@@ -625,27 +459,6 @@ fn in_sentence(
     let opens = places.first().is_some_and(|first| p.broken_before(first.token));
     let closes = closing.is_none_or(|closing| p.broken_before(closing));
     !opens && !closes && shows(p, places.first().map_or(p.first(start), |first| first.token))
-}
-
-/// The place of a kind of content in the word that a page leaves for its elements: whether most of
-/// it is further in.
-fn bit(key: Key) -> u8 {
-    match key {
-        Key::Root => 0,
-        Key::Element => 1,
-        Key::Text => 2,
-        _ => 3,
-    }
-}
-
-/// In the word that a page leaves for its elements: which of these is the step by which most of it is
-/// further in, if one is.
-const STEP: u8 = 4;
-const STEPS: [usize; 8] = [0, 1, 2, 3, 4, 5, 6, 8];
-
-fn usual_step(p: &Planner, node: NodeId) -> Option<usize> {
-    let step = STEPS[usize::from(p.context(node) >> STEP & 0b111)];
-    (step > 0).then_some(step)
 }
 
 /// How many steps further in what an element holds is.
@@ -666,8 +479,7 @@ fn depth(p: &Planner, node: NodeId, places: &[Place]) -> u8 {
         // What control words hold may be further in than they are.
         let mut is_own: Vec<bool> =
             places.iter().map(|place| Some(place.token) != closing).collect();
-        let held = controls(p, places).into_iter().flatten().flat_map(|controls| controls.held);
-        held.for_each(|at| is_own[at] = false);
+        controls::held(p, places).into_iter().for_each(|at| is_own[at] = false);
         let inner = places.iter().zip(is_own).filter(|(_, own)| *own).map(|(place, _)| place);
         let lines = inner.flat_map(|place| [own_line(place), place.end_line]).flatten();
         is_further(p, node, key, p.first(node), lines)

@@ -1,5 +1,6 @@
 //! Pages: elements and what is written between them, where white space may show.
 
+mod controls;
 mod elements;
 mod embedded;
 mod habits;

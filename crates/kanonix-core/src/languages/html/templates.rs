@@ -25,7 +25,7 @@ pub(super) fn action(text: &str) -> Option<usize> {
 }
 
 /// Whether an action is a comment: `{# #}`, `{{/* */}}`, `{{! }}`.
-fn is_comment(action: &str) -> bool {
+pub(super) fn is_comment(action: &str) -> bool {
     let inside = action
         .strip_prefix("{{")
         .map(|inside| inside.trim_start_matches(TRIMS).trim_start());

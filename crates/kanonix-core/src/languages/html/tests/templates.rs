@@ -225,6 +225,9 @@ fn a_control_word_may_take_several_lines() {
     let bare = page.replace("\n  <", "\n<");
     assert_eq!(lay_with("html", &[("page_indent", "control", "true")], &bare), page);
     assert_eq!(lay("html", page), page);
+    // What is below one does not hang on its last line.
+    let page = "{% set low = ebb and\n             lower %}\n{# why #}\n{{ low }}\n<p>a</p>\n";
+    assert_eq!(lay("html", page), page);
 }
 
 #[test]
@@ -299,4 +302,42 @@ a
       </p>
     </div>
     "#);
+}
+
+#[test]
+fn what_branches_begin_and_end_stays_and_is_laid_out_around() {
+    let page = "\
+<div>
+  <select>
+      {% for gauge in gauges %}
+        {% if gauge.begins %}
+          <optgroup label=\"Quay\">
+        {% elif gauge.ends %}
+          </optgroup>
+        {% else %}
+          <option>{{ gauge }}</option>
+        {% endif %}
+      <option>None</option>
+      {% endfor %}
+  </select>
+</div>
+";
+    let wanted = page.replace("      {% for", "    {% for").replace("      {% endf", "    {% endf");
+    assert_eq!(lay("html", page), wanted);
+}
+
+#[test]
+fn a_comment_beside_a_control_word_that_goes_on_stays_there() {
+    let page = "\
+{% if ebb %}
+  <p>Ebb</p>
+{# The water rises. #}
+{# Or stands. #}
+{% else %}
+  {# The level. #}
+  <p>Flood</p>
+  {# Nothing. #}
+{% endif %}
+";
+    assert_eq!(lay_with("html", &[("page_indent", "control", "true")], page), page);
 }
