@@ -178,7 +178,16 @@ pub(super) fn is_alone(kind: u16, text: &str) -> bool {
 
 /// Whether all of a construct stays as it stands.
 pub(super) fn is_exact(kind: u16, text: &str) -> bool {
-    Kind::of(kind) == Kind::Element && said(text) & EXACT != 0
+    Kind::of(kind) == Kind::Element
+        && (said(text) & EXACT != 0
+            || (name(text).eq_ignore_ascii_case("iframe") && holds_some(text)))
+}
+
+/// Whether something stands between an element's tags, which is a text and no elements to a browser.
+fn holds_some(element: &str) -> bool {
+    let inside = element.rfind("</").map_or(element, |end| &element[..end]);
+    let behind_tag = inside.rsplit('>').next().unwrap_or_default();
+    inside.matches('<').count() > 1 || !behind_tag.trim().is_empty()
 }
 
 /// Whether such an element has no end tag: it goes on, white space and all, as far as something

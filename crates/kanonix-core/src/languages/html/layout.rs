@@ -597,7 +597,11 @@ fn goes_on_as_text(p: &Planner, node: NodeId, attributes: &[NodeId]) -> bool {
 /// `"quiet"`: the words of a `class` are in the agreed order.
 fn quoted(p: &mut Planner, node: NodeId) {
     let token = p.first(node);
-    p.quotes(token, 0, Setting::MarkupQuotes);
+    // A tag whose name a template makes is a text to all others.
+    let tag = p.parent(p.parent(node));
+    if !p.token_text(p.first(tag) + 1).starts_with('{') {
+        p.quotes(token, 0, Setting::MarkupQuotes);
+    }
     let name = p.parts(p.parent(node)).first().map(|name| p.token_text(p.first(*name)));
     if name.is_some_and(|name| name.eq_ignore_ascii_case("class")) {
         let text = p.token_text(token);

@@ -85,11 +85,12 @@ fn paragraphs(p: &mut Planner, parts: &[NodeId], level: u8) {
 }
 
 /// Whether two words are of two paragraphs: with a blank line between them, or where one of them is
-/// a control word.
+/// a control word that does not touch the other.
 fn stands_apart(p: &Planner, before: TokenId, token: TokenId) -> bool {
     let is_control = |token: TokenId| templates::control(p.token_text(token)).is_some();
-    let breaks = p.gap_text(token).bytes().filter(|byte| *byte == b'\n').count();
-    breaks > 1 || is_control(before) || is_control(token)
+    let gap = p.gap_text(token);
+    let breaks = gap.bytes().filter(|byte| *byte == b'\n').count();
+    breaks > 1 || (!gap.is_empty() && (is_control(before) || is_control(token)))
 }
 
 /// The tokens in a part that a line may begin with.

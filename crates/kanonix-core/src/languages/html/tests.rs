@@ -594,6 +594,9 @@ fn what_stands_beside_frames_stays_to_the_byte() {
     assert!(mended.contains(
         "<noframes><body>\n  <a   href=\"a.html\">here</a><p>\n</body></noframes>"
     ));
+    let page = "<p>\n  <iframe src=\"a\"><a   href=\"b\">c</a></iframe>\n  <iframe   src=\"a\"></iframe>\n</p>\n";
+    let wanted = page.replace("<iframe   src=\"a\"", "<iframe src='a'");
+    assert_eq!(lay_with("html", &single, page), wanted);
 }
 
 /// What is filled as a text stays so, whether a line of it ends between words or in a tag.

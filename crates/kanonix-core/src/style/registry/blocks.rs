@@ -187,7 +187,9 @@ pub(super) const ENTRIES: &[Entry] = &[
         setting: Setting::ElementLine,
         name: "element_line",
         about:
-            "Whether an element that begins and ends a line where a page is drawn (a paragraph, a list, a                 table, a heading) does so in the file, too, or stands beside others where somebody put it                 there.",
+            "Whether an element that begins and ends a line where a page is drawn (a paragraph, a list, a \
+                table, a heading) does so in the file, too, or stands beside others where somebody put it \
+                there.",
         slots: &[one(Family::Pages, ValueKind::Word(&["own_line", "keep"]), "own_line")],
         one_for_all: false,
     },

@@ -187,7 +187,10 @@ pub(super) const ENTRIES: &[Entry] = &[
     Entry {
         setting: Setting::TextFill,
         name: "text_fill",
-        about: "The lines of a page's text: as they stand, or each with as many words as                 `max_line_length` has room for, from one blank line, line break element or block to                 the next. No line ends where no white space shows, and none where                 `shown_space = \"everywhere\"`.",
+        about: "The lines of a page's text: as they stand, or each with as many words \
+                as `max_line_length` has room for, from one blank line, line break element or \
+                block to the next. No line ends where no white space shows, and none where \
+                `shown_space = \"everywhere\"`.",
         slots: &[one(Family::Pages, ValueKind::Word(&["keep", "width"]), "keep")],
         one_for_all: false,
     },

@@ -341,3 +341,25 @@ fn a_comment_beside_a_control_word_that_goes_on_stays_there() {
 ";
     assert_eq!(lay_with("html", &[("page_indent", "control", "true")], page), page);
 }
+
+#[test]
+fn quotes_stay_in_a_tag_whose_name_a_template_makes() {
+    let page = "<{{ tag }} id='quay'>a</{{ tag }}>\n<b id='quay'>a</b>\n";
+    assert_eq!(lay("html", page), page.replace("<b id='quay'", "<b id=\"quay\""));
+}
+
+#[test]
+fn what_stands_behind_an_action_in_a_tag_is_filled_with_what_is_before_it() {
+    let page = "\
+<div>
+  <a href=\"/tides\">{% translate \"Tides of the month\" %}</a> <button>{% translate \"Save\" %}</button>
+</div>
+";
+    let settings = [
+        ("text_fill", "", "width"),
+        ("list_wrap", "", "fit"),
+        ("max_line_length", "", "70"),
+    ];
+    let wanted = page.replace("</a> <button>", "</a>\n  <button>");
+    assert_eq!(lay_with("html", &settings, page), wanted);
+}
