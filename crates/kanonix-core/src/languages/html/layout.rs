@@ -504,6 +504,11 @@ fn holds_action(p: &Planner, attributes: &[NodeId]) -> bool {
     })
 }
 
+/// Whether a template makes the name of a tag: it is a text to all others.
+fn has_made_name(p: &Planner, tag: NodeId) -> bool {
+    p.token_text(p.first(tag) + 1).starts_with('{')
+}
+
 /// Whether an action of a template takes several lines in a tag.
 fn has_spread_action(p: &Planner, node: NodeId) -> bool {
     let [start, end] = [p.first(node), p.end(node) - 1].map(|at| &p.tree.tokens[at as usize]);
@@ -519,7 +524,7 @@ fn touches_name(p: &Planner, attributes: &[NodeId]) -> bool {
 /// `<a href="/tides" class="quiet">`: its attributes one a line once they do not fit.
 fn tag(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let [_, name, attributes @ .., end] = parts else { return p.tight(parts) };
-    if holds_action(p, attributes) || touches_name(p, attributes) {
+    if has_made_name(p, node) || holds_action(p, attributes) || touches_name(p, attributes) {
         p.set_context(node, p.context(node) | STAYS);
         let parts = parts.iter().skip(1).map(|part| p.first(*part)).collect::<Vec<TokenId>>();
         if has_spread_action(p, node) {
@@ -597,9 +602,7 @@ fn goes_on_as_text(p: &Planner, node: NodeId, attributes: &[NodeId]) -> bool {
 /// `"quiet"`: the words of a `class` are in the agreed order.
 fn quoted(p: &mut Planner, node: NodeId) {
     let token = p.first(node);
-    // A tag whose name a template makes is a text to all others.
-    let tag = p.parent(p.parent(node));
-    if !p.token_text(p.first(tag) + 1).starts_with('{') {
+    if !has_made_name(p, p.parent(p.parent(node))) {
         p.quotes(token, 0, Setting::MarkupQuotes);
     }
     let name = p.parts(p.parent(node)).first().map(|name| p.token_text(p.first(*name)));
