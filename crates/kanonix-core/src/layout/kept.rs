@@ -69,7 +69,8 @@ pub(super) fn asked(tree: &Tree, text: &str) -> Vec<Keep> {
 
 /// The tokens that are kept.
 pub(super) fn ranges(plan: &Plan, tree: &Tree, text: &str) -> Vec<Range<usize>> {
-    let mut ranges = plan.fixed.clone();
+    let fixed = plan.fixed.iter().map(|tokens| tokens.start as usize..tokens.end as usize);
+    let mut ranges: Vec<Range<usize>> = fixed.collect();
     ranges.extend(tree.kept.iter().cloned());
     if !may_ask(text) {
         return ranges;

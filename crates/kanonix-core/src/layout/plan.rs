@@ -2,8 +2,9 @@
 
 use crate::style::Setting;
 use crate::syntax::{TokenId, Tree};
-use std::collections::HashMap;
+use std::collections::{BTreeMap, HashMap};
 use std::num::NonZeroU32;
+use std::ops::Range;
 
 /// So many steps further in may a line stand that goes on with another one.
 pub const MOST_STEPS: usize = 4;
@@ -528,7 +529,7 @@ pub struct Member {
     /// What it is worth when the type comes to life.
     pub worth: Worth,
     /// The tokens that say that.
-    pub value: Vec<std::ops::Range<TokenId>>,
+    pub value: Vec<Range<TokenId>>,
 }
 
 /// An import of one name, which does nothing by itself.
@@ -546,7 +547,7 @@ pub struct Import {
 #[derive(Clone, Debug, PartialEq, Eq)]
 pub struct Remark {
     /// The bytes of the text that are meant.
-    pub bytes: std::ops::Range<usize>,
+    pub bytes: Range<usize>,
     /// What kind of thing is said: a word of `check`.
     pub about: &'static str,
     /// What is said.
@@ -603,6 +604,47 @@ pub struct BareBlock {
     pub group: GroupId,
 }
 
+/// Stretches of tokens; those that overlap or touch are one.
+///
+/// ```
+/// use kanonix_core::layout::plan::Stretches;
+/// let mut kept = Stretches::default();
+/// [4..6, 9..12, 14..15, 5..9, 20..20].into_iter().for_each(|tokens| kept.add(tokens));
+/// assert_eq!(kept.iter().collect::<Vec<_>>(), [4..12, 14..15]);
+/// assert_eq!([3, 4, 11, 12].map(|token| kept.around(token)), [None, Some(4), Some(4), None]);
+/// ```
+#[derive(Clone, Debug, Default)]
+pub struct Stretches(BTreeMap<TokenId, TokenId>);
+
+impl Stretches {
+    /// One more.
+    pub fn add(&mut self, tokens: Range<TokenId>) {
+        let Range { mut start, mut end } = tokens;
+        if start == end {
+            return;
+        }
+        while let Some((first, last)) = self.0.range(..=end).next_back()
+            && *last >= start
+        {
+            let first = *first;
+            (start, end) = (start.min(first), end.max(*last));
+            self.0.remove(&first);
+        }
+        self.0.insert(start, end);
+    }
+
+    /// Where the one begins that a token is in.
+    pub fn around(&self, token: TokenId) -> Option<TokenId> {
+        let (start, end) = self.0.range(..=token).next_back()?;
+        (token < *end).then_some(*start)
+    }
+
+    /// All of them, in the order of the text.
+    pub fn iter(&self) -> impl Iterator<Item = Range<TokenId>> + '_ {
+        self.0.iter().map(|(start, end)| *start..*end)
+    }
+}
+
 /// Everything that the rules have said about one text.
 pub struct Plan {
     /// One gap before each token, and one at the end of the file.
@@ -629,7 +671,7 @@ pub struct Plan {
     /// Per token: whether a rewrite names it.
     pub rewritten: Vec<bool>,
     /// Tokens that stay as they stand, as their grammar reads them by their lines.
-    pub fixed: Vec<std::ops::Range<usize>>,
+    pub fixed: Stretches,
     /// The first tokens of neighbouring rows that say one thing under names with several beginnings.
     pub names: Vec<Vec<TokenId>>,
     /// Constructs that no rule knows, by a token of theirs.
@@ -655,7 +697,7 @@ impl Plan {
             signs: HashMap::new(),
             bare_blocks: Vec::new(),
             rewritten: vec![false; tokens],
-            fixed: Vec::new(),
+            fixed: Stretches::default(),
             names: Vec::new(),
             kept: Vec::new(),
             keeps_end: false,

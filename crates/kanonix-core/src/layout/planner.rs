@@ -575,12 +575,12 @@ impl<'a> Planner<'a> {
 
     /// The lines that these tokens stand on stay as they are.
     pub fn fix_tokens(&mut self, tokens: Range<TokenId>) {
-        self.plan.fixed.push(tokens.start as usize..tokens.end as usize);
+        self.plan.fixed.add(tokens);
     }
 
     /// Whether a token is among those that stay as they stand so far.
     pub fn is_fixed(&self, token: TokenId) -> bool {
-        self.plan.fixed.iter().any(|fixed| fixed.contains(&(token as usize)))
+        self.plan.fixed.around(token).is_some()
     }
 
     /// Says that these tokens, which begin neighbouring rows, are one name with several beginnings: some people

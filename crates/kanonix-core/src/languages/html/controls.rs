@@ -3,46 +3,51 @@
 use super::habits::{is_further, most_are_further};
 use super::layout::{Kind, Place, begins_line};
 use super::templates::{self, Control};
-use crate::layout::plan::Shape;
+use crate::layout::plan::{Shape, Stretches};
 use crate::layout::planner::Planner;
 use crate::style::Key;
 use crate::syntax::{NodeId, Role, TokenId};
-use std::ops::Range;
 
 /// How many steps further in each place is for the control words that it stands between: where both
 /// ends of each stand on lines of their own here. `None` where one ends or goes on that began
 /// elsewhere: tags that only balance across its branches.
 pub(super) fn levels(p: &mut Planner, node: NodeId, places: &[Place]) -> Option<Vec<u8>> {
-    let mut levels = vec![0u8; places.len()];
-    // What others hold that stand inside says nothing of those around them.
-    let mut is_inside = vec![false; places.len()];
-    for Controls { words, held } in all(p, places)? {
-        let lines: Vec<usize> = held.iter().copied().filter(|at| !is_inside[*at]).collect();
-        held.iter().for_each(|at| is_inside[*at] = true);
+    let mut steps = vec![0; places.len() + 1];
+    for Controls { words, lines } in all(p, places)? {
         let all = is_held_further(p, node, places, words[0], &lines, None);
         for pair in words.windows(2) {
-            let within = |at: &&usize| (pair[0]..pair[1]).contains(*at);
-            let lines: Vec<usize> = lines.iter().filter(within).copied().collect();
-            if is_held_further(p, node, places, words[0], &lines, Some(all)) {
-                let beside = comments_beside(p, places, pair[0], pair[1]);
-                let held = held.iter().filter(within).filter(|at| !beside.contains(at));
-                held.for_each(|at| levels[*at] = levels[*at].saturating_add(1));
-                holds(p, places, pair[0], pair[1]);
+            let [word, next] = [pair[0], pair[1]];
+            let place = |at: usize| lines.partition_point(|line| *line < at);
+            let own = &lines[place(word)..place(next)];
+            if is_held_further(p, node, places, words[0], own, Some(all)) {
+                steps[word + 1] += 1;
+                steps[comments_beside(p, places, word, next)] -= 1;
+                holds(p, places, word, next);
             }
         }
     }
-    Some(levels)
+    Some(running(&steps).map(|level| u8::try_from(level).unwrap_or(u8::MAX)).collect())
 }
 
-/// The comments right before a control word that somebody put beside it: they speak of what it begins.
-fn comments_beside(p: &Planner, places: &[Place], word: usize, next: usize) -> Range<usize> {
+/// The sums of some numbers up to each of them but the last.
+fn running(steps: &[i32]) -> impl Iterator<Item = i32> + '_ {
+    let sums = steps.iter().scan(0, |sum, step| {
+        *sum += step;
+        Some(*sum)
+    });
+    sums.take(steps.len() - 1)
+}
+
+/// Where the comments begin that somebody put beside a control word right behind them: they speak of what
+/// it begins.
+fn comments_beside(p: &Planner, places: &[Place], word: usize, next: usize) -> usize {
     let column = p.line_columns(places[next].token);
     let is_beside = |at: &usize| {
         let token = places[*at].token;
         templates::is_comment(p.token_text(token)) && p.line_columns(token) == column
     };
     let own = (word + 1..next).rev().take_while(is_beside).last();
-    own.filter(|_| p.choices.remembers).unwrap_or(next)..next
+    own.filter(|_| p.choices.remembers).unwrap_or(next)
 }
 
 /// What stands between two control words is a block of the first one's.
@@ -72,18 +77,20 @@ pub(super) fn control_at<'t>(p: &Planner<'t>, token: TokenId) -> Option<Control<
     templates::control(rest[..line].trim_end())
 }
 
-/// Control words that begin, go on with and end one thing, and what stands between them.
+/// Control words that begin, go on with and end one thing.
 struct Controls {
     words: Vec<usize>,
-    held: Vec<usize>,
+    /// What stands between them, and between no others inside; those are among it.
+    lines: Vec<usize>,
 }
 
 /// What control words have begun among some places and not ended yet.
 struct Open<'t> {
     name: &'t str,
     has_end: bool,
-    /// Where the one stands that began it, and those that go on with it.
+    /// The one that began it, and those that go on with it.
     words: Vec<usize>,
+    lines: Vec<usize>,
 }
 
 /// The control words among some places, inner ones first. `None` where one has no end among them, or no
@@ -99,34 +106,44 @@ fn all(p: &Planner, places: &[Place]) -> Option<Vec<Controls>> {
     let control = |index: usize| {
         control_at(p, places[index].token).filter(|_| alone(index) && !is_torn(index))
     };
-    let mut all = Vec::new();
+    let mut all: Vec<Controls> = Vec::new();
     let mut open: Vec<Open> = Vec::new();
     for index in 0..places.len() {
         match control(index) {
             Some(control @ (Control::Opens(name) | Control::MayOpen(name))) => {
                 let has_end = matches!(control, Control::Opens(_));
-                open.push(Open { name, has_end, words: vec![index] });
+                open.push(Open { name, has_end, words: vec![index], lines: Vec::new() });
             }
             Some(Control::GoesOn) => open.last_mut()?.words.push(index),
             Some(Control::Closes(name)) => {
                 let last = open.iter().rposition(|open| open.name == name)?;
+                let mut inner = open.drain(last..);
+                let Open { mut words, mut lines, .. } = inner.next()?;
                 // What has no end here is a word like any other: what goes on does so with this one.
-                let mut words = open[last].words.clone();
-                for inner in open.drain(last..).skip(1) {
-                    if inner.has_end {
+                for other in inner {
+                    if other.has_end {
                         return None;
                     }
-                    words.extend_from_slice(&inner.words[1..]);
+                    lines.push(other.words[0]);
+                    lines.extend(other.lines);
+                    words.extend_from_slice(&other.words[1..]);
                 }
-                // The later lines of a control word are part of that.
-                let is_held = |at: &usize| !words.contains(at) && !places[*at].goes_on;
-                let held = (words[0]..index).filter(is_held).collect();
                 words.push(index);
-                all.push(Controls { words, held });
+                if let Some(around) = open.last_mut() {
+                    around.lines.extend_from_slice(&words);
+                }
+                all.push(Controls { words, lines });
             }
-            None => {}
+            // The later lines of a control word are part of that.
+            None if places[index].goes_on => {}
+            None => {
+                if let Some(around) = open.last_mut() {
+                    around.lines.push(index);
+                }
+            }
         }
     }
+    all.iter_mut().for_each(|controls| controls.lines.sort_unstable());
     (!open.iter().any(|open| open.has_end)).then_some(all)
 }
 
@@ -151,32 +168,35 @@ fn is_held_further(
     p.choices.page_indents.of(Key::Control).unwrap_or_else(keep)
 }
 
-/// The places that stand between control words.
-pub(super) fn held(p: &Planner, places: &[Place]) -> Vec<usize> {
-    all(p, places).into_iter().flatten().flat_map(|controls| controls.held).collect()
+/// Whether each place stands between control words.
+pub(super) fn are_held(p: &Planner, places: &[Place]) -> Vec<bool> {
+    let mut steps = vec![0; places.len() + 1];
+    for pair in all(p, places).iter().flatten().flat_map(|controls| controls.words.windows(2)) {
+        steps[pair[0] + 1] += 1;
+        steps[pair[1]] -= 1;
+    }
+    running(&steps).map(|around| around > 0).collect()
 }
 
 /// What stands between control words that are torn apart stays as it stands, with each element that only
 /// begins or ends there.
 pub(super) fn fix_torn(p: &mut Planner) {
     let torn = torn(p);
-    if torn.is_empty() {
+    if torn.iter().next().is_none() {
         return;
     }
-    let straddles = |node: &NodeId| {
-        let (first, last) = (p.first(*node), p.end(*node).saturating_sub(1));
-        torn.iter().any(|torn| torn.contains(&first) != torn.contains(&last))
-    };
     let elements = (0..p.tree.nodes.len() as NodeId).filter(|node| p.is(*node, Kind::Element));
+    let straddles = |node: &NodeId| {
+        torn.around(p.first(*node)) != torn.around(p.end(*node).saturating_sub(1))
+    };
     let own: Vec<NodeId> = elements.filter(straddles).collect();
     own.into_iter().for_each(|node| p.fix(node));
-    torn.into_iter().for_each(|torn| p.fix_tokens(torn));
+    torn.iter().for_each(|torn| p.fix_tokens(torn));
 }
 
-/// What control words have begun and not ended yet, in one element or another.
+/// What a control word has begun that has an end, in one element or another.
 struct Begun<'t> {
     name: &'t str,
-    has_end: bool,
     token: TokenId,
     /// What holds it.
     home: NodeId,
@@ -184,40 +204,37 @@ struct Begun<'t> {
     is_torn: bool,
 }
 
+/// So many inside one another are looked through for what ends; nobody writes more.
+const DEEPEST: usize = 64;
+
 /// The tokens from a control word to the one that ends what it begins, where they or one between them stand
 /// in different elements: tags that only balance across its branches.
-fn torn(p: &Planner) -> Vec<Range<TokenId>> {
-    let mut torn = Vec::new();
+fn torn(p: &Planner) -> Stretches {
+    let mut torn = Stretches::default();
     if !templates::may_hold(p.text) {
         return torn;
     }
     let mut open: Vec<Begun> = Vec::new();
     let texts = (0..p.tree.nodes.len() as NodeId).filter(|node| p.is(*node, Kind::Text));
-    for (text, token) in texts.flat_map(|text| (p.first(text)..p.end(text)).map(move |at| (
-        text,
-        at,
-    ))) {
+    let tokens = texts.flat_map(|text| (p.first(text)..p.end(text)).map(move |at| (text, at)));
+    for (text, token) in tokens {
         let home = p.parent(text);
         match control_at(p, token).filter(|_| is_alone(p, token)) {
-            Some(control @ (Control::Opens(name) | Control::MayOpen(name))) => {
-                let has_end = matches!(control, Control::Opens(_));
-                open.push(Begun { name, has_end, token, home, is_torn: false });
-            }
+            Some(Control::Opens(name)) => open.push(Begun { name, token, home, is_torn: false }),
             Some(Control::GoesOn) => {
-                if let Some(begun) = open.iter_mut().rfind(|begun| begun.has_end) {
+                if let Some(begun) = open.last_mut() {
                     begun.is_torn |= begun.home != home;
                 }
             }
             Some(Control::Closes(name)) => {
-                if let Some(at) = open.iter().rposition(|begun| begun.name == name) {
-                    let begun = &open[at];
-                    if begun.is_torn || begun.home != home {
-                        torn.push(begun.token..token + 1);
-                    }
-                    open.truncate(at);
+                let last = open.iter().rev().take(DEEPEST).position(|begun| begun.name == name);
+                let Some(at) = last.map(|last| open.len() - 1 - last) else { continue };
+                if open[at].is_torn || open[at].home != home {
+                    torn.add(open[at].token..token + 1);
                 }
+                open.truncate(at);
             }
-            None => {}
+            Some(Control::MayOpen(_)) | None => {}
         }
     }
     torn

@@ -477,10 +477,9 @@ fn depth(p: &Planner, node: NodeId, places: &[Place]) -> u8 {
     let own_line = |place: &Place| Some(place.token).filter(|_| place.hangs.is_none());
     let keep = || {
         // What control words hold may be further in than they are.
-        let mut is_own: Vec<bool> =
-            places.iter().map(|place| Some(place.token) != closing).collect();
-        controls::held(p, places).into_iter().for_each(|at| is_own[at] = false);
-        let inner = places.iter().zip(is_own).filter(|(_, own)| *own).map(|(place, _)| place);
+        let held = controls::are_held(p, places).into_iter();
+        let own = places.iter().zip(held).filter(|(_, held)| !held).map(|(place, _)| place);
+        let inner = own.filter(|place| Some(place.token) != closing);
         let lines = inner.flat_map(|place| [own_line(place), place.end_line]).flatten();
         is_further(p, node, key, p.first(node), lines)
     };

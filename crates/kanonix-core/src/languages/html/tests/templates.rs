@@ -125,7 +125,7 @@ fn a_word_that_has_no_end_takes_nothing_from_the_one_around_it() {
     let text =
         "{% if a %}\n  {% include \"ebb.html\" %}\n{% else %}\n  <p>Flood</p>\n{% endif %}\n";
     assert_eq!(lay_with("html", &[("page_indent", "control", "true")], text), text);
-    let (open, close) = ("{{ if .A }}\n".repeat(400), "{{ end }}\n".repeat(400));
+    let (open, close) = ("{{ if .A }}\n".repeat(4_000), "{{ end }}\n".repeat(4_000));
     let style = crate::languages::testing::style("html", &[("page_indent", "control", "true")]);
     let html = crate::languages::by_name("html").unwrap();
     for inside in ["<p>ebb</p>\n", "ebb\n  and flood\n"] {
