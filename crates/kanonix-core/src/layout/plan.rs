@@ -604,19 +604,19 @@ pub struct BareBlock {
     pub group: GroupId,
 }
 
-/// Stretches of tokens; those that overlap or touch are one.
+/// Ranges of tokens; those that overlap or touch are one.
 ///
 /// ```
-/// use kanonix_core::layout::plan::Stretches;
-/// let mut kept = Stretches::default();
+/// use kanonix_core::layout::plan::TokenRanges;
+/// let mut kept = TokenRanges::default();
 /// [4..6, 9..12, 14..15, 5..9, 20..20].into_iter().for_each(|tokens| kept.add(tokens));
 /// assert_eq!(kept.iter().collect::<Vec<_>>(), [4..12, 14..15]);
 /// assert_eq!([3, 4, 11, 12].map(|token| kept.around(token)), [None, Some(4), Some(4), None]);
 /// ```
 #[derive(Clone, Debug, Default)]
-pub struct Stretches(BTreeMap<TokenId, TokenId>);
+pub struct TokenRanges(BTreeMap<TokenId, TokenId>);
 
-impl Stretches {
+impl TokenRanges {
     /// One more.
     pub fn add(&mut self, tokens: Range<TokenId>) {
         let Range { mut start, mut end } = tokens;
@@ -671,7 +671,7 @@ pub struct Plan {
     /// Per token: whether a rewrite names it.
     pub rewritten: Vec<bool>,
     /// Tokens that stay as they stand, as their grammar reads them by their lines.
-    pub fixed: Stretches,
+    pub fixed: TokenRanges,
     /// The first tokens of neighbouring rows that say one thing under names with several beginnings.
     pub names: Vec<Vec<TokenId>>,
     /// Constructs that no rule knows, by a token of theirs.
@@ -697,7 +697,7 @@ impl Plan {
             signs: HashMap::new(),
             bare_blocks: Vec::new(),
             rewritten: vec![false; tokens],
-            fixed: Stretches::default(),
+            fixed: TokenRanges::default(),
             names: Vec::new(),
             kept: Vec::new(),
             keeps_end: false,

@@ -3,7 +3,7 @@
 use super::habits::{is_further, most_are_further};
 use super::layout::{Kind, Place, begins_line};
 use super::templates::{self, Control};
-use crate::layout::plan::{Shape, Stretches};
+use crate::layout::plan::{Shape, TokenRanges};
 use crate::layout::planner::Planner;
 use crate::style::Key;
 use crate::syntax::{NodeId, Role, TokenId};
@@ -209,8 +209,8 @@ const DEEPEST: usize = 64;
 
 /// The tokens from a control word to the one that ends what it begins, where they or one between them stand
 /// in different elements: tags that only balance across its branches.
-fn torn(p: &Planner) -> Stretches {
-    let mut torn = Stretches::default();
+fn torn(p: &Planner) -> TokenRanges {
+    let mut torn = TokenRanges::default();
     if !templates::may_hold(p.text) {
         return torn;
     }
