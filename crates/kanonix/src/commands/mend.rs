@@ -85,7 +85,11 @@ fn files(options: &Mend) -> anyhow::Result<Status> {
                     out.push_str(&format!("{}  {}\n", paint.strong(&name), count(changed, "line")));
                 }
                 for note in notes {
-                    out.push_str(&format!("    {note}\n"));
+                    match options.dry_run {
+                        // A patch has no room for it.
+                        true => errln!("kanonix: {}: {note}", visible(&item.shown)),
+                        false => out.push_str(&format!("    {note}\n")),
+                    }
                 }
                 out.push_str(&not_read(item, &unread, options.dry_run));
             }

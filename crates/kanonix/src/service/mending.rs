@@ -65,8 +65,8 @@ fn mended_but(
 fn dropped(count: usize) -> Option<String> {
     let (imports, them) = match count {
         0 => return None,
-        1 => ("1 import that nothing mentions was dropped".to_string(), "it"),
-        _ => (format!("{count} imports that nothing mentions were dropped"), "them"),
+        1 => ("1 import that nothing mentions goes".to_string(), "it"),
+        _ => (format!("{count} imports that nothing mentions go"), "them"),
     };
     Some(format!("{imports}, as the canon asks; that nothing needs {them} is not proved"))
 }
