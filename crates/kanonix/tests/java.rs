@@ -192,6 +192,9 @@ fn an_import_that_nothing_mentions_goes_and_it_is_said_that_nothing_proves_that(
     assert!(tried.out.contains("-import tide.Buoy;"), "{}", tried.out);
     assert!(!tried.out.contains("is not proved"), "{}", tried.out);
     assert!(tried.err.contains("Quay.java: 1 import"), "{}", tried.err);
+    let typed = repo.kanonix_reads(&["mend", "--stdin", "Quay.java"], now.as_bytes());
+    assert_eq!(String::from_utf8_lossy(&typed.stdout), quay);
+    assert!(String::from_utf8_lossy(&typed.stderr).contains("Quay.java: 1 import"));
     let said = repo.kanonix(&["mend"]).out;
     assert!(said.contains("1 import that nothing mentions goes"), "{said}");
     assert!(said.contains("is not proved"), "{said}");

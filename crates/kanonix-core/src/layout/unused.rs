@@ -51,17 +51,17 @@ pub(super) fn moves(sheet: &Sheet, live: &Live) -> Moves {
     moves
 }
 
-/// All words outside the imports, those of comments among them.
+/// All words outside the imports, those of comments and of texts among them.
 fn mentioned<'a>(sheet: &Sheet<'a>) -> HashSet<&'a str> {
     let mut imports = sheet.plan.imports.iter().peekable();
     let mut words = HashSet::new();
     for (at, token) in (0..).zip(&sheet.tree.tokens) {
         while imports.next_if(|import| import.end <= at).is_some() {}
         let text = text_of(sheet, at);
-        match token.role {
-            Role::Comment => words.extend(text.split(|c: char| c != '_' && !c.is_alphanumeric())),
-            _ if imports.peek().is_some_and(|import| import.first <= at) => {}
-            _ => words.extend([text]),
+        let is_import = imports.peek().is_some_and(|import| import.first <= at);
+        if !is_import || token.role == Role::Comment {
+            words.insert(text);
+            words.extend(text.split(|c: char| c != '_' && !c.is_alphanumeric()));
         }
     }
     words
@@ -75,9 +75,10 @@ fn with_blank_lines(sheet: &Sheet, bytes: Vec<Range<usize>>) -> Vec<Range<usize>
         if let Some(before) = runs.pop_if(|before| before.end == own.start) {
             own.start = before.start;
         }
-        let above = sheet.text[..own.start].trim_end_matches([' ', '\t', '\r']);
-        let line_above = above.strip_suffix('\n').unwrap_or(above);
-        if line_above.is_empty() || line_above.trim_end_matches([' ', '\t', '\r']).ends_with('\n') {
+        let above = &sheet.text[..own.start];
+        let above = above.strip_suffix('\n').unwrap_or(above);
+        let above = above.trim_end_matches([' ', '\t', '\r']);
+        if above.is_empty() || above.ends_with('\n') {
             let below = &sheet.text[own.end..];
             let rest = below.trim_start();
             let blanks = below.len() - rest.len();

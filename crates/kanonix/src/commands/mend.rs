@@ -8,6 +8,7 @@ use crate::service::judging::{judge_items, sheltered};
 use crate::service::places::UNREAD;
 use crate::service::mending::{
     Done,
+    dropped,
     mend_loaded,
     mended_unless,
     patch,
@@ -212,6 +213,9 @@ fn mend_text(path: &Path, reach: &Reach, bytes: Vec<u8>) -> (Vec<u8>, anyhow::Re
         match mend_loaded(item, &document, &loaded.play) {
             Ok(mended) => {
                 let mut status = Status::Clean;
+                if let Some(note) = dropped(mended.outcome.dropped()) {
+                    errln!("kanonix: {}: {note}", visible(&item.shown));
+                }
                 if let Some(difference) = &mended.outcome.refused {
                     let said = unproved(item, &loaded.text, difference);
                     errln!("kanonix: {}: {}", visible(&item.shown), visible(&said));

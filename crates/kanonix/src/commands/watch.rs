@@ -212,11 +212,12 @@ impl Watching {
         let mut out = String::new();
         for (item, done) in done {
             match done {
-                Done::Mended { old, new, .. } => {
+                Done::Mended { old, new, notes, .. } => {
                     let lines = changed_lines(&old, &new);
                     self.mended = (self.mended.0 + lines, self.mended.1 + 1);
                     let name = self.paint.strong(&visible(&item.shown));
                     out.push_str(&format!("{name}  {}\n", count(lines, "line")));
+                    out.extend(notes.iter().map(|note| format!("    {note}\n")));
                     self.written.insert(item.path.clone(), new);
                 }
                 Done::Problem(reason) => {

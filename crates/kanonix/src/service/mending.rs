@@ -61,8 +61,8 @@ fn mended_but(
     }
 }
 
-/// What is said of imports that went.
-fn dropped(count: usize) -> Option<String> {
+/// What is said of imports that go.
+pub(crate) fn dropped(count: usize) -> Option<String> {
     let (imports, them) = match count {
         0 => return None,
         1 => ("1 import that nothing mentions goes".to_string(), "it"),

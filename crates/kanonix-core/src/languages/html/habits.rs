@@ -150,9 +150,7 @@ pub(super) fn is_further(
     line: TokenId,
     places: impl Iterator<Item = TokenId>,
 ) -> bool {
-    let own = p.line_columns(line);
-    let columns: Vec<usize> =
-        places.filter(|token| p.broken_before(*token)).map(|token| p.line_columns(token)).collect();
+    let (own, columns) = (p.line_columns(line), columns(p, places));
     match columns[..] {
         [one] if one == own => false,
         [one] if one == own + p.choices.step => true,
@@ -166,9 +164,12 @@ pub(super) fn most_are_further(
     line: TokenId,
     places: impl Iterator<Item = TokenId>,
 ) -> Option<bool> {
-    let lines = places.filter(|token| p.broken_before(*token));
-    let columns: Vec<usize> = lines.map(|token| p.line_columns(token)).collect();
-    most(&columns, p.line_columns(line))
+    most(&columns(p, places), p.line_columns(line))
+}
+
+/// Where the lines begin of these places at which some do.
+fn columns(p: &Planner, places: impl Iterator<Item = TokenId>) -> Vec<usize> {
+    places.filter(|token| p.broken_before(*token)).map(|token| p.line_columns(token)).collect()
 }
 
 /// Whether most of some columns are behind another one, and not by one line alone.

@@ -542,6 +542,12 @@ fn of_the_imports_those_in_play_go_alone_and_none_where_nothing_is_behind_them()
 }
 
 #[test]
+fn a_name_with_a_sign_in_it_and_one_in_a_text_are_mentioned() {
+    let text = "import tide.Buoy$Lamp;\nimport tide.Gauge;\nimport tide.Mole;\n\nclass Harbour {\n    Buoy$Lamp lamp = at(\"the Gauge\");\n}\n";
+    assert_eq!(lay_with("java", &DROP, text), text.replace("import tide.Mole;\n", ""));
+}
+
+#[test]
 fn an_import_goes_by_itself_where_that_is_asked_for() {
     let java = languages::by_name("java").unwrap();
     let mut style = java.style();
