@@ -7,6 +7,7 @@ mod columns;
 mod handkept;
 mod hostile;
 mod in_play;
+mod indentation;
 mod kept;
 mod layout;
 mod moved;

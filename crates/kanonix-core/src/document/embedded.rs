@@ -7,6 +7,7 @@ use super::Document;
 use super::spelling::{Spelling, Spelt};
 use crate::languages::{self, Language, Passage};
 use crate::layout::compare::{Declared, Slip};
+use crate::layout::indent::Mixing;
 use crate::layout::plan::{Remark, TreeEdit};
 use crate::proof::{self, Changes, Difference};
 use crate::style::{Key, Setting, Style, Value};
@@ -200,6 +201,8 @@ impl Document<'_> {
         let stem = tree.tokens[passage.stem as usize].start as usize;
         let start = self.text[..stem].rfind('\n').map_or(0, |at| at + 1);
         let blanks = |line: &str| line.len() - line.trim_start_matches([' ', '\t']).len();
+        let mixing = Mixing::of(style, false);
+        let far = |line: &str| mixing.read(&line[..blanks(line)]).len();
         let present = start + blanks(&self.text[start..stem]);
         let after = become_of(&self.text, edits, start..present);
         let base = &after[..blanks(&after)];
@@ -207,8 +210,8 @@ impl Document<'_> {
             Value::Flag(flag) => flag,
             _ => {
                 let lines = self.text[passage.bytes.clone()].lines();
-                let least = lines.filter(|line| !line.trim().is_empty()).map(blanks).min();
-                least.is_some_and(|least| least > present - start)
+                let least = lines.filter(|line| !line.trim().is_empty()).map(far).min();
+                least.is_some_and(|least| least > far(&self.text[start..present]))
             }
         };
         let step = if is_further { style.indent_step() } else { String::new() };

@@ -204,6 +204,8 @@ pub struct Choices {
     pub markup_quotes: Option<char>,
     pub max_line: usize,
     pub chain_steps: u8,
+    /// How many steps further in operators are.
+    pub operator_steps: u8,
     /// How many steps further in arguments and parameters are.
     pub list_steps: u8,
     pub declaration_steps: u8,
@@ -247,6 +249,7 @@ pub struct Choices {
 impl Choices {
     pub(super) fn of(style: &Style) -> Choices {
         let lines = |key| style.number(Setting::BlankLines, key).unwrap_or(0) as u8;
+        let chain_steps = style.number(Setting::WrapIndent, Key::Chain).unwrap_or(1) as u8;
         let comma = |word| style.is(Setting::LastComma, Key::Whole, word);
         let quote = |setting| match style.get(setting, Key::Whole) {
             Value::Word("double") => Some('"'),
@@ -286,7 +289,10 @@ impl Choices {
             quotes: quote(Setting::Quotes),
             markup_quotes: quote(Setting::MarkupQuotes),
             max_line: style.number(Setting::MaxLineLength, Key::Whole).unwrap_or(u32::MAX) as usize,
-            chain_steps: style.number(Setting::WrapIndent, Key::Chain).unwrap_or(1) as u8,
+            chain_steps,
+            operator_steps: style
+                .number(Setting::WrapIndent, Key::Operator)
+                .map_or(chain_steps, |steps| steps as u8),
             list_steps: style.number(Setting::WrapIndent, Key::List).unwrap_or(1) as u8,
             declaration_steps: style.number(Setting::WrapIndent, Key::Declaration).unwrap_or(1)
                 as u8,

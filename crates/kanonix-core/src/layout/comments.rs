@@ -2,6 +2,7 @@
 //! and this pass divides that gap among the comments that do.
 
 use super::choices::remembers;
+use super::indent::Mixing;
 use super::measure::columns;
 use super::plan::{BareBlock, Gap, GroupId, Plan, Rows, Want};
 use crate::style::{Key, Setting, Style};
@@ -22,6 +23,7 @@ pub(super) fn place(plan: &mut Plan, tree: &Tree, text: &str, style: &Style, lin
         remembers: remembers(style),
         step: columns(&style.indent_step(), style.tab_columns()).max(1),
         tab: style.tab_columns(),
+        mixing: Mixing::of(style, tree.indented),
         bare_blocks: std::mem::take(&mut plan.bare_blocks),
     };
     placing.bare_blocks.sort_by_key(|block| block.last);
@@ -53,6 +55,7 @@ struct Placing<'a> {
     /// The columns of a step, and of a tab.
     step: usize,
     tab: usize,
+    mixing: Mixing,
     /// Ascending by last token, outer ones first.
     bare_blocks: Vec<BareBlock>,
 }
@@ -401,14 +404,23 @@ impl Placing<'_> {
 
     fn column(&self, token: usize) -> usize {
         let start = self.tree.tokens[token].start as usize;
-        start - self.lines.start(self.lines.line_of(start))
+        self.width(&self.text[self.lines.start(self.lines.line_of(start))..start])
+    }
+
+    /// How far in a place is behind what stands before it: where tabs and spaces are no steps, only
+    /// columns say that.
+    fn width(&self, before: &str) -> usize {
+        match self.mixing {
+            Mixing::None => before.len(),
+            Mixing::TabsOf(tab) => columns(before, tab),
+        }
     }
 
     /// The column at which a token's line begins.
     fn indent(&self, token: usize) -> usize {
         let start = self.lines.start(self.lines.line_of(self.tree.tokens[token].start as usize));
-        let line = self.text[start..].trim_start_matches([' ', '\t']);
-        self.text.len() - start - line.len()
+        let line = &self.text[start..];
+        self.width(&line[..line.len() - line.trim_start_matches([' ', '\t']).len()])
     }
 
     /// The blocks without a bracket whose last token stands right before this one, outer ones

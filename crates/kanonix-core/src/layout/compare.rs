@@ -2,6 +2,7 @@
 
 use super::Sheet;
 use super::fill::{Filled, Filling};
+use super::indent::Mixing;
 use super::live::Live;
 use super::measure::columns;
 use super::moves::{Moves, Rearranged};
@@ -264,7 +265,7 @@ impl<'a> Comparing<'a> {
         if token.multi_line && !rewrites.iter().any(respelt) {
             self.lines_inside(index);
         }
-        // Each spelling goes on from the one before.
+        // Each mixing goes on from the one before.
         let last = rewrites.iter().rposition(respelt);
         for (number, rewrite) in rewrites.iter().enumerate() {
             if !self.filling.applies(index, &rewrite.change) {
@@ -351,7 +352,7 @@ impl<'a> Comparing<'a> {
         let mut lines = line(token.start)..line(token.end - 1) + 1;
         let is_in_play =
             self.live.moved[unit] || lines.all(|line| self.set.touches(line..line + 1));
-        let before = sheet.indentation_at(index);
+        let before = sheet.present_indentation(index);
         let text = &sheet.text[token.start as usize..token.end as usize];
         let mut later = text.lines().skip(1).filter(|line| !line.trim().is_empty());
         let moves = is_in_play && before != self.indentation;
@@ -374,7 +375,7 @@ impl<'a> Comparing<'a> {
                 let parts = Parts::of(present);
                 if begins(breaks.map_or(parts.breaks, |count| count as usize)) {
                     self.indentation = Cow::Borrowed(match indent {
-                        Some(id) => self.filling.indents.text(id),
+                        Some(id) => self.filling.indents.written(id),
                         None if parts.breaks > 0 || index == 0 => parts.indent,
                         None => "",
                     });
@@ -425,7 +426,7 @@ impl<'a> Comparing<'a> {
             && !self.changes_ends(index, present)
             && breaks.is_none_or(|count| count as usize == parts.breaks)
             && parts.breaks > 0
-            && indent.is_none_or(|id| self.filling.indents.text(id) == parts.indent)
+            && indent.is_none_or(|id| self.filling.indents.written(id) == parts.indent)
         {
             return;
         }
@@ -436,7 +437,7 @@ impl<'a> Comparing<'a> {
         let breaks = breaks.map_or(parts.breaks, |count| count as usize);
         let filling = self.filling;
         let wanted_indent = match indent {
-            Some(id) if breaks > 0 || is_start => filling.indents.text(id),
+            Some(id) if breaks > 0 || is_start => filling.indents.written(id),
             Some(_) => "",
             None if was_one_line && breaks > 0 && !is_start => "",
             None => parts.indent,
@@ -579,13 +580,18 @@ impl<'a> Comparing<'a> {
             return self.slip(offset, 0, Setting::Columns, message);
         }
         let kinds = |text: &str| (text.contains(' '), text.contains('\t'));
-        let (setting, said) = if present.len() != wanted.len() && kinds(present) == kinds(wanted)
-            || present.is_empty()
-            || wanted.is_empty()
-        {
-            (Setting::IndentSize, width as fn(&mut String, &str))
-        } else {
-            (Setting::IndentStyle, parts as fn(&mut String, &str))
+        let mixing = self.sheet.mixing;
+        let columns = |text: &str| mixing.read(text).len();
+        let is_further = match mixing {
+            Mixing::None => present.len() != wanted.len() && kinds(present) == kinds(wanted),
+            Mixing::TabsOf(_) => columns(present) != columns(wanted),
+        };
+        let (setting, said) = match is_further || present.is_empty() || wanted.is_empty() {
+            true if mixing == Mixing::None => {
+                (Setting::IndentSize, width as fn(&mut String, &str))
+            }
+            true => (Setting::IndentSize, parts as fn(&mut String, &str)),
+            false => (Setting::IndentStyle, parts as fn(&mut String, &str)),
         };
         let mut message = String::with_capacity(64);
         message.push_str("indent by ");

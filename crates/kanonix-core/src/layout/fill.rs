@@ -126,7 +126,7 @@ pub(super) fn fill(sheet: &Sheet, live: &Live, set: &LineSet, style: &Style) -> 
         final_line: style.flag(Setting::InsertFinalNewline, Key::Whole),
         keeps,
         gaps: vec![Filled::Present; sheet.tree.tokens.len() + 1],
-        indents: Indents::new(style.indent_step(), tab),
+        indents: Indents::new(style.indent_step(), tab, sheet.mixing),
         steps: match set.is_whole() || live.nothing() {
             true => Steps::canon(style.indent_step()),
             false => Steps::new(sheet, live, set, style),
@@ -421,7 +421,7 @@ impl Filler<'_> {
         let Some(id) = gap.group.filter(|group| *group != GroupId::ROOT) else { return gap.level };
         let group = &self.sheet.plan.groups[id];
         match group.counts {
-            Counts::Leading(level) if self.leading[id] && gap.level > 0 => level + gap.by_choice,
+            Counts::Leading(level) if self.leading[id] && gap.inside => level + gap.by_choice,
             Counts::Beneath => {
                 if group.opening == Some(index as u32) {
                     let head = &self.sheet.tree.tokens[group.first as usize..index];

@@ -1,6 +1,64 @@
 //! Indentations, each text kept once.
 
+use super::measure::columns;
+use crate::style::{Key, Setting, Style};
+use std::borrow::Cow;
 use std::collections::HashMap;
+use std::sync::LazyLock;
+
+/// So many columns an indentation has at the most that is read as if it was of spaces alone.
+const MOST_READ: usize = 1024;
+
+/// What such ones are read as.
+static SPACES: LazyLock<String> = LazyLock::new(|| " ".repeat(MOST_READ));
+
+/// Whether tabs and spaces are mixed in indentations.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum Mixing {
+    /// They are what their steps are.
+    None,
+    /// They are as many tabs as there is room for, each so many columns wide, and spaces behind them.
+    TabsOf(usize),
+}
+
+impl Mixing {
+    /// As a style has it. Where indentation is syntax, tabs and spaces are never mixed.
+    pub fn of(style: &Style, is_syntax: bool) -> Mixing {
+        match style.is(Setting::IndentStyle, Key::Whole, "mixed") && !is_syntax {
+            true => Mixing::TabsOf(style.tab_columns()),
+            false => Mixing::None,
+        }
+    }
+
+    /// An indentation of the text: in spaces alone, where tabs stand for some of them.
+    pub fn read(self, text: &str) -> &str {
+        match self {
+            Mixing::TabsOf(tab) if text.contains('\t') => {
+                SPACES.get(..up_to_stops(text, tab)).unwrap_or(text)
+            }
+            _ => text,
+        }
+    }
+
+    /// How one is written that is of spaces alone.
+    pub fn written(self, spaces: &str) -> Cow<'_, str> {
+        match self {
+            Mixing::TabsOf(tab) if spaces.len() >= tab && !spaces.contains('\t') => {
+                let (tabs, rest) = (spaces.len() / tab, spaces.len() % tab);
+                Cow::Owned(["\t".repeat(tabs), " ".repeat(rest)].concat())
+            }
+            _ => Cow::Borrowed(spaces),
+        }
+    }
+}
+
+/// The columns of an indentation in which a tab goes up to the next stop.
+fn up_to_stops(text: &str, tab: usize) -> usize {
+    text.bytes().fold(0, |column, byte| match byte {
+        b'\t' => (column / tab + 1) * tab,
+        _ => column + 1,
+    })
+}
 
 /// An indentation, by its place in [`Indents`]; 0 is none.
 pub type IndentId = u32;
@@ -12,7 +70,10 @@ pub struct Indents {
     /// The step that deeper lines are indented by now, by its place in `steps`.
     current: usize,
     tab: usize,
+    mixing: Mixing,
     texts: Vec<String>,
+    /// How each is written, where that is otherwise.
+    written: Vec<Option<String>>,
     /// By step, then by indentation.
     deeper: Vec<Vec<Option<IndentId>>>,
     known: HashMap<String, IndentId>,
@@ -20,12 +81,14 @@ pub struct Indents {
 
 impl Indents {
     /// Knows only "none" yet.
-    pub fn new(step: String, tab: usize) -> Indents {
+    pub fn new(step: String, tab: usize, mixing: Mixing) -> Indents {
         let mut indents = Indents {
             steps: Vec::new(),
             current: 0,
             tab,
+            mixing,
             texts: Vec::new(),
+            written: Vec::new(),
             deeper: Vec::new(),
             known: HashMap::new(),
         };
@@ -51,6 +114,10 @@ impl Indents {
         }
         let id = self.texts.len() as IndentId;
         self.texts.push(text.to_string());
+        self.written.push(match self.mixing.written(text) {
+            Cow::Owned(written) => Some(written),
+            Cow::Borrowed(_) => None,
+        });
         self.known.insert(text.to_string(), id);
         id
     }
@@ -119,8 +186,33 @@ impl Indents {
         &self.texts[id as usize]
     }
 
+    /// What the text is to have in its place.
+    pub fn written(&self, id: IndentId) -> &str {
+        self.written[id as usize].as_deref().unwrap_or_else(|| self.text(id))
+    }
+
     /// Its columns.
     pub fn columns(&self, id: IndentId) -> usize {
-        super::measure::columns(&self.texts[id as usize], self.tab)
+        columns(&self.texts[id as usize], self.tab)
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::Mixing;
+
+    #[test]
+    fn tabs_stand_for_as_many_spaces_as_go_up_to_the_next_stop() {
+        let mixed = Mixing::TabsOf(8);
+        assert_eq!(mixed.read("\t  "), " ".repeat(10));
+        assert_eq!(mixed.read("   \t "), " ".repeat(9));
+        assert_eq!(mixed.read("    "), "    ");
+        assert_eq!(mixed.written(&" ".repeat(10)), "\t  ");
+        assert_eq!(mixed.written(&" ".repeat(16)), "\t\t");
+        assert_eq!(mixed.written("       "), "       ");
+        assert_eq!(Mixing::None.read("\t  "), "\t  ");
+        // What nobody writes stays as it is.
+        let deep = "\t".repeat(200);
+        assert_eq!(mixed.read(&deep), deep);
     }
 }

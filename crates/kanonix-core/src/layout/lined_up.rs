@@ -5,7 +5,7 @@ use super::comment_columns::Place;
 use super::fill::Filler;
 use super::indent::IndentId;
 use super::measure::columns;
-use super::plan::{Counts, Gap, GroupId};
+use super::plan::{Counts, Gap, GroupId, Shape};
 
 impl<'a> Filler<'a> {
     /// The indentation of a line that begins at a gap: under what its group is lined up with, or
@@ -36,7 +36,9 @@ impl<'a> Filler<'a> {
             return false;
         }
         let replaced = self.replaced.get_or_init(|| {
-            let indentation = |line: &str| line[..line.len() - line.trim_start().len()].to_string();
+            let indentation = |line: &str| {
+                sheet.mixing.read(&line[..line.len() - line.trim_start().len()]).to_string()
+            };
             let lines = self.set.replaced(sheet.text).into_iter();
             lines.map(|(at, line)| (at, indentation(line))).collect()
         });
@@ -51,7 +53,8 @@ impl<'a> Filler<'a> {
         let group = &self.sheet.plan.groups[id];
         match (self.under[id], group.like) {
             _ if group.counts == Counts::Stem => None,
-            _ if level == 0 => {
+            // Operators have no closing bracket.
+            _ if level == 0 && (group.bracketed || group.shape != Shape::Chain) => {
                 let closer = group.like_closer? as usize;
                 Some(self.as_far_in(id, closer, 1))
             }

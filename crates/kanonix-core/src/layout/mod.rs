@@ -32,7 +32,7 @@ mod first_words;
 mod forms;
 mod handed;
 mod heredocs;
-mod indent;
+pub mod indent;
 mod joins;
 pub mod kept;
 mod lined_up;
@@ -59,6 +59,7 @@ use crate::style::{Key, Setting, Style};
 use crate::syntax::{Token, TokenId, Tree};
 use crate::text::{Edit, LineSet, Lines};
 use compare::Comparison;
+use indent::Mixing;
 use live::Live;
 use measure::Measures;
 use plan::{ByGroup, GroupId, Plan, Remark};
@@ -85,6 +86,7 @@ pub struct Sheet<'a> {
     first_words: first_words::FirstWords,
     /// What the outermost lines are indented by.
     depth: &'a str,
+    mixing: Mixing,
 }
 
 /// The settings that say on which side of a sign a line ends.
@@ -142,12 +144,13 @@ impl<'a> Sheet<'a> {
             comments,
             first_words,
             depth,
+            mixing: Mixing::of(style, tree.indented),
         }
     }
 
     /// The same of a text whose outermost lines are indented by this.
     pub fn at_depth(self, depth: &'a str) -> Sheet<'a> {
-        Sheet { depth, ..self }
+        Sheet { depth: self.mixing.read(depth), ..self }
     }
 
     /// What a comment says that asks for the next construct to be kept.
@@ -384,9 +387,14 @@ impl<'a> Sheet<'a> {
         Live::new(&self.plan, &self.units, set, self.tree.indented, &is_beside)
     }
 
+    /// As [`Sheet::present_indentation`], in spaces alone where tabs stand for some of them.
+    fn indentation_at(&self, token: usize) -> &'a str {
+        self.mixing.read(self.present_indentation(token))
+    }
+
     /// The indentation of the line on which a token stands: where that begins inside a token over several
     /// lines, or with a later line of a comment, of the one on which this begins.
-    fn indentation_at(&self, token: usize) -> &'a str {
+    fn present_indentation(&self, token: usize) -> &'a str {
         let tokens = &self.tree.tokens;
         let start = |token: usize| {
             self.lines.start(self.lines.line_of(tokens[token].start as usize))

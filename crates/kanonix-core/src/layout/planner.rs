@@ -47,6 +47,7 @@
 use super::choices::Choices;
 use super::first_words::is_number;
 use super::handed::Handed;
+use super::indent::Mixing;
 use super::measure::columns;
 use super::plan::{BareBlock, Column, Gap, Group, GroupId, Opens, Plan, Shape, Want};
 use crate::style::{Key, MemberOrder, Setting, Style, WordOrder};
@@ -70,6 +71,7 @@ pub struct Planner<'a> {
     pub style: &'a Style,
     /// The values that rules ask for at every turn.
     pub choices: Choices,
+    mixing: Mixing,
     pub(super) plan: Plan,
     /// A word that each node's rule leaves for its children, starting as its parent's.
     context: Vec<u8>,
@@ -93,6 +95,7 @@ impl<'a> Planner<'a> {
             text,
             style,
             choices: Choices::of(style),
+            mixing: Mixing::of(style, tree.indented),
             plan: Plan::new(tree.tokens.len()),
             context: vec![0; tree.nodes.len()],
             handed: vec![None; tree.nodes.len()],
@@ -338,7 +341,7 @@ impl<'a> Planner<'a> {
     pub fn line_indent(&self, token: TokenId) -> &'a str {
         let start = self.tree.tokens[token as usize].start as usize;
         let line = &self.text[self.text[..start].rfind('\n').map_or(0, |at| at + 1)..];
-        &line[..line.len() - line.trim_start_matches([' ', '\t']).len()]
+        self.mixing.read(&line[..line.len() - line.trim_start_matches([' ', '\t']).len()])
     }
 
     /// At which column of its line a token stands in the text.

@@ -134,9 +134,7 @@ impl Planner<'_> {
     pub(super) fn take_columns(&mut self) -> HashMap<GroupId, u8> {
         let mut rows: BTreeMap<GroupId, Vec<(usize, TokenId)>> = BTreeMap::new();
         for (token, gap) in self.plan.gaps.iter().enumerate() {
-            let Some(id) = gap.group.filter(|_| gap.want == Want::Break && gap.level > 0) else {
-                continue;
-            };
+            let Some(id) = gap.group.filter(|_| is_row(gap)) else { continue };
             let group = &self.plan.groups[id];
             if group.align == Align::Any
                 && group.under.is_none()
@@ -204,7 +202,7 @@ impl Planner<'_> {
         if in_tabs.is_empty() {
             return;
         }
-        for gap in self.plan.gaps.iter_mut().filter(|gap| gap.level > 0) {
+        for gap in self.plan.gaps.iter_mut().filter(|gap| is_row(gap)) {
             if let Some(steps) = gap.group.and_then(|id| in_tabs.get(&id)) {
                 gap.level = *steps;
             }
@@ -216,9 +214,7 @@ impl Planner<'_> {
     pub(super) fn go_on_further_in(&mut self, seen: &ByGroup<Seen>) {
         let mut rows: BTreeMap<GroupId, Vec<TokenId>> = BTreeMap::new();
         for (token, gap) in self.plan.gaps.iter().enumerate() {
-            let Some(id) = gap.group.filter(|_| gap.want == Want::Break && gap.level > 0) else {
-                continue;
-            };
+            let Some(id) = gap.group.filter(|_| is_row(gap)) else { continue };
             let group = &self.plan.groups[id];
             let is_loose = group.shape == Shape::Chain && !group.bracketed;
             if is_loose && group.align == Align::Any && seen[id].ends > 1 {
@@ -374,6 +370,11 @@ pub(super) fn tabs_further(from: &str, to: &str) -> Option<u8> {
     let further = to.strip_prefix(from)?;
     let is_tabs = !further.is_empty() && further.bytes().all(|byte| byte == b'\t');
     u8::try_from(further.len()).ok().filter(|_| is_tabs)
+}
+
+/// Whether a line of a group may begin at a gap, and not only its closing bracket.
+fn is_row(gap: &Gap) -> bool {
+    gap.want == Want::Break && gap.inside
 }
 
 /// The number that is there most often, the first of several, and how often that is.

@@ -1,6 +1,7 @@
 //! By which steps code is indented: the canon's, or in a file that is indented otherwise its own.
 
 use super::Sheet;
+use super::indent::Mixing;
 use super::live::Live;
 use super::plan::{GroupId, Shape};
 use super::units::Unit;
@@ -86,18 +87,19 @@ impl Sheet<'_> {
 fn seen_in(sheet: &Sheet, set: &LineSet, style: &Style) -> HashMap<String, usize> {
     let canon = style.indent_step();
     // What goes on with a line may be several steps further in, as the canon has it.
-    let several: Vec<String> = [Key::Chain, Key::List]
+    let several: Vec<String> = [Key::Chain, Key::Operator, Key::List]
         .into_iter()
         .filter_map(|key| style.number(Setting::WrapIndent, key))
         .filter(|steps| *steps > 1)
         .map(|steps| canon.repeat(steps as usize))
         .collect();
+    let mixing = sheet.mixing;
     let in_tags = sheet.tree.opens("<") && !sheet.tree.opens("{");
     let opens = if in_tags { is_tag } else { may_open };
     let is_text = |line: usize| set.is_inside_token(line);
     let seen = match set.base() {
-        Some(base) => seen(base, &canon, &several, opens, is_text),
-        None => seen(sheet.text, &canon, &several, opens, |line| {
+        Some(base) => seen(base, &canon, &several, mixing, opens, is_text),
+        None => seen(sheet.text, &canon, &several, mixing, opens, |line| {
             set.touches(line..line + 1) || is_text(line)
         }),
     };
@@ -109,6 +111,7 @@ fn seen<'t>(
     text: &'t str,
     canon: &str,
     several: &[String],
+    mixing: Mixing,
     may_open: fn(&str) -> bool,
     says_nothing: impl Fn(usize) -> bool,
 ) -> HashMap<&'t str, usize> {
@@ -124,7 +127,7 @@ fn seen<'t>(
             before = None;
             continue;
         }
-        let indentation = &line[..line.len() - solid.len()];
+        let indentation = mixing.read(&line[..line.len() - solid.len()]);
         // Spaces behind a tab line something up, and what is deeper there goes on with them.
         let is_plain = |step: &&str| step.contains('\t') || !indentation.contains('\t');
         let step = before.and_then(|(before, opens)| {

@@ -254,6 +254,7 @@ pub static SAMPLES: &[Sample] = &[
         values: &["1", "2"],
         ..narrow("wrap_indent.list", "javascript", "warn(levelAtTheQuay, levelAtTheMole);\n")
     },
+    narrow("wrap_indent.operator", "lua", "if springTide > high and surge > 2 then warn() end\n"),
     some(&["1", "2"], of("wrap_indent.declaration", "javascript", "let a = 1,\n  b = 2;\n")),
     Sample {
         values: &["0", "1"],

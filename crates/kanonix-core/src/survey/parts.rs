@@ -255,9 +255,9 @@ impl Unlike {
             .into_iter()
             .filter(|answer| !answer.usual && is_worth(answer))
             .collect();
-        let has_tabs = whole.is(Setting::IndentStyle, Key::Whole, "tab");
+        let has_tabs = !whole.is(Setting::IndentStyle, Key::Whole, "space");
         for answer in answers.iter_mut().filter(|answer| answer.name == "indent_size") {
-            if has_tabs && answer.proposed != "tab" {
+            if has_tabs && answer.values.iter().all(|(name, ..)| *name == "indent_size") {
                 answer.values.push(("indent_style", "", "space".to_string()));
             }
         }

@@ -20,6 +20,12 @@ const NOT_ASKED: &[Setting] = &[
     Setting::UnusedImports,
 ];
 
+/// What the name of a size of indentation ends with that is made of tabs and spaces.
+const MIXED: &str = " mixed";
+
+/// How wide a tab is where it is more than a step.
+const USUAL_TAB: &str = "8";
+
 /// More blank lines than anybody has.
 const NEVER: &str = "8";
 
@@ -34,21 +40,26 @@ pub(super) struct Candidate {
 
 impl Candidate {
     fn new(entry: &'static Entry, slot: &'static Slot, name: String) -> Candidate {
-        let tabs = entry.setting == Setting::IndentSize && name == "tab";
-        let values = match tabs {
-            true => vec![("indent_style", "", "tab".to_string())],
-            false => vec![(entry.name, slot.key.name(), name.clone())],
+        let is_size = entry.setting == Setting::IndentSize;
+        let values = match name.strip_suffix(MIXED).filter(|_| is_size) {
+            Some(size) => vec![
+                ("indent_style", "", "mixed".to_string()),
+                ("tab_width", "", USUAL_TAB.to_string()),
+                (entry.name, slot.key.name(), size.to_string()),
+            ],
+            None if is_size && name == "tab" => vec![("indent_style", "", name.clone())],
+            None => vec![(entry.name, slot.key.name(), name.clone())],
         };
         Candidate { keeps: keeps(&name) || name == "keep_open", name, values }
     }
 
-    /// A style with its values; a size of indentation says that it is not of tabs.
+    /// A style with its values; a size of indentation alone says that it is not of tabs.
     pub(super) fn set(&self, style: &mut Style) {
+        if let [("indent_size", ..)] = self.values[..] {
+            style.set("indent_style", "", "space").expect("a value of the registry");
+        }
         for (name, key, value) in &self.values {
             style.set(name, key, value).expect("a candidate is one of the values");
-            if *name == "indent_size" {
-                style.set("indent_style", "", "space").expect("a value of the registry");
-            }
         }
     }
 
@@ -73,7 +84,9 @@ impl Question {
     fn new(entry: &'static Entry, slot: &'static Slot) -> Question {
         let words = |words: &[&str]| words.iter().map(|word| word.to_string()).collect();
         let values: Vec<String> = match (entry.setting, slot.kind) {
-            (Setting::IndentSize, _) => words(&["1", "2", "3", "4", "8", "tab"]),
+            (Setting::IndentSize, _) => words(&[
+                "1", "2", "3", "4", "8", "tab", "2 mixed", "3 mixed", "4 mixed",
+            ]),
             (Setting::MaxLineLength, _) => words(&[
                 "79",
                 "80",
@@ -86,8 +99,9 @@ impl Question {
                 "off",
             ]),
             (Setting::CommentGap, ValueKind::Number(..)) => words(&["1", "2", "keep"]),
-            (_, ValueKind::Number(least, ..)) => {
-                (least..least.max(1) + 2).map(|number| number.to_string()).collect()
+            (_, ValueKind::Number(least, _, others)) => {
+                let numbers = (least..least.max(1) + 2).map(|number| number.to_string());
+                numbers.chain(words(others)).collect()
             }
             _ => words(&slot.words()),
         };

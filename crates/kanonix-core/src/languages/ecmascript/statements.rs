@@ -333,22 +333,9 @@ fn is_namespace(p: &Planner, node: NodeId) -> bool {
         around = p.parent(around);
     }
     match Kind::at(p, around) {
-        Kind::Program => has_most(p, node),
-        _ => is_statement && has_most(p, around) && is_namespace(p, around),
+        Kind::Program => p.has_most(node),
+        _ => is_statement && p.has_most(around) && is_namespace(p, around),
     }
-}
-
-/// Whether a node has three fifths of the file's words: no setting adds some or takes any away.
-fn has_most(p: &Planner, node: NodeId) -> bool {
-    let count = p.tree.tokens.len() as TokenId;
-    let (first, end) = (p.first(node), p.end(node));
-    let is_word = |token: &TokenId| {
-        let first = p.token_text(*token).chars().next();
-        first.is_some_and(|first| first.is_alphanumeric() || "_$\"'`".contains(first))
-    };
-    let words = |tokens: std::ops::Range<TokenId>| tokens.filter(is_word).count();
-    // A small one is not looked at, or many of them would be looked at again and again.
-    (end - first) * 3 >= count && words(first..end) * 5 >= words(0..count) * 3
 }
 
 /// Whether a block has no header.

@@ -44,8 +44,7 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
         }
         Kind::WhileStatement | Kind::ForStatement => {
             let Some(at) = p.position(parts, Kind::Do) else { return false };
-            p.words(&parts[..=at]);
-            p.asks(parts[1]);
+            asks(p, &parts[..=at]);
             body(p, node, parts, p.first(parts[at]), Key::Control);
         }
         Kind::RepeatStatement => {
@@ -174,12 +173,26 @@ fn sets_names(p: &Planner, block: TokenId) -> bool {
 }
 
 /// Statements around which a block only asks whether they are there (`if connected then function ebb()
-/// … end end`) may stand where it does.
+/// … end end`) may stand where it does, and so may those of a function around the file.
 fn guarded(p: &mut Planner, node: NodeId, lines: &[NodeId]) {
     let first = lines.first().map(|first| p.first(*first));
-    if is_guard(p, node, lines) && !p.indents_namespace(p.first(node), first) {
+    let is_namespace = is_guard(p, node, lines) || is_wrapper(p, node);
+    if is_namespace && !p.indents_namespace(p.first(node), first) {
         p.stand_beside_namespace(lines);
     }
+}
+
+/// Whether a function stands in no block and has most of the file.
+fn is_wrapper(p: &Planner, node: NodeId) -> bool {
+    let outward = std::iter::successors(Some(p.parent(node)), |around| Some(p.parent(*around)));
+    let is_end = |around: &NodeId| {
+        let kind = Kind::at(p, *around);
+        matches!(kind, Kind::Chunk | Kind::Block | Kind::FunctionDefinition)
+    };
+    let around = outward.take(MOST_GUARDS).find(is_end);
+    p.is(node, Kind::FunctionDefinition)
+        && around.is_some_and(|around| p.is(around, Kind::Chunk))
+        && p.has_most(node)
 }
 
 /// Whether a block, or an arm of one, is around functions and in no other block but of its kind.
@@ -219,6 +232,15 @@ fn end_of(p: &mut Planner, mark: NodeId) {
     }
 }
 
+/// What a word asks, and the word that ends that: `if ebb then`, `while ebb do`.
+fn asks(p: &mut Planner, parts: &[NodeId]) {
+    p.words(parts);
+    if let [word, condition, closer] = parts {
+        let is_operation = p.is(*condition, Kind::BinaryExpression);
+        p.asks_between(p.first(*word), *condition, p.first(*closer), is_operation);
+    }
+}
+
 /// The statements of the block among these parts.
 fn statements(p: &Planner, parts: &[NodeId]) -> Vec<NodeId> {
     let block = p.position(parts, Kind::Block);
@@ -238,8 +260,7 @@ fn flat(p: &mut Planner, own: &[NodeId], group: GroupId, end: TokenId) {
 fn if_statement(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let Some(then) = p.position(parts, Kind::Then) else { return };
     let Some(end) = parts.last().copied() else { return };
-    p.words(&parts[..=then]);
-    p.asks(parts[1]);
+    asks(p, &parts[..=then]);
     let is_other =
         |part: &&NodeId| matches!(Kind::at(p, **part), Kind::ElseifStatement | Kind::ElseStatement);
     let others: Vec<NodeId> = parts.iter().filter(is_other).copied().collect();
@@ -312,10 +333,7 @@ fn arm(p: &Planner, node: NodeId) -> (TokenId, Vec<NodeId>) {
 /// `elseif flood then …`, `else …`
 fn alternative(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let then = p.position(parts, Kind::Then).unwrap_or(0);
-    p.words(&parts[..=then]);
-    if then > 1 {
-        p.asks(parts[1]);
-    }
+    asks(p, &parts[..=then]);
     let own = statements(p, parts);
     if let Some(group) = p.handed_block(node) {
         if then > 0 {

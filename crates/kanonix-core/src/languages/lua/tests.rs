@@ -266,6 +266,58 @@ fn a_block_around_functions_of_the_file_may_leave_them_at_the_margin() {
 }
 
 #[test]
+fn a_function_around_the_file_may_leave_what_it_holds_at_the_margin() {
+    let text = "return function(gauge)\n\nlocal level = gauge:read()\nlog(level)\nreturn level\n\nend\n";
+    let inside = "return function(gauge)\n\n  local level = gauge:read()\n  log(level)\n  return level\n\nend\n";
+    assert_eq!(lay_with("lua", &[("namespace_indent", "", "keep")], text), text);
+    assert_eq!(lay_with("lua", &[("namespace_indent", "", "keep")], inside), inside);
+    assert_eq!(lay_with("lua", &[("namespace_indent", "", "false")], inside), text);
+    // One of several, and one in a block, are none.
+    let two = "local ebb = function()\nwarn()\nend\nlocal flood = function()\nwarn()\nend\n";
+    let wanted = two.replace("\nwarn", "\n  warn");
+    assert_eq!(lay_with("lua", &[("namespace_indent", "", "keep")], two), wanted);
+}
+
+#[test]
+fn a_condition_on_lines_of_its_own_stays_there() {
+    let text = "if\n  ebb or\n  level < low\nthen\n  warn()\nelseif\n  flood\n  and level > high\nthen\n  warn()\nend\nwhile\n  ebb\ndo\n  wait()\nend\n";
+    assert_eq!(lay("lua", text), text);
+    assert_eq!(lay("lua", &text.replace("\n  level", "\n level")), text);
+    // Where one of both words stands beside it, it begins behind the first of them.
+    let behind = "if\n  ebb or\n  level < low then\n  warn()\nend\n";
+    let wanted = "if ebb or\n    level < low then\n  warn()\nend\n";
+    assert_eq!(lay("lua", behind), wanted);
+}
+
+#[test]
+fn the_word_behind_a_condition_of_several_lines_keeps_its_line() {
+    let text = "if ebb\n    and level < low\nthen\n  warn()\nend\n";
+    assert_eq!(lay("lua", text), text);
+    assert_eq!(lay("lua", &text.replace("\nthen", " then")), text.replace("\nthen", " then"));
+    let one = "if ebb and level < low\nthen\n  warn()\nend\n";
+    assert_eq!(lay("lua", one), one.replace("\nthen", " then"));
+}
+
+#[test]
+fn operators_may_begin_no_further_in_than_what_they_go_on_with() {
+    let none = [("wrap_indent", "operator", "0")];
+    let text = "local say = \"ebb\" ..\nlevel .. unit\nif ebb\nand level < low then\n  warn()\nend\n";
+    assert_eq!(lay_with("lua", &none, text), text);
+    assert_eq!(
+        lay("lua", text),
+        "local say = \"ebb\" ..\n  level .. unit\nif ebb\n    and level < low then\n  warn()\nend\n"
+    );
+    // Where lines may stand anywhere, those further in stay there.
+    let further = text.replace("\nlevel", "\n    level");
+    assert_eq!(lay_with("lua", &none, &further), further);
+    let strict = [none[0], ("wrap_align", "condition", "step")];
+    assert_eq!(lay_with("lua", &strict, &further), text);
+    // Calls one after another are none.
+    let chain = "local level = gauge\n  :read()\n  :mean()\n";
+    assert_eq!(lay_with("lua", &strict, chain), chain);
+}
+
+#[test]
 fn only_touched_lines_change() {
     let before = "if  a  then\n    b( 1 )\nelse\n    c( 2 )\nend\n";
     let now = before.replace("c( 2 )", "c( 3 )\n  d( )");

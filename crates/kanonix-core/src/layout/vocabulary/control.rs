@@ -2,6 +2,7 @@
 
 use crate::layout::plan::{Close, GroupId, Opens, Rows, Shape};
 use crate::layout::planner::Planner;
+use crate::layout::vocabulary::Handed;
 use crate::style::{Key, Setting};
 use crate::syntax::{NodeId, TokenId};
 
@@ -26,6 +27,37 @@ impl Planner<'_> {
     pub fn asks(&mut self, condition: NodeId) {
         let first = self.first(condition);
         self.plan.conditions.push(first);
+    }
+
+    /// A condition between two words, behind which a body comes: `if ebb or flood then`. Where somebody
+    /// gave it lines of its own, it keeps them, with both words beside it; and so does the word behind
+    /// an operation (`is_operation`) of several lines.
+    pub fn asks_between(
+        &mut self,
+        word: TokenId,
+        condition: NodeId,
+        closer: TokenId,
+        is_operation: bool,
+    ) {
+        let first = self.first(condition);
+        let closes = self.choices.remembers
+            && self.broken_before(closer)
+            && self.takes_lines(first, closer);
+        if closes && self.broken_before(first) {
+            let group = self.group(Shape::Chain, word, closer + 1);
+            self.force(group);
+            self.may_break(first, group, 1, 1, Setting::WordGap);
+            return self.may_break(closer, group, 0, 1, Setting::WordGap);
+        }
+        self.asks(condition);
+        if closes && is_operation {
+            let chain = self.leading_chain(condition, Key::Condition);
+            self.hand(condition, Handed::Chain(chain));
+            let group = self.group(Shape::LastResort, closer - 1, closer + 1);
+            self.stem(group, word);
+            self.group_mut(group).tail = Some(chain);
+            self.may_break(closer, group, 0, 1, Setting::WordGap);
+        }
     }
 
     /// Whether nothing stands behind a node on its line.

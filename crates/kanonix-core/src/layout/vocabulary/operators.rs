@@ -263,7 +263,7 @@ impl Planner<'_> {
             self.break_beside(group, node, (operator, before), (right_first, after), setting);
         } else {
             self.flat(operator, before, setting);
-            self.may_break(right_first, group, self.choices.chain_steps, after, setting);
+            self.may_break_beside(right_first, group, after, setting);
         }
     }
 
@@ -284,7 +284,6 @@ impl Planner<'_> {
         (right, after): (TokenId, u8),
         setting: Setting,
     ) {
-        let level = self.choices.chain_steps;
         // A comment beside the operator stays on its side.
         let (commented, other) = (self.after_comment(operator), self.after_comment(right));
         let (leads, trails) = (self.broken_before(operator), self.broken_before(right));
@@ -296,11 +295,11 @@ impl Planner<'_> {
         });
         let is_leading = commented || (wanted && !other);
         if is_leading {
-            self.may_break(operator, group, level, before, setting);
+            self.may_break_beside(operator, group, before, setting);
             self.flat(right, after, setting);
         } else {
             self.flat(operator, before, setting);
-            self.may_break(right, group, level, after, setting);
+            self.may_break_beside(right, group, after, setting);
         }
         let (at, other, elsewhere) = match is_leading {
             true => (operator, right, trails),
@@ -310,6 +309,12 @@ impl Planner<'_> {
         self.gap(other).breaks = Setting::OperatorPlace;
         // Blank lines divide a long chain.
         self.gap(at).most = self.choices.most_blank.min(1);
+    }
+
+    /// A gap beside an operator in which a line may end, as far in as `wrap_indent` has operators.
+    fn may_break_beside(&mut self, token: TokenId, group: GroupId, blanks: u8, setting: Setting) {
+        self.may_break(token, group, self.choices.operator_steps, blanks, setting);
+        self.gap(token).inside = true;
     }
 
     /// Whether the operator of an operation of a chain that is planned already leads its line.

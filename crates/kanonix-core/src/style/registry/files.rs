@@ -8,8 +8,11 @@ pub(super) const ENTRIES: &[Entry] = &[
     Entry {
         setting: Setting::IndentStyle,
         name: "indent_style",
-        about: "What a step of indentation is made of. (EditorConfig)",
-        slots: &[one(Family::Text, ValueKind::Word(&["space", "tab"]), "space")],
+        about: "What indentation is made of: spaces, a tab a step, or tabs and spaces (`mixed`): as \
+                many tabs as there is room for, `tab_width` columns each, and spaces up to where \
+                a line begins. Where indentation is syntax, `mixed` is `space`. (EditorConfig, but \
+                for `mixed`)",
+        slots: &[one(Family::Text, ValueKind::Word(&["space", "tab", "mixed"]), "space")],
         one_for_all: false,
     },
     Entry {

@@ -113,6 +113,14 @@ pub(super) const ENTRIES: &[Entry] = &[
                 "1",
             ),
             key(
+                Key::Operator,
+                Family::Expressions,
+                "operators alone, as in a condition: not at all further in (`0`), so many steps, or as \
+                 many as `chain` says",
+                ValueKind::Number(0, 4, &["chain"]),
+                "chain",
+            ),
+            key(
                 Key::List,
                 Family::Expressions,
                 "the arguments of a call and the parameters of a function, beside their closing \
