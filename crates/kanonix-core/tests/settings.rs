@@ -457,6 +457,7 @@ let ebb = theLevelAtTheMole + theLevelAtTheQuayBehindTheMole +
     insta::assert_snapshot!(said(8), @"
     indent_size = 2
     wrap_indent.chain = 1
+    wrap_indent.operator = chain
     wrap_align.condition = step
     operator_place = trails
     max_line_length = 100

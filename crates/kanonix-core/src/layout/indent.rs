@@ -1,4 +1,4 @@
-//! Indentations, each text kept once.
+//! Indentations, each text kept once; and what tabs and spaces in them stand for where both are mixed.
 
 use super::measure::columns;
 use crate::style::{Key, Setting, Style};

@@ -63,8 +63,8 @@ pub(super) fn place(plan: &mut Plan, tree: &Tree, text: &str, style: &Style) {
         // where the first does.
         let begins_there = |list: &Group| list.first as usize == next;
         let behind_comma = |at: usize| {
-            let before = &tree.tokens[at - 1];
-            &text[before.start as usize..before.end as usize] == ","
+            let before = tree.tokens[..at].iter().rev().find(|token| token.role != Role::Comment);
+            before.is_some_and(|token| &text[token.start as usize..token.end as usize] == ",")
         };
         let mut at = next + 1;
         while at < tree.tokens.len() && plan.gaps[at].want != Want::Line {

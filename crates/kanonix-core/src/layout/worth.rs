@@ -213,7 +213,9 @@ impl Filler<'_> {
         };
         let is_list = |inner: &GroupId| {
             let inner = &plan.groups[*inner];
-            inner.shape == Shape::List && matches!(token(inner.first), "(" | "[")
+            inner.shape == Shape::List
+                && inner.end <= group.end
+                && matches!(token(inner.first), "(" | "[")
         };
         let inner = plan.gaps.get(stop).and_then(|gap| gap.group).filter(is_list);
         let Some(inner) = inner.filter(|inner| self.has_several(*inner)) else { return false };

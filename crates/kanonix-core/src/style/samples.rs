@@ -40,7 +40,7 @@ const CLASSES: &str = "class Gauge:\n    level = 1\nclass Siren:\n    level = 2\
 
 /// One sample for each key of each setting, in the registry's order.
 pub static SAMPLES: &[Sample] = &[
-    of("indent_style", "javascript", "if (ebb) {\n  warn();\n}\n"),
+    of("indent_style", "javascript", "if (ebb) {\n  if (low) {\n    warn();\n  }\n}\n"),
     some(&["2", "4", "8"], of("indent_size", "python", "def ebb(a):\n    return a\n")),
     Sample {
         values: &["4", "8"],

@@ -634,6 +634,9 @@ fn values_behind_a_joined_line_stand_below_each_other() {
     let text = "assert_equal \\\n  [expected.value, expected.version, expected.expires_at],\n  [actual.value, actual.version, actual.expires_at]\nwarn \\\n  quay,\n  level: 1\n";
     assert_eq!(lay("ruby", text), text);
     assert_eq!(lay("ruby", &text.replace("  level: 1", "     level:  1")), text);
+    let said = text.replace("quay,", "quay, # A comment.");
+    assert_eq!(lay("ruby", &said), said);
+    assert_eq!(lay_with("ruby", &[("wrap_align", "call", "step")], &said), said);
 }
 
 /// A chain's first call stays with the class that it begins with, and a method that is given nothing goes on

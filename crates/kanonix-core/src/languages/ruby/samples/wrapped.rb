@@ -82,3 +82,5 @@ class Buoy
   def sink(*) = raise('never')
   private :sink
 end
+
+is_high = the_level_at_the_northern_quay_of_the_harbour > 2.4 && the_wind_of_the_last_hour_at_the_mole_in_knots > the_strongest_that_it_is_open_in

@@ -546,3 +546,16 @@ fn lu() {
 ";
     assert_eq!(lay_with("rust", &[("wrap_align", "", "any")], text), text);
 }
+
+#[test]
+fn brackets_behind_a_list_do_not_open_it() {
+    let narrow = [
+        ("wrap_align", "", "bracket"),
+        ("close_bracket", "", "with_last"),
+        ("operator_place", "", "trails"),
+        ("max_line_length", "", "50"),
+    ];
+    let text = "fn test_iter(iter: impl Iterator<Item = usize> + Clone) -> [i32; 9] {\n    let mut rng = crate::test::rng(417);\n}\n";
+    let wanted = "fn test_iter(iter: impl Iterator<Item = usize> +\n    Clone) -> [i32; 9] {\n    let mut rng = crate::test::rng(417);\n}\n";
+    assert_eq!(lay_with("rust", &narrow, text), wanted);
+}
