@@ -406,6 +406,9 @@ fn a_sign_at_the_end_of_a_line_has_as_many_blanks_as_before_it() {
 fn an_operator_that_is_kept_tight_opens_with_a_stronger_one() {
     let keep = [("operator_gap", "sum", "keep")];
     assert_eq!(lay_with("lua", &keep, "tide = ebb*2-1\n"), "tide = ebb * 2 - 1\n");
+    assert_eq!(lay_with("lua", &keep, "tide = ebb*-2-4+7\n"), "tide = ebb * -2 - 4 + 7\n");
+    assert_eq!(lay_with("lua", &keep, "tide = 7+4-ebb*2\n"), "tide = 7 + 4 - ebb * 2\n");
+    assert_eq!(lay_with("lua", &keep, "tide = 7+4-(ebb*2)\n"), "tide = 7+4-(ebb * 2)\n");
     for kept in ["tide = ebb-1\n", "tide = (ebb * 2)-1\n", "tide = ebb * 2-1\n"] {
         assert_eq!(lay_with("lua", &keep, kept), kept);
     }

@@ -214,7 +214,7 @@ impl Filler<'_> {
         let is_list = |inner: &GroupId| {
             let inner = &plan.groups[*inner];
             inner.shape == Shape::List
-                && inner.end <= group.end
+                && inner.first < group.end
                 && matches!(token(inner.first), "(" | "[")
         };
         let inner = plan.gaps.get(stop).and_then(|gap| gap.group).filter(is_list);

@@ -150,6 +150,9 @@ fn body(p: &mut Planner, node: NodeId, parts: &[NodeId], opener: TokenId, key: K
     }
     let lines = without_ends(p, &own);
     let group = p.word_block(p.first(node), &lines, end, sort);
+    if p.is(node, Kind::FunctionDefinition) {
+        p.stands_under(group, p.first(node), p.first(end));
+    }
     ends(p, &own);
     let Some(first) = own.first().map(|first| p.first(*first)) else { return };
     guarded(p, node, &lines);

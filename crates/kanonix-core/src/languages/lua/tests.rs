@@ -279,6 +279,17 @@ fn a_function_around_the_file_may_leave_what_it_holds_at_the_margin() {
 }
 
 #[test]
+fn a_function_counts_from_where_it_begins_where_its_end_stands_below_that() {
+    let text = "return function(level)\n         if high(level) then\n           warn()\n         end\n       end\n";
+    assert_eq!(lay("lua", text), text);
+    let table = "local tides = {\n  ebb = function(level)\n          return level - 1\n        end,\n}\n";
+    assert_eq!(lay("lua", table), table);
+    assert_eq!(lay("lua", &table.replace("          return", "     return")), table);
+    let beside = "local tides = {\n  ebb = function(level)\n    return level - 1\n  end,\n}\n";
+    assert_eq!(lay("lua", &table.replace("        end", "   end")), beside);
+}
+
+#[test]
 fn a_condition_on_lines_of_its_own_stays_there() {
     let text = "if\n  ebb or\n  level < low\nthen\n  warn()\nelseif\n  flood\n  and level > high\nthen\n  warn()\nend\nwhile\n  ebb\ndo\n  wait()\nend\n";
     assert_eq!(lay("lua", text), text);

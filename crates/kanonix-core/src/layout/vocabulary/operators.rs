@@ -75,19 +75,38 @@ impl Planner<'_> {
         }
     }
 
-    /// Whether a stronger operator in an operation's operands, without blanks today, is to get some: `i*2-1`
-    /// does not become `i * 2-1`.
+    /// Whether a stronger operator in the operands of an operation, or of those that go on with it, is without
+    /// blanks today and is to get some: `i*2-1+n` does not become `i * 2-1+n`.
     fn is_around_opened(&self, node: NodeId, operators: Operators) -> bool {
-        let is_opened = |place: usize| {
-            let operand = self.part(node, place).filter(|part| self.kind(*part) == self.kind(node));
-            let inner = operand.and_then(|operand| self.part(operand, 1));
-            inner.map(|inner| self.first(inner)).is_some_and(|inner| {
-                let own = row(operators, self.token_text(inner)).map(|own| operators[own].0);
-                self.present_blanks(inner) == Some(0)
-                    && own.and_then(|own| self.choices.operator_gaps.of(own)) == Some(1)
-            })
+        let operator = |operation: NodeId| {
+            let operator = self.first(self.part(operation, 1)?);
+            Some((operator, row(operators, self.token_text(operator))?))
         };
-        is_opened(0) || is_opened(2)
+        let row_of = |operation: NodeId| operator(operation).map(|(_, row)| row);
+        let goes_on = |other: &NodeId| {
+            self.kind(*other) == self.kind(node) && row_of(*other) == row_of(node)
+        };
+        let is_opened = |operand: NodeId| {
+            self.kind(operand) == self.kind(node)
+                && operator(operand).is_some_and(|(token, row)| {
+                    self.present_blanks(token) == Some(0)
+                        && self.choices.operator_gaps.of(operators[row].0) == Some(1)
+                })
+        };
+        let outward = iter::successors(Some(node), |at| Some(self.parent(*at)).filter(goes_on));
+        let mut operations = vec![outward.take(MOST_AROUND).last().unwrap_or(node)];
+        for _ in 0..MOST_AROUND {
+            let Some(operation) = operations.pop() else { break };
+            let operands = [0, 2].into_iter().filter_map(|place| self.part(operation, place));
+            for operand in operands {
+                match goes_on(&operand) {
+                    true => operations.push(operand),
+                    false if is_opened(operand) => return true,
+                    false => {}
+                }
+            }
+        }
+        false
     }
 
     /// The blanks on both sides of the nearest operator that is the same as an operation's own one and goes on
