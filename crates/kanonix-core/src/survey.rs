@@ -433,12 +433,17 @@ impl Survey {
         let chosen = self.chosen(question, &choice)?;
         let candidate = &question.candidates[chosen];
         let usual = question.in_style(&self.usual);
-        // A step that nothing in the code has is nobody's alternative.
+        // A step that nothing in the code has is nobody's alternative, nor is one of tabs and spaces where the
+        // same of spaces alone is no further from the code.
+        let costs_less = |place: usize| {
+            let plain = question.plain(place);
+            plain.is_none_or(|plain| prices[place].all < prices[plain].all)
+        };
         let is_told = |place: usize| {
             question.entry.setting != Setting::IndentSize
                 || place == chosen
                 || Some(place) == usual
-                || choice.share(place) > 0.0
+                || (choice.share(place) > 0.0 && costs_less(place))
         };
         Some(Answer {
             name: question.name(),
@@ -642,6 +647,23 @@ mod tests {
     }
 
     /// What nearly all have is proposed, unless the others are clearly more than a few lines.
+    #[test]
+    fn steps_of_tabs_and_spaces_are_found_and_told_only_where_there_are_some() {
+        let of = |deep: &str| {
+            let body = format!("if high then\n    if quiet then\n{deep}wake()\n    end\nend\n");
+            let text = body.repeat(20);
+            let lua = languages::by_name("lua").unwrap();
+            let mut survey = Survey::new(lua, lua.style());
+            survey.read(&text);
+            let answer =
+                survey.answers().into_iter().find(|answer| answer.name == "indent_size").unwrap();
+            let told = answer.costs.iter().any(|cost| cost.value.ends_with("mixed"));
+            (answer.proposed, survey.style().tab_columns(), told)
+        };
+        assert_eq!(of("\t"), ("4 mixed".to_string(), 8, true));
+        assert_eq!(of("        "), ("4".to_string(), 4, false));
+    }
+
     #[test]
     fn quotes_are_left_where_to_change_them_costs_too_much() {
         let lua = languages::by_name("lua").unwrap();

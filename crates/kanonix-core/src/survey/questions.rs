@@ -177,6 +177,12 @@ impl Question {
         }
     }
 
+    /// Of a size of indentation made of tabs and spaces: the place of the same one of spaces alone.
+    pub(super) fn plain(&self, place: usize) -> Option<usize> {
+        let size = self.candidates[place].name.strip_suffix(MIXED)?;
+        self.candidates.iter().position(|candidate| candidate.name == size)
+    }
+
     /// The place of the candidate that a style has.
     pub(super) fn in_style(&self, style: &Style) -> Option<usize> {
         self.candidates.iter().position(|candidate| candidate.within(style) == *style)
