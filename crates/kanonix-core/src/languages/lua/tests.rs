@@ -267,7 +267,8 @@ fn a_block_around_functions_of_the_file_may_leave_them_at_the_margin() {
 
 #[test]
 fn a_function_around_the_file_may_leave_what_it_holds_at_the_margin() {
-    let text = "return function(gauge)\n\nlocal level = gauge:read()\nlog(level)\nreturn level\n\nend\n";
+    let text =
+        "return function(gauge)\n\nlocal level = gauge:read()\nlog(level)\nreturn level\n\nend\n";
     let inside = "return function(gauge)\n\n  local level = gauge:read()\n  log(level)\n  return level\n\nend\n";
     assert_eq!(lay_with("lua", &[("namespace_indent", "", "keep")], text), text);
     assert_eq!(lay_with("lua", &[("namespace_indent", "", "keep")], inside), inside);
@@ -282,7 +283,8 @@ fn a_function_around_the_file_may_leave_what_it_holds_at_the_margin() {
 fn a_function_counts_from_where_it_begins_where_its_end_stands_below_that() {
     let text = "return function(level)\n         if high(level) then\n           warn()\n         end\n       end\n";
     assert_eq!(lay("lua", text), text);
-    let table = "local tides = {\n  ebb = function(level)\n          return level - 1\n        end,\n}\n";
+    let table =
+        "local tides = {\n  ebb = function(level)\n          return level - 1\n        end,\n}\n";
     assert_eq!(lay("lua", table), table);
     assert_eq!(lay("lua", &table.replace("          return", "     return")), table);
     let beside = "local tides = {\n  ebb = function(level)\n    return level - 1\n  end,\n}\n";
@@ -312,7 +314,8 @@ fn the_word_behind_a_condition_of_several_lines_keeps_its_line() {
 #[test]
 fn operators_may_begin_no_further_in_than_what_they_go_on_with() {
     let none = [("wrap_indent", "operator", "0")];
-    let text = "local say = \"ebb\" ..\nlevel .. unit\nif ebb\nand level < low then\n  warn()\nend\n";
+    let text =
+        "local say = \"ebb\" ..\nlevel .. unit\nif ebb\nand level < low then\n  warn()\nend\n";
     assert_eq!(lay_with("lua", &none, text), text);
     assert_eq!(
         lay("lua", text),
