@@ -1,6 +1,8 @@
 //! What stays as somebody has it: by a setting that keeps it, or because it speaks of what is beside it.
 
-use crate::support::{becomes, lay_with, touched_with};
+use crate::support::{becomes, lay_with, style, touched_with};
+use kanonix_core::text::LineSet;
+use kanonix_core::{judge, languages, mend};
 
 #[test]
 fn what_is_kept_of_braces_words_and_commas_stays_where_it_is() {
@@ -143,4 +145,17 @@ fn a_kept_bracket_behind_a_sign_comes_to_rest() {
     let once = old.replace("  );", "    ); // now");
     assert_eq!(touched_with("javascript", &keep, old, &edited), once);
     assert_eq!(touched_with("javascript", &keep, old, &once), once);
+}
+
+/// A blank line that a sheet in a page begins with is one of the sheet's: where that stays as it is, so does its
+/// end.
+#[test]
+fn line_ends_of_what_does_not_parse_in_a_page_stay() {
+    let ends = [("end_of_line", "", "crlf")];
+    let sheet = [ends[0], ("rule_indent", "", "keep")];
+    let page = style("html", &ends).embedding("css", style("css", &sheet));
+    let html = languages::by_name("html").unwrap();
+    let text = "<html>\r\n<head>\r\n<style>\r\n\ntable.ebb\n{ mar}\ntable.tide\n{ border-collapse:collapse;\n}\ntable.tide tr\n{ vertical-align: text-top;\n}\ntable.tide td,th\n{ padding: 2px 1em;</style>\r\n</head>\r\n</html>\r\n";
+    let mended = mend(text, html, &page, &LineSet::whole()).unwrap();
+    assert_eq!(judge(&mended.text, html, &page, &LineSet::whole()).slips, [], "{}", mended.text);
 }

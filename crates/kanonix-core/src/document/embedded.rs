@@ -130,7 +130,11 @@ impl Document<'_> {
             next > 0 && at < within[next - 1].passage.bytes.end
         };
         outcome.edits.retain(|edit| !is_inside(edit.range.end));
-        outcome.slips.retain(|slip| !is_inside(slip.offset));
+        outcome.slips.retain(|slip| {
+            // An end of a line is one of the line that it ends.
+            let ends_line = slip.setting == Setting::EndOfLine;
+            !is_inside(slip.offset + usize::from(ends_line))
+        });
         // Nor is what holds it spelt in another way at the same time.
         let holds = |declared: &Declared| {
             within.binary_search_by_key(&declared.token, |own| own.passage.token).is_ok()
