@@ -265,7 +265,7 @@ impl<'a> Comparing<'a> {
         if token.multi_line && !rewrites.iter().any(respelt) {
             self.lines_inside(index);
         }
-        // Each mixing goes on from the one before.
+        // Each spelling goes on from the one before.
         let last = rewrites.iter().rposition(respelt);
         for (number, rewrite) in rewrites.iter().enumerate() {
             if !self.filling.applies(index, &rewrite.change) {
