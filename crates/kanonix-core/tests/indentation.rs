@@ -103,3 +103,9 @@ fn the_later_lines_of_a_comment_go_with_its_first() {
     let shallow = text.replace("\t", "      ");
     assert_eq!(lay_with("java", &settings, &shallow), text);
 }
+
+#[test]
+fn a_comment_above_an_operator_that_goes_on_stands_by_its_columns() {
+    let text = "x = a\n\t\tand b\n\t\t   -- why\n\t\t   and c\n\t\tand d\n\t\tand e\n";
+    assert_eq!(lay_with("lua", &MIXED, text), text);
+}

@@ -2,7 +2,6 @@
 //! and this pass divides that gap among the comments that do.
 
 use super::choices::remembers;
-use super::indent::Mixing;
 use super::measure::columns;
 use super::plan::{BareBlock, Gap, GroupId, Plan, Rows, Want};
 use crate::style::{Key, Setting, Style};
@@ -23,7 +22,6 @@ pub(super) fn place(plan: &mut Plan, tree: &Tree, text: &str, style: &Style, lin
         remembers: remembers(style),
         step: columns(&style.indent_step(), style.tab_columns()).max(1),
         tab: style.tab_columns(),
-        mixing: Mixing::of(style, tree.indented),
         bare_blocks: std::mem::take(&mut plan.bare_blocks),
     };
     placing.bare_blocks.sort_by_key(|block| block.last);
@@ -55,7 +53,6 @@ struct Placing<'a> {
     /// The columns of a step, and of a tab.
     step: usize,
     tab: usize,
-    mixing: Mixing,
     /// Ascending by last token, outer ones first.
     bare_blocks: Vec<BareBlock>,
 }
@@ -179,11 +176,7 @@ impl Placing<'_> {
         if wanted.by_choice == 0 {
             return 0;
         }
-        let column = |token: usize| {
-            let start = self.tree.tokens[token].start as usize;
-            columns(&self.text[start - self.column(token)..start], self.tab)
-        };
-        let less = column(next).saturating_sub(column(at));
+        let less = self.column(next).saturating_sub(self.column(at));
         match less.is_multiple_of(self.step) {
             true => wanted.by_choice.min((less / self.step) as u8),
             false => 0,
@@ -402,25 +395,17 @@ impl Placing<'_> {
         self.present(at).matches('\n').count().saturating_sub(1)
     }
 
+    /// The column at which a token stands in the text.
     fn column(&self, token: usize) -> usize {
         let start = self.tree.tokens[token].start as usize;
-        self.width(&self.text[self.lines.start(self.lines.line_of(start))..start])
-    }
-
-    /// How far in a place is behind what stands before it: where tabs and spaces are no steps, only
-    /// columns say that.
-    fn width(&self, before: &str) -> usize {
-        match self.mixing {
-            Mixing::None => before.len(),
-            Mixing::TabsOf(tab) => columns(before, tab),
-        }
+        columns(&self.text[self.lines.start(self.lines.line_of(start))..start], self.tab)
     }
 
     /// The column at which a token's line begins.
     fn indent(&self, token: usize) -> usize {
         let start = self.lines.start(self.lines.line_of(self.tree.tokens[token].start as usize));
         let line = &self.text[start..];
-        self.width(&line[..line.len() - line.trim_start_matches([' ', '\t']).len()])
+        columns(&line[..line.len() - line.trim_start_matches([' ', '\t']).len()], self.tab)
     }
 
     /// The blocks without a bracket whose last token stands right before this one, outer ones

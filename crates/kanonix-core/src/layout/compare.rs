@@ -586,13 +586,9 @@ impl<'a> Comparing<'a> {
             Mixing::None => present.len() != wanted.len() && kinds(present) == kinds(wanted),
             Mixing::TabsOf(_) => columns(present) != columns(wanted),
         };
-        let (setting, said) = match is_further || present.is_empty() || wanted.is_empty() {
-            true if mixing == Mixing::None => {
-                (Setting::IndentSize, width as fn(&mut String, &str))
-            }
-            true => (Setting::IndentSize, parts as fn(&mut String, &str)),
-            false => (Setting::IndentStyle, parts as fn(&mut String, &str)),
-        };
+        let is_size = is_further || present.is_empty() || wanted.is_empty();
+        let setting = if is_size { Setting::IndentSize } else { Setting::IndentStyle };
+        let said = if is_size && mixing == Mixing::None { width } else { parts };
         let mut message = String::with_capacity(64);
         message.push_str("indent by ");
         said(&mut message, wanted);
