@@ -98,8 +98,13 @@ impl Folder {
             };
             folder = match folder.enter(name) {
                 Err(error) if error.kind() == io::ErrorKind::NotFound => {
-                    rustix::fs::mkdirat(&folder.handle, name, Mode::from_raw_mode(0o777))?;
-                    folder.enter(name)?
+                    let made =
+                        rustix::fs::mkdirat(&folder.handle, name, Mode::from_raw_mode(0o777));
+                    match made {
+                        // Another run may have made it in the meantime.
+                        Ok(()) | Err(rustix::io::Errno::EXIST) => folder.enter(name)?,
+                        Err(error) => return Err(error.into()),
+                    }
                 }
                 found => found?,
             };
