@@ -8,7 +8,7 @@ use super::measure::columns;
 use super::plan::{ByGroup, Counts, Gap, Group, GroupId, Shape, TreeEdit, Want, When};
 use super::steps::{self, Steps};
 use crate::style::{Key, Setting, Style};
-use crate::syntax::{Role, Token, Word};
+use crate::syntax::Role;
 use crate::text::LineSet;
 use std::cell::OnceCell;
 use std::collections::{HashMap, HashSet};
@@ -16,10 +16,6 @@ use std::collections::{HashMap, HashSet};
 /// The stars of a comment stand no further in than this, behind its first line: under its mark or
 /// one blank beside it.
 const STAR_BLANKS: usize = 1;
-
-/// Code is looked for beside a directive behind so many comments and other directives. Bounds the work
-/// on hostile input.
-const MOST_BETWEEN: usize = 64;
 
 /// What a gap becomes.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
@@ -184,7 +180,7 @@ pub(super) struct Filler<'a> {
     pub(super) fills: bool,
     /// Whether such a list has all of them on one inner line, if there is room.
     pub(super) row_first: bool,
-    gaps: Vec<Filled>,
+    pub(super) gaps: Vec<Filled>,
     pub(super) indents: Indents,
     steps: Steps,
     /// Of blocks whose header is not live, the step of their bodies.
@@ -219,7 +215,7 @@ pub(super) struct Filler<'a> {
     pub(super) column: usize,
     pub(super) line_indent: IndentId,
     /// What the outermost lines are indented by.
-    root: IndentId,
+    pub(super) root: IndentId,
     /// Tokens before this one are in a group that fits.
     pub(super) flat_until: usize,
 }
@@ -570,177 +566,8 @@ impl Filler<'_> {
         indent
     }
 
-    /// Where a directive stands, or code that somebody commented out, if not where the code does.
-    fn own_place(&mut self, index: usize) -> Option<IndentId> {
-        let sheet = self.sheet;
-        if self.is_at_margin(index) || self.is_commented_out(index) {
-            return Some(self.indents.of(""));
-        }
-        let directive = sheet.tree.tokens.get(index).filter(|token| token.directive)?;
-        let own = sheet.tree.directives?;
-        let key = match own.word(&sheet.text[directive.start as usize..directive.end as usize]) {
-            Word::Begins | Word::Divides | Word::Ends => Key::Condition,
-            Word::Region => Key::Region,
-            Word::Other => Key::Other,
-        };
-        if sheet.style.is(Setting::DirectiveIndent, key, "margin") {
-            return Some(self.root);
-        }
-        let stays = sheet.style.is(Setting::DirectiveIndent, key, "keep")
-            && (sheet.indentation_at(index).is_empty() || !self.stands_as_code(index));
-        stays.then(|| self.present_line_indent(index))
-    }
-
-    /// Whether a comment would be none anywhere but at the very beginning of its line.
-    fn is_at_margin(&self, index: usize) -> bool {
-        let sheet = self.sheet;
-        let token = sheet.tree.tokens.get(index).filter(|token| token.role == Role::Comment);
-        let text = |token: &Token| &sheet.text[token.start as usize..token.end as usize];
-        let mark = sheet.tree.comments.at_margin;
-        mark.zip(token).is_some_and(|(mark, token)| text(token).starts_with(mark))
-    }
-
-    /// Whether a comment is code that an editor commented out: its mark stands at the text's margin, and
-    /// behind the mark of one of the lines around it the code's own indentation does.
-    fn is_commented_out(&self, index: usize) -> bool {
-        let sheet = self.sheet;
-        let marks = sheet.tree.comments;
-        // What stands behind the mark at the margin.
-        let behind = |at: usize| {
-            let token = sheet.tree.tokens.get(at)?;
-            let start = token.start as usize;
-            let is_it = token.role == Role::Comment && !token.directive;
-            if !is_it || !(start == 0 || sheet.text[..start].ends_with('\n')) {
-                return None;
-            }
-            let text = &sheet.text[start..token.end as usize];
-            // Some editors put the mark twice.
-            let line = |mark: &&str| Some(text.strip_prefix(mark)?.trim_start_matches(mark));
-            let block = |(opens, _): &(&'static str, _)| text.strip_prefix(opens);
-            let line = marks.line.iter().filter(|_| !token.multi_line).find_map(line);
-            line.or_else(|| marks.blocks.iter().find_map(block))
-        };
-        let is_code = |text: &str| text.starts_with("  ") || text.starts_with('\t');
-        // Where the code around it stands at the margin, so does any comment.
-        let Some(own) = behind(index).filter(|_| self.is_inside(index)) else { return false };
-        let after = (index + 1..sheet.tree.tokens.len()).take(MOST_BETWEEN).map_while(behind);
-        let before = (0..index).rev().take(MOST_BETWEEN).map_while(behind);
-        is_code(own) || after.into_iter().any(is_code) || before.into_iter().any(is_code)
-    }
-
-    /// Whether the code around a comment begins further in than the text's margin. A bracket that ends a
-    /// block, and what begins one, stand outside.
-    fn is_inside(&self, index: usize) -> bool {
-        let sheet = self.sheet;
-        let [next, before] = self.code_around(index);
-        let is_further_in = |at: usize| !sheet.indentation_at(at).is_empty();
-        match (next.filter(|next| !sheet.plan.closes(*next)), before) {
-            (Some(next), _) => is_further_in(next),
-            (None, Some(before)) => {
-                let group = next.and_then(|next| sheet.plan.group_of(next));
-                let begins = group.is_some_and(|group| group.first as usize >= before);
-                begins || is_further_in(before)
-            }
-            (None, None) => false,
-        }
-    }
-
-    /// The nearest tokens behind and before a place that are no comments.
-    fn code_around(&self, index: usize) -> [Option<usize>; 2] {
-        let tokens = &self.sheet.tree.tokens;
-        let is_code = |at: &usize| tokens[*at].role != Role::Comment;
-        let next = (index..tokens.len()).take(MOST_BETWEEN).find(is_code);
-        let before = (0..index).rev().take(MOST_BETWEEN).find(is_code);
-        [next, before]
-    }
-
-    /// Whether a line of the text is as far in as the next line of code, or the one before.
-    fn stands_as_code(&self, index: usize) -> bool {
-        let sheet = self.sheet;
-        let own = sheet.indentation_at(index);
-        self.code_around(index).iter().flatten().any(|code| sheet.indentation_at(*code) == own)
-    }
-
-    fn before_still_unit(&mut self, index: usize) {
-        let sheet = self.sheet;
-        let unit = &sheet.units.all[sheet.units.of_token[index] as usize];
-        let after_fault = index > 0
-            && sheet.units.all[sheet.units.of_token[index - 1] as usize].fault;
-        let present = sheet.present(index);
-        if unit.fixed || after_fault || !is_blank(present) {
-            return;
-        }
-        if !present.contains('\n') && index > 0 {
-            // It shares a line with a unit that is not live either, or follows a live one that ends
-            // on its line; both stay together unless the one before is live.
-            let before = sheet.units.of_token[index - 1] as usize;
-            if !self.live.unit[before] || sheet.plan.gaps[index].want != Want::Line {
-                return;
-            }
-        }
-        let breaks = self.breaks_before(index);
-        let trim = self.trims_before(index);
-        let indent = self.moved_to(index);
-        self.gaps[index] = Filled::Lines { breaks, indent, trim };
-    }
-
-    /// The indentation of a unit that is in play for it alone: what its place asks for, or, inside
-    /// another such unit, as far from that one as before.
-    fn moved_to(&mut self, index: usize) -> Option<IndentId> {
-        let sheet = self.sheet;
-        let unit_index = sheet.units.of_token[index] as usize;
-        if !self.live.moved[unit_index] {
-            return None;
-        }
-        let gap = sheet.plan.gaps[index];
-        let present = self.present_line_indent(index);
-        let group = gap.group?;
-        let stem = sheet.plan.groups[group].stem as usize;
-        let holder = sheet.units.of_token[stem] as usize;
-        let indent = match self.live.anchor[unit_index] {
-            _ if let Some(indent) = self.own_place(index) => indent,
-            Some(anchor) => {
-                let first = sheet.units.all[anchor as usize].first;
-                self.present_line_indent(first as usize)
-            }
-            None if group != GroupId::ROOT && self.live.moved[holder] => {
-                self.shifted(present, sheet.units.all[holder].first as usize)
-            }
-            None => self.inside(index, &gap),
-        };
-        self.indent_of[index] = Some(indent);
-        Some(indent)
-    }
-
-    /// An indentation moved as far as the unit that begins at `first` moves.
-    fn shifted(&mut self, present: IndentId, first: usize) -> IndentId {
-        let before = self.present_line_indent(first);
-        let (text, from) = (self.indents.text(present).to_string(), self.indents.text(before));
-        let to = self.indent_of[first];
-        match (text.strip_prefix(from), to) {
-            (Some(rest), Some(to)) => {
-                let moved = format!("{}{rest}", self.indents.text(to));
-                self.indents.of(&moved)
-            }
-            _ => present,
-        }
-    }
-
-    /// The later lines of a unit that moves go with it.
-    fn shift(&mut self, index: usize) {
-        let sheet = self.sheet;
-        let present = sheet.present(index);
-        if !present.contains('\n') || !is_blank(present) {
-            return;
-        }
-        let first = sheet.units.all[sheet.units.of_token[index] as usize].first as usize;
-        let line = self.present_line_indent(index);
-        let indent = self.shifted(line, first);
-        self.gaps[index] = Filled::Lines { breaks: None, indent: Some(indent), trim: false };
-    }
-
     /// The line breaks before a unit, if they are live.
-    fn breaks_before(&self, index: usize) -> Option<u32> {
+    pub(super) fn breaks_before(&self, index: usize) -> Option<u32> {
         let sheet = self.sheet;
         let gap = &sheet.plan.gaps[index];
         let present = breaks_in(sheet.present(index));
@@ -778,7 +605,7 @@ impl Filler<'_> {
 
     /// Blanks at a line's end are live when the line is touched, or when the unit that ends there
     /// is live.
-    fn trims_before(&self, index: usize) -> bool {
+    pub(super) fn trims_before(&self, index: usize) -> bool {
         if !self.trim || index == 0 {
             return self.trim && self.blank_lines_are_live(index);
         }
@@ -817,7 +644,7 @@ impl Filler<'_> {
 
 /// Whether a gap's text is blanks, tabs and line breaks only. Others (a form feed, a no-break
 /// space) are somebody's, and stay.
-fn is_blank(text: &str) -> bool {
+pub(super) fn is_blank(text: &str) -> bool {
     let mut returns = false;
     let blank = text.bytes().all(|byte| {
         returns |= byte == b'\r';

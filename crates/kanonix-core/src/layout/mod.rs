@@ -13,7 +13,7 @@
 //! | `columns`, `comment_columns` | gaps that neighbouring lines have lined up have as many blanks as that takes, and comments that are lined up know where they stand |
 //! | `live` | every unit is live or not, moved or not, and has its anchor; units that share a line share their fate |
 //! | `steps` | every unit has the step that it is indented by |
-//! | `fill`, `forms`, `worth` | every group has its form, and every gap in play its text; the others are as they were |
+//! | `fill`, `still`, `own_place`, `forms`, `worth` | every group has its form, and every gap in play its text; the others are as they were |
 //! | [`compare`] | each gap whose text is another one is an edit and a slip, in the order of the text |
 //! | `unused`, [`members`], [`moves`] | what has to go, or else change places, is named, and how the text is once it has |
 //!
@@ -42,6 +42,7 @@ pub mod members;
 pub mod moves;
 mod nesting;
 mod old_steps;
+mod own_place;
 pub mod plan;
 pub mod planner;
 mod remember;
@@ -50,6 +51,7 @@ mod signs;
 mod slight;
 mod standing;
 mod steps;
+mod still;
 mod units;
 mod unused;
 pub mod vocabulary;
