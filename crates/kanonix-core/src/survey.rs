@@ -17,7 +17,7 @@ use crate::layout::Sheet;
 use crate::style::{REGISTRY, Setting, Style};
 use crate::syntax::Tree;
 use crate::text::LineSet;
-use choosing::{CLEARLY, Choice};
+use choosing::{CLEARLY, Choice, FEWEST_PLACES, HARDLY};
 use questions::{Question, questions};
 
 /// So many files, spread evenly, are enough to find the style from which all are asked.
@@ -254,12 +254,12 @@ impl Survey {
                 let found = survey.found();
                 let style = Survey::with(usual.clone(), &found);
                 if style == survey.base {
-                    break;
+                    return survey;
                 }
-                // Round and round it goes: the better one of both is enough.
+                // Round and round it goes: from the better one of both on, one answer is enough.
                 if let Some(before) = before.take_if(|before| before.base == style) {
-                    let best = if before.slips < survey.slips { before } else { survey };
-                    return Survey { settled: true, ..best };
+                    survey = if before.slips < survey.slips { before } else { survey };
+                    break;
                 }
                 let next = read(texts, style);
                 if !next.is_worse_than(&survey, &found) {
@@ -267,14 +267,23 @@ impl Survey {
                     continue;
                 }
                 // The answers are at odds with each other: one of them is enough for now.
-                let best = found.into_iter().filter(Found::is_new).max_by_key(|own| own.spares);
-                let Some(best) = best.filter(|own| own.spares > 0) else {
-                    return Survey { settled: true, ..survey };
-                };
-                let style = Survey::with(survey.base.clone(), &[best]);
-                survey = read(texts, style);
+                match survey.with_best(1) {
+                    Some(style) => survey = read(texts, style),
+                    None => break,
+                }
             }
-            survey
+            for _ in 0..again {
+                let worth = (survey.lines as f64 * HARDLY / 1000.0) as isize;
+                let Some(style) = survey.with_best(worth.max(FEWEST_PLACES as isize)) else {
+                    break
+                };
+                let next = read(texts, style);
+                if next.slips >= survey.slips {
+                    break;
+                }
+                survey = next;
+            }
+            Survey { settled: true, ..survey }
         };
         let mut survey = look(&some, start, LOOKS.0);
         let found = survey.style();
@@ -396,6 +405,13 @@ impl Survey {
         let spared: isize = found.iter().map(|own| own.spares).sum();
         let expected = (before.slips as isize - spared).max(before.slips as isize);
         (self.slips as isize - expected) as f64 > self.lines as f64 * CLEARLY / 1000.0
+    }
+
+    /// The style that it counts from, with the one new answer that spares most places, if those are so many.
+    fn with_best(&self, least: isize) -> Option<Style> {
+        let new = self.found().into_iter().filter(Found::is_new);
+        let best = new.max_by_key(|own| own.spares).filter(|own| own.spares >= least)?;
+        Some(Survey::with(self.base.clone(), &[best]))
     }
 
     /// What was found for each question that the code says anything about.
@@ -535,6 +551,34 @@ mod tests {
             let settled = Survey::settle(&texts, lua, |_, base| read(&better, base));
             assert!(settled.base == better);
         }
+    }
+
+    /// Two answers that are well alone, and together are not: one after the other is looked at.
+    #[test]
+    fn where_all_answers_at_once_go_round_one_is_taken_alone() {
+        let lua = languages::by_name("lua").unwrap();
+        let gap = |style: &Style, key| style.flag(Setting::OperatorGap, key);
+        let slips = |style: &Style| match (gap(style, Key::Product), gap(style, Key::Sum)) {
+            (true, false) => 5,
+            (false, true) => 12,
+            _ => 20,
+        };
+        let read = |_: &[&str], base: Style| {
+            let mut survey =
+                Survey { lines: 1_000, slips: slips(&base), ..Survey::new(lua, base.clone()) };
+            for (question, prices) in survey.questions.iter().zip(&mut survey.prices) {
+                if !["operator_gap.product", "operator_gap.sum"].contains(&&*question.name()) {
+                    continue;
+                }
+                for (candidate, price) in question.candidates.iter().zip(prices) {
+                    price.all = if candidate.keeps { 100 } else { slips(&candidate.within(&base)) };
+                    price.own = price.all;
+                }
+            }
+            survey
+        };
+        let settled = Survey::settle(&["local ebb = 1\n"], lua, read);
+        assert_eq!(slips(&settled.base), 5);
     }
 
     #[test]

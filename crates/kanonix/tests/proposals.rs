@@ -29,6 +29,19 @@ fn a_proposal_that_costs_a_line_more_is_given_up_setting_by_setting_only() {
 }
 
 #[test]
+fn blanks_at_lines_ends_stay_where_many_lines_have_some() {
+    let of = |with: usize| {
+        let line = |n| format!("level_{n} = ebb{}\n", if n < with { "  " } else { "" });
+        let repo = settled(&[("a.py", &(0..1000).map(line).collect::<String>())]);
+        assert_eq!(repo.kanonix(&["settle", "--write"]).status, 0);
+        repo.read("kanonix.toml")
+    };
+    assert!(!of(4).contains("trim_trailing_whitespace"), "a few go");
+    let said = "trim_trailing_whitespace = false # false changes least";
+    assert!(of(30).contains(said), "{}", of(30));
+}
+
+#[test]
 fn files_that_no_person_wrote_have_no_say_and_are_proposed_as_skip() {
     let mine = "function ebb(a) {\n\treturn a;\n}\n\nfunction flood(a) {\n\treturn a;\n}\n";
     let dense = "function a(b){return b};".repeat(200);

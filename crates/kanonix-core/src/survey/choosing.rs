@@ -10,13 +10,13 @@ use crate::style::{Key, Setting};
 pub(super) const CLEARLY: f64 = 3.0;
 
 /// In a thousand lines: what a value may cost that is stricter than the community's.
-const HARDLY: f64 = 1.0;
+pub(super) const HARDLY: f64 = 1.0;
 
 /// In a thousand lines: a difference in price that says nothing.
 const NOISE: f64 = 0.2;
 
 /// In fewer places than these, code says nothing for a value.
-const FEWEST_PLACES: usize = 5;
+pub(super) const FEWEST_PLACES: usize = 5;
 
 /// Share of the places that is most of them.
 const AGREEING: f64 = 0.7;
@@ -72,6 +72,8 @@ impl<'s> Choice<'s> {
         let probed = question.probe.as_ref().and_then(|_| prices.last());
         let places = match (probed, &strict[..]) {
             _ if question.entry.setting == Setting::MaxLineLength => survey.lengths.breakable,
+            // Every line has an end.
+            _ if question.entry.setting == Setting::TrimTrailingWhitespace => survey.lines,
             _ if is_edges => survey.edges.max(strict.iter().copied().max().unwrap_or(0)),
             (Some(probed), _) => probed.own.saturating_sub(others),
             (None, [a, b]) => a + b,
@@ -141,8 +143,11 @@ impl<'s> Choice<'s> {
     /// Whether the code says anything about it.
     fn is_silent(&self) -> bool {
         let candidates = &self.prices[..self.question.candidates.len()];
-        let is_asked_of_all = self.question.entry.setting == Setting::MaxLineLength
-            || self.question.slot.key == Key::AtEdges;
+        let is_of_lines = matches!(
+            self.question.entry.setting,
+            Setting::MaxLineLength | Setting::TrimTrailingWhitespace
+        );
+        let is_asked_of_all = is_of_lines || self.question.slot.key == Key::AtEdges;
         candidates.iter().all(|price| price.all == candidates[0].all)
             && (self.places == 0 || is_asked_of_all)
     }

@@ -11,7 +11,6 @@ const NOT_ASKED: &[Setting] = &[
     Setting::TabWidth,
     Setting::EndOfLine,
     Setting::Charset,
-    Setting::TrimTrailingWhitespace,
     Setting::BareBody,
     Setting::WrapParens,
     Setting::LeadingBar,
@@ -50,7 +49,8 @@ impl Candidate {
             None if is_size && name == "tab" => vec![("indent_style", "", name.clone())],
             None => vec![(entry.name, slot.key.name(), name.clone())],
         };
-        Candidate { keeps: keeps(&name) || name == "keep_open", name, values }
+        let lets_be = entry.setting == Setting::TrimTrailingWhitespace && name == "false";
+        Candidate { keeps: keeps(&name) || name == "keep_open" || lets_be, name, values }
     }
 
     /// A style with its values; a size of indentation alone says that it is not of tabs.
