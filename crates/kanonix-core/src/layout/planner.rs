@@ -83,6 +83,9 @@ pub struct Planner<'a> {
     member_order: OnceCell<Option<Rc<MemberOrder>>>,
 }
 
+/// Half of the longest line that most code has.
+const HALF_LINE: usize = 50;
+
 /// How deep constructs are laid out; what is nested deeper is kept as it stands. Nobody reads so
 /// far in, and a step of indentation for each level would make a file grow with its square.
 const DEEPEST: u32 = 1000;
@@ -361,6 +364,17 @@ impl<'a> Planner<'a> {
             return false;
         };
         self.text[first.start as usize..last.end as usize].contains('\n')
+    }
+
+    /// Whether tokens take more than half a line.
+    pub fn takes_half_a_line(&self, tokens: Range<TokenId>) -> bool {
+        let tokens = &self.tree.tokens[tokens.start as usize..tokens.end as usize];
+        let widths = tokens.iter().map(|token| (token.end - token.start) as usize);
+        let sum = widths.scan(0, |sum, width| {
+            *sum += width;
+            Some(*sum)
+        });
+        sum.take(HALF_LINE + 1).any(|sum| sum > HALF_LINE)
     }
 
     /// Whether a definition stands on one line, and may stay there: such ones need no blank lines.

@@ -6,9 +6,6 @@ use super::seen::Seen;
 use crate::syntax::TokenId;
 use std::cmp::Reverse;
 
-/// Half of the longest line that most code has.
-const HALF_LINE: usize = 50;
-
 impl Planner<'_> {
     /// Gives the text its say.
     pub(super) fn ask_the_text(&mut self) {
@@ -139,23 +136,13 @@ impl Planner<'_> {
                 // Bars are no brackets to begin a line behind.
                 && self.tree.opens(self.token_text(group.first))
                 && (seen[id].is_table()
-                    || ((seen[id].is_column() || is_full) && self.is_long(group)))
+                    || ((seen[id].is_column() || is_full)
+                        && self.takes_half_a_line(group.first..group.end)))
                 && let Some(opening) = group.opening
             {
                 self.plan.gaps[opening as usize].chosen = true;
             }
         }
-    }
-
-    /// Whether the tokens of a group take more than half a line.
-    fn is_long(&self, group: &Group) -> bool {
-        let tokens = &self.tree.tokens[group.first as usize..group.end as usize];
-        let widths = tokens.iter().map(|token| (token.end - token.start) as usize);
-        let sum = widths.scan(0, |sum, width| {
-            *sum += width;
-            Some(*sum)
-        });
-        sum.take(HALF_LINE + 1).any(|sum| sum > HALF_LINE)
     }
 
     /// Whether a list is open in the midst of another one that is not: other elements follow behind it.

@@ -53,11 +53,19 @@ fn is_filled(p: &Planner, node: NodeId, deepest: usize) -> bool {
                     })
                     && !elements::leaves_open(p.tree, p.text, node)
             }
-            Display::Word => !p.is_spread(node),
+            Display::Word => is_short(p, node),
             _ => false,
         },
         _ => false,
     }
+}
+
+/// Whether an element that is a word of its line may be one of a paragraph: not where it has opened, and
+/// not where it holds something and is as long as it would have to.
+fn is_short(p: &Planner, node: NodeId) -> bool {
+    let holds = p.parts(node).len() > 1;
+    let is_open = p.choices.remembers && p.is_spread(node);
+    !is_open && !(holds && p.takes_half_a_line(p.first(node)..p.end(node)))
 }
 
 fn is_tag(p: &Planner, node: NodeId) -> bool {

@@ -536,6 +536,46 @@ High water at {{ .Time }}, and {{ template \"next tide\" . }}
     assert_eq!(lay_with("html", &everywhere, text), text);
 }
 
+/// What opens on a line of words would have the others hang behind its end tag.
+#[test]
+fn a_long_word_is_none_of_a_paragraph() {
+    let text = "\
+<div>
+  <button>All</button>
+  <button class=\"chip\" data-cat=\"first-steps\">First steps</button>
+  <button>Bills</button>
+  <button>Other</button>
+</div>
+";
+    let lay_at = |columns, text: &str| {
+        let settings = [
+            ("text_fill", "", "width"),
+            ("list_wrap", "", "fit"),
+            ("max_line_length", "", columns),
+        ];
+        lay_with("html", &settings, text)
+    };
+    let narrow = lay_at("60", text);
+    insta::assert_snapshot!(narrow, @r#"
+    <div>
+      <button>All</button>
+      <button class="chip" data-cat="first-steps">
+        First steps
+      </button>
+      <button>Bills</button> <button>Other</button>
+    </div>
+    "#);
+    let wide = lay_at("90", text);
+    insta::assert_snapshot!(wide, @r#"
+    <div>
+      <button>All</button>
+      <button class="chip" data-cat="first-steps">First steps</button>
+      <button>Bills</button> <button>Other</button>
+    </div>
+    "#);
+    assert_eq!(lay_at("90", &narrow), wide);
+}
+
 #[test]
 fn a_paragraph_is_filled_that_a_touched_line_is_of_and_no_other() {
     let mut style = languages::by_name("html").unwrap().style();
