@@ -121,17 +121,7 @@ fn rule(p: &mut Planner, node: NodeId, parts: &[NodeId]) -> bool {
         }
         Kind::BinaryExpression => {
             let [left, operator, right] = parts else { return false };
-            let operator = p.first(*operator);
-            p.binary(Binary {
-                node,
-                left: *left,
-                operator,
-                right: *right,
-                operators: OPERATORS,
-                breakable: true,
-                may_lead: true,
-                stand_in: None,
-            });
+            p.binary(Binary::of(p, node, [*left, *operator, *right], OPERATORS));
         }
         Kind::String => p.quotes(p.first(node), 0, Setting::Quotes),
         _ => return false,

@@ -12,16 +12,7 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
     match kind {
         Kind::AndPattern | Kind::OrPattern => {
             if let [left, operator, right] = parts {
-                p.binary(Binary {
-                    node,
-                    left: *left,
-                    operator: p.first(*operator),
-                    right: *right,
-                    operators: OPERATORS,
-                    breakable: true,
-                    may_lead: true,
-                    stand_in: None,
-                });
+                p.binary(Binary::of(p, node, [*left, *operator, *right], OPERATORS));
             }
         }
         Kind::ListPattern => {

@@ -28,8 +28,11 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
         Kind::WhileStatement | Kind::LockStatement => asking(p, node, parts),
         Kind::UsingStatement | Kind::FixedStatement => asking(p, node, parts),
         Kind::DoStatement => do_statement(p, node, parts),
-        Kind::ForStatement => for_statement(p, node, parts),
-        Kind::ForeachStatement => foreach_statement(p, node, parts),
+        Kind::ForStatement => p.counted_loop(node, parts, HEADED),
+        Kind::ForeachStatement => {
+            p.loop_over(node, parts, HEADED);
+            p.each_of_below(parts);
+        }
         Kind::CheckedStatement | Kind::UnsafeStatement => {
             if let [_, inner] = parts {
                 p.open_block(*inner, p.first(node), Key::Control);
@@ -205,27 +208,6 @@ fn do_statement(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     p.ends_loop(p.first(*while_word), p.first(node), p.is(*inner, Kind::Block));
     asked(p, rest);
     ends(p, parts);
-}
-
-/// `for (int i = 0; i < n; i++) …`
-fn for_statement(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
-    let Some(closer) = p.position(parts, Kind::CloseParen) else { return };
-    p.clauses(&parts[1..closer + 1]);
-    if let Some(inner) = parts.get(closer + 1) {
-        p.headed(*inner, p.first(node), p.first(parts[closer]), HEADED);
-    }
-}
-
-/// `foreach (Gauge gauge in gauges) …`
-fn foreach_statement(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
-    let opener = p.position(parts, Kind::OpenParen);
-    let closer = p.position(parts, Kind::CloseParen);
-    let (Some(opener), Some(closer)) = (opener, closer) else { return };
-    p.each_of(parts, opener, closer);
-    p.each_of_below(parts, opener, closer);
-    if let Some(inner) = parts.get(closer + 1) {
-        p.headed(*inner, p.first(node), p.first(parts[closer]), HEADED);
-    }
 }
 
 /// `switch (level) { … }`

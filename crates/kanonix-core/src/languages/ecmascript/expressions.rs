@@ -540,8 +540,7 @@ const OPERATORS: Operators = &[
 
 fn binary_expression(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let [left, operator, right] = parts else { return };
-    let operator = p.first(*operator);
-    let text = p.token_text(operator);
+    let text = p.token_text(p.first(*operator));
     let opens_angle = |p: &Planner| {
         p.is(*left, Kind::BinaryExpression)
             && p.part(*left, 1).is_some_and(|sign| p.token_text(p.first(sign)) == "<")
@@ -557,14 +556,8 @@ fn binary_expression(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         }
     }
     p.binary(Binary {
-        node,
-        left: *left,
-        operator,
-        right: *right,
-        operators: OPERATORS,
-        breakable: true,
-        may_lead: true,
         stand_in: stand_in(p, *right, false),
+        ..Binary::of(p, node, [*left, *operator, *right], OPERATORS)
     });
 }
 

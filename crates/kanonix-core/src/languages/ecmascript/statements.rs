@@ -43,8 +43,8 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
         Kind::SwitchStatement => switch_statement(p, node, parts),
         Kind::SwitchBody => switch_body(p, node, parts),
         Kind::SwitchCase | Kind::SwitchDefault => switch_case(p, node, parts),
-        Kind::ForStatement => for_statement(p, node, parts),
-        Kind::ForInStatement => for_in_statement(p, node, parts),
+        Kind::ForStatement => p.counted_loop(node, parts, HEADED),
+        Kind::ForInStatement => p.loop_over(node, parts, HEADED),
         Kind::WhileStatement | Kind::WithStatement => while_statement(p, node, parts),
         Kind::DoStatement => do_statement(p, node, parts),
         Kind::TryStatement => try_statement(p, node, parts),
@@ -438,26 +438,6 @@ fn switch_case(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
                 p.case_block(*first, p.first(node));
             }
         }
-    }
-}
-
-/// `for (let i = 0; i < n; i++) …`
-fn for_statement(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
-    let Some(closer) = p.position(parts, Kind::CloseParen) else { return };
-    p.clauses(&parts[1..closer + 1]);
-    if let Some(inner) = parts.get(closer + 1) {
-        p.headed(*inner, p.first(node), p.first(parts[closer]), HEADED);
-    }
-}
-
-/// `for (const gauge of gauges) …`
-fn for_in_statement(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
-    let opener = p.position(parts, Kind::OpenParen);
-    let closer = p.position(parts, Kind::CloseParen);
-    let (Some(opener), Some(closer)) = (opener, closer) else { return };
-    p.each_of(parts, opener, closer);
-    if let Some(inner) = parts.get(closer + 1) {
-        p.headed(*inner, p.first(node), p.first(parts[closer]), HEADED);
     }
 }
 

@@ -186,13 +186,8 @@ fn binary(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         return p.words(parts);
     }
     p.binary(Binary {
-        node,
-        left: *left,
-        operator: p.first(*operator),
-        right: *right,
-        operators: OPERATORS,
         breakable: in_brackets(p, node),
-        may_lead: true,
         stand_in: stand_in(p, *right),
+        ..Binary::of(p, node, [*left, *operator, *right], OPERATORS)
     });
 }

@@ -92,14 +92,8 @@ fn instanceof_expression(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
 fn binary_expression(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let [left, operator, right, ..] = parts else { return };
     p.binary(Binary {
-        node,
-        left: *left,
-        operator: p.first(*operator),
-        right: *right,
-        operators: OPERATORS,
-        breakable: true,
-        may_lead: true,
         stand_in: stand_in(p, *right, false),
+        ..Binary::of(p, node, [*left, *operator, *right], OPERATORS)
     });
 }
 

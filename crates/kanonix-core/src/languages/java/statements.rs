@@ -30,8 +30,11 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
             }
         }
         Kind::DoStatement => do_statement(p, node, parts),
-        Kind::ForStatement => for_statement(p, node, parts),
-        Kind::EnhancedForStatement => enhanced_for_statement(p, node, parts),
+        Kind::ForStatement => p.counted_loop(node, parts, HEADED),
+        Kind::EnhancedForStatement => {
+            p.loop_over(node, parts, HEADED);
+            p.each_of_below(parts);
+        }
         Kind::TryStatement | Kind::TryWithResourcesStatement => try_statement(p, node, parts),
         Kind::ResourceSpecification => _ = p.list(parts, List::new()),
         Kind::CatchClause | Kind::FinallyClause => handler(p, node, parts),
@@ -157,27 +160,6 @@ fn do_statement(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     p.ends_loop(p.first(*while_word), p.first(node), p.is(*inner, Kind::Block));
     p.asks_in(*condition);
     ends(p, parts);
-}
-
-/// `for (int i = 0; i < n; i++) …`
-fn for_statement(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
-    let Some(closer) = p.position(parts, Kind::CloseParen) else { return };
-    p.clauses(&parts[1..closer + 1]);
-    if let Some(inner) = parts.get(closer + 1) {
-        p.headed(*inner, p.first(node), p.first(parts[closer]), HEADED);
-    }
-}
-
-/// `for (Gauge gauge : gauges) …`
-fn enhanced_for_statement(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
-    let opener = p.position(parts, Kind::OpenParen);
-    let closer = p.position(parts, Kind::CloseParen);
-    let (Some(opener), Some(closer)) = (opener, closer) else { return };
-    p.each_of(parts, opener, closer);
-    p.each_of_below(parts, opener, closer);
-    if let Some(inner) = parts.get(closer + 1) {
-        p.headed(*inner, p.first(node), p.first(parts[closer]), HEADED);
-    }
 }
 
 /// `try (Log log = open()) { … } catch (Storm storm) { … }`

@@ -199,17 +199,12 @@ fn chain(p: &mut Planner, node: NodeId) {
 }
 
 fn binary_expression(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
-    let [left, operator, right] = parts else { return };
-    let operator = p.first(*operator);
+    let [left, sign, right] = parts else { return };
+    let operator = p.first(*sign);
     p.binary(Binary {
-        node,
-        left: *left,
-        operator,
-        right: *right,
-        operators: OPERATORS,
         breakable: p.token_text(operator) != "^",
-        may_lead: true,
         stand_in: stand_in(p, *right),
+        ..Binary::of(p, node, [*left, *sign, *right], OPERATORS)
     });
     // A number takes points that touch it for its own.
     let ends = |token: TokenId| p.token_text(token).ends_with(|c: char| c.is_ascii_alphanumeric());

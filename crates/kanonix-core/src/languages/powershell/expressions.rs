@@ -45,8 +45,8 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
         | Kind::MultiplicativeArgumentExpression
         | Kind::FormatArgumentExpression
         | Kind::RangeArgumentExpression => {
-            if let [left, operator, right] = parts {
-                let operator = p.first(*operator);
+            if let [left, sign, right] = parts {
+                let operator = p.first(*sign);
                 if p.token_text(operator) == ".." {
                     // Without blanks it may be the name of a command.
                     p.keep_gap(operator);
@@ -54,14 +54,9 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
                     return true;
                 }
                 p.binary(Binary {
-                    node,
-                    left: *left,
-                    operator,
-                    right: *right,
-                    operators: OPERATORS,
-                    breakable: true,
                     may_lead: false,
                     stand_in: stand_in(p, *right),
+                    ..Binary::of(p, node, [*left, *sign, *right], OPERATORS)
                 });
             }
         }

@@ -338,10 +338,7 @@ fn for_clauses(p: &mut Planner, parts: &[NodeId]) {
 
 /// `foreach ($gauge in $gauges) { … }`
 fn foreach_statement(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
-    let opener = p.position(parts, Kind::OpenParen);
-    let closer = p.position(parts, Kind::CloseParen);
-    let (Some(opener), Some(closer), [.., inner]) = (opener, closer, parts) else { return };
-    p.each_of(parts, opener, closer);
+    let (Some(_), [.., inner]) = (p.each_of(parts), parts) else { return };
     block(p, *inner, p.first(node), Key::Control, Key::Control);
 }
 

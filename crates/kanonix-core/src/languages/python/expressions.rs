@@ -252,14 +252,9 @@ const OPERATORS: Operators = &[
 fn binary(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let [left, operator, right] = parts else { return };
     p.binary(Binary {
-        node,
-        left: *left,
-        operator: p.first(*operator),
-        right: *right,
-        operators: OPERATORS,
         breakable: in_brackets(p, node),
-        may_lead: true,
         stand_in: inside_literal(p, *right),
+        ..Binary::of(p, node, [*left, *operator, *right], OPERATORS)
     });
 }
 

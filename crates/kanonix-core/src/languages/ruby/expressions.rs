@@ -293,14 +293,9 @@ fn binary(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let [left, operator, right] = parts else { return };
     let (sign, value) = (p.first(*operator), p.first(*right));
     p.binary(Binary {
-        node,
-        left: *left,
-        operator: sign,
-        right: *right,
-        operators: OPERATORS,
-        breakable: true,
         may_lead: false,
         stand_in: stand_in(p, *right),
+        ..Binary::of(p, node, [*left, *operator, *right], OPERATORS)
     });
     let (text, before) = (p.token_text(sign), p.token_text(sign - 1));
     let is_end = (text.starts_with('!') && before.ends_with(|c: char| c.is_alphanumeric()))

@@ -191,16 +191,7 @@ fn binary_expression(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
             p.word(p.first(*right), 0);
             continue;
         }
-        p.binary(Binary {
-            node,
-            left: *left,
-            operator: p.first(*operator),
-            right: *right,
-            operators: OPERATORS,
-            breakable: true,
-            may_lead: true,
-            stand_in: None,
-        });
+        p.binary(Binary::of(p, node, [*left, *operator, *right], OPERATORS));
         // A chain with lines of its own is no part of a line of operands.
         let breaks = |operand: &&NodeId| {
             let of_several = |links: Links| {

@@ -155,7 +155,7 @@ impl Planner<'_> {
     /// What stands in the parentheses of `for (let i = 0; i < n; i++)`: a line may end behind each
     /// semicolon where something stands behind it. Where a condition has its closing bracket behind it,
     /// so have these, and the first of them stays behind the opening one.
-    pub fn clauses(&mut self, parts: &[NodeId]) {
+    fn clauses(&mut self, parts: &[NodeId]) {
         let [opener, inner @ .., closer] = parts else { return };
         let Some(first) = inner.first().map(|first| self.first(*first)) else { return };
         self.asks_in(*opener);
@@ -205,26 +205,56 @@ impl Planner<'_> {
         }
     }
 
-    /// `for (const gauge of gauges)`: words, no line ends between the parentheses, whose places
-    /// among the parts these are.
-    pub fn each_of(&mut self, parts: &[NodeId], opener: usize, closer: usize) {
+    /// `for (let i = 0; i < n; i++) …`
+    pub fn counted_loop(&mut self, node: NodeId, parts: &[NodeId], kinds: Headed) {
+        let Some((_, closer)) = self.parens_among(parts) else { return };
+        self.clauses(&parts[1..closer + 1]);
+        if let Some(inner) = parts.get(closer + 1) {
+            self.headed(*inner, self.first(node), self.first(parts[closer]), kinds);
+        }
+    }
+
+    /// `for (const gauge of gauges) …`
+    pub fn loop_over(&mut self, node: NodeId, parts: &[NodeId], kinds: Headed) {
+        let Some(closer) = self.each_of(parts) else { return };
+        if let Some(inner) = parts.get(closer + 1) {
+            self.headed(*inner, self.first(node), self.first(parts[closer]), kinds);
+        }
+    }
+
+    /// `for (const gauge of gauges)`: words, no line ends between the parentheses. Gives the place of the
+    /// closing one.
+    pub fn each_of(&mut self, parts: &[NodeId]) -> Option<usize> {
+        let (opener, closer) = self.parens_among(parts)?;
         self.words(&parts[..closer]);
         self.asks_in(parts[opener]);
         let gap = self.choices.parens_gap;
         for edge in [opener + 1, closer] {
             self.inside_bracket(self.first(parts[edge]), gap);
         }
+        Some(closer)
     }
 
     /// The line of such a header goes on before the word in its midst where what follows that has no room
     /// behind it, and has some there.
-    pub fn each_of_below(&mut self, parts: &[NodeId], opener: usize, closer: usize) {
+    pub fn each_of_below(&mut self, parts: &[NodeId]) {
+        let Some((opener, closer)) = self.parens_among(parts) else { return };
         let Some(word) = closer.checked_sub(2).filter(|word| *word > opener + 1) else { return };
         let (word, end) = (self.first(parts[word]), self.end(parts[closer]));
         let group = self.group(Shape::LastResort, word - 1, end);
         self.group_mut(group).opens = Opens::ToFit;
         // Further in than the body.
         self.may_break(word, group, 2, 1, Setting::WordGap);
+    }
+
+    /// The places of the parentheses that stand among some parts by themselves.
+    fn parens_among(&self, parts: &[NodeId]) -> Option<(usize, usize)> {
+        let place = |mark| {
+            parts.iter().position(|part| {
+                self.end(*part) == self.first(*part) + 1 && self.token_text(self.first(*part)) == mark
+            })
+        };
+        Some((place("(")?, place(")")?))
     }
 
     /// What the header of a declaration says of other types, from its first clause on: lines break

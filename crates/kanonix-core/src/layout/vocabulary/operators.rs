@@ -36,6 +36,24 @@ pub struct Binary {
     pub stand_in: Option<TokenId>,
 }
 
+impl Binary {
+    /// An operation by its three parts: a line may be broken on either side of the operator, and nothing
+    /// opens in its place.
+    pub fn of(p: &Planner, node: NodeId, parts: [NodeId; 3], operators: Operators) -> Binary {
+        let [left, operator, right] = parts;
+        Binary {
+            node,
+            left,
+            operator: p.first(operator),
+            right,
+            operators,
+            breakable: true,
+            may_lead: true,
+            stand_in: None,
+        }
+    }
+}
+
 /// The row of an operator.
 fn row(operators: Operators, text: &str) -> Option<usize> {
     operators.iter().position(|(_, texts)| texts.contains(&text))
