@@ -232,7 +232,7 @@ fn switch_section(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     };
     let token = p.first(first);
     if p.keeps_flat(node, Key::Case) {
-        return p.flat_case(mark, inner);
+        return p.flat_case(mark, inner, HEADED.empty);
     }
     let group = p.group(Shape::Block, mark, p.end(node));
     p.stem(group, p.first(node));

@@ -2,9 +2,9 @@
 
 use super::classes::decorators;
 use super::kinds::Kind;
-use crate::layout::plan::{Column, GroupId, Shape, TreeEdit, When};
+use crate::layout::plan::{GroupId, Shape, TreeEdit, When};
 use crate::layout::planner::Planner;
-use crate::layout::vocabulary::{Handed, Headed, List, Sort};
+use crate::layout::vocabulary::{Headed, List, Sort};
 use crate::style::{Key, Setting};
 use crate::syntax::{NodeId, Role, TokenId};
 
@@ -296,7 +296,7 @@ fn statement_block(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     match flat {
         Some(group) => {
             let inner = p.flat_block(parts, group);
-            flat_statements(p, inner, group);
+            p.flat_statements(inner, group, HEADED.empty);
         }
         None => p.block(parts, block_base(p, node), |p, inner, group| {
             let level = u8::from(is_indented(p, node, inner));
@@ -360,20 +360,6 @@ fn block_base(p: &Planner, node: NodeId) -> TokenId {
     }
 }
 
-/// Statements that stay on their header's line if they fit there.
-fn flat_statements(p: &mut Planner, parts: &[NodeId], group: GroupId) {
-    for (index, part) in parts.iter().enumerate() {
-        if index > 0 && p.is(*part, Kind::EmptyStatement) {
-            p.word(p.first(*part), 0);
-        } else if index > 0 || p.gap(p.first(*part)).group != Some(group) {
-            p.may_break(p.first(*part), group, 1, 1, Setting::FlatBlock);
-        }
-        if index + 1 < parts.len() {
-            p.hand(*part, Handed::Statement(group));
-        }
-    }
-}
-
 /// What may stand behind a header. A function that is declared without a block around it is known outside
 /// of the statement.
 const HEADED: Headed = Headed {
@@ -417,28 +403,7 @@ fn switch_case(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     p.words(&parts[..colon]);
     let colon_token = p.first(parts[colon]);
     p.word(colon_token, 0);
-    let inner = &parts[colon + 1..];
-    match inner {
-        [] => p.empty_block(p.first(node), colon_token),
-        [block] if p.is(*block, Kind::StatementBlock) => {
-            p.open_block(*block, p.first(node), Key::Control);
-        }
-        [first, ..] if p.keeps_flat(node, Key::Case) => {
-            let group = p.group(Shape::List, colon_token, p.end(node));
-            flat_statements(p, inner, group);
-            p.at_most(p.first(*first), 0);
-            p.column(p.first(*first), Column::Value);
-        }
-        [first, ..] => {
-            let group = p.group(Shape::Block, colon_token, p.end(node));
-            listed(p, inner, group, 1);
-            p.at_most(p.first(*first), p.choices.edge_blank);
-            p.bare_block(p.first(*first), p.end(node), group);
-            if p.is(*first, Kind::StatementBlock) {
-                p.case_block(*first, p.first(node));
-            }
-        }
-    }
+    p.case_body(node, colon_token, &parts[colon + 1..], HEADED, listed);
 }
 
 fn while_statement(p: &mut Planner, node: NodeId, parts: &[NodeId]) {

@@ -4,8 +4,8 @@ use super::declarations::sort;
 use super::kinds::Kind;
 use crate::layout::plan::{GroupId, Shape};
 use crate::layout::planner::Planner;
-use crate::layout::vocabulary::{Handed, Headed, List};
-use crate::style::{Key, Setting};
+use crate::layout::vocabulary::{Headed, List};
+use crate::style::Key;
 use crate::syntax::NodeId;
 
 /// The rule for a statement; says whether `kind` is one.
@@ -115,16 +115,7 @@ fn block(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     match flat {
         Some(group) => {
             let inner = p.flat_block(parts, group);
-            for (index, part) in inner.iter().enumerate() {
-                if index > 0 && p.is(*part, Kind::Semicolon) {
-                    p.word(p.first(*part), 0);
-                } else if index > 0 || p.gap(p.first(*part)).group != Some(group) {
-                    p.may_break(p.first(*part), group, 1, 1, Setting::FlatBlock);
-                }
-                if index + 1 < inner.len() {
-                    p.hand(*part, Handed::Statement(group));
-                }
-            }
+            p.flat_statements(&inner, group, HEADED.empty);
         }
         None if p.stays_empty(parts, base) => {}
         None => p.block(parts, base, |p, inner, group| listed(p, inner, group, 1)),
@@ -199,24 +190,7 @@ fn switch_group(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         }
     }
     let colon = p.first(parts[last]);
-    let inner = &parts[last + 1..];
-    match inner {
-        [] => p.empty_block(p.first(node), colon),
-        [block] if p.is(*block, Kind::Block) => {
-            p.open_block(*block, p.first(node), Key::Control);
-        }
-        _ if p.keeps_flat(node, Key::Case) => p.flat_case(colon, inner),
-        [first, ..] => {
-            let group = p.group(Shape::Block, colon, p.end(node));
-            p.stem(group, p.first(node));
-            listed(p, inner, group, 1);
-            p.at_most(p.first(*first), p.choices.edge_blank);
-            p.bare_block(p.first(*first), p.end(node), group);
-            if p.is(*first, Kind::Block) {
-                p.case_block(*first, p.first(node));
-            }
-        }
-    }
+    p.case_body(node, colon, &parts[last + 1..], HEADED, listed);
 }
 
 /// `case EBB, FLOOD -> warn();`

@@ -65,7 +65,7 @@ kinds! {
         RealLiteral, Label, BackgroundOperator, ClassAttribute, TypeName, TypeIdentifier, SwitchFilename,
     }
     marks {
-        OpenParen = "(", CloseParen = ")", OpenBrace = "{", Equals = "=",
+        OpenParen = "(", OpenBrace = "{", Equals = "=",
         Param = "param",
     }
     separators {

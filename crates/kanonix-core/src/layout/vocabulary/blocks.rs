@@ -2,7 +2,7 @@
 
 use crate::layout::plan::{Around, Column, Counts, Gap, GroupId, Shape, TreeEdit, Want, When};
 use crate::layout::planner::Planner;
-use crate::layout::vocabulary::{Handed, List};
+use crate::layout::vocabulary::{Handed, Headed, List};
 use crate::style::{Key, Setting};
 use crate::syntax::{NodeId, Role, TokenId};
 use std::ops::Range;
@@ -581,14 +581,55 @@ impl Planner<'_> {
         }
     }
 
+    /// What stands behind the mark of a case: a block alone, or statements that `listed` lists.
+    pub fn case_body(
+        &mut self,
+        case: NodeId,
+        mark: TokenId,
+        inner: &[NodeId],
+        kinds: Headed,
+        listed: fn(&mut Planner, &[NodeId], GroupId, u8),
+    ) {
+        let [first, rest @ ..] = inner else { return self.empty_block(self.first(case), mark) };
+        let (header, begins_with_block) = (self.first(case), self.is(*first, kinds.block));
+        if begins_with_block && rest.is_empty() {
+            return self.open_block(*first, header, Key::Control);
+        }
+        if self.keeps_flat(case, Key::Case) {
+            return self.flat_case(mark, inner, kinds.empty);
+        }
+        let group = self.group(Shape::Block, mark, self.end(case));
+        self.stem(group, header);
+        listed(self, inner, group, 1);
+        self.at_most(self.first(*first), self.choices.edge_blank);
+        self.bare_block(self.first(*first), self.end(case), group);
+        if begins_with_block {
+            self.case_block(*first, header);
+        }
+    }
+
+    /// Statements that stay on their header's line if they fit there; an empty one stays with the one before
+    /// it.
+    pub fn flat_statements(&mut self, statements: &[NodeId], group: GroupId, empty: u16) {
+        for (index, part) in statements.iter().enumerate() {
+            let token = self.first(*part);
+            if index > 0 && self.is(*part, empty) {
+                self.word(token, 0);
+            } else if index > 0 || self.gap(token).group != Some(group) {
+                self.may_break(token, group, 1, 1, Setting::FlatBlock);
+            }
+            if index + 1 < statements.len() {
+                self.hand(*part, Handed::Statement(group));
+            }
+        }
+    }
+
     /// The statements of a case on the line of its mark, as long as there is room.
-    pub fn flat_case(&mut self, mark: TokenId, statements: &[NodeId]) {
+    pub fn flat_case(&mut self, mark: TokenId, statements: &[NodeId], empty: u16) {
         let (Some(first), Some(last)) = (statements.first(), statements.last()) else { return };
         let (first, group) = (self.first(*first), self.group(Shape::List, mark, self.end(*last)));
         self.group_mut(group).one_each = true;
-        for part in statements {
-            self.may_break(self.first(*part), group, 1, 1, Setting::FlatBlock);
-        }
+        self.flat_statements(statements, group, empty);
         self.at_most(first, 0);
         self.column(first, Column::Value);
     }

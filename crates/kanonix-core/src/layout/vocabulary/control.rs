@@ -251,7 +251,8 @@ impl Planner<'_> {
     fn parens_among(&self, parts: &[NodeId]) -> Option<(usize, usize)> {
         let place = |mark| {
             parts.iter().position(|part| {
-                self.end(*part) == self.first(*part) + 1 && self.token_text(self.first(*part)) == mark
+                self.end(*part) == self.first(*part) + 1
+                    && self.token_text(self.first(*part)) == mark
             })
         };
         Some((place("(")?, place(")")?))
