@@ -221,3 +221,33 @@ fn a_folder_that_is_written_otherwise_is_proposed_as_a_part() {
     assert_eq!(repo.kanonix(&["settle", "--write", "--quiet"]).status, 0);
     assert_eq!(repo.read("kanonix.toml").matches("[[part]]").count(), 1);
 }
+
+/// What counts in steps is asked anew where a step is another one, however few lines have it.
+#[test]
+fn a_part_with_another_step_says_how_many_of_them_its_lines_are_further_in() {
+    // Variables of one declaration stand under each other.
+    let variables = |indent: usize| {
+        let (own, further) = (" ".repeat(indent), " ".repeat(indent + 4));
+        format!("function ebb(a) {{\n{own}var low = a,\n{further}high = a;\n}}\n\n")
+    };
+    let files: Vec<(String, String)> = (0..9)
+        .map(|n| (
+            format!("src/gauge{n}.js"),
+            variables(2).repeat(9) + &functions("level", 2).repeat(3),
+        ))
+        .chain([("old/buoy.js".into(), variables(4).repeat(6) + &functions("drift", 4).repeat(9))])
+        .collect();
+    let files: Vec<(&str, &str)> =
+        files.iter().map(|(path, text)| (path.as_str(), text.as_str())).collect();
+    let repo = settled(&files);
+    let said = repo.kanonix(&["settle"]).out;
+    assert!(said.contains("wrap_indent = { declaration = 2 }"), "{said}");
+    insta::assert_snapshot!(said.split_once("[[part]]").unwrap().1.trim_start(), @r#"
+    # 237 of its 921 lines would change, with this 0
+    paths = ["/old/buoy.js"]
+
+    [part.style.javascript]
+    indent_size = 4                  # 4 at 100 % of 237 places
+    wrap_indent = { declaration = 1 } # 1 changes least
+    "#);
+}

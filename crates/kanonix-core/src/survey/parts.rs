@@ -243,18 +243,19 @@ impl Unlike {
     ) -> Option<Part> {
         let survey = Survey::settle_beside(texts, whole.clone(), read);
         let least = (survey.lines as f64 * WORTH).max(1.0);
-        let is_worth = |answer: &Answer| {
+        let spares = |answer: &Answer| {
             let cost = |value: &str| {
                 answer.costs.iter().find(|cost| cost.value == value).map_or(0, |cost| cost.lines)
             };
-            let own = cost(&answer.proposed) as f64;
-            answer.expected.as_ref().is_some_and(|value| cost(value) as f64 - own >= least)
+            let expected = answer.expected.as_ref().filter(|_| !answer.usual);
+            expected.map_or(0, |value| cost(value).saturating_sub(cost(&answer.proposed))) as f64
         };
-        let mut answers: Vec<Answer> = survey
-            .answers()
-            .into_iter()
-            .filter(|answer| !answer.usual && is_worth(answer))
-            .collect();
+        let mut answers = survey.answers();
+        let has_step = |own: &Answer| own.name == "indent_size" && spares(own) >= least;
+        let is_stepped = answers.iter().any(has_step);
+        // So many steps are another place where a step is another one.
+        let counts = |own: &Answer| own.values.iter().all(|(name, ..)| *name == "wrap_indent");
+        answers.retain(|own| spares(own) >= if is_stepped && counts(own) { 1.0 } else { least });
         let has_tabs = !whole.is(Setting::IndentStyle, Key::Whole, "space");
         for answer in answers.iter_mut().filter(|answer| answer.name == "indent_size") {
             if has_tabs && answer.values.iter().all(|(name, ..)| *name == "indent_size") {
