@@ -60,8 +60,8 @@ fn is_filled(p: &Planner, node: NodeId, deepest: usize) -> bool {
     }
 }
 
-/// Whether an element that is a word of its line may be one of a paragraph: not where it has opened, and
-/// not where it holds something and is as long as it would have to.
+/// Whether an element that is drawn as one word may be a word of a paragraph: not where it stands open, and
+/// not where it holds something and is so long that it may have to open.
 fn is_short(p: &Planner, node: NodeId) -> bool {
     let holds = p.parts(node).len() > 1;
     let is_open = p.choices.remembers && p.is_spread(node);
