@@ -283,4 +283,21 @@ mod tests {
         assert!(Folder::make(&root, Path::new("new/er")).is_ok());
         assert!(matches!(inside(&root, &root.join("link/a.py")), Ok(path) if path.ends_with("gauges/a.py")));
     }
+
+    #[test]
+    fn several_may_make_a_folder_at_once() {
+        let folder = tempfile::tempdir().unwrap();
+        let root = std::fs::canonicalize(folder.path()).unwrap();
+        let inside: PathBuf = (0..200).map(|n| format!("tide{n}")).collect();
+        let start = std::sync::Barrier::new(4);
+        let make = || {
+            start.wait();
+            Folder::make(&root, &inside).map(|_| ())
+        };
+        let made: Vec<_> = std::thread::scope(|threads| {
+            let runs: Vec<_> = (0..4).map(|_| threads.spawn(make)).collect();
+            runs.into_iter().map(|run| run.join().unwrap()).collect()
+        });
+        assert!(made.iter().all(|made| made.is_ok()), "{made:?}");
+    }
 }
