@@ -67,7 +67,7 @@ pub(super) fn values_in_parentheses(
 }
 
 /// Whether something is called by an opening bracket.
-fn is_call(bytes: &[u8], open: usize, leads: &[&[u8]]) -> bool {
+pub(super) fn is_call(bytes: &[u8], open: usize, leads: &[&[u8]]) -> bool {
     let before = bytes[..open].trim_ascii_end();
     match before.last() {
         Some(b']' | b'"' | b'\'') => true,
