@@ -9,7 +9,7 @@ mod made;
 mod parts;
 mod questions;
 
-pub use made::{is_made, is_minified, is_vendor_folder, notice};
+pub use made::{is_made, is_minified, is_vendor_folder, made_name, notice};
 pub use parts::{Left, Part, Parts, Unlike, settle_parts};
 
 use crate::languages::Language;

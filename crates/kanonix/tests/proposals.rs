@@ -52,6 +52,9 @@ fn files_that_no_person_wrote_have_no_say_and_are_proposed_as_skip() {
         ("made/one.js", &dense),
         ("made/two.js", "// Generated from tides.idl, do not edit.\nlet  a=1;\n"),
         ("made/three.js", "// @generated\nlet  a=1;\n"),
+        ("viewer/Quay.Designer.cs", "class  Quay { }\n"),
+        ("viewer/Mole.Designer.cs", "class  Mole { }\n"),
+        ("package-lock.json", "{}\n"),
         ("notes.txt", "ebb\n"),
         ("page.html", "<p>\n"),
         ("other.html", "<p>\n"),
@@ -66,11 +69,14 @@ fn files_that_no_person_wrote_have_no_say_and_are_proposed_as_skip() {
     html · 2 files · 2 lines
       the whole proposal would change 0 lines in 0 files; as the community has it: 0 lines
 
-    4 files that no person wrote had no say, and are proposed as skip:
+    7 files that no person wrote had no say, and are proposed as skip:
       dashboard/chart.min.js
       made/one.js
       made/three.js
       made/two.js
+      package-lock.json
+      viewer/Mole.Designer.cs
+      viewer/Quay.Designer.cs
     in no language that is known, so not covered: 1 .txt, 1 Makefile
 
     nothing is written; put it in place with: kanonix settle --write
@@ -87,6 +93,8 @@ fn files_that_no_person_wrote_have_no_say_and_are_proposed_as_skip() {
 
     [files]
     skip = [
+        "*.Designer.cs",             # 2 files, no person wrote them, as their names say
+        "package-lock.json",         # no person wrote it, as its name says
         "/dashboard/chart.min.js",   # no person wrote it
         "made/**",                   # 3 files, no person wrote them
     ]
@@ -101,7 +109,7 @@ fn files_that_no_person_wrote_have_no_say_and_are_proposed_as_skip() {
     // Into a canon that is there, beside what it skips.
     repo.write("kanonix.toml", "edition = 1\n[files]\nskip = [\"notes.txt\"] # by hand\n");
     assert_eq!(repo.kanonix(&["settle", "--write", "--quiet"]).status, 0);
-    let skip = "skip = [\"notes.txt\", \"/dashboard/chart.min.js\", \"made/**\"] # by hand";
+    let skip = "skip = [\"notes.txt\", \"*.Designer.cs\", \"package-lock.json\", \"/dashboard/chart.min.js\", \"made/**\"] # by hand";
     assert!(repo.read("kanonix.toml").contains(skip), "{}", repo.read("kanonix.toml"));
 }
 

@@ -10,7 +10,7 @@ use kanonix_core::survey::{
     Parts,
     Survey,
     Unlike,
-    is_made,
+    is_made, made_name,
     notice,
     settle_parts,
 };
@@ -83,8 +83,10 @@ fn package(
         Some((inside, std::fs::read_to_string(path).ok()?))
     });
     let files: Vec<(String, String)> = read
-        .filter(|(_, text)| {
-            !is_made(text, language)
+        .filter(|(inside, text)| {
+            let name = inside.rsplit('/').next().unwrap_or_default();
+            made_name(name, language).is_none()
+                && !is_made(text, language)
                 && judge(text, language, &language.style(), &LineSet::of([])).faults.is_empty()
         })
         .collect();

@@ -35,6 +35,7 @@ static TIDES: Language = Language {
     follows: None,
     suffixes: &["tides"],
     file_names: &[],
+    made_names: &[],
     interpreters: &[],
     identifiers: &[],
     line_comment: Some("--"),

@@ -26,6 +26,9 @@ pub struct Language {
     pub suffixes: &'static [&'static str],
     /// Whole names of its files.
     pub file_names: &'static [&'static str],
+    /// In small letters, the names of its files that programs write and write again, or the ends of these from
+    /// a point on.
+    pub made_names: &'static [&'static str],
     /// Programs that run it, as a file's first line names them behind `#!`, without a version.
     pub interpreters: &'static [&'static str],
     /// Its names in the Language Server Protocol, where an editor knows no file name.

@@ -35,6 +35,7 @@ pub(super) static LANGUAGE: Language = Language {
     follows: None,
     suffixes: &["cs", "csx"],
     file_names: &[],
+    made_names: &[".designer.cs", ".g.cs", ".g.i.cs", ".generated.cs"],
     interpreters: &[],
     identifiers: &["csharp"],
     line_comment: Some("//"),

@@ -19,6 +19,7 @@ pub(super) static LANGUAGE: Language = Language {
     follows: None,
     suffixes: &["gd"],
     file_names: &[],
+    made_names: &[],
     interpreters: &["godot"],
     identifiers: &["gdscript"],
     line_comment: Some("#"),

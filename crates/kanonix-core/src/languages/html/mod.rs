@@ -39,6 +39,7 @@ pub(super) static LANGUAGE: Language = Language {
         "html.jinja2",
     ],
     file_names: &[],
+    made_names: &[],
     interpreters: &[],
     identifiers: &["html"],
     line_comment: None,

@@ -23,6 +23,7 @@ pub(super) static LANGUAGE: Language = Language {
     follows: None,
     suffixes: &["java"],
     file_names: &[],
+    made_names: &[],
     interpreters: &["java"],
     identifiers: &["java"],
     line_comment: Some("//"),

@@ -13,6 +13,7 @@ pub(super) static LANGUAGE: Language = Language {
     follows: None,
     suffixes: &["json", "jsonc", "geojson", "webmanifest"],
     file_names: &[],
+    made_names: &["package-lock.json", "npm-shrinkwrap.json"],
     interpreters: &[],
     identifiers: &["json", "jsonc"],
     line_comment: None,

@@ -30,6 +30,7 @@ pub(super) static LANGUAGE: Language = Language {
     follows: None,
     suffixes: &["lua", "rockspec"],
     file_names: &[],
+    made_names: &[],
     interpreters: &["lua", "luajit"],
     identifiers: &["lua"],
     line_comment: Some("--"),

@@ -26,6 +26,7 @@ pub(super) static LANGUAGE: Language = Language {
     follows: None,
     suffixes: &["ps1", "psm1", "psd1"],
     file_names: &[],
+    made_names: &[],
     interpreters: &["pwsh", "powershell"],
     identifiers: &["powershell"],
     line_comment: Some("#"),

@@ -18,6 +18,7 @@ pub(super) static LANGUAGE: Language = Language {
     follows: None,
     suffixes: &["py", "pyi", "pyw"],
     file_names: &[],
+    made_names: &[],
     interpreters: &["python", "pypy"],
     identifiers: &["python"],
     line_comment: Some("#"),

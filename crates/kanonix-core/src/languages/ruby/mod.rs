@@ -26,6 +26,7 @@ pub(super) static LANGUAGE: Language = Language {
         "Gemfile", "Rakefile", "Guardfile", "Capfile", "Vagrantfile", "Brewfile", "Podfile",
         "Fastfile", "Thorfile", ".irbrc", ".pryrc",
     ],
+    made_names: &[],
     interpreters: &["ruby", "jruby", "rake"],
     identifiers: &["ruby"],
     line_comment: Some("#"),

@@ -21,6 +21,7 @@ pub(super) static LANGUAGE: Language = Language {
     follows: None,
     suffixes: &["rs"],
     file_names: &[],
+    made_names: &[],
     interpreters: &["rust-script", "cargo"],
     identifiers: &["rust"],
     line_comment: Some("//"),

@@ -14,6 +14,7 @@ pub(super) static LANGUAGE: Language = Language {
     suffixes: &["toml"],
     // Lock files are TOML, too; programs write them, and nobody reads them.
     file_names: &["Pipfile"],
+    made_names: &[],
     interpreters: &[],
     identifiers: &["toml"],
     line_comment: Some("#"),

@@ -2,7 +2,7 @@
 //! alone.
 
 use crate::report::{count, number};
-use kanonix_core::survey::{Unlike, is_made, is_vendor_folder};
+use kanonix_core::survey::{Unlike, is_made, is_vendor_folder, made_name};
 use kanonix_repo::work::{Item, NotLoaded, Selection, Why};
 use rayon::prelude::*;
 use std::collections::BTreeMap;
@@ -18,6 +18,8 @@ pub(super) struct Aside {
     pub shown: String,
     /// The folder of other people's code that it is in; without one, no person wrote it.
     pub vendor: Option<PathBuf>,
+    /// What in its name says so.
+    named: Option<String>,
 }
 
 /// A pattern of files to be left alone, with the reason.
@@ -48,14 +50,17 @@ pub(super) fn of_part(part: &Unlike) -> String {
 pub(super) fn set_aside(selection: &mut Selection) -> Vec<Aside> {
     let look = |item: &Item| {
         let vendor = vendor_folder(&item.inside);
+        let name = item.inside.file_name().unwrap_or_default().to_string_lossy();
+        let named = made_name(&name, item.language).map(str::to_string);
         let is_made = || match selection.load(item) {
             Ok(loaded) => is_made(&loaded.text, item.language),
             Err(why) => matches!(why, NotLoaded::LeftAlone(Why::Minified)),
         };
-        (vendor.is_some() || is_made()).then(|| Aside {
+        (vendor.is_some() || named.is_some() || is_made()).then(|| Aside {
             inside: item.inside.clone(),
             shown: item.shown.clone(),
             vendor,
+            named,
         })
     };
     let aside: Vec<Option<Aside>> = selection.items.par_iter().map(look).collect();
@@ -76,11 +81,13 @@ fn vendor_folder(file: &Path) -> Option<PathBuf> {
 /// The patterns that leave these files alone, and none of the others.
 pub(super) fn patterns(aside: &[Aside], others: &[Item]) -> Vec<Skip> {
     let mut vendors: BTreeMap<&Path, usize> = BTreeMap::new();
+    let mut names: BTreeMap<&str, usize> = BTreeMap::new();
     let mut folders: BTreeMap<&Path, Vec<&Aside>> = BTreeMap::new();
     for file in aside {
-        match &file.vendor {
-            Some(folder) => *vendors.entry(folder).or_default() += 1,
-            None => {
+        match (&file.vendor, &file.named) {
+            (Some(folder), _) => *vendors.entry(folder).or_default() += 1,
+            (None, Some(name)) => *names.entry(name).or_default() += 1,
+            (None, None) => {
                 let folder = file.inside.parent().unwrap_or(Path::new(""));
                 folders.entry(folder).or_default().push(file);
             }
@@ -94,6 +101,13 @@ pub(super) fn patterns(aside: &[Aside], others: &[Item]) -> Vec<Skip> {
             why: format!("{}, other people's by the folder's name", count(files, "file")),
         })
         .collect();
+    patterns.extend(names.into_iter().map(|(name, files)| Skip {
+        pattern: if name.starts_with('.') { format!("*{name}") } else { name.to_string() },
+        why: match files {
+            1 => "no person wrote it, as its name says".into(),
+            _ => format!("{}, no person wrote them, as their names say", count(files, "file")),
+        },
+    }));
     for (folder, files) in folders {
         let is_below = |other: &Item| other.inside.starts_with(folder);
         let is_named = folder.as_os_str().is_empty() || others.iter().any(is_below);
