@@ -185,7 +185,7 @@ pub struct Choices {
     pub lambda_parens: Option<u8>,
     /// Blanks behind a cast.
     pub cast_gap: Option<u8>,
-    pub case_indent: bool,
+    pub case_indent: Option<bool>,
     pub access_indent: AccessIndent,
     pub namespace_indent: Option<bool>,
     pub page_indents: PageIndents,
@@ -256,6 +256,10 @@ impl Choices {
             Value::Word("single") => Some('\''),
             _ => None,
         };
+        let kept = |setting| match style.get(setting, Key::Whole) {
+            Value::Flag(flag) => Some(flag),
+            _ => None,
+        };
         let gap = |setting, key| match style.get(setting, key) {
             Value::Flag(flag) => Some(u8::from(flag)),
             _ => None,
@@ -301,10 +305,7 @@ impl Choices {
             union_steps: style.number(Setting::WrapIndent, Key::Union).unwrap_or(1) as u8,
             not_gap: u8::from(style.flag(Setting::NotGap, Key::Whole)),
             angles_gap: gap(Setting::InnerGap, Key::Angles),
-            namespace_indent: match style.get(Setting::NamespaceIndent, Key::Whole) {
-                Value::Flag(flag) => Some(flag),
-                _ => None,
-            },
+            namespace_indent: kept(Setting::NamespaceIndent),
             keeps_elements: style.is(Setting::ElementLine, Key::Whole, "keep"),
             shares_lines: false,
             statement_breaks: Setting::StatementEnd,
@@ -312,7 +313,7 @@ impl Choices {
             everywhere: style.is(Setting::ShownSpace, Key::Whole, "everywhere"),
             fills_text: style.is(Setting::TextFill, Key::Whole, "width")
                 && style.is(Setting::ShownSpace, Key::Whole, "inline"),
-            case_indent: style.flag(Setting::CaseIndent, Key::Whole),
+            case_indent: kept(Setting::CaseIndent),
             access_indent: AccessIndent::of_style(style),
             add_parens: style.is(Setting::WrapParens, Key::Whole, "add"),
             add_bar: style.is(Setting::LeadingBar, Key::Whole, "add"),

@@ -577,6 +577,34 @@ fn a_case_with_more_than_its_block_has_its_brace_as_agreed() {
     }
 }
 
+/// With `keep`, the first case of each `switch` says how far in all of them are.
+#[test]
+fn cases_are_as_far_in_as_they_stand() {
+    let text = "\
+switch (x)
+{
+    case 1:
+        F();
+        break;
+}
+switch (y)
+{
+case 1:
+    G();
+    break;
+case 2:
+    break;
+}
+";
+    let keep = [("case_indent", "", "keep")];
+    assert_eq!(lay_with("csharp", &keep, text), text);
+    let mixed = text.replace("\ncase 2:\n    break;", "\n   case 2:\n   break;");
+    assert_eq!(lay_with("csharp", &keep, &mixed), text);
+    let one_line = "switch (x) { case 1: F(); break; }";
+    let opened = text.split_once("switch (y)").unwrap().0;
+    assert_eq!(lay_with("csharp", &keep, one_line).trim_end(), opened.trim_end());
+}
+
 /// Empty braces keep their blank, or have none: people write either.
 #[test]
 fn empty_braces_stay_as_they_stand() {

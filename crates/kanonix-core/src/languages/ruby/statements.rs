@@ -306,7 +306,7 @@ fn case(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     p.line_ends_before(word, When::Always);
     let group = p.word_block(start, cases, *end, |_, _| Sort::Other);
     p.stands_under(group, start, word);
-    p.indent_cases(cases);
+    p.indent_cases(cases, start);
 }
 
 /// `when 1, 2 then …`, `in { level: } if ebb …`

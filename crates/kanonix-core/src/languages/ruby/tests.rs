@@ -733,3 +733,21 @@ rescue; b; end
     end
     ");
 }
+
+/// Right below `case` is no step further in, wherever that stands.
+#[test]
+fn what_stands_below_its_case_may_keep_its_place() {
+    let text = "\
+level = case tide
+        when :ebb then 1
+        else 2
+        end
+case tide
+  when :ebb then 1
+end
+case tide
+when :ebb then 1
+end
+";
+    assert_eq!(lay_with("ruby", &[("case_indent", "", "keep")], text), text);
+}

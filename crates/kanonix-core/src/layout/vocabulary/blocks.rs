@@ -1,5 +1,6 @@
 //! Blocks, what stands in them line by line, and the brackets around them.
 
+use crate::layout::measure::columns;
 use crate::layout::plan::{Around, Column, Counts, Gap, GroupId, Shape, TreeEdit, Want, When};
 use crate::layout::planner::Planner;
 use crate::layout::vocabulary::{Handed, Headed, List};
@@ -535,12 +536,16 @@ impl Planner<'_> {
     /// Whether what stands between a namespace's braces is a step further in, where its first line
     /// begins with `first` and its header's with `base`.
     pub fn indents_namespace(&self, base: TokenId, first: Option<TokenId>) -> bool {
-        let stands = |token: TokenId| self.broken_before(token).then(
-            || self.line_indent(token).len(),
-        );
-        self.choices.namespace_indent.unwrap_or_else(|| {
-            first.and_then(stands).is_none_or(|own| own > self.line_indent(base).len())
-        })
+        let is_inside = || first.is_none_or(|first| self.stands_further_in(first, base));
+        self.choices.namespace_indent.unwrap_or_else(is_inside)
+    }
+
+    /// Whether a token that begins a line stands further in than the line that `base` is on, and not right
+    /// below `base`. One that begins none does.
+    fn stands_further_in(&self, token: TokenId, base: TokenId) -> bool {
+        let column = self.stands_at(token);
+        let line = columns(self.line_indent(base), self.choices.tab);
+        !self.broken_before(token) || (column > line && column != self.stands_at(base))
     }
 
     /// Whether a node has three fifths of the file's words: no setting adds some or takes any away.
@@ -569,7 +574,7 @@ impl Planner<'_> {
     pub fn cases(&mut self, parts: &[NodeId], header: TokenId) {
         self.block(parts, header, |p, cases, group| {
             p.statements(cases, group, 1, |_, _| Sort::Other);
-            p.indent_cases(cases);
+            p.indent_cases(cases, header);
         });
     }
 
@@ -635,9 +640,12 @@ impl Planner<'_> {
     }
 
     /// Cases that begin lines are as far in as what they are cases of, unless `case_indent` has them
-    /// further in.
-    pub fn indent_cases(&mut self, cases: &[NodeId]) {
-        if !self.choices.case_indent {
+    /// further in, or keeps the first of them so.
+    pub fn indent_cases(&mut self, cases: &[NodeId], header: TokenId) {
+        let is_inside = || {
+            cases.first().is_none_or(|first| self.stands_further_in(self.first(*first), header))
+        };
+        if !self.choices.case_indent.unwrap_or_else(is_inside) {
             self.stand_beside(cases, Setting::CaseIndent);
         }
     }

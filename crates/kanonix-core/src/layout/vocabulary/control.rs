@@ -290,7 +290,6 @@ impl Planner<'_> {
         if self.broken_between(colon, first) {
             let group = self.group(Shape::Block, self.first(node), self.end(node));
             self.line(first, group, 0, Setting::FlatBlock);
-            self.at_most(first, 0);
         } else {
             self.word(first, 1);
         }

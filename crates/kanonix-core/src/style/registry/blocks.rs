@@ -109,8 +109,9 @@ pub(super) const ENTRIES: &[Entry] = &[
     Entry {
         setting: Setting::CaseIndent,
         name: "case_indent",
-        about: "Whether the cases of a `switch` are one step further in than the `switch`.",
-        slots: &[one(Family::Cases, ValueKind::Flag, "true")],
+        about: "Whether the cases of a `switch` are one step further in than the `switch`; with `keep`, \
+                as the first of them stands.",
+        slots: &[one(Family::Cases, ValueKind::FlagOrKeep, "true")],
         one_for_all: false,
     },
     Entry {
