@@ -32,6 +32,24 @@ fn numbers_end_in_one_column_where_most_of_their_rows_do() {
     assert_eq!(touched("lua", table, &table.replace("\"flood\",   1", "\"flood\",1")), table);
 }
 
+/// A sign is a part of its number: the figures stay below each other.
+#[test]
+fn numbers_behind_signs_end_in_one_column() {
+    let rows = [
+        "{x =  0, y = -1, z =  1}",
+        "{x =  1, y =  0, z =  0}",
+        "{x = -1, y =  0, z = -1}",
+        "{x =  0, y =  1, z =  1}",
+    ];
+    let lua = format!("local rules = {{\n  {},\n}}\n", rows.join(",\n  "));
+    becomes("lua", &[(&lua, &lua)]);
+    let spoilt = lua.replace("{x = -1, y =  0, z = -1}", "{x=-1,y=0,z=-1}");
+    assert_eq!(touched("lua", &lua, &spoilt), lua);
+    let pairs = "const tide = {\n  ebb:   -1,\n  flood:  0,\n  slack: -2,\n  storm:  1,\n};\n";
+    let keep = [("columns", "value", "keep")];
+    assert_eq!(lay_with("javascript", &keep, pairs), pairs);
+}
+
 #[test]
 fn a_name_with_and_without_a_prefix_ends_in_one_column_where_most_of_its_rows_do() {
     let lined_up = "\

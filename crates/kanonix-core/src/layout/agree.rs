@@ -253,10 +253,14 @@ impl Neighbours<'_> {
         let agreeing: Vec<&Cell> = near.filter(|cell| cell.at(true) == column).collect();
         // One blank sets a value off from its sign.
         let few = usize::from(self.kind == Column::Value);
+        // One blank more before each of them leaves room for the sign of one that has some.
+        let is_signed = |cell: &Cell| self.page.token_text(cell.token).starts_with(['-', '+']);
+        let has_room = |cell: &&Cell| cell.blanks == cell.usual + 1 && !is_signed(cell);
         let is_set_off = || {
             self.page.first_words.contains_key(&self.rows[row].first)
                 || (agreeing.iter().any(|cell| cell.at(false) != agreeing[0].at(false))
                     && agreeing.iter().any(|cell| cell.blanks > cell.usual.max(few)))
+                || (is_signed(own) && agreeing.iter().all(has_room))
         };
         (is_common && is_set_off()).then_some(Lined { column, is_end: true })
     }

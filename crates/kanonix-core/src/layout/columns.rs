@@ -3,7 +3,7 @@
 use super::agree::Neighbours;
 use super::first_words::FirstWords;
 use super::measure::{Measures, columns};
-use super::plan::{Column, Gap, Group, Plan, Want};
+use super::plan::{Column, Gap, Group, GroupId, Plan, Want};
 use crate::style::{Key, Setting, Style};
 use crate::syntax::{Role, TokenId, Tree};
 use crate::text::Lines;
@@ -342,19 +342,22 @@ impl Page<'_> {
     }
 
     /// The last token of the cell that begins with a token: what stands before the separator, the
-    /// closing bracket, a comment or the line's end.
+    /// closing bracket, a comment, the end of what it is in or that of the line.
     fn cell_end(&self, plan: &Plan, token: usize, end: usize) -> usize {
-        let group = plan.gaps[token].group;
-        let closer = group.map(|group| plan.groups[group].end as usize - 1);
+        let gap = &plan.gaps[token];
+        let inside = |group: GroupId| {
+            let group = &plan.groups[group];
+            group.end as usize - usize::from(group.bracketed)
+        };
+        let end = gap.group.map_or(end, |group| end.min(inside(group).max(token + 1)));
         let next = (token + 1..end).find(|at| {
-            let gap = &plan.gaps[*at];
-            let goes_on = gap.column == Column::Value && plan.gaps[token].column == Column::Value;
-            let is_closed = group.is_none()
-                && plan.gaps[token].column == Column::Table
+            let other = &plan.gaps[*at];
+            let goes_on = other.column == Column::Value && gap.column == Column::Value;
+            let is_closed = gap.group.is_none()
+                && gap.column == Column::Table
                 && self.tree.closes(self.token_text(*at as TokenId));
-            let is_other = Some(*at) == closer
-                || self.tree.tokens[*at].role == Role::Comment
-                || (gap.group == group && group.is_some());
+            let is_other = self.tree.tokens[*at].role == Role::Comment
+                || (other.group == gap.group && gap.group.is_some());
             is_other || goes_on || is_closed
         });
         let last = next.unwrap_or(end) - 1;
