@@ -1,7 +1,7 @@
 //! What the grammar stumbles over, and the language has: it is shown a script of the same length in which
 //! that is a word, or a comment. What stands there stays as it is.
 
-use crate::languages::masking::LETTER;
+use crate::languages::masking::{FIGURE, LETTER};
 use std::ops::Range;
 
 /// No word of people is longer.
@@ -14,6 +14,7 @@ pub(super) fn masked(text: &str) -> Option<String> {
     hide_attributes(text, &mut shown);
     hide_words(&mut shown);
     hide_types(&mut shown);
+    hide_listed_types(&mut shown);
     hide_names_of_types(&mut shown);
     hide_operators(&mut shown);
     hide_choices(&mut shown);
@@ -252,6 +253,33 @@ fn hide_types(shown: &mut [u8]) {
                 Some(b',') => at = blanks(shown, at + 1),
                 _ => break,
             }
+        }
+    }
+}
+
+/// A type with a comma behind it, `@([string], $level)`, which the grammar takes for one that what follows is
+/// turned into: a number stands there. The types that are caught (`catch [Ebb], [Flood]`) are read.
+fn hide_listed_types(shown: &mut [u8]) {
+    // The comma behind the last one that is in no list.
+    let (mut at, mut unlisted) = (0, None);
+    while let Some(found) = memchr::memchr(b'[', &shown[at..]) {
+        let start = at + found;
+        at = start + 1;
+        let end = end_of_type(shown, start + 1, &mut Vec::new(), DEEPEST);
+        let Some(end) = end.filter(|end| shown.get(*end) == Some(&b']')) else { continue };
+        let behind = shown[end + 1..].trim_ascii_start();
+        if behind.first() != Some(&b',') {
+            continue;
+        }
+        let before = shown[..start].trim_ascii_end();
+        let is_listed = match before.last() {
+            Some(b'(' | b'=') => true,
+            Some(b',') => unlisted != Some(before.len() - 1),
+            _ => false,
+        };
+        match is_listed {
+            true => shown[start..=end].fill(FIGURE),
+            false => unlisted = Some(shown.len() - behind.len()),
         }
     }
 }

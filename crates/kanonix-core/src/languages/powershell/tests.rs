@@ -697,3 +697,30 @@ fn a_statements_end_goes_where_the_brace_behind_it_gets_a_line() {
     let text = "if ($a) {\n    Ebb\n    Flood; }\n";
     assert_eq!(lay("powershell", text), "if ($a) {\n    Ebb\n    Flood\n}\n");
 }
+
+/// A type with a comma behind it is one of several values, and nothing is turned into it.
+#[test]
+fn types_may_be_listed() {
+    let text = "\
+$types = @([string], [Tide.Gauge[]], $level, 1)
+$type = [string], [int]
+$rows = @(
+    [string],
+    [Dictionary[string, [int]]],
+    $level
+)
+$gauge = New-Object Gauge -ArgumentList ($name, [string], $levels)
+$level = ([int]$ebb, [string], [int]$flood)
+try {
+    Read-Gauge
+} catch [Ebb], [Tide.Flood], [Slack] {
+    Write-Log
+}
+";
+    assert_eq!(lay("powershell", text), text);
+    assert!(faults("powershell", text).is_empty());
+    let tight = text.replace(", [", ",[").replace(", $", ",$").replace(", 1", ",1");
+    let caught = tight.replace("[Ebb],[Tide.Flood],[Slack]", "[Ebb], [Tide.Flood], [Slack]");
+    let inner = caught.replace("string,[int]", "string, [int]");
+    assert_eq!(lay("powershell", &inner), text);
+}
