@@ -50,6 +50,36 @@ fn numbers_behind_signs_end_in_one_column() {
     assert_eq!(lay_with("javascript", &keep, pairs), pairs);
 }
 
+/// What is lined up between brackets goes where these go: all of them with it, or none.
+#[test]
+fn what_is_in_brackets_moves_with_them() {
+    let rows = "gauges.add (\"mole\",  true);\ngauges.add (\"quay\",  true);\ngauges.add (\"weir1\", true);\n";
+    becomes("csharp", &[(rows, &rows.replace(" (", "("))]);
+    let levels = "\
+ebb      = levels([ 1,  2], mask=[1, 0])
+flood    = levels([10, 20], mask=[1, 0])
+expected = levels([11, 22], mask=[1, 0])
+";
+    becomes("python", &[(levels, "\
+ebb = levels([1, 2], mask=[1, 0])
+flood = levels([10, 20], mask=[1, 0])
+expected = levels([11, 22], mask=[1, 0])
+")]);
+}
+
+/// Lists in unlike brackets have nothing in common.
+#[test]
+fn a_pair_in_a_list_is_lined_up_with_no_list_in_it() {
+    let text = "\
+table = masked(data=[([[1, 2], [3, 4]], 1)],
+               mask=[([[False, True], [True, False]], False)],
+               type=[('ebb', '<i4', (2, 2)), ('flood', float)])
+";
+    let spread = text.replace("data=", "data = ").replace("mask=", "mask = ");
+    let spread = spread.replace("type=", "type = ").replace("(2, 2)", "(2,2)");
+    becomes("python", &[(&spread, text)]);
+}
+
 #[test]
 fn a_name_with_and_without_a_prefix_ends_in_one_column_where_most_of_its_rows_do() {
     let lined_up = "\

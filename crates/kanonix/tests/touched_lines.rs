@@ -381,7 +381,7 @@ fn a_file_turned_from_one_line_end_to_the_other_is_turned_back() {
         repo.write("a.py", other);
         let slips = repo.kanonix(&["check"]);
         assert_eq!((slips.status, slips.out.matches("end_of_line").count()), (1, 3), "{slips:?}");
-        repo.git(&["add",         "a.py"]);
+        repo.git(&["add", "a.py"]);
         assert_eq!(repo.kanonix(&["gate", "commit"]).status, 1);
         repo.mend(&["a.py"]);
         assert_eq!(repo.read("a.py"), own);

@@ -113,10 +113,15 @@ impl Neighbours<'_> {
     /// Decides what the cells of the seat are lined up with, which these rows have.
     fn line_up(&mut self, rows: &[usize]) {
         let joining = self.joining(rows);
+        let apart: Vec<bool> = rows.iter().map(|row| self.falls_apart(*row)).collect();
         let own: Vec<Option<Lined>> = rows
             .iter()
             .zip(&joining)
-            .map(|(row, joins)| {
+            .zip(&apart)
+            .map(|((row, joins), apart)| {
+                if *apart {
+                    return None;
+                }
                 if *joins {
                     let column = self.cell(*row)?.mended()?;
                     return Some(Lined { column, is_end: false });
@@ -128,8 +133,12 @@ impl Neighbours<'_> {
             })
             .collect();
         self.decide(rows, &own);
-        let joined: Vec<Option<Lined>> =
-            rows.iter().zip(own).map(|(row, own)| self.joined(*row, own)).collect();
+        let joined: Vec<Option<Lined>> = rows
+            .iter()
+            .zip(own)
+            .zip(apart)
+            .map(|((row, own), apart)| if apart { None } else { self.joined(*row, own) })
+            .collect();
         self.decide(rows, &joined);
         let alone: Vec<Option<Lined>> = rows
             .iter()
@@ -188,7 +197,9 @@ impl Neighbours<'_> {
         };
         let agreed = |beside: usize, beyond: usize| {
             let lined = self.decided(beside)?;
-            (self.decided(beyond) == Some(lined) && fits(&lined)).then_some(lined)
+            let is_level = self.stays_level(row, beside) && self.stays_level(row, beyond);
+            let agrees = self.decided(beyond) == Some(lined) && is_level;
+            (agrees && fits(&lined)).then_some(lined)
         };
         let from_neighbours = || match (self.above(row), self.below(row)) {
             (Some(above), Some(below)) => agreed(above, below),
@@ -241,12 +252,16 @@ impl Neighbours<'_> {
             let is_near = |other: &usize| self.is_together(row, *other);
             let before = (0..row).rev().take(most).take_while(is_near);
             let behind = (row + 1..self.rows.len()).take(most).take_while(is_near);
-            before.chain(behind).filter_map(number).collect()
+            let level = |other: &usize| self.stays_level(row, *other);
+            before.chain(behind).filter(level).filter_map(number).collect()
         };
         let beside = near(BESIDE);
         let agreeing = |end: usize| beside.iter().filter(|cell| cell.at(true) == end).count();
         let ends = beside.iter().map(|cell| cell.at(true));
         let column = ends.max_by_key(|end| agreeing(*end))?;
+        let around = row.saturating_sub(BESIDE)..(row + BESIDE + 1).min(self.rows.len());
+        let mut shifts = around.filter(|other| *other != row).filter_map(|o| self.shifts(row, o));
+        let shift = shifts.next().map_or(0, |(own, _)| own);
         let is_common = agreeing(column) > 1 && agreeing(column) * 2 > beside.len();
         // As many figures in each say nothing, and neither do those that nothing sets off.
         let near = near(MOST_NEAR).into_iter().chain([own]);
@@ -262,6 +277,7 @@ impl Neighbours<'_> {
                     && agreeing.iter().any(|cell| cell.blanks > cell.usual.max(few)))
                 || (is_signed(own) && agreeing.iter().all(has_room))
         };
+        let column = column.checked_add_signed(shift)?;
         (is_common && is_set_off()).then_some(Lined { column, is_end: true })
     }
 
@@ -271,26 +287,30 @@ impl Neighbours<'_> {
         let own_row = &self.rows[row];
         let own = self.cell(row)?;
         let is_end = side == Side::End;
-        let column = match side {
-            Side::Mended => own.mended()?,
-            Side::Start | Side::End => own.at(is_end),
-        };
         // What begins with a bracket is lined up there.
         if is_end && self.page.tree.opens(self.page.token_text(own.token)) {
             return None;
         }
-        let lined = Lined { column, is_end };
         let agrees = |other: Option<usize>| {
             let cell = self.cell(other?)?;
             let other_row = &self.rows[other?];
+            let shift = match self.shifts(row, other?) {
+                Some((own, other)) if own != other => return None,
+                shifts => shifts.map_or(0, |(own, _)| own),
+            };
+            let column = match side {
+                Side::Mended => own.mended()?,
+                Side::Start | Side::End => own.at(is_end).checked_add_signed(shift)?,
+            };
             let is_level = match side {
                 // A line that is mended joins one that stays.
                 Side::Mended => {
                     cell.mended() == Some(column)
                         && (own.at(false) == column || cell.at(false) == column)
                 }
-                Side::Start | Side::End => cell.at(is_end) == column,
+                Side::Start | Side::End => cell.at(is_end) == own.at(is_end),
             };
+            let lined = Lined { column, is_end };
             let agrees = is_level
                 && self.is_meant((own_row, own), (other_row, cell), is_end)
                 && self.page.blanks(other_row, cell, lined).is_some()
@@ -302,6 +322,27 @@ impl Neighbours<'_> {
         let over = above.and_then(|above| self.above(above));
         let beyond = below.and_then(|below| self.below(below));
         [above, below, over, beyond].into_iter().find_map(agrees)
+    }
+
+    /// How far the bracket that a row's cell is in will move, and the one of another row's cell that
+    /// stands in its column: what is in both moves with them.
+    fn shifts(&self, row: usize, other: usize) -> Option<(isize, isize)> {
+        let (own, cell) = (self.cell(row)?, self.cell(other)?);
+        let is_table = self.kind == Column::Table;
+        is_table.then(|| self.rows[row].shifts(own, (&self.rows[other], cell))).flatten()
+    }
+
+    /// Whether the bracket that a row's cell is in leaves others that stand in its column.
+    fn falls_apart(&self, row: usize) -> bool {
+        let level = |other: usize| self.shifts(row, other);
+        let before = (0..row).rev().take(MOST_NEAR).map_while(level);
+        let behind = (row + 1..self.rows.len()).take(MOST_NEAR).map_while(level);
+        before.chain(behind).any(|(own, other)| own != 0 && own != other)
+    }
+
+    /// Whether such brackets move by as much.
+    fn stays_level(&self, row: usize, other: usize) -> bool {
+        self.shifts(row, other).is_none_or(|(own, other)| own == other)
     }
 
     /// Whether it is no chance that the cells of two rows stand in one column.
@@ -327,6 +368,11 @@ impl Neighbours<'_> {
                 || page.column(before as usize) == page.column(own_before as usize)
         };
         if is_list && !closes && !(kind(before) == kind(own_before) && is_beside()) {
+            return false;
+        }
+        let opener = |cell: &Cell| cell.bracket.map(|bracket| page.token_text(bracket.token));
+        if is_list && own.bracket.is_some() && cell.bracket.is_some() && opener(own) != opener(cell)
+        {
             return false;
         }
         let may_be_chance = is_end || (is_list && kind(other_row.first) != kind(own_row.first));

@@ -73,6 +73,18 @@ pub(super) struct Cell {
     wider: isize,
     /// What it is lined up with.
     pub column: Option<Lined>,
+    /// What opens the brackets that it is in, if that is on its line.
+    pub bracket: Option<Bracket>,
+}
+
+/// An opening bracket on a row.
+#[derive(Clone, Copy, Debug)]
+pub(super) struct Bracket {
+    pub token: TokenId,
+    /// Its own columns in the text, from where its line's first token begins to where it ends.
+    end: usize,
+    /// The same once what stands before it is mended, where nothing of that is lined up.
+    mended: usize,
 }
 
 /// A column that a cell begins or ends in.
@@ -126,6 +138,20 @@ impl Row {
             moved += cell.wider;
         }
         Row { first, cells, is_element, pad, paragraph }
+    }
+
+    /// How far the bracket of a cell will move, if it stands in the column of another cell's, and how
+    /// far that one will.
+    pub fn shifts(&self, own: &Cell, other: (&Row, &Cell)) -> Option<(isize, isize)> {
+        let (bracket, beside) = (own.bracket?, other.1.bracket?);
+        let is_level = own.indent + bracket.end == other.1.indent + beside.end;
+        is_level.then(|| (self.shift(bracket), other.0.shift(beside)))
+    }
+
+    fn shift(&self, bracket: Bracket) -> isize {
+        let before = self.cells.iter().rfind(|cell| cell.token <= bracket.token);
+        let moved = before.map_or(self.pad, |cell| cell.moved + cell.wider);
+        bracket.mended as isize + moved - bracket.end as isize
     }
 
     /// Gives one of its cells so many blanks more than it has where nothing is lined up.
@@ -288,11 +314,22 @@ impl Page<'_> {
         is_kept: &dyn Fn(Column) -> bool,
     ) -> Vec<Cell> {
         let mut cells: Vec<Cell> = Vec::new();
-        let mut depth = 0i16;
+        let (mut depth, mut brackets) = (0i16, Vec::new());
         for index in first + 1..end {
             let gap = &plan.gaps[index];
-            depth += i16::from(self.tree.opens(self.token_text(index as TokenId - 1)));
-            depth -= i16::from(self.tree.closes(self.token_text(index as TokenId)));
+            if self.tree.opens(self.token_text(index as TokenId - 1)) {
+                depth += 1;
+                let bracket = |mended| Bracket {
+                    token: index as TokenId - 1,
+                    end: self.end_column(index - 1).saturating_sub(indent),
+                    mended,
+                };
+                brackets.push(self.measures.head(first, index).map(bracket));
+            }
+            if self.tree.closes(self.token_text(index as TokenId)) {
+                depth -= 1;
+                brackets.pop();
+            }
             if self.tree.tokens[index - 1].multi_line {
                 break;
             }
@@ -321,6 +358,7 @@ impl Page<'_> {
                 moved: 0,
                 wider: present.len().saturating_sub(usize::from(gap.blanks)) as isize,
                 column: None,
+                bracket: brackets.last().copied().flatten(),
             });
         }
         cells
