@@ -126,6 +126,10 @@ impl Filler<'_> {
                 Opens::ToFit | Opens::BehindLines if self.fits_below(id, index) => {
                     self.opened(id)
                 }
+                Opens::Halves if self.has_room_before(id, index) && self.fits_below(id, index) => {
+                    self.opened(id)
+                }
+                Opens::Halves => State::Flat,
                 Opens::TooWide if self.ends_behind_its_list(id) && self.fits_below(id, index) => {
                     self.opened(id)
                 }

@@ -186,7 +186,10 @@ pub enum Opens {
     /// When it does not fit, and before anything inside it does, where all that is in it fits then; else
     /// as `TooWide`.
     ToFit,
-    /// The same, and where what it belongs to has begun on another line.
+    /// Before anything inside it does, where that brings what stands before its gap and what stands behind
+    /// it to one line each; else never.
+    Halves,
+    /// As `ToFit`, and where what it belongs to has begun on another line.
     BehindLines,
     /// When it does not fit, and what stands inside it does then: a sentence.
     ForOneLine,

@@ -279,6 +279,13 @@ impl Filler<'_> {
         self.indents.columns(inside) + width + self.late_comma(end) <= self.max
     }
 
+    /// Whether all that stands before the first gap of a group fits on this line.
+    pub(super) fn has_room_before(&mut self, id: GroupId, index: usize) -> bool {
+        let opening = self.sheet.plan.groups[id].opening.map_or(0, |gap| gap as usize);
+        let width = (opening > index).then(|| self.sheet.measures.head(index, opening)).flatten();
+        width.is_some_and(|width| self.column + width <= self.max)
+    }
+
     /// Whether all that stands between the first and the last gap of a group fits on a line of its own.
     pub(super) fn fits_inside(&mut self, id: GroupId) -> bool {
         let sheet = self.sheet;

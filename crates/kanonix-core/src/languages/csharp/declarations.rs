@@ -275,7 +275,7 @@ fn named(p: &mut Planner, header: TokenId, parts: &[NodeId]) {
         let has_body = parts.iter().any(|part| {
             matches!(Kind::at(p, *part), Kind::Block | Kind::ArrowExpressionClause)
         });
-        p.typed(header, p.first(name), has_body);
+        p.typed(header, given, p.first(name), has_body);
     }
 }
 

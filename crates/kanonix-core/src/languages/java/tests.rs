@@ -420,6 +420,40 @@ fn the_type_of_what_a_method_returns_stands_where_it_is_agreed() {
     }
 }
 
+/// A line ends before the name of what is declared rather than in what its type is made of, where both halves
+/// fit then; a name that somebody put below its type stays there.
+#[test]
+fn a_name_goes_below_a_type_before_that_is_torn() {
+    let style = [("max_line_length", "", "60")];
+    let text = "\
+class Quay {
+    private Map<Harbour, List<Gauge<Level>>> gaugesOfHarbours;
+    private Map<Harbour, List<Gauge<Level>>>
+            gauges;
+
+    Map<Harbour, List<Gauge<Level>>> gaugesOfThatHarbour() {}
+
+    Map<Harbour, List<Gauge<Level>>> gauges(Harbour harbour) {}
+}
+";
+    let wanted = "\
+class Quay {
+    private Map<Harbour, List<Gauge<Level>>>
+            gaugesOfHarbours;
+    private Map<Harbour, List<Gauge<Level>>>
+            gauges;
+
+    Map<Harbour, List<Gauge<Level>>>
+            gaugesOfThatHarbour() {}
+
+    Map<Harbour, List<Gauge<Level>>> gauges(
+            Harbour harbour) {}
+}
+";
+    assert_eq!(lay_with("java", &style, text), wanted);
+    assert_eq!(lay_with("java", &style, wanted), wanted);
+}
+
 /// What a method throws stands where its parameters may: a step further in, or under the first.
 #[test]
 fn what_is_thrown_stands_under_the_first_of_it_or_in_steps() {

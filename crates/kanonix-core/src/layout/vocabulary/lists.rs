@@ -406,7 +406,14 @@ impl Planner<'_> {
     /// one stands below that where somebody put it there.
     pub fn declared_together(&mut self, declaration: NodeId, declared: &[NodeId]) {
         let [first, later @ .., last] = declared else {
-            return declared.iter().for_each(|only| self.named_below(self.first(*only)));
+            for only in declared {
+                let name = self.first(*only);
+                let parts = self.parts(declaration);
+                let at = parts.iter().position(|part| part == only);
+                let given = at.and_then(|at| at.checked_sub(1)).map(|at| parts[at]);
+                self.named(given, name);
+            }
+            return;
         };
         let group = self.group(Shape::List, self.first(declaration), self.end(*last));
         let first = self.first(*first);
@@ -423,7 +430,7 @@ impl Planner<'_> {
 
     /// The name of a function stands below its type, or behind it. Where it stays as it is, or has to
     /// be below, it begins a line as the header does.
-    pub fn typed(&mut self, start: TokenId, name: TokenId, has_body: bool) {
+    pub fn typed(&mut self, start: TokenId, given: NodeId, name: TokenId, has_body: bool) {
         let is_below = match self.style.get(Setting::ReturnTypeLine, Key::Whole) {
             Value::Word("own_line") => has_body,
             Value::Word("keep") => self.broken_before(name),
@@ -434,7 +441,26 @@ impl Planner<'_> {
             self.line_beside(name, group, Setting::ReturnTypeLine);
             self.at_most(name, 0);
         } else {
-            self.named_below(name);
+            self.named(Some(given), name);
+        }
+    }
+
+    /// A name goes below the type that is given for it rather than that a line ends in what this is made of.
+    fn named(&mut self, given: Option<NodeId>, name: TokenId) {
+        let is_below = self.choices.remembers && self.broken_before(name);
+        let is_made_of = !is_below && self.token_text(name - 1) == ">";
+        // A line may end behind the types that a function is for.
+        let begins = |given: &NodeId| {
+            let before = self.first(*given).checked_sub(1);
+            before.is_none_or(|before| self.token_text(before) != ">")
+        };
+        let Some(given) = given.filter(|given| is_made_of && begins(given)) else {
+            return self.named_below(name);
+        };
+        if !self.after_comment(name) {
+            let group = self.group(Shape::LastResort, self.first(given), name + 1);
+            self.group_mut(group).opens = Opens::Halves;
+            self.may_break(name, group, self.choices.chain_steps, 1, Setting::WordGap);
         }
     }
 
