@@ -67,6 +67,29 @@ expected = levels([11, 22], mask=[1, 0])
 ")]);
 }
 
+/// A column goes with what stands before it where that becomes much shorter in all of its rows, and stays
+/// where one of them stays, or hardly anything changes.
+#[test]
+fn a_column_is_drawn_in_with_what_stands_before_it() {
+    let of = |rows: &[&str]| format!("class Gauge {{\n    {}\n}}\n", rows.join("\n    "));
+    let spread = of(&[
+        "private int          level    = 1;",
+        "private String       name     = null;",
+        "private boolean      isHigh   = true;",
+    ]);
+    let wanted = of(&[
+        "private int level      = 1;",
+        "private String name    = null;",
+        "private boolean isHigh = true;",
+    ]);
+    becomes("java", &[(&spread, &wanted.replace(" =", "   ="))]);
+    let one_stays = of(&["private int          level = 1;", "private String nameOfQuay  = null;"]);
+    let wanted = of(&["private int level          = 1;", "private String nameOfQuay  = null;"]);
+    becomes("java", &[(&one_stays, &wanted)]);
+    let hardly = of(&["int [] level   = f(1);", "int [] highest = f(2);"]);
+    becomes("java", &[(&hardly, &hardly.replace("int []", "int[]").replace(" =", "  ="))]);
+}
+
 /// Lists in unlike brackets have nothing in common.
 #[test]
 fn a_pair_in_a_list_is_lined_up_with_no_list_in_it() {

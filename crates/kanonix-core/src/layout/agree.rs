@@ -9,6 +9,9 @@ use std::collections::BTreeMap;
 /// So many rows on each side say whether a column of numbers is lined up.
 const MOST_NEAR: usize = 16;
 
+/// So many blanks more than there were before what is lined up draw it in.
+const MUCH: usize = 4;
+
 /// So many on each side say where its numbers end.
 const BESIDE: usize = 3;
 
@@ -114,7 +117,7 @@ impl Neighbours<'_> {
     fn line_up(&mut self, rows: &[usize]) {
         let joining = self.joining(rows);
         let apart: Vec<bool> = rows.iter().map(|row| self.falls_apart(*row)).collect();
-        let own: Vec<Option<Lined>> = rows
+        let mut own: Vec<Option<Lined>> = rows
             .iter()
             .zip(&joining)
             .zip(&apart)
@@ -132,6 +135,7 @@ impl Neighbours<'_> {
                 })
             })
             .collect();
+        self.draw_in(rows, &mut own);
         self.decide(rows, &own);
         let joined: Vec<Option<Lined>> = rows
             .iter()
@@ -324,6 +328,41 @@ impl Neighbours<'_> {
         [above, below, over, beyond].into_iter().find_map(agrees)
     }
 
+    /// Where what stands before a column becomes much shorter in all of its rows, it goes with that: it is as
+    /// far behind the longest as it was.
+    fn draw_in(&self, rows: &[usize], lined: &mut [Option<Lined>]) {
+        if self.kind != Column::Value {
+            return;
+        }
+        let mut start = 0;
+        for column in rows.chunk_by(|row, below| {
+            let column = |row: usize| Some(self.cell(row)?.at(false));
+            self.below(*row) == Some(*below) && column(*row) == column(*below)
+        }) {
+            let lined = &mut lined[start..start + column.len()];
+            start += column.len();
+            // How many columns each becomes shorter by, and how many blanks more than it needs it had.
+            let shorter = |row: &usize| {
+                let cell = self.cell(*row)?;
+                let shorter = cell.at(false).checked_sub(cell.mended()?)?;
+                Some((shorter, cell.blanks.checked_sub(cell.usual)?))
+            };
+            let Some(all) = column.iter().map(shorter).collect::<Option<Vec<_>>>() else {
+                continue
+            };
+            let at = self
+                .cell(column[0])
+                .map(|cell| Lined { column: cell.at(false), is_end: false });
+            let is_one = lined.iter().all(|own| *own == at);
+            let before = all.iter().map(|(_, spare)| *spare).min().unwrap_or(0);
+            let behind = all.iter().map(|(shorter, spare)| shorter + spare).min().unwrap_or(0);
+            let moves = all.len() > 1 && is_one && all.iter().all(|(shorter, _)| *shorter > 0);
+            if moves && behind >= before + MUCH {
+                lined.iter_mut().flatten().for_each(|own| own.column -= behind - before);
+            }
+        }
+    }
+
     /// How far the bracket that a row's cell is in will move, and the one of another row's cell that
     /// stands in its column: what is in both moves with them.
     fn shifts(&self, row: usize, other: usize) -> Option<(isize, isize)> {
@@ -334,10 +373,14 @@ impl Neighbours<'_> {
 
     /// Whether the bracket that a row's cell is in leaves others that stand in its column.
     fn falls_apart(&self, row: usize) -> bool {
+        let bracket = self.cell(row).and_then(|cell| cell.bracket);
+        if bracket.is_none_or(|bracket| self.rows[row].shift(bracket) == 0) {
+            return false;
+        }
         let level = |other: usize| self.shifts(row, other);
         let before = (0..row).rev().take(MOST_NEAR).map_while(level);
         let behind = (row + 1..self.rows.len()).take(MOST_NEAR).map_while(level);
-        before.chain(behind).any(|(own, other)| own != 0 && own != other)
+        before.chain(behind).any(|(own, other)| own != other)
     }
 
     /// Whether such brackets move by as much.

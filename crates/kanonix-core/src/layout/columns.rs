@@ -148,8 +148,10 @@ impl Row {
         is_level.then(|| (self.shift(bracket), other.0.shift(beside)))
     }
 
-    fn shift(&self, bracket: Bracket) -> isize {
-        let before = self.cells.iter().rfind(|cell| cell.token <= bracket.token);
+    /// How far a bracket will move.
+    pub fn shift(&self, bracket: Bracket) -> isize {
+        let behind = self.cells.partition_point(|cell| cell.token <= bracket.token);
+        let before = behind.checked_sub(1).map(|at| &self.cells[at]);
         let moved = before.map_or(self.pad, |cell| cell.moved + cell.wider);
         bracket.mended as isize + moved - bracket.end as isize
     }
