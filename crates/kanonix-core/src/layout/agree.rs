@@ -115,16 +115,15 @@ impl Neighbours<'_> {
 
     /// Decides what the cells of the seat are lined up with, which these rows have.
     fn line_up(&mut self, rows: &[usize]) {
+        let (apart, rows): (Vec<usize>, Vec<usize>) =
+            rows.iter().partition(|row| self.falls_apart(**row));
+        self.decide(&apart, &vec![None; apart.len()]);
+        let rows = &rows[..];
         let joining = self.joining(rows);
-        let apart: Vec<bool> = rows.iter().map(|row| self.falls_apart(*row)).collect();
         let mut own: Vec<Option<Lined>> = rows
             .iter()
             .zip(&joining)
-            .zip(&apart)
-            .map(|((row, joins), apart)| {
-                if *apart {
-                    return None;
-                }
+            .map(|(row, joins)| {
                 if *joins {
                     let column = self.cell(*row)?.mended()?;
                     return Some(Lined { column, is_end: false });
@@ -137,12 +136,8 @@ impl Neighbours<'_> {
             .collect();
         self.draw_in(rows, &mut own);
         self.decide(rows, &own);
-        let joined: Vec<Option<Lined>> = rows
-            .iter()
-            .zip(own)
-            .zip(apart)
-            .map(|((row, own), apart)| if apart { None } else { self.joined(*row, own) })
-            .collect();
+        let joined: Vec<Option<Lined>> =
+            rows.iter().zip(own).map(|(row, own)| self.joined(*row, own)).collect();
         self.decide(rows, &joined);
         let alone: Vec<Option<Lined>> = rows
             .iter()

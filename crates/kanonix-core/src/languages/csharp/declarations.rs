@@ -220,7 +220,7 @@ fn member(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         Kind::MethodDeclaration | Kind::LocalFunctionStatement
     );
     if is_function {
-        named(p, header, parts);
+        named(p, node, parts);
     }
     for (index, part) in parts.iter().enumerate().skip(1) {
         let token = p.first(*part);
@@ -262,7 +262,7 @@ fn member(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
 }
 
 /// The name of a function, behind the type of what it returns or below it.
-fn named(p: &mut Planner, header: TokenId, parts: &[NodeId]) {
+fn named(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let is_list = |part: &NodeId| {
         matches!(Kind::at(p, *part), Kind::TypeParameterList | Kind::ParameterList)
     };
@@ -275,7 +275,7 @@ fn named(p: &mut Planner, header: TokenId, parts: &[NodeId]) {
         let has_body = parts.iter().any(|part| {
             matches!(Kind::at(p, *part), Kind::Block | Kind::ArrowExpressionClause)
         });
-        p.typed(header, given, p.first(name), has_body);
+        p.typed(node, p.first(name), has_body);
     }
 }
 

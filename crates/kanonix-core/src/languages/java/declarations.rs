@@ -341,7 +341,7 @@ fn method(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         && let [.., before, name] = head[..parameters]
         && !p.is(before, Kind::Modifiers)
     {
-        p.typed(p.first(node), before, p.first(name), p.is(*body, Kind::Block));
+        p.typed(node, p.first(name), p.is(*body, Kind::Block));
     }
     clauses(p, head);
     match Kind::at(p, *body) {

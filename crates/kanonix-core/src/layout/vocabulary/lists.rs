@@ -406,14 +406,7 @@ impl Planner<'_> {
     /// one stands below that where somebody put it there.
     pub fn declared_together(&mut self, declaration: NodeId, declared: &[NodeId]) {
         let [first, later @ .., last] = declared else {
-            for only in declared {
-                let name = self.first(*only);
-                let parts = self.parts(declaration);
-                let at = parts.iter().position(|part| part == only);
-                let given = at.and_then(|at| at.checked_sub(1)).map(|at| parts[at]);
-                self.named(given, name);
-            }
-            return;
+            return declared.iter().for_each(|only| self.named(declaration, self.first(*only)));
         };
         let group = self.group(Shape::List, self.first(declaration), self.end(*last));
         let first = self.first(*first);
@@ -430,35 +423,32 @@ impl Planner<'_> {
 
     /// The name of a function stands below its type, or behind it. Where it stays as it is, or has to
     /// be below, it begins a line as the header does.
-    pub fn typed(&mut self, start: TokenId, given: NodeId, name: TokenId, has_body: bool) {
+    pub fn typed(&mut self, function: NodeId, name: TokenId, has_body: bool) {
         let is_below = match self.style.get(Setting::ReturnTypeLine, Key::Whole) {
             Value::Word("own_line") => has_body,
             Value::Word("keep") => self.broken_before(name),
             _ => false,
         };
         if is_below {
-            let group = self.group(Shape::Block, start, name);
+            let group = self.group(Shape::Block, self.first(function), name);
             self.line_beside(name, group, Setting::ReturnTypeLine);
             self.at_most(name, 0);
         } else {
-            self.named(Some(given), name);
+            self.named(function, name);
         }
     }
 
-    /// A name goes below the type that is given for it rather than that a line ends in what this is made of.
-    fn named(&mut self, given: Option<NodeId>, name: TokenId) {
+    /// The name of what is declared goes below its type rather than that a line ends in what this is made of.
+    fn named(&mut self, declaration: NodeId, name: TokenId) {
         let is_below = self.choices.remembers && self.broken_before(name);
-        let is_made_of = !is_below && self.token_text(name - 1) == ">";
-        // A line may end behind the types that a function is for.
-        let begins = |given: &NodeId| {
-            let before = self.first(*given).checked_sub(1);
-            before.is_none_or(|before| self.token_text(before) != ">")
-        };
-        let Some(given) = given.filter(|given| is_made_of && begins(given)) else {
+        if is_below || self.token_text(name - 1) != ">" || self.after_comment(name) {
             return self.named_below(name);
-        };
-        if !self.after_comment(name) {
-            let group = self.group(Shape::LastResort, self.first(given), name + 1);
+        }
+        let given = self.parts(declaration).into_iter().find(|part| self.end(*part) == name);
+        let Some(given) = given.map(|given| self.first(given)) else { return };
+        // Where a function is for types of its own, a line may end behind those.
+        if given.checked_sub(1).is_none_or(|before| self.token_text(before) != ">") {
+            let group = self.group(Shape::LastResort, given, name + 1);
             self.group_mut(group).opens = Opens::Halves;
             self.may_break(name, group, self.choices.chain_steps, 1, Setting::WordGap);
         }
