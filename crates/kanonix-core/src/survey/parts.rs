@@ -28,7 +28,8 @@ const WORTH: f64 = 0.01;
 /// has a claim to it.
 const ENOUGH: f64 = 0.2;
 
-/// Parts are looked for where at least this share of all lines is in files as the whole is agreed to be.
+/// Files may be parts where at least this share of all lines is in files as the whole is agreed to be;
+/// where less is, each folder goes its own way, and only folders are looked at.
 const LIKE: f64 = 0.25;
 
 /// So many parts are proposed; a tree with more of them has other worries.
@@ -94,25 +95,26 @@ fn unlike(files: &[Left], within: Option<&Unlike>) -> Vec<Unlike> {
             folders.entry(&path[..slash]).or_default().push(*index);
         }
     }
-    let Some(rest) = Sum::of_the_rest(files) else { return Vec::new() };
+    let rest = Sum::of_the_rest(files);
+    let is_unlike = |part: Sum| rest.unwrap_or_default().is_unlike(part);
     let mut found: Vec<Unlike> = Vec::new();
     let mut taken: BTreeSet<usize> = BTreeSet::new();
     // A folder comes before what is in it.
     for (folder, inside) in folders {
         let most = inside.len() as f64 * MOST_FILES;
-        let is_unlike = |file: &&usize| !files[**file].is_like();
+        let differs = |file: &&usize| !files[**file].is_like();
         if inside.len() > 1
             && inside.len() < files.len()
             && !taken.contains(&inside[0])
-            && inside.iter().filter(is_unlike).count() as f64 >= most
-            && rest.is_unlike(Sum::of(files, inside.iter().copied()))
+            && inside.iter().filter(differs).count() as f64 >= most
+            && is_unlike(Sum::of(files, inside.iter().copied()))
         {
             taken.extend(&inside);
             found.push(Unlike::new(folder, true, inside, files));
         }
     }
-    for index in some {
-        if !taken.contains(index) && rest.is_unlike(Sum::of(files, [*index])) {
+    for index in some.iter().filter(|_| rest.is_some()) {
+        if !taken.contains(index) && is_unlike(Sum::of(files, [*index])) {
             found.push(Unlike::new(files[*index].path, false, vec![*index], files));
         }
     }
@@ -339,5 +341,13 @@ mod tests {
     fn a_little_is_nothing_and_neither_is_what_is_everywhere() {
         assert!(found(&[("src/a.js", 900, 9), ("old/b.js", 50, 30)]).is_empty());
         assert!(found(&[("src/a.js", 900, 400), ("src/b.js", 500, 400)]).is_empty());
+    }
+
+    #[test]
+    fn where_nothing_is_alike_each_folder_is_asked_for() {
+        let (maps, tools) = (["maps/a.lua", "maps/b.lua"], ["tools/a.lua", "tools/b.lua"]);
+        let of = |path| (path, 100, 60);
+        let mixed = [of(maps[0]), of(maps[1]), of(tools[0]), of(tools[1]), of("start.lua")];
+        assert_eq!(found(&mixed), ["maps", "tools"]);
     }
 }
