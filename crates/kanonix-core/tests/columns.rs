@@ -50,6 +50,21 @@ fn numbers_behind_signs_end_in_one_column() {
     assert_eq!(lay_with("javascript", &keep, pairs), pairs);
 }
 
+/// Rows whose first numbers stand too far left take all of their numbers along.
+#[test]
+fn numbers_behind_one_that_moves_move_with_it() {
+    let rows = [
+        "[ 611,  196,   -8,  -52]",
+        "[ 196,  899,  -71,  -43]",
+        "[-192,  113,   61,   49]",
+        "[ 407, -192,    8,   44]",
+        "[  -8,  -71,  411, -599]",
+    ];
+    let python = format!("tides = [\n    {},\n]\n", rows.join(",\n    "));
+    let spoilt = python.replace("[ 611", "[611").replace("[ 196", "[196");
+    becomes("python", &[(&python, &python), (&spoilt, &python)]);
+}
+
 /// What is lined up between brackets goes where these go: all of them with it, or none.
 #[test]
 fn what_is_in_brackets_moves_with_them() {

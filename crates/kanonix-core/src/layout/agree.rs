@@ -187,8 +187,12 @@ impl Neighbours<'_> {
     /// What a row's cell is lined up with: numbers by their ends, and what is lined up with none by
     /// itself as those beside it are.
     fn joined(&self, row: usize, own: Option<Lined>) -> Option<Lined> {
-        if own.is_some_and(|own| own.is_end) {
-            return own;
+        if let Some(own) = own.filter(|own| own.is_end) {
+            // A row that moves takes its numbers to where most of them end.
+            let will_end = |cell: &Cell| Some(cell.mended()? + cell.at(true) - cell.at(false));
+            let end = self.cell(row).and_then(will_end);
+            let moved = self.number_column(row).filter(|most| Some(most.column) == end);
+            return moved.or(Some(own));
         }
         let fits = |lined: &Lined| {
             let cell = self.cell(row);
