@@ -200,3 +200,39 @@ fn an_operator_that_is_further_in_goes_on_with_the_line_above() {
         sum.replace("      ", "  ")
     );
 }
+
+/// What stands behind the block that a case begins with is as far in as that: by a step, or not at all.
+#[test]
+fn what_is_behind_a_block_of_a_case_stays_beside_it() {
+    let cases = |inner: &str| format!(
+        "switch (level)\n{{\n    {}\n}}\n",
+        inner.replace('\n', "\n    ")
+    );
+    let next_line = [("open_brace", "control", "next_line")];
+    let beside = cases("case 1:\n{\n    warn();\n}\nbreak;\ncase 2:\n    mark();\n    break;");
+    let same_line = cases("case 1: {\n    warn();\n}\nbreak;\ncase 2:\n    mark();\n    break;")
+        .replace("(level)\n{", "(level) {");
+    let further = cases("case 1:\n    {\n        warn();\n    }\n    break;");
+    for language in ["csharp", "java"] {
+        assert_eq!(lay_with(language, &next_line, &beside), beside);
+        assert_eq!(lay_with(language, &next_line, &further), further);
+        assert_eq!(lay_with(language, &next_line, &same_line), beside);
+        let style = [("open_brace", "control", "same_line")];
+        assert_eq!(lay_with(language, &style, &beside), same_line);
+    }
+}
+
+/// The next question below its `else` goes on with it, and does so beneath a comment; one that is further in is
+/// all that an `else` on a line of its own holds.
+#[test]
+fn a_question_below_its_else_goes_on_with_it() {
+    let text = "if (a)\n{\n    b();\n}\nelse\nif (c)\n{\n    d();\n}\n";
+    let chained = text.replace("else\nif", "else if");
+    let inside = "if (a)\n{\n    b();\n}\nelse\n    if (c)\n    {\n        d();\n    }\n";
+    becomes("csharp", &[(text, &chained), (inside, inside)]);
+    let below = "if (a) {\n  b();\n} else // ebb\nif (c) {\n  d();\n}\n";
+    becomes("javascript", &[(below, below), (&below.replace("\n}", "\n    }"), below)]);
+    let rust =
+        "fn a() {\n    if b {\n        c()\n    } else // ebb\n    if d {\n        e()\n    }\n}\n";
+    becomes("rust", &[(rust, rust)]);
+}

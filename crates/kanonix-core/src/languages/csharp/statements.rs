@@ -5,7 +5,7 @@ use super::kinds::Kind;
 use crate::layout::plan::Shape;
 use crate::layout::planner::Planner;
 use crate::layout::vocabulary::{Headed, Sort};
-use crate::style::{Key, Setting};
+use crate::style::Key;
 use crate::syntax::NodeId;
 
 /// The rule for a statement; says whether `kind` is one.
@@ -178,9 +178,7 @@ fn asking(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let stacks = matches!(Kind::at(p, node), Kind::UsingStatement | Kind::FixedStatement)
         && p.kind(*inner) == p.kind(node);
     if stacks && p.broken_before(first) {
-        let group = p.group(Shape::Block, p.first(node), p.end(node));
-        p.line(first, group, 0, Setting::FlatBlock);
-        p.at_most(first, 0);
+        p.stands_beneath(*inner, p.first(node));
     } else {
         p.headed(*inner, p.first(node), before, HEADED);
     }
@@ -194,11 +192,7 @@ fn if_statement(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let [word, other] = rest else { return };
     let word = p.first(*word);
     p.or_else(word, node, *consequence, HEADED);
-    if p.is(*other, Kind::IfStatement) && !p.broken_before(p.first(*other)) {
-        p.word(p.first(*other), 1);
-    } else {
-        p.headed(*other, word, word, HEADED);
-    }
+    p.otherwise(word, *other, p.is(*other, Kind::IfStatement), HEADED);
 }
 
 /// `do { … } while (ebb);`
@@ -243,7 +237,7 @@ fn switch_section(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         return;
     }
     if inner.len() > 1 {
-        return p.case_block(first, p.first(node));
+        return p.case_block(first, &inner[1..], p.first(node));
     }
     // A block that is all of its case is as far in as that is, or a step further, as it stands.
     let is_further = p.broken_before(token)

@@ -39,7 +39,7 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
         Kind::VariableDeclarator => super::types::declared(p, parts),
         Kind::StatementBlock => statement_block(p, node, parts),
         Kind::IfStatement => if_statement(p, node, parts),
-        Kind::ElseClause => else_clause(p, node, parts),
+        Kind::ElseClause => else_clause(p, parts),
         Kind::SwitchStatement => switch_statement(p, node, parts),
         Kind::SwitchBody => switch_body(p, node, parts),
         Kind::SwitchCase | Kind::SwitchDefault => switch_case(p, node, parts),
@@ -378,13 +378,9 @@ fn if_statement(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     }
 }
 
-fn else_clause(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+fn else_clause(p: &mut Planner, parts: &[NodeId]) {
     let [word, inner] = parts else { return };
-    if p.is(*inner, Kind::IfStatement) {
-        p.word(p.first(*inner), 1);
-    } else {
-        p.headed(*inner, p.first(node), p.first(*word), HEADED);
-    }
+    p.otherwise(p.first(*word), *inner, p.is(*inner, Kind::IfStatement), HEADED);
 }
 
 fn switch_statement(p: &mut Planner, node: NodeId, parts: &[NodeId]) {

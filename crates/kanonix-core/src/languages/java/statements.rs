@@ -137,11 +137,7 @@ fn if_statement(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let [word, other] = rest else { return };
     let word = p.first(*word);
     p.or_else(word, node, *consequence, HEADED);
-    if p.is(*other, Kind::IfStatement) {
-        p.word(p.first(*other), 1);
-    } else {
-        p.headed(*other, word, word, HEADED);
-    }
+    p.otherwise(word, *other, p.is(*other, Kind::IfStatement), HEADED);
 }
 
 /// `do { … } while (ebb);`

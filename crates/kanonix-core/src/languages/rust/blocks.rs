@@ -319,7 +319,7 @@ fn else_clause(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     match p.is(*inner, Kind::Block) {
         true if p.handed_block(*inner).is_some() => p.flat(p.first(*inner), 1, Setting::OpenBrace),
         true => block_behind(p, *inner, p.first(node), Key::Control, Key::Control),
-        false => p.word(p.first(*inner), 1),
+        false => p.next_question(*inner, p.first(node)),
     }
 }
 

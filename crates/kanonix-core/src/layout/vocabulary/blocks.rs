@@ -543,9 +543,13 @@ impl Planner<'_> {
     /// Whether a token that begins a line stands further in than the line that `base` is on, and not right
     /// below `base`. One that begins none does.
     fn stands_further_in(&self, token: TokenId, base: TokenId) -> bool {
-        let column = self.stands_at(token);
-        let line = columns(self.line_indent(base), self.choices.tab);
-        !self.broken_before(token) || (column > line && column != self.stands_at(base))
+        !self.broken_before(token)
+            || (self.is_further_in(token, base) && self.stands_at(token) != self.stands_at(base))
+    }
+
+    /// Whether a token that begins a line stands further in than the line that `base` is on.
+    pub(super) fn is_further_in(&self, token: TokenId, base: TokenId) -> bool {
+        self.stands_at(token) > columns(self.line_indent(base), self.choices.tab)
     }
 
     /// Whether a node has three fifths of the file's words: no setting adds some or takes any away.
@@ -578,10 +582,22 @@ impl Planner<'_> {
         });
     }
 
-    /// A block that a case begins with and that more of its statements stand behind: it begins behind the
-    /// case's mark, or is as far in as they are.
-    pub fn case_block(&mut self, block: NodeId, case: TokenId) {
-        if !self.begins_next_line(self.first(block), Key::Control) {
+    /// A block that a case begins with and that `rest` of its statements stand behind: it begins behind the
+    /// case's mark, or is as far in as they are. Where all of that is no further in than the case, and is
+    /// remembered, it stays so.
+    pub fn case_block(&mut self, block: NodeId, rest: &[NodeId], case: TokenId) {
+        let first = self.first(block);
+        let is_beside = |part: &NodeId| {
+            let token = self.first(*part);
+            self.broken_before(token) && !self.stands_further_in(token, case)
+        };
+        let stays = self.choices.remembers
+            && rest.iter().all(is_beside)
+            && (!self.broken_before(first) || is_beside(&block));
+        if stays {
+            self.stand_beside(rest, Setting::CaseIndent);
+        }
+        if stays || !self.begins_next_line(first, Key::Control) {
             self.open_block(block, case, Key::Control);
         }
     }
@@ -609,7 +625,7 @@ impl Planner<'_> {
         self.at_most(self.first(*first), self.choices.edge_blank);
         self.bare_block(self.first(*first), self.end(case), group);
         if begins_with_block {
-            self.case_block(*first, header);
+            self.case_block(*first, rest, header);
         }
     }
 

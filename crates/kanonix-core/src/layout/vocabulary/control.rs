@@ -126,6 +126,35 @@ impl Planner<'_> {
         }
     }
 
+    /// What `else` holds. Another question goes on with it on its line, or right beneath a comment behind
+    /// it; on a line of its own that is further in, it is what an `else` on such a line holds alone.
+    pub fn otherwise(&mut self, word: TokenId, other: NodeId, is_question: bool, kinds: Headed) {
+        let first = self.first(other);
+        let is_alone = || {
+            let is_below = self.broken_before(first) && self.is_further_in(first, word);
+            is_below && self.else_begins_line(word) && !self.choices.brace_bare
+        };
+        if !is_question || is_alone() {
+            return self.headed(other, word, word, kinds);
+        }
+        self.next_question(other, word);
+    }
+
+    /// The question that goes on with an `else`.
+    pub fn next_question(&mut self, question: NodeId, word: TokenId) {
+        match self.begins_behind_comment(self.first(question)) {
+            true => self.stands_beneath(question, word),
+            false => self.word(self.first(question), 1),
+        }
+    }
+
+    /// A statement that begins a line as far in as its header, which is no block's.
+    pub fn stands_beneath(&mut self, inner: NodeId, header: TokenId) {
+        let (first, group) = (self.first(inner), self.group(Shape::Block, header, self.end(inner)));
+        self.line(first, group, 0, Setting::FlatBlock);
+        self.at_most(first, 0);
+    }
+
     /// Whether a word that goes on behind a brace has a line of its own.
     pub fn else_begins_line(&self, word: TokenId) -> bool {
         self.choices.else_own_line.unwrap_or_else(|| self.broken_before(word))
