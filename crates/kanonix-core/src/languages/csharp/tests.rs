@@ -605,6 +605,26 @@ case 2:
     assert_eq!(lay_with("csharp", &keep, one_line).trim_end(), opened.trim_end());
 }
 
+/// A list whose elements stand beside its brace stays below what it belongs to, or it would stand far to the right.
+#[test]
+fn a_list_beside_its_brace_stays_on_its_line() {
+    let text = "\
+int[] levels =
+    { Gauge.One,
+      Gauge.Two };
+int[] tides =
+{ 1,
+  2 };
+Use(new Dictionary<string, int>()
+    { { \"ebb\", 1 },
+      { \"flood\", 2 } });
+";
+    let style = [("open_brace", "collection", "same_line"), ("wrap_align", "collection", "keep")];
+    assert_eq!(lay_with("csharp", &style, text), text);
+    let opened = "int[] levels =\n{\n    1,\n    2\n};\n";
+    assert_eq!(lay_with("csharp", &style, opened), opened.replace("=\n{", "= {"));
+}
+
 /// Empty braces keep their blank, or have none: people write either.
 #[test]
 fn empty_braces_stay_as_they_stand() {

@@ -1,7 +1,7 @@
 //! Blocks, what stands in them line by line, and the brackets around them.
 
 use crate::layout::measure::columns;
-use crate::layout::plan::{Around, Column, Counts, Gap, GroupId, Shape, TreeEdit, Want, When};
+use crate::layout::plan::{Align, Around, Column, Counts, Gap, GroupId, Shape, TreeEdit, Want, When};
 use crate::layout::planner::Planner;
 use crate::layout::vocabulary::{Handed, Headed, List};
 use crate::style::{Key, Setting};
@@ -492,7 +492,8 @@ impl Planner<'_> {
         header: TokenId,
         key: Key,
     ) -> Option<GroupId> {
-        if !self.begins_next_line(brace, key) || end <= brace + 2 {
+        let stays = self.stays_apart(brace, end, key);
+        if !(stays || self.begins_next_line(brace, key)) || end <= brace + 2 {
             self.behind(brace, Setting::OpenBrace);
             return None;
         }
@@ -500,8 +501,21 @@ impl Planner<'_> {
         self.stem(group, header);
         let own = self.group_mut(group);
         (own.around, own.one_each) = (Around::OneLine, true);
-        self.may_break(brace, group, 0, 1, Setting::OpenBrace);
+        let is_further = stays && self.is_further_in(brace, header);
+        self.may_break(brace, group, u8::from(is_further), 1, Setting::OpenBrace);
         Some(group)
+    }
+
+    /// Whether the brace of a collection stays on a line of its own though others have none: its elements
+    /// stand beside it, and would come to stand far to the right.
+    fn stays_apart(&self, brace: TokenId, end: TokenId, key: Key) -> bool {
+        self.choices.remembers
+            && key == Key::Collection
+            && self.style.is(Setting::OpenBrace, key, "same_line")
+            && self.choices.aligns.of(key) != Align::Step
+            && self.broken_before(brace)
+            && !self.broken_before(brace + 1)
+            && self.broken_between(brace + 1, end - 1)
     }
 
     /// As [`Planner::open_list`] for a list that is a node of its own, which is handed the group.
@@ -515,7 +529,9 @@ impl Planner<'_> {
     pub fn values_opening(&self, list: NodeId, key: Key) -> Option<TokenId> {
         let first = self.inside(list)?;
         let brace = first - 1;
-        Some(if self.begins_next_line(brace, key) { brace } else { first })
+        let begins = self.begins_next_line(brace, key)
+            || self.stays_apart(brace, self.end(list), key);
+        Some(if begins { brace } else { first })
     }
 
     /// Two braces with nothing between them stay on two lines where somebody put them there: people
