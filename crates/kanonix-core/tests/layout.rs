@@ -584,3 +584,14 @@ fn each_comment_of_a_file_of_comments_is_touched_by_itself() {
         assert_eq!(mended, format!("{mark}ebb\n{mark} flood \n{mark} ebb \n"));
     }
 }
+
+/// What ends as code does was commented out.
+#[test]
+fn code_that_was_commented_out_keeps_what_is_behind_its_mark() {
+    let text = "//flood();\n//if (ebb) {\n//}\nb(); //ebb\n";
+    let spaced = [("comment_gap", "after_mark", "true")];
+    assert_eq!(lay_with("javascript", &spaced, text), text.replace("//ebb", "// ebb"));
+    let tight = [("comment_gap", "after_mark", "false")];
+    let text = "// flood();\nb(); // ebb\n";
+    assert_eq!(lay_with("javascript", &tight, text), "// flood();\nb(); //ebb\n");
+}

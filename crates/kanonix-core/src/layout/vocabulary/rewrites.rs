@@ -108,7 +108,7 @@ impl Planner<'_> {
 
     /// Declares one blank, or none, after the mark that a comment begins with. Only where the mark
     /// is followed by a word, or by one blank and a word: what somebody has set off further, or
-    /// marked otherwise, stays.
+    /// marked otherwise, stays, and so does code that was commented out, by how it ends.
     pub(in crate::layout) fn comment_marks(&mut self, token: TokenId) {
         let Value::Flag(wanted) = self.style.get(Setting::CommentGap, Key::AfterMark) else {
             return
@@ -119,7 +119,7 @@ impl Planner<'_> {
         else {
             return;
         };
-        if self.tree.comments.is_told(rest) {
+        if self.tree.comments.is_told(rest) || rest.trim_end().ends_with([';', '{', '}']) {
             return;
         }
         let body = rest.strip_prefix(' ').unwrap_or(rest);

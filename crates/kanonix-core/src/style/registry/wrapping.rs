@@ -233,7 +233,8 @@ pub(super) const ENTRIES: &[Entry] = &[
             key(
                 Key::AfterMark,
                 Family::LineComments,
-                "one space after the mark, or none",
+                "one space after the mark, or none; a comment that ends as code does, with `;`, `{` \
+                 or `}`, stays as it is",
                 ValueKind::FlagOrKeep,
                 "keep",
             ),
