@@ -482,3 +482,28 @@ fn a_text_over_several_lines_stays_behind_its_sign() {
         assert_eq!(lay_with("javascript", &narrow, text), text);
     }
 }
+
+/// One parameter has no line of its own: a short body goes into the call's list with it, a long one stays, and
+/// the line with it.
+#[test]
+fn the_one_parameter_of_a_last_element_has_no_line_of_its_own() {
+    let name = "the water stands as high at the mole as it does at the quay ".repeat(2);
+    let call = |body: &str| format!("report(\"{}\", function(level) {{\n{body}}});\n", &name[..80]);
+    let short = call("  warn(level);\n");
+    let opened = format!(
+        "report(\n  \"{}\",\n  function(level) {{\n    warn(level);\n  }}\n);\n",
+        &name[..80]
+    );
+    let long = call(&"  warn(level, 1, 2, 3);\n".repeat(5));
+    let broken = long.replace("(level) {", "(\n  level\n) {");
+    becomes("javascript", &[(&short, &opened), (&long, &long), (&broken, &long)]);
+    let names = ["tides", "gauges", "alarms", "harbours"];
+    let paths = names.map(|name| format!("  \"./the/water/at/{name}\""));
+    let list = format!(
+        "define([\n{}\n], function(level) {{\n  warn(level);\n}});\n",
+        paths.join(",\n")
+    );
+    becomes("javascript", &[(&list, &list)]);
+    let declared = format!("function {}(\n  level\n) {{\n  warn(level);\n}}\n", "rise".repeat(22));
+    becomes("javascript", &[(&declared, &declared)]);
+}

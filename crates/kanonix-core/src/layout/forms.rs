@@ -140,7 +140,10 @@ impl Filler<'_> {
                     }
                 }
                 _ if self.gives_way(id, index) => State::Flat,
-                _ if self.keeps && (self.is_idle(id) || self.is_all_but_one(id)) => {
+                _ if self.keeps
+                    && (self.is_idle(id)
+                        || self.is_all_but_one(id)
+                        || self.is_lone_parameter(id)) => {
                     State::Flat
                 }
                 Opens::ToFit | Opens::BehindLines | Opens::TooWide => self.opened(id),

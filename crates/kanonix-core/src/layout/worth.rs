@@ -8,6 +8,9 @@ use crate::syntax::{Role, TokenId};
 /// How many elements of a list are looked at. Bounds the work on hostile input.
 const MOST_ELEMENTS: usize = 256;
 
+/// A function has at most so many tokens before its parameters, and between these and its block.
+const HEADED: usize = 3;
+
 /// A function of at most so many tokens behind its parameters is set in with them.
 const SHORT_BODY: usize = 32;
 
@@ -198,9 +201,10 @@ impl Filler<'_> {
             && head().is_some_and(|width| self.column + width <= self.max)
     }
 
-    /// Whether a list has no room for the parameters of its last element, of which there are several: none
-    /// even for what stands before them, or, beside other elements and before a short body, for all of them,
-    /// while they have a line's room inside the list. A long body stays where it is.
+    /// Whether a list has no room for the parameters of its last element: none even for what stands before
+    /// several of them, or, beside other elements and before a short body, for all of them, while they
+    /// have a line's room inside the list. A long body stays where it is, and so does a single parameter
+    /// behind what can be opened itself.
     pub(super) fn is_full_before_last(&mut self, id: GroupId) -> bool {
         let (plan, measures) = (&self.sheet.plan, &self.sheet.measures);
         let group = &plan.groups[id];
@@ -218,7 +222,7 @@ impl Filler<'_> {
                 && matches!(token(inner.first), "(" | "[")
         };
         let inner = plan.gaps.get(stop).and_then(|gap| gap.group).filter(is_list);
-        let Some(inner) = inner.filter(|inner| self.has_several(*inner)) else { return false };
+        let Some(inner) = inner else { return false };
         let end = plan.groups[inner].end as usize;
         let is_full = |token: usize| {
             let head = measures.head(group.first as usize, token);
@@ -228,8 +232,49 @@ impl Filler<'_> {
         let is_beside = group.opening != Some(last as u32);
         let is_short = end < group.end as usize && group.end as usize - end <= SHORT_BODY;
         let own = measures.head(last, end).filter(|_| is_beside && is_short && is_call);
-        is_full(stop)
-            || (is_full(end) && own.is_some_and(|own| self.inner_column(id) + own <= self.max))
+        let is_several = self.has_several(inner);
+        (is_full(stop) && is_several)
+            || (is_full(end)
+                && own.is_some_and(|own| self.inner_column(id) + own <= self.max)
+                && (is_several || self.is_plain_before(id, last)))
+    }
+
+    /// Whether none of a list's elements before one can be broken.
+    fn is_plain_before(&self, id: GroupId, last: usize) -> bool {
+        let sheet = self.sheet;
+        let Some(first) = sheet.plan.groups[id].opening else { return false };
+        let breaks = |at: &usize| Some(sheet.measures.next_break(*at + 1));
+        let mut before = std::iter::successors(Some(first as usize), breaks).take(MOST_ELEMENTS);
+        before
+            .find(|at| *at >= last || sheet.plan.gaps[*at].group != Some(id))
+            .is_some_and(|at| at >= last)
+    }
+
+    /// Whether a list is the one parameter, a name, of a function that stands behind other elements of a
+    /// call and has a block: nobody gives it a line of its own.
+    pub(super) fn is_lone_parameter(&self, id: GroupId) -> bool {
+        let sheet = self.sheet;
+        let (plan, group) = (&sheet.plan, &sheet.plan.groups[id]);
+        let (first, end) = (group.first as usize, group.end as usize);
+        let text = |index: usize| {
+            let token = &sheet.tree.tokens[index];
+            &sheet.text[token.start as usize..token.end as usize]
+        };
+        if group.shape != Shape::List || !group.bracketed || first + 3 != end || text(first) != "("
+        {
+            return false;
+        }
+        let is_around = |group: &&Group| {
+            group.shape == Shape::List && group.bracketed && group.end as usize > end
+        };
+        let begins = (first.saturating_sub(HEADED)..=first).rev().find(|at| {
+            plan.group_of(*at).as_ref().is_some_and(is_around)
+        });
+        let opens = |at: usize| sheet.tree.opens(text(at));
+        begins.is_some_and(|at| {
+            let around = plan.group_of(at);
+            text(at - 1) == "," && around.is_some_and(|around| around.opening != Some(at as u32))
+        }) && (end..sheet.tree.tokens.len().min(end + HEADED)).any(opens)
     }
 
     /// Whether a value is, or ends with, a text over several lines that opens on the value's first line, and
