@@ -482,6 +482,17 @@ fn a_case_with_more_than_its_block_has_its_brace_as_agreed() {
 }
 
 /// The clauses of a loop stand under the first or in steps, and have the bracket behind the last.
+/// They stand as far in as somebody has them; where their brace comes up to them, further in than what it opens.
+#[test]
+fn clauses_whose_brace_comes_up_are_no_lines_of_the_body() {
+    let text = "class Quay {\n    void rise()\n        throws Storm {\n        warn();\n    }\n}\n";
+    assert_eq!(lay("java", text), text);
+    let apart = text.replace("Storm {", "Storm\n    {");
+    let wanted = text.replace("        throws", "            throws");
+    assert_eq!(lay("java", &apart), wanted);
+    assert_eq!(lay("java", &wanted), wanted);
+}
+
 #[test]
 fn the_clauses_of_a_loop_are_broken_as_conditions_are() {
     let narrow = [("max_line_length", "", "40")];

@@ -298,7 +298,15 @@ impl Planner<'_> {
     ) -> GroupId {
         let group = self.group(Shape::Chain, header, end);
         self.group_mut(group).rows = Rows::Any;
-        self.stands_anywhere(group, Key::Declaration);
+        // Where the brace behind them comes up to them, they would seem to be lines of what it opens.
+        let is_brace = self.tree.tokens.get(end as usize).is_some() && self.token_text(end) == "{";
+        let begins_line = |key| self.begins_next_line(end, key);
+        let comes_up = is_brace
+            && self.broken_before(end)
+            && ![Key::Type, Key::Function].into_iter().any(begins_line);
+        if !comes_up {
+            self.stands_anywhere(group, Key::Declaration);
+        }
         let level = self.choices.chain_steps;
         for (clause, kind) in clauses {
             let token = self.first(*clause);
