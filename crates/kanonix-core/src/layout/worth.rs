@@ -271,10 +271,8 @@ impl Filler<'_> {
             plan.group_of(*at).as_ref().is_some_and(is_around)
         });
         let opens = |at: usize| sheet.tree.opens(text(at));
-        begins.is_some_and(|at| {
-            let around = plan.group_of(at);
-            text(at - 1) == "," && around.is_some_and(|around| around.opening != Some(at as u32))
-        }) && (end..sheet.tree.tokens.len().min(end + HEADED)).any(opens)
+        begins.is_some_and(|at| at > 0 && text(at - 1) == ",")
+            && (end..sheet.tree.tokens.len().min(end + HEADED)).any(opens)
     }
 
     /// Whether a value is, or ends with, a text over several lines that opens on the value's first line, and

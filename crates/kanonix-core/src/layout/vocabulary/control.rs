@@ -303,6 +303,7 @@ impl Planner<'_> {
         let begins_line = |key| self.begins_next_line(end, key);
         let comes_up = is_brace
             && self.broken_before(end)
+            && !self.after_comment(end)
             && ![Key::Type, Key::Function].into_iter().any(begins_line);
         if !comes_up {
             self.stands_anywhere(group, Key::Declaration);
