@@ -11,6 +11,7 @@ mod indentation;
 mod kept;
 mod layout;
 mod moved;
+mod operators;
 mod proof;
 mod room;
 mod rows;

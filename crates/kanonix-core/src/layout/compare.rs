@@ -568,13 +568,13 @@ impl<'a> Comparing<'a> {
         let gap = &self.sheet.plan.gaps[index];
         let head = self.sheet.plan.group_of(index).and_then(|group| group.under);
         if let Some(head) = head.filter(|_| gap.inside && gap.want == Want::Break) {
-            let (short, more) = short(self.token_text(head as usize));
+            let (short, more) = short(self.sheet.token_text(head as usize));
             let message = ["line up with `", short, more, "` above"].concat();
             return self.slip(offset, 0, Setting::WrapAlign, message);
         }
         let place = self.sheet.first_words.get(&(index as TokenId));
         if place.is_some_and(|place| place.pad != place.present) {
-            let (short, more) = short(self.token_text(index));
+            let (short, more) = short(self.sheet.token_text(index));
             let message =
                 ["line the end of `", short, more, "` up with the lines around it"].concat();
             return self.slip(offset, 0, Setting::Columns, message);
@@ -606,7 +606,7 @@ impl<'a> Comparing<'a> {
                 return self.both_sides(index - 1, wanted);
             }
         }
-        let (short, more) = short(self.token_text(index));
+        let (short, more) = short(self.sheet.token_text(index));
         let is_lined_up = gap.setting == Setting::Columns
             || (gap.setting == Setting::CommentGap && wanted > gap.blanks);
         let (setting, message) = if is_lined_up && !present.contains('\n') {
@@ -621,7 +621,7 @@ impl<'a> Comparing<'a> {
 
     /// Two slips on the two sides of one operator are one to a reader.
     fn both_sides(&mut self, operator: usize, wanted: u8) {
-        let (short, more) = short(self.token_text(operator));
+        let (short, more) = short(self.sheet.token_text(operator));
         let message = [&spaces(wanted), " on each side of `", short, more, "`"].concat();
         let token = &self.sheet.tree.tokens[operator];
         if let Some(last) = self.out.slips.last_mut() {
@@ -632,17 +632,12 @@ impl<'a> Comparing<'a> {
 
     /// What a line begins with that begins with a token: a tag's bracket says nothing without the name.
     fn begun_text(&self, token: usize) -> &'a str {
-        let (own, tokens) = (self.token_text(token), &self.sheet.tree.tokens);
+        let (own, tokens) = (self.sheet.token_text(token), &self.sheet.tree.tokens);
         let end = tokens[token].end;
         let name = tokens
             .get(token + 1)
             .filter(|next| matches!(own, "<" | "</") && next.start == end);
         &self.sheet.text[tokens[token].start as usize..name.map_or(end, |name| name.end) as usize]
-    }
-
-    fn token_text(&self, token: usize) -> &'a str {
-        let token = &self.sheet.tree.tokens[token];
-        &self.sheet.text[token.start as usize..token.end as usize]
     }
 }
 

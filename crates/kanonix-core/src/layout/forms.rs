@@ -478,10 +478,7 @@ impl Filler<'_> {
     /// Whether what stands before a gap of a sum is a string with the end of a line at its end.
     fn ends_line(&self, id: GroupId, index: usize) -> bool {
         let sheet = self.sheet;
-        let text = |token: usize| {
-            let token = &sheet.tree.tokens[token];
-            &sheet.text[token.start as usize..token.end as usize]
-        };
+        let text = |token: usize| sheet.token_text(token);
         let is_sum = sheet.plan.groups[id].shape == Shape::Chain;
         let before = (index.saturating_sub(2)..index).rev().find(|token| {
             !matches!(text(*token), "+" | "..")

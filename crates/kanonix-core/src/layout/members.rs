@@ -127,10 +127,7 @@ pub(super) fn lines_of(sheet: &Sheet, tokens: &Range<TokenId>) -> Option<(Range<
 
 /// Which members have to stand before which others.
 fn held(sheet: &Sheet, run: &[Piece]) -> Vec<(usize, usize)> {
-    let word = |token: TokenId| {
-        let token = &sheet.tree.tokens[token as usize];
-        &sheet.text[token.start as usize..token.end as usize]
-    };
+    let word = |token: TokenId| sheet.token_text(token as usize);
     let mentions: Vec<HashSet<&str>> = run
         .iter()
         .map(|piece| piece.member.value.iter().flat_map(|range| range.clone()).map(word).collect())

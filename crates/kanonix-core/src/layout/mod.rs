@@ -95,6 +95,12 @@ pub struct Sheet<'a> {
 pub const PLACES: [Setting; 3] = [Setting::OperatorPlace, Setting::TernaryPlace, Setting::DotPlace];
 
 impl<'a> Sheet<'a> {
+    /// The text of a token.
+    fn token_text(&self, token: usize) -> &'a str {
+        let token = &self.tree.tokens[token];
+        &self.text[token.start as usize..token.end as usize]
+    }
+
     /// Plans the whole text with a language's rule for a node.
     pub fn new(
         tree: &'a Tree,

@@ -10,7 +10,7 @@ use super::members::lines_of;
 use super::moves::{Chunk, Moves, Rearranged};
 use super::plan::Import;
 use crate::style::Setting;
-use crate::syntax::{Role, TokenId};
+use crate::syntax::Role;
 use std::collections::HashSet;
 use std::ops::Range;
 
@@ -26,7 +26,8 @@ pub(super) fn moves(sheet: &Sheet, live: &Live) -> Moves {
     }
     let mentioned = mentioned(sheet);
     let is_unused = |import: &&Import| {
-        live.all(import.first, import.end) && !mentioned.contains(text_of(sheet, import.name))
+        live.all(import.first, import.end)
+            && !mentioned.contains(sheet.token_text(import.name as usize))
     };
     let with_lines = |import: &Import| {
         let (bytes, _) = lines_of(sheet, &(import.first..import.end))?;
@@ -57,7 +58,7 @@ fn mentioned<'a>(sheet: &Sheet<'a>) -> HashSet<&'a str> {
     let mut words = HashSet::new();
     for (at, token) in (0..).zip(&sheet.tree.tokens) {
         while imports.next_if(|import| import.end <= at).is_some() {}
-        let text = text_of(sheet, at);
+        let text = sheet.token_text(at as usize);
         let is_import = imports.peek().is_some_and(|import| import.first <= at);
         if !is_import || token.role == Role::Comment {
             words.insert(text);
@@ -93,12 +94,7 @@ fn slip(sheet: &Sheet, import: &Import) -> Slip {
     let tokens = &sheet.tree.tokens;
     let offset = tokens[import.first as usize].start as usize;
     let end = tokens[import.end as usize - 1].end as usize;
-    let name = quoted(text_of(sheet, import.name));
+    let name = quoted(sheet.token_text(import.name as usize));
     let message = format!("drop this import: nothing here mentions {name}");
     Slip { offset, length: end - offset, setting: Setting::UnusedImports, message }
-}
-
-fn text_of<'a>(sheet: &Sheet<'a>, token: TokenId) -> &'a str {
-    let token = &sheet.tree.tokens[token as usize];
-    &sheet.text[token.start as usize..token.end as usize]
 }

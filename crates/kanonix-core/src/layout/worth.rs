@@ -41,22 +41,14 @@ impl Filler<'_> {
     pub(super) fn is_all_but_one(&mut self, id: GroupId) -> bool {
         let sheet = self.sheet;
         let group = &sheet.plan.groups[id];
-        let is_parenthesis = |token: u32| {
-            let token = &sheet.tree.tokens[token as usize];
-            &sheet.text[token.start as usize..token.end as usize] == "("
-        };
-        let is_call = group.shape == Shape::List && is_parenthesis(group.first);
+        let is_call =
+            group.shape == Shape::List && sheet.token_text(group.first as usize) == "(";
         let is_value = group.shape == Shape::LastResort;
         // What stands in brackets on lines of its own is open anyway.
         let stands_apart = || {
-            let token = group
-                .first
-                .checked_sub(1)
-                .map(|before| &sheet.tree.tokens[before as usize]);
+            let before = group.first.checked_sub(1);
             self.line_start == group.first as usize
-                && token.is_some_and(|token| {
-                    sheet.tree.opens(&sheet.text[token.start as usize..token.end as usize])
-                })
+                && before.is_some_and(|at| sheet.tree.opens(sheet.token_text(at as usize)))
         };
         let is_chain = group.shape == Shape::Chain && !group.bracketed && !stands_apart();
         let Some(opening) = group.opening.map(|gap| gap as usize) else { return false };
@@ -173,10 +165,7 @@ impl Filler<'_> {
             return self.is_text_of_lines(id);
         };
         // Nothing but closing brackets stands behind it.
-        let closes = |token: usize| {
-            let token = &sheet.tree.tokens[token];
-            sheet.tree.closes(&sheet.text[token.start as usize..token.end as usize])
-        };
+        let closes = |token: usize| sheet.tree.closes(sheet.token_text(token));
         let is_last = |inner: &Group| (inner.end as usize..group.end as usize).all(closes);
         let ends = sheet.plan.group_of(group.end as usize - 1);
         let ends_with_block = ends.is_some_and(|last| {
@@ -211,10 +200,7 @@ impl Filler<'_> {
         let last = self.last_element(id).filter(|_| group.shape == Shape::List && group.bracketed);
         let Some(last) = last else { return false };
         let stop = measures.next_break(last + 1);
-        let token = |index: u32| {
-            let token = &self.sheet.tree.tokens[index as usize];
-            &self.sheet.text[token.start as usize..token.end as usize]
-        };
+        let token = |index: u32| self.sheet.token_text(index as usize);
         let is_list = |inner: &GroupId| {
             let inner = &plan.groups[*inner];
             inner.shape == Shape::List
@@ -256,10 +242,7 @@ impl Filler<'_> {
         let sheet = self.sheet;
         let (plan, group) = (&sheet.plan, &sheet.plan.groups[id]);
         let (first, end) = (group.first as usize, group.end as usize);
-        let text = |index: usize| {
-            let token = &sheet.tree.tokens[index];
-            &sheet.text[token.start as usize..token.end as usize]
-        };
+        let text = |index: usize| sheet.token_text(index);
         if group.shape != Shape::List || !group.bracketed || first + 3 != end || text(first) != "("
         {
             return false;

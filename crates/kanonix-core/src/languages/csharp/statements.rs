@@ -240,8 +240,7 @@ fn switch_section(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         return p.case_block(first, &inner[1..], p.first(node));
     }
     // A block that is all of its case is as far in as that is, or a step further, as it stands.
-    let is_further = p.broken_before(token)
-        && p.line_indent(token).len() > p.line_indent(p.first(node)).len();
+    let is_further = p.broken_before(token) && p.is_further_in(token, p.first(node));
     if !is_further {
         p.open_block(first, p.first(node), Key::Control);
     }

@@ -564,7 +564,7 @@ impl Planner<'_> {
     }
 
     /// Whether a token that begins a line stands further in than the line that `base` is on.
-    pub(super) fn is_further_in(&self, token: TokenId, base: TokenId) -> bool {
+    pub fn is_further_in(&self, token: TokenId, base: TokenId) -> bool {
         self.stands_at(token) > columns(self.line_indent(base), self.choices.tab)
     }
 
