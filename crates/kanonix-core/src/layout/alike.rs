@@ -40,8 +40,11 @@ impl Filler<'_> {
         if !sheet.text[token.start as usize..token.end as usize].ends_with('{') {
             return None;
         }
-        let from = sheet.order.partition_point(|id| (sheet.plan.groups[*id].first as usize) < at);
-        let own = sheet.order[from..].iter().take_while(|id| {
+        let from = sheet
+            .plan
+            .order
+            .partition_point(|id| (sheet.plan.groups[*id].first as usize) < at);
+        let own = sheet.plan.order[from..].iter().take_while(|id| {
             sheet.plan.groups[**id].first as usize == at
         });
         own.copied().find(|id| {

@@ -275,8 +275,8 @@ impl Page<'_> {
             let mut start = first;
             while start < end {
                 // A list's first element that stays behind its bracket begins a row, too.
-                let is_head = |at: &usize| self.heads.binary_search(&(*at as TokenId)).is_ok();
-                let stop = (start + 1..end).find(is_head).unwrap_or(end);
+                let next = self.heads.partition_point(|head| *head as usize <= start);
+                let stop = self.heads.get(next).map_or(end, |head| end.min(*head as usize));
                 let (depth, moved) = self.row_column(start);
                 let cells = self.cells(plan, start, stop, depth, is_kept);
                 if !is_comment {
@@ -316,6 +316,9 @@ impl Page<'_> {
         is_kept: &dyn Fn(Column) -> bool,
     ) -> Vec<Cell> {
         let mut cells: Vec<Cell> = Vec::new();
+        if !plan.gaps[first + 1..end.max(first + 1)].iter().any(|gap| is_kept(gap.column)) {
+            return cells;
+        }
         let (mut depth, mut brackets) = (0i16, Vec::new());
         for index in first + 1..end {
             let gap = &plan.gaps[index];

@@ -42,7 +42,7 @@ pub(super) fn of_comments(
     measures: &Measures,
 ) -> CommentColumns {
     let mut found = HashMap::new();
-    if !style.is(Setting::Columns, Key::Comment, "keep") {
+    if !tree.has(Role::Comment) || !style.is(Setting::Columns, Key::Comment, "keep") {
         return found;
     }
     let tab = style.tab_columns();
@@ -50,13 +50,13 @@ pub(super) fn of_comments(
     let column = |at: usize| columns(&text[lines.start(lines.line_of(at))..at], tab);
     let begins = |token: TokenId| tree.tokens[token as usize].start as usize;
     let mut seen: Vec<Comment> = Vec::new();
-    let mut first = 0;
+    let begins_line = |at: &usize| {
+        *at == 0 || tree.tokens[*at].broken || tree.tokens[*at - 1].multi_line
+    };
     for (index, token) in tree.tokens.iter().enumerate() {
-        if index == 0 || token.broken || tree.tokens[index - 1].multi_line {
-            first = index as TokenId;
-        }
-        let ends = tree.tokens.get(index + 1).is_none_or(|next| next.broken);
-        if token.role == Role::Comment && !token.continues && ends && !token.multi_line {
+        let ends = || tree.tokens.get(index + 1).is_none_or(|next| next.broken);
+        if token.role == Role::Comment && !token.continues && !token.multi_line && ends() {
+            let first = (0..=index).rev().find(begins_line).unwrap_or(0) as TokenId;
             let line = lines.line_of(token.start as usize);
             let stands = column(token.start as usize);
             let gap = tree.gap(index, text.len());

@@ -13,6 +13,9 @@ const MOST_ON_A_LINE: usize = 8;
 
 /// Gives every comment its gap, and opens the groups that a comment keeps open.
 pub(super) fn place(plan: &mut Plan, tree: &Tree, text: &str, style: &Style, lines: &Lines) {
+    if !tree.has(Role::Comment) {
+        return;
+    }
     let mut placing = Placing {
         tree,
         text,

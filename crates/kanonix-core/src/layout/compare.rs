@@ -105,6 +105,7 @@ pub(super) fn compare(
         filling,
         live,
         set,
+        has_margins: sheet.tree.has_margins(sheet.text),
         indentation: Cow::Borrowed(""),
         converts,
         mixed: mixed.then_some(set),
@@ -187,6 +188,8 @@ struct Comparing<'a> {
     filling: &'a Filling,
     live: &'a Live,
     set: &'a LineSet,
+    /// Whether a token's later lines may have a common indentation that says nothing.
+    has_margins: bool,
     /// What the line is indented by once it is written that is being compared.
     indentation: Cow<'a, str>,
     converts: Option<LineEnd>,
@@ -259,6 +262,9 @@ impl<'a> Comparing<'a> {
 
     fn token(&mut self, index: usize) {
         let token = &self.sheet.tree.tokens[index];
+        if !token.multi_line && !self.sheet.plan.rewritten[index] {
+            return;
+        }
         let (start, end) = (token.start as usize, token.end as usize);
         let respelt = |rewrite: &Rewrite| rewrite.change.respells();
         let rewrites = self.sheet.plan.rewrites_of(index);
@@ -387,8 +393,13 @@ impl<'a> Comparing<'a> {
     fn gap(&mut self, index: usize) {
         let filled = self.filling.gaps[index];
         let range = self.sheet.tree.gap(index, self.sheet.text.len());
+        if let Filled::Blanks(count) = filled
+            && self.sheet.text.as_bytes()[range.clone()] == BLANKS[..usize::from(count)]
+        {
+            return;
+        }
         let present = &self.sheet.text[range.clone()];
-        if self.sheet.tree.has_margins() {
+        if self.has_margins {
             self.begin_line(index, present, filled);
         }
         match filled {
@@ -399,12 +410,8 @@ impl<'a> Comparing<'a> {
                 }
             }
             Filled::Blanks(count) => {
-                let wanted = &BLANKS[..usize::from(count)];
-                if present.as_bytes() != wanted {
-                    let text = String::from_utf8_lossy(wanted).into_owned();
-                    self.out.edits.push(Edit { range, text });
-                    self.blanks_slip(index, present, count);
-                }
+                self.out.edits.push(Edit { range, text: " ".repeat(usize::from(count)) });
+                self.blanks_slip(index, present, count);
             }
             Filled::Lines { breaks, indent, trim } => {
                 self.lines(index, present, breaks, indent, trim);
@@ -579,11 +586,14 @@ impl<'a> Comparing<'a> {
                 ["line the end of `", short, more, "` up with the lines around it"].concat();
             return self.slip(offset, 0, Setting::Columns, message);
         }
-        let kinds = |text: &str| (text.contains(' '), text.contains('\t'));
         let mixing = self.sheet.mixing;
         let columns = |text: &str| mixing.read(text).len();
         let is_further = match mixing {
-            Mixing::None => present.len() != wanted.len() && kinds(present) == kinds(wanted),
+            Mixing::None => {
+                let kinds = |(blanks, tabs): (usize, usize)| (blanks > 0, tabs > 0);
+                let is_alike = || kinds(made_of(present)) == kinds(made_of(wanted));
+                present.len() != wanted.len() && is_alike()
+            }
             Mixing::TabsOf(_) => columns(present) != columns(wanted),
         };
         let is_size = is_further || present.is_empty() || wanted.is_empty();
@@ -702,9 +712,9 @@ const MOST_QUOTED: usize = 24;
 
 /// Says an indentation's width, as a person counts it.
 fn width(out: &mut String, indent: &str) {
-    match indent.contains('\t') {
-        true => parts(out, indent),
-        false => push_number(out, indent.len()),
+    match made_of(indent) {
+        (blanks, 0) => push_number(out, blanks),
+        _ => parts(out, indent),
     }
 }
 
@@ -718,10 +728,15 @@ fn push_number(out: &mut String, number: usize) {
     }
 }
 
+/// How many blanks and how many tabs an indentation is made of.
+fn made_of(indent: &str) -> (usize, usize) {
+    let tabs = indent.bytes().filter(|byte| *byte == b'\t').count();
+    (indent.len() - tabs, tabs)
+}
+
 /// Says an indentation's make-up.
 fn parts(out: &mut String, indent: &str) {
-    let tabs = indent.bytes().filter(|byte| *byte == b'\t').count();
-    let blanks = indent.len() - tabs;
+    let (blanks, tabs) = made_of(indent);
     if tabs > 0 {
         count(out, tabs, "tab");
     }

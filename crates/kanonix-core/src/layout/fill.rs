@@ -251,8 +251,8 @@ impl Filler<'_> {
             self.indent_of[index] = Some(self.line_indent);
             self.begins_line(index, true);
             self.line_up(index, &mut next_head, true);
-            while next_group < sheet.order.len() {
-                let group = sheet.order[next_group];
+            while next_group < sheet.plan.order.len() {
+                let group = sheet.plan.order[next_group];
                 let first = sheet.plan.groups[group].first as usize;
                 if first > index {
                     break;
@@ -347,18 +347,17 @@ impl Filler<'_> {
 
     fn inner_gap(&mut self, index: usize) {
         let sheet = self.sheet;
-        let gap = self.sheet.plan.gaps[index];
-        let present = self.sheet.present(index);
+        let gap = &sheet.plan.gaps[index];
         let is_comment = sheet.tree.tokens[index].role == Role::Comment;
-        if is_comment && let Some(blanks) = self.lines_up_comment(index, present) {
-            self.gaps[index] = Filled::Blanks(blanks);
-            self.column += usize::from(blanks);
-            return;
+        if gap.want == Want::Flat && !is_comment {
+            let bytes = &sheet.text.as_bytes()[sheet.tree.gap(index, sheet.text.len())];
+            if matches!(bytes, b"" | b" ") {
+                return self.blanks(index, gap.blanks);
+            }
         }
-        if gap.want == Want::Flat && matches!(present, "" | " ") {
-            self.gaps[index] = Filled::Blanks(gap.blanks);
-            self.column += usize::from(gap.blanks);
-            return;
+        let present = sheet.present(index);
+        if is_comment && let Some(blanks) = self.lines_up_comment(index, present) {
+            return self.blanks(index, blanks);
         }
         if !is_blank(present) {
             return self.keep(index, present);
@@ -387,9 +386,7 @@ impl Filler<'_> {
             if is_broken && self.sheet.tree.ends_its_line(index - 1, self.sheet.text) {
                 return self.keep(index, present);
             }
-            self.gaps[index] = Filled::Blanks(gap.blanks);
-            self.column += usize::from(gap.blanks);
-            return;
+            return self.blanks(index, gap.blanks);
         }
         let indent = if token.continues {
             // As far behind the line on which the comment begins as it was, or one blank.
@@ -397,11 +394,10 @@ impl Filler<'_> {
             let begin = sheet.indentation_at(first);
             let blanks = sheet.indentation_at(index).strip_prefix(begin).map(str::len);
             let blanks = blanks.filter(|blanks| *blanks <= STAR_BLANKS).unwrap_or(1);
-            let text = format!("{}{}", self.indents.text(self.line_indent), " ".repeat(blanks));
-            self.indents.of(&text)
+            self.indents.behind(self.line_indent, blanks)
         } else {
             let own = self.own_place(index);
-            self.line_indent = own.unwrap_or_else(|| self.inside(index, &gap));
+            self.line_indent = own.unwrap_or_else(|| self.inside(index, gap));
             self.line_indent
         };
         self.line_start = index;
@@ -410,6 +406,11 @@ impl Filler<'_> {
         self.gaps[index] =
             Filled::Lines { breaks: Some(breaks), indent: Some(indent), trim: self.trim };
         self.column = self.indents.columns(indent);
+    }
+
+    fn blanks(&mut self, index: usize, blanks: u8) {
+        self.gaps[index] = Filled::Blanks(blanks);
+        self.column += usize::from(blanks);
     }
 
     /// How many steps a line is in that begins at a gap.

@@ -8,7 +8,7 @@ use crate::syntax::{Role, Tree};
 /// Gives the gaps around every such text their wants. A group that would break the line of one stays as
 /// it stands, and so does one that goes on behind one, unless somebody opened it.
 pub(super) fn place(plan: &mut Plan, tree: &Tree) {
-    let mut at = 0;
+    let mut at = if tree.has(Role::Heredoc) { 0 } else { tree.tokens.len() };
     while at < tree.tokens.len() {
         if tree.tokens[at].role != Role::Heredoc {
             at += 1;

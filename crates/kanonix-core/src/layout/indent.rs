@@ -72,11 +72,14 @@ pub struct Indents {
     tab: usize,
     mixing: Mixing,
     texts: Vec<String>,
+    columns: Vec<usize>,
     /// How each is written, where that is otherwise.
     written: Vec<Option<String>>,
     /// By step, then by indentation.
     deeper: Vec<Vec<Option<IndentId>>>,
     known: HashMap<String, IndentId>,
+    /// The last one that was asked for with so many blanks behind it, and what they make of it.
+    behind: Option<(IndentId, usize, IndentId)>,
 }
 
 impl Indents {
@@ -88,9 +91,11 @@ impl Indents {
             tab,
             mixing,
             texts: Vec::new(),
+            columns: Vec::new(),
             written: Vec::new(),
             deeper: Vec::new(),
             known: HashMap::new(),
+            behind: None,
         };
         indents.step_by(&step);
         indents.of("");
@@ -114,6 +119,7 @@ impl Indents {
         }
         let id = self.texts.len() as IndentId;
         self.texts.push(text.to_string());
+        self.columns.push(columns(text, self.tab));
         self.written.push(match self.mixing.written(text) {
             Cow::Owned(written) => Some(written),
             Cow::Borrowed(_) => None,
@@ -151,9 +157,19 @@ impl Indents {
 
     /// An indentation and blanks up to a column.
     pub fn up_to(&mut self, from: IndentId, column: usize) -> IndentId {
-        let blanks = column.saturating_sub(self.columns(from));
-        let text = format!("{}{}", self.text(from), " ".repeat(blanks));
-        self.of(&text)
+        self.behind(from, column.saturating_sub(self.columns(from)))
+    }
+
+    /// An indentation and so many blanks. The later lines of a comment ask for the same ones in turn.
+    pub fn behind(&mut self, from: IndentId, blanks: usize) -> IndentId {
+        match self.behind {
+            Some((known, count, id)) if (known, count) == (from, blanks) => id,
+            _ => {
+                let id = self.further(from, &" ".repeat(blanks));
+                self.behind = Some((from, blanks, id));
+                id
+            }
+        }
     }
 
     /// An indentation and some more text.
@@ -193,7 +209,7 @@ impl Indents {
 
     /// Its columns.
     pub fn columns(&self, id: IndentId) -> usize {
-        columns(&self.texts[id as usize], self.tab)
+        self.columns[id as usize]
     }
 }
 

@@ -11,6 +11,9 @@ use crate::syntax::{Role, Tree};
 
 /// Gives the gaps around every join their wants.
 pub(super) fn place(plan: &mut Plan, tree: &Tree, text: &str, style: &Style) {
+    if !tree.has(Role::Join) {
+        return;
+    }
     let align = Aligns::of_style(style).of(Key::Condition);
     let steps = style.number(Setting::WrapIndent, Key::Chain).map_or(1, |steps| steps as u8);
     let before = |token: usize| {

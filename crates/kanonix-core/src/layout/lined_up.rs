@@ -105,7 +105,14 @@ impl<'a> Filler<'a> {
 
     /// Remembers where a token stands, for the groups that are lined up with it; `next` is the
     /// place among those that comes next.
+    #[inline]
     pub(super) fn line_up(&mut self, index: usize, next: &mut usize, is_live: bool) {
+        if self.sheet.heads.get(*next).is_some_and(|(token, _)| *token as usize <= index) {
+            self.line_up_groups(index, next, is_live);
+        }
+    }
+
+    fn line_up_groups(&mut self, index: usize, next: &mut usize, is_live: bool) {
         let heads = &self.sheet.heads;
         while let Some((token, group)) = heads.get(*next).filter(|head| head.0 as usize <= index) {
             *next += 1;

@@ -64,6 +64,8 @@ impl Measures {
             next_break: vec![count as u32; count + 1],
             next_forced: vec![u32::MAX; count + 1],
         };
+        // Where no character is wider or narrower than its byte.
+        let is_plain = text.is_ascii() && !text.as_bytes().contains(&b'\t');
         let mut column = 0u32;
         for (index, token) in tree.tokens.iter().enumerate() {
             let gap = &plan.gaps[index];
@@ -76,16 +78,16 @@ impl Measures {
                 _ => u32::from(gap.blanks),
             });
             measures.start.push(column);
-            let token_text = &text[token.start as usize..token.end as usize];
+            let token_text = || &text[token.start as usize..token.end as usize];
             let mut width = if token.multi_line {
-                let (first, rest) = token_text.split_once('\n').unwrap_or((token_text, ""));
+                let (first, rest) = token_text().split_once('\n').unwrap_or((token_text(), ""));
                 let last = rest.rsplit('\n').next().unwrap_or_default();
                 measures.tails.push((index as u32, columns(last, tab) as u32));
                 columns(first.trim_end_matches('\r'), tab) as u32
-            } else if token.role == Role::Plain && token_text.is_ascii() {
+            } else if is_plain || (token.role == Role::Plain && token_text().is_ascii()) {
                 token.end - token.start
             } else {
-                columns(token_text, tab) as u32
+                columns(token_text(), tab) as u32
             };
             for rewrite in plan.rewrites_of(index) {
                 match &rewrite.change {

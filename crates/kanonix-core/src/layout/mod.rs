@@ -78,8 +78,6 @@ pub struct Sheet<'a> {
     plan: Plan,
     units: Units,
     measures: Measures,
-    /// The groups by their first token, outer ones first.
-    order: Vec<GroupId>,
     /// The tokens that groups are lined up with, in the order of the text.
     heads: Vec<(TokenId, GroupId)>,
     /// Where comments stand that are lined up.
@@ -130,11 +128,7 @@ impl<'a> Sheet<'a> {
             );
         }
         let comments = comment_columns::of_comments(&plan, tree, text, style, &lines, &measures);
-        let mut order: Vec<GroupId> = plan.groups.ids().collect();
-        order.sort_by_key(|group| {
-            let group = &plan.groups[*group];
-            (group.first, std::cmp::Reverse(group.end))
-        });
+        plan.sort_groups();
         let under = |group| Some((plan.groups[group].under?, group));
         let mut heads: Vec<_> = plan.groups.ids().filter_map(under).collect();
         heads.sort_unstable();
@@ -147,7 +141,6 @@ impl<'a> Sheet<'a> {
             plan,
             units,
             measures,
-            order,
             heads,
             comments,
             first_words,
@@ -207,7 +200,8 @@ impl<'a> Sheet<'a> {
     /// Of each branch that the grammar was not shown, what of it is in play.
     fn hidden(&self, set: &LineSet) -> impl Iterator<Item = Remark> {
         let hides = |token: &&Token| token.directive && token.multi_line;
-        self.tree.tokens.iter().filter(hides).filter_map(|token| {
+        let tokens = if self.tree.directives.is_some() { &self.tree.tokens[..] } else { &[] };
+        tokens.iter().filter(hides).filter_map(|token| {
             let (start, end) = (token.start as usize, token.end as usize);
             let (first, last) = (self.lines.line_of(start) + 1, self.lines.line_of(end - 1));
             let is_said = |line: &usize| {
@@ -234,7 +228,7 @@ impl<'a> Sheet<'a> {
             return Vec::new()
         };
         let (max, tab) = (max as usize, self.style.tab_columns());
-        let has_tabs = self.text.as_bytes().contains(&b'\t');
+        let widest = if self.text.as_bytes().contains(&b'\t') { tab } else { 1 };
         let is_long = |line: &usize| {
             let end = match line + 1 < self.lines.count() {
                 true => self.lines.start(line + 1),
@@ -242,10 +236,8 @@ impl<'a> Sheet<'a> {
             };
             let range = self.lines.start(*line)..end;
             // No character is wider than a tab, and no other one is wider than a byte.
-            let in_tabs = has_tabs && self.text.as_bytes()[range.clone()].contains(&b'\t');
-            let widest = if in_tabs { range.len() * tab } else { range.len() };
             let text = || self.text[range.clone()].trim_end_matches(['\r', '\n']);
-            let fits = widest <= max || measure::columns(text(), tab) <= max;
+            let fits = range.len() * widest <= max || measure::columns(text(), tab) <= max;
             if fits || !set.touches(*line..line + 1) {
                 return false;
             }
@@ -404,6 +396,14 @@ impl<'a> Sheet<'a> {
     /// lines, or with a later line of a comment, of the one on which this begins.
     fn present_indentation(&self, token: usize) -> &'a str {
         let tokens = &self.tree.tokens;
+        if tokens[token].broken {
+            let gap = self.tree.gap(token, self.text.len());
+            let bytes = &self.text.as_bytes()[gap.clone()];
+            let line = bytes.iter().rposition(|byte| *byte == b'\n').map_or(0, |at| at + 1);
+            let blanks = bytes[line..].iter().take_while(|byte| matches!(byte, b' ' | b'\t'));
+            let start = gap.start + line;
+            return &self.text[start..start + blanks.count()];
+        }
         let start = |token: usize| {
             self.lines.start(self.lines.line_of(tokens[token].start as usize))
         };

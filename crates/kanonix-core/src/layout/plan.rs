@@ -2,6 +2,7 @@
 
 use crate::style::Setting;
 use crate::syntax::{TokenId, Tree};
+use std::cmp::Reverse;
 use std::collections::{BTreeMap, HashMap};
 use std::num::NonZeroU32;
 use std::ops::Range;
@@ -654,6 +655,8 @@ pub struct Plan {
     pub gaps: Vec<Gap>,
     /// In the order of their making.
     pub groups: ByGroup<Group>,
+    /// The groups by their first token, outer ones first: the root, and then the others.
+    pub order: Vec<GroupId>,
     /// Ascending by token once the plan is finished.
     pub rewrites: Vec<Rewrite>,
     /// In the order of the text.
@@ -691,6 +694,7 @@ impl Plan {
         Plan {
             gaps: vec![Gap::KEPT; tokens + 1],
             groups,
+            order: Vec::new(),
             rewrites: Vec::new(),
             remarks: Vec::new(),
             wraps: Vec::new(),
@@ -710,6 +714,17 @@ impl Plan {
     /// One more group.
     pub fn add(&mut self, group: Group) -> GroupId {
         self.groups.push(group)
+    }
+
+    /// Puts the groups that there are in the order of the text.
+    pub fn sort_groups(&mut self) {
+        if self.order.len() < self.groups.0.len() {
+            let place = |group: &Group| (group.first, Reverse(group.end));
+            let ids = self.groups.ids().zip(self.groups.iter());
+            let mut placed: Vec<_> = ids.map(|(id, group)| (place(group), id)).collect();
+            placed.sort_unstable();
+            self.order = placed.into_iter().map(|(_, id)| id).collect();
+        }
     }
 
     /// The group of a gap.

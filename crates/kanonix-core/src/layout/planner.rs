@@ -83,6 +83,9 @@ pub struct Planner<'a> {
     member_order: OnceCell<Option<Rc<MemberOrder>>>,
 }
 
+/// No more parts have most nodes.
+const MOST_PARTS: usize = 8;
+
 /// Half of the longest line that most code has.
 const HALF_LINE: usize = 50;
 
@@ -294,7 +297,7 @@ impl<'a> Planner<'a> {
 
     /// The children that are not comments, joins or empty.
     pub fn parts(&self, node: NodeId) -> Vec<NodeId> {
-        let mut parts = Vec::new();
+        let mut parts = Vec::with_capacity(MOST_PARTS);
         self.gather(node, &mut parts);
         parts
     }

@@ -4,21 +4,22 @@ use super::plan::{Align, Around, ByGroup, Close, Group, GroupId, Opens, Rows, Sh
 use super::planner::Planner;
 use super::seen::Seen;
 use crate::syntax::TokenId;
-use std::cmp::Reverse;
 
 impl Planner<'_> {
     /// Gives the text its say.
     pub(super) fn ask_the_text(&mut self) {
+        self.plan.sort_groups();
         let seen = self.seen();
         self.line_up(&seen);
         if self.choices.remembers {
             self.open_tables(&seen);
         }
-        let in_tabs = self.take_columns();
+        let anywhere = self.standing_anywhere();
+        let in_tabs = self.take_columns(&anywhere);
         self.close_as_seen(&seen);
         self.set_conditions_apart();
-        self.stand_in_steps(&in_tabs);
-        self.go_on_further_in(&seen);
+        self.stand_in_steps(&anywhere, &in_tabs);
+        self.go_on_further_in(&anywhere, &seen);
         match self.choices.remembers {
             true => self.remember(&seen),
             false => seen.ids().for_each(|id| self.plan.groups[id].slight = Slight::Never),
@@ -28,9 +29,7 @@ impl Planner<'_> {
     /// Lists and chains that somebody opened stay open; a line after a sign stays broken if the
     /// whole does not fit on one.
     fn remember(&mut self, seen: &ByGroup<Seen>) {
-        let mut ids: Vec<GroupId> = self.plan.groups.ids().skip(1).collect();
-        self.sort_by_place(&mut ids);
-        let around = self.nearest(&ids, |_| true);
+        let around = self.nearest(|_| true);
         for id in seen.ids().skip(1) {
             let Seen { ends, joins, .. } = seen[id];
             let broken = self.plan.groups[id].opening.is_some_and(|gap| {
@@ -116,7 +115,7 @@ impl Planner<'_> {
                 group.around = Around::Lists;
             }
         }
-        self.open_around_chains(&ids);
+        self.open_around_chains();
         self.break_weaker_first(seen, &around);
     }
 
@@ -179,20 +178,15 @@ impl Planner<'_> {
     }
 
     /// Of each group the brackets or the block that it stands in.
-    pub(super) fn brackets_around(&self, ids: &[GroupId]) -> ByGroup<Option<GroupId>> {
-        self.nearest(ids, |group| group.bracketed || group.shape == Shape::Block)
+    pub(super) fn brackets_around(&self) -> ByGroup<Option<GroupId>> {
+        self.nearest(|group| group.bracketed || group.shape == Shape::Block)
     }
 
-    /// Of each group the nearest one around it that is of some kind; the groups come in the order of
-    /// their places.
-    fn nearest(
-        &self,
-        ids: &[GroupId],
-        is_one: impl Fn(&Group) -> bool,
-    ) -> ByGroup<Option<GroupId>> {
+    /// Of each group the nearest one around it that is of some kind.
+    fn nearest(&self, is_one: impl Fn(&Group) -> bool) -> ByGroup<Option<GroupId>> {
         let mut nearest = self.plan.groups.all(None);
         let mut around: Vec<GroupId> = Vec::new();
-        for id in ids {
+        for id in self.plan.order.iter().skip(1) {
             let own = &self.plan.groups[*id];
             while around.pop_if(|outer| self.plan.groups[*outer].end <= own.first).is_some() {}
             nearest[*id] = around.last().copied();
@@ -247,18 +241,18 @@ impl Planner<'_> {
 
     /// A list is open around a chain with lines of its own behind which other elements come: they would
     /// stand at the end of its last line.
-    fn open_around_chains(&mut self, ids: &[GroupId]) {
+    fn open_around_chains(&mut self) {
         let is_chain = |id: &&GroupId| {
             let group = &self.plan.groups[**id];
             let is_open = group.is_forced() || group.rows == Rows::Kept;
             let is_chosen = group.slight == Slight::Never;
             group.shape == Shape::Chain && !group.bracketed && is_open && is_chosen
         };
-        let chains: Vec<GroupId> = ids.iter().filter(is_chain).copied().collect();
+        let chains: Vec<GroupId> = self.plan.order.iter().filter(is_chain).copied().collect();
         if chains.is_empty() {
             return;
         }
-        let around = self.brackets_around(ids);
+        let around = self.brackets_around();
         for id in chains {
             let Some(list) = around[id] else { continue };
             let (end, own) = (self.plan.groups[id].end, &self.plan.groups[list]);
@@ -270,14 +264,6 @@ impl Planner<'_> {
                 self.plan.groups[list].force();
             }
         }
-    }
-
-    /// Groups in the order in which they begin, outer ones first.
-    pub(super) fn sort_by_place(&self, ids: &mut [GroupId]) {
-        ids.sort_by_key(|id| {
-            let group = &self.plan.groups[*id];
-            (group.first, Reverse(group.end))
-        });
     }
 
     /// Whether a line of a chain begins with the bracket of its last operand, which opens in place of it.

@@ -111,9 +111,7 @@ impl Planner<'_> {
         if lost.is_empty() {
             return;
         }
-        let mut ids: Vec<GroupId> = seen.ids().skip(1).collect();
-        self.sort_by_place(&mut ids);
-        let around = self.brackets_around(&ids);
+        let around = self.brackets_around();
         for id in lost {
             let list = around[id].map(|list| &self.plan.groups[list]);
             let element =
@@ -128,20 +126,27 @@ impl Planner<'_> {
         }
     }
 
+    /// The gaps at which lines may begin that may stand anywhere, and their groups.
+    pub(super) fn standing_anywhere(&self) -> Vec<(TokenId, GroupId)> {
+        let groups = &self.plan.groups;
+        let is_such = |gap: &Gap| is_row(gap).then_some(gap.group).flatten();
+        let rows = self.plan.gaps.iter().enumerate();
+        let rows = rows.filter_map(|(token, gap)| Some((token as TokenId, is_such(gap)?)));
+        rows.filter(|(_, id)| groups[*id].align == Align::Any).collect()
+    }
+
     /// Finds how far in the lines of each group are that may stand anywhere, and stand under
     /// nothing: as most of them, or else the first. Gives the groups whose lines are so many tabs
     /// further in, and so as many steps, however wide the canon's are.
-    pub(super) fn take_columns(&mut self) -> HashMap<GroupId, u8> {
+    pub(super) fn take_columns(
+        &mut self,
+        anywhere: &[(TokenId, GroupId)],
+    ) -> HashMap<GroupId, u8> {
         let mut rows: BTreeMap<GroupId, Vec<(usize, TokenId)>> = BTreeMap::new();
-        for (token, gap) in self.plan.gaps.iter().enumerate() {
-            let Some(id) = gap.group.filter(|_| is_row(gap)) else { continue };
-            let group = &self.plan.groups[id];
-            if group.align == Align::Any
-                && group.under.is_none()
-                && self.opened_before(token as TokenId)
-            {
-                let row = self.begins_row(token as TokenId);
-                rows.entry(id).or_default().push((self.present_column(row), row));
+        for (token, id) in anywhere {
+            if self.plan.groups[*id].under.is_none() && self.opened_before(*token) {
+                let row = self.begins_row(*token);
+                rows.entry(*id).or_default().push((self.present_column(row), row));
             }
         }
         let mut in_tabs: HashMap<GroupId, u8> = HashMap::new();
@@ -198,27 +203,33 @@ impl Planner<'_> {
     }
 
     /// Puts the lines of groups so many steps further in.
-    pub(super) fn stand_in_steps(&mut self, in_tabs: &HashMap<GroupId, u8>) {
+    pub(super) fn stand_in_steps(
+        &mut self,
+        anywhere: &[(TokenId, GroupId)],
+        in_tabs: &HashMap<GroupId, u8>,
+    ) {
         if in_tabs.is_empty() {
             return;
         }
-        for gap in self.plan.gaps.iter_mut().filter(|gap| is_row(gap)) {
-            if let Some(steps) = gap.group.and_then(|id| in_tabs.get(&id)) {
-                gap.level = *steps;
+        for (token, id) in anywhere {
+            if let Some(steps) = in_tabs.get(id) {
+                self.gap(*token).level = *steps;
             }
         }
     }
 
     /// Of operators whose lines may stand anywhere, those that are some steps further in than most of them
     /// go on with the line above, and stay so.
-    pub(super) fn go_on_further_in(&mut self, seen: &ByGroup<Seen>) {
+    pub(super) fn go_on_further_in(
+        &mut self,
+        anywhere: &[(TokenId, GroupId)],
+        seen: &ByGroup<Seen>,
+    ) {
         let mut rows: BTreeMap<GroupId, Vec<TokenId>> = BTreeMap::new();
-        for (token, gap) in self.plan.gaps.iter().enumerate() {
-            let Some(id) = gap.group.filter(|_| is_row(gap)) else { continue };
-            let group = &self.plan.groups[id];
-            let is_loose = group.shape == Shape::Chain && !group.bracketed;
-            if is_loose && group.align == Align::Any && seen[id].ends > 1 {
-                rows.entry(id).or_default().push(token as TokenId);
+        for (token, id) in anywhere {
+            let group = &self.plan.groups[*id];
+            if group.shape == Shape::Chain && !group.bracketed && seen[*id].ends > 1 {
+                rows.entry(*id).or_default().push(*token);
             }
         }
         for (id, tokens) in rows {
@@ -253,24 +264,23 @@ impl Planner<'_> {
     /// The lines of a condition that begins behind its parenthesis, or behind a word, stand further in
     /// than the body behind it; so do those of one whose closing parenthesis has no line of its own.
     pub(super) fn set_conditions_apart(&mut self) {
-        let groups = self.plan.groups.ids();
-        let closed_behind: HashSet<GroupId> = groups
-            .filter(|id| self.plan.groups[*id].header && !self.plan.closes_apart(*id))
-            .collect();
         let headers = self.plan.groups.iter().filter(|group| group.header).map(|g| g.first + 1);
         let headers: HashSet<TokenId> =
             headers.chain(self.plan.conditions.iter().copied()).collect();
         if headers.is_empty() {
             return;
         }
-        for gap in &mut self.plan.gaps {
-            let Some(id) = gap.group else { continue };
+        let mut apart = self.plan.groups.all(false);
+        for id in self.plan.groups.ids() {
             let group = &self.plan.groups[id];
             let is_condition = group.shape == Shape::Chain
                 && !group.bracketed
                 && headers.contains(&group.first);
-            if gap.level > 0 && (is_condition || closed_behind.contains(&id)) {
-                gap.level = gap.level.max(2);
+            apart[id] = is_condition || (group.header && !self.plan.closes_apart(id));
+        }
+        for gap in self.plan.gaps.iter_mut().filter(|gap| gap.level == 1) {
+            if gap.group.is_some_and(|id| apart[id]) {
+                gap.level = 2;
             }
         }
     }

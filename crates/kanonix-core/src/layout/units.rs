@@ -64,8 +64,9 @@ pub(super) fn find(plan: &Plan, tree: &Tree, text: &str, lines: &Lines) -> Units
         beneath,
         within: Vec::new(),
     };
-    let mut stretches = 0;
-    let mut line = 0;
+    let (mut stretches, mut line) = (0, 0);
+    let mut unit: Option<Unit> = None;
+    let keeps = !tree.kept.is_empty();
     let advance = |line: &mut usize, offset: usize| {
         while *line + 1 < lines.count() && lines.start(*line + 1) <= offset {
             *line += 1;
@@ -85,11 +86,10 @@ pub(super) fn find(plan: &Plan, tree: &Tree, text: &str, lines: &Lines) -> Units
             false => line as u32,
         };
         if starts || index == 0 {
-            let begins_line = index == 0 || token.broken;
             let is_ragged = gap.group.is_some_and(|group| units.ragged[group]);
             let is_row = starts && gap.want == Want::Break && is_ragged;
             stretches += u32::from(!is_row);
-            units.all.push(Unit {
+            let next = Unit {
                 first: index as u32,
                 end: index as u32,
                 group: if starts { gap.group } else { None },
@@ -97,34 +97,40 @@ pub(super) fn find(plan: &Plan, tree: &Tree, text: &str, lines: &Lines) -> Units
                 inside: starts && gap.inside,
                 first_line,
                 last_line: first_line,
-                begins_line,
+                begins_line: index == 0 || token.broken,
                 fault: false,
                 fixed: false,
                 comment: true,
                 stretch: stretches,
-            });
+            };
+            units.end(unit.replace(next), index);
         }
         let last_line =
             if token.multi_line { advance(&mut line, token.end as usize - 1) } else { first_line };
         if token.role == Role::Heredoc {
-            units.within.push((units.all.len() as u32 - 1, first_line + 1..last_line + 1));
+            units.within.push((units.all.len() as u32, first_line + 1..last_line + 1));
         }
-        if let Some(unit) = units.all.last_mut() {
-            unit.end = index as u32 + 1;
-            unit.last_line = last_line;
-            while kept.peek().is_some_and(|range| range.end <= index) {
-                kept.next();
-            }
-            unit.fault |= token.fault || tree.keeps(index);
-            unit.fixed |= token.fault || kept.peek().is_some_and(|range| range.start <= index);
-            unit.comment &= token.role == Role::Comment;
+        let Some(unit) = &mut unit else { continue };
+        unit.last_line = last_line;
+        while kept.peek().is_some_and(|range| range.end <= index) {
+            kept.next();
         }
-        units.of_token.push(units.all.len() as u32 - 1);
+        unit.fault |= token.fault || (keeps && tree.keeps(index));
+        unit.fixed |= token.fault || kept.peek().is_some_and(|range| range.start <= index);
+        unit.comment &= token.role == Role::Comment;
     }
+    units.end(unit, tree.tokens.len());
     units
 }
 
 impl Units {
+    /// A unit ends before a token.
+    fn end(&mut self, unit: Option<Unit>, end: usize) {
+        let Some(unit) = unit else { return };
+        self.of_token.resize(end, self.all.len() as u32);
+        self.all.push(Unit { end: end as u32, ..unit });
+    }
+
     /// The lines of a unit that are not those of such a text, in runs.
     pub fn own_lines(&self, unit: usize) -> impl Iterator<Item = Range<usize>> + '_ {
         let lines = self.all[unit].first_line as usize..self.all[unit].last_line as usize + 1;

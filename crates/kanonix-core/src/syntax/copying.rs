@@ -7,7 +7,7 @@ use super::tree::{BLANKS, Node, NodeId, Token, TokenId, Tree};
 use super::window::Window;
 use std::num::NonZeroU32;
 use std::ops::Range;
-use tree_sitter::TreeCursor;
+use tree_sitter::{Node as Found, TreeCursor};
 
 /// The kind of a stretch that does not parse: no table has it.
 const UNPARSED: u16 = u16::MAX;
@@ -19,7 +19,7 @@ pub(super) fn copied(
     text: &str,
     window: Option<&Window>,
 ) -> Tree {
-    let expected = if window.is_some() { 1 << 10 } else { text.len() / 8 + 16 };
+    let expected = if window.is_some() { 1 << 10 } else { text.len() / 6 + 16 };
     let hidden: &[Range<usize>] =
         parsed.lines.as_ref().map_or(&parsed.directives, |lines| &lines.hidden);
     let (join, unnamed) = (grammar.join(), grammar.without_leaf(parsed.masked));
@@ -29,6 +29,7 @@ pub(super) fn copied(
             nodes: Vec::with_capacity(expected * 3 / 2),
             tokens: Vec::with_capacity(expected),
             faults: Vec::new(),
+            roles: 0,
             mark: text.len() - text.trim_start_matches('\u{feff}').len(),
             kept: Vec::new(),
             indented: grammar.is_indented(),
@@ -65,7 +66,7 @@ pub(super) fn copied(
     let idle = grammar.idle().filter(|_| copy.has_faults);
     match idle.and_then(|kind| Some((kind, comments_alone(grammar, parsed, text)?))) {
         Some((kind, comments)) => copy.idle(kind, comments),
-        None => copy.walk(grammar, parsed.tree.walk(), Vec::new()),
+        None => copy.walk(grammar, parsed.tree.root_node(), Vec::new(), Vec::new()),
     }
     copy.tree
 }
@@ -114,29 +115,75 @@ pub(super) struct Open {
     pub(super) node: NodeId,
     /// Its child that was copied last.
     pub(super) last: Option<NodeId>,
-    /// How many of its children are to come.
-    pub(super) to_come: usize,
-    /// How many wrappers around it were passed over.
-    pub(super) passed: usize,
     /// Whether something in it does not parse that no child of it has so far.
     pub(super) hides_fault: bool,
 }
 
+impl Open {
+    pub(super) fn new(node: NodeId, hides_fault: bool) -> Open {
+        Open { node, last: None, hides_fault }
+    }
+}
+
+/// The children of a node that are to come.
+struct Children<'tree> {
+    of: Found<'tree>,
+    next: u32,
+    count: u32,
+    /// Of many, one is gone to from the one before it; of a few, each is found from their node for less.
+    cursor: Option<TreeCursor<'tree>>,
+}
+
+/// So many children of a node are few.
+const FEW: u32 = 24;
+
+impl<'tree> Children<'tree> {
+    fn of(node: Found<'tree>, count: u32) -> Children<'tree> {
+        let cursor = (count > FEW).then(|| node.walk());
+        Children { of: node, next: 0, count, cursor }
+    }
+
+    fn is_done(&self) -> bool {
+        self.next == self.count
+    }
+
+    fn next(&mut self) -> Option<Found<'tree>> {
+        if self.is_done() {
+            return None;
+        }
+        self.next += 1;
+        let Some(cursor) = &mut self.cursor else { return self.of.child(self.next - 1) };
+        let goes_on = match self.next {
+            1 => cursor.goto_first_child(),
+            _ => cursor.goto_next_sibling(),
+        };
+        goes_on.then(|| cursor.node())
+    }
+}
+
 impl Copying<'_> {
-    /// Copies what the cursor is on, as the next child of the innermost open node.
-    fn walk(&mut self, grammar: &Grammar, mut cursor: TreeCursor<'_>, mut open: Vec<Open>) {
+    /// Copies a node of the parser's, as the next child of the innermost open one, and the children of the
+    /// open ones that are to come.
+    fn walk<'tree>(
+        &mut self,
+        grammar: &Grammar,
+        mut next: Found<'tree>,
+        mut open: Vec<Open>,
+        mut to_come: Vec<Children<'tree>>,
+    ) {
         let table = &grammar.loaded().table;
         // Which of the children of an open body are folded, those to come last.
         let mut folds: Vec<(NodeId, Vec<bool>)> = Vec::new();
         loop {
-            let parent = open.last().map_or(0, |open| open.node);
             let folded = match folds.last_mut() {
-                Some((body, folds)) if *body == parent => folds.pop().unwrap_or(false),
+                Some((body, folds)) if open.last().is_some_and(|open| open.node == *body) => {
+                    folds.pop().unwrap_or(false)
+                }
                 _ => false,
             };
-            let (passed, node, origin) = match folded {
-                true => (0, cursor.node(), cursor.node().kind_id()),
-                false => pass_wrappers(&mut cursor, table),
+            let (node, origin) = match folded {
+                true => (next, next.kind_id()),
+                false => self.pass_wrappers(next, table),
             };
             // The parser's number for a stretch that does not parse is beyond all the others.
             let (kind, role, is_error) = match table.get(origin as usize) {
@@ -155,7 +202,7 @@ impl Copying<'_> {
             let id = self.node((kind, origin), is_error, &mut open);
             // Nothing is said of each node that holds for all of them.
             let has_error = self.has_faults && node.has_error();
-            if let Some(around) = open.last_mut() {
+            if self.has_faults && let Some(around) = open.last_mut() {
                 around.hides_fault = around.hides_fault && !has_error && !node.is_missing();
             }
             let is_copied = role.is_copied();
@@ -175,17 +222,15 @@ impl Copying<'_> {
                 self.unread(grammar, id, range, kind, has_error);
             } else if role == Role::Wrapper && self.is_blank(&range) {
                 // Blanks that the grammar reads.
-            } else if is_copied && children > 0 && cursor.goto_first_child() {
-                let to_come = children as usize - 1;
-                open.push(Open { node: id, last: None, to_come, passed, hides_fault: has_error });
+            } else if is_copied && children > 0 {
                 if let (true, Some(window), 0) = (role.is_body(), self.window, self.readings) {
                     let is_list = role == Role::Body;
-                    let mut folded =
-                        window.folded(cursor.clone(), grammar, self.text, is_list);
+                    let mut folded = window.folded(node, grammar, self.text, is_list);
                     folded.reverse();
                     folds.push((id, folded));
                 }
-                continue;
+                open.push(Open::new(id, has_error));
+                to_come.push(Children::of(node, children));
             } else {
                 let is_foreign = matches!(role, Role::Atom | Role::Comment)
                     && grammar.is_foreign(kind, &self.text[range.clone()]);
@@ -215,31 +260,47 @@ impl Copying<'_> {
                 };
                 self.leaf(id, range, kind, role, is_error, is_missing);
             }
-            climb(&mut cursor, passed);
             if open.is_empty() && !self.hidden.is_empty() {
                 // Nothing but what the parser was not shown.
-                open.push(Open { node: id, last: None, to_come: 0, passed: 0, hides_fault: false });
+                open.push(Open::new(id, false));
+                to_come.push(Children::of(node, 0));
             }
-            loop {
-                if let [root] = &open[..]
-                    && (root.to_come, self.readings) == (0, 0)
-                {
+            next = loop {
+                let Some(children) = to_come.last_mut() else { return };
+                if let Some(next) = children.next() {
+                    break next;
+                }
+                if (open.len(), self.readings) == (1, 0) {
                     self.put_back(usize::MAX, &mut open);
                     self.put_words_back(self.text.len(), &mut open);
                 }
-                let Some(done) = open.last_mut() else { return };
-                if done.to_come > 0 && cursor.goto_next_sibling() {
-                    done.to_come -= 1;
-                    break;
-                }
-                let (node, passed, hides_fault) = (done.node, done.passed, done.hides_fault);
+                to_come.pop();
+                let Some(Open { node, hides_fault, .. }) = open.pop() else { return };
                 folds.pop_if(|(body, _)| *body == node);
                 if hides_fault {
                     self.misses(node);
                 }
                 self.tree.nodes[node as usize].end = self.tree.tokens.len() as TokenId;
-                open.pop();
-                climb(&mut cursor, passed + 1);
+            };
+        }
+    }
+
+    /// What wrappers around one thing alone hold, with the parser's number for its kind.
+    fn pass_wrappers<'tree>(
+        &self,
+        mut node: Found<'tree>,
+        table: &[(u16, Role)],
+    ) -> (Found<'tree>, u16) {
+        loop {
+            let kind = node.kind_id();
+            let is_wrapper =
+                table.get(kind as usize).is_some_and(|(_, role)| *role == Role::Wrapper);
+            let is_passed = is_wrapper
+                && node.child_count() == 1
+                && !(self.has_faults && node.has_error());
+            match is_passed.then(|| node.child(0)).flatten() {
+                Some(inner) => node = inner,
+                None => return (node, kind),
             }
         }
     }
@@ -313,17 +374,14 @@ impl Copying<'_> {
         let Some(tree) = read else {
             return self.leaf(node, range, kind, Role::Atom, is_error, false);
         };
-        let mut cursor = tree.walk();
-        let goes_in = cursor.goto_first_child() && cursor.goto_first_child();
-        let parts = cursor.node().child_count() as usize;
-        if goes_in && cursor.goto_first_child() {
+        let inner = tree.root_node().child(0).and_then(|statement| statement.child(0));
+        let parts = inner.map(|inner| Children::of(inner, inner.child_count()));
+        if let Some(mut parts) = parts
+            && let Some(first) = parts.next()
+        {
             let outside = std::mem::replace(&mut self.offset, range.start);
             self.readings += 1;
-            self.walk(
-                grammar,
-                cursor,
-                vec![Open { node, last: None, to_come: parts - 1, passed: 0, hides_fault: false }],
-            );
+            self.walk(grammar, first, vec![Open::new(node, false)], vec![parts]);
             self.readings -= 1;
             self.offset = outside;
         }
@@ -381,7 +439,7 @@ impl Copying<'_> {
     /// How long a leaf is but for blanks at its end, which a grammar may take along and which belong
     /// to the gap.
     fn solid(&self, range: &Range<usize>) -> usize {
-        match self.text.as_bytes()[range.clone()].last() {
+        match self.text.as_bytes()[..range.end].last() {
             Some(last) if *last > b' ' => range.len(),
             _ => self.text[range.clone()].trim_end_matches(self.ends).len(),
         }
@@ -463,35 +521,8 @@ impl Copying<'_> {
         let gap = self.text.as_bytes().get(before..token.start as usize).unwrap_or_default();
         token.broken = gap.contains(&b'\n');
         token.reread = self.readings > 0;
+        self.tree.roles |= 1 << token.role as u16;
         tokens.push(token);
-    }
-}
-
-/// Goes down to what wrappers around one thing alone hold; gives how many there were, and what is
-/// there, with the parser's number for its kind.
-fn pass_wrappers<'tree>(
-    cursor: &mut TreeCursor<'tree>,
-    table: &[(u16, Role)],
-) -> (usize, tree_sitter::Node<'tree>, u16) {
-    let mut passed = 0;
-    loop {
-        let node = cursor.node();
-        let kind = node.kind_id();
-        let role = table.get(kind as usize).map(|(_, role)| *role);
-        let is_passed = role == Some(Role::Wrapper)
-            && node.child_count() == 1
-            && !node.has_error()
-            && cursor.goto_first_child();
-        if !is_passed {
-            return (passed, node, kind);
-        }
-        passed += 1;
-    }
-}
-
-fn climb(cursor: &mut TreeCursor, steps: usize) {
-    for _ in 0..steps {
-        cursor.goto_parent();
     }
 }
 

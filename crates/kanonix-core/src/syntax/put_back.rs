@@ -36,7 +36,7 @@ impl Copying<'_> {
     /// A text of this kind with comments and without a statement.
     pub(super) fn idle(&mut self, kind: (u16, u16), comments: Vec<Range<usize>>) {
         let root = self.node(kind, false, &mut []);
-        let mut open = [Open { node: root, last: None, to_come: 0, passed: 0, hides_fault: false }];
+        let mut open = [Open::new(root, false)];
         for comment in comments {
             let id = self.node((self.comment, 0), false, &mut open);
             self.leaf(id, comment, self.comment, Role::Comment, false, false);

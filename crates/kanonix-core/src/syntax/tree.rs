@@ -91,6 +91,8 @@ pub struct Tree {
     pub tokens: Vec<Token>,
     /// Stretches that do not parse, in bytes; an empty one is a place where something is missing.
     pub faults: Vec<Range<usize>>,
+    /// Which roles its tokens have, a bit for each.
+    pub(super) roles: u16,
     /// Bytes before the text proper: 3 for each byte-order mark that it begins with.
     pub mark: usize,
     /// Tokens that stay as they stand, as disjoint ascending ranges: what a fault costs.
@@ -158,9 +160,14 @@ impl Tree {
         tree
     }
 
-    /// Whether there may be tokens whose later lines have a common indentation that says nothing.
-    pub fn has_margins(&self) -> bool {
-        self.margin.is_some()
+    /// Whether a token has a role.
+    pub fn has(&self, role: Role) -> bool {
+        self.roles & (1 << role as u16) != 0
+    }
+
+    /// Whether there are tokens whose later lines have a common indentation that says nothing.
+    pub fn has_margins(&self, text: &str) -> bool {
+        self.margin.is_some() && self.tokens.iter().any(|token| self.has_margin(token, text))
     }
 
     /// Whether the common indentation of a token's later lines says nothing.

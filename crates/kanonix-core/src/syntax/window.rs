@@ -4,7 +4,7 @@ use super::grammar::{Grammar, Role};
 use super::kinds::Said;
 use crate::text::{Edit, LineSet, Lines};
 use std::ops::Range;
-use tree_sitter::TreeCursor;
+use tree_sitter::Node as Found;
 
 /// So many constructs beside one that is looked at are looked at too, and so many at both ends of
 /// a body: what is wanted between two constructs depends on both, and on what they end with, and
@@ -62,16 +62,18 @@ impl Window {
         self.ranges.get(next).is_some_and(|own| own.start <= range.end)
     }
 
-    /// Which children of a body are folded; the cursor is on the first of them. A list that is broken
-    /// at some of its gaps and not at others is laid out as one.
+    /// Which children of a body that has some are folded. A list that is broken at some of its gaps and not
+    /// at others is laid out as one.
     pub(super) fn folded(
         &self,
-        mut cursor: TreeCursor,
+        body: Found,
         grammar: &Grammar,
         text: &str,
         is_list: bool,
     ) -> Vec<bool> {
         let bytes = text.as_bytes();
+        let mut cursor = body.walk();
+        cursor.goto_first_child();
         // Of each child: whether it may be folded; none for what stands between the others.
         let mut may: Vec<Option<bool>> = Vec::new();
         // Of each child: whether it is in the window, comments and marks too.

@@ -160,12 +160,15 @@ fn header(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let mut leads = true;
     for pair in parts.windows(2) {
         let [before, part] = [pair[0], pair[1]];
-        let own = match Kind::at(p, before) {
-            Kind::Modifiers => p.parts(before),
-            _ => vec![before],
-        };
-        leads &= own.iter().all(|own| is_annotation(p, *own));
-        if own.last().is_some_and(|last| is_annotation(p, *last)) && !p.is(part, Kind::Dimensions) {
+        let mut ends = is_annotation(p, before);
+        if p.is(before, Kind::Modifiers) {
+            let own = p.parts(before);
+            leads &= own.iter().all(|own| is_annotation(p, *own));
+            ends = own.last().is_some_and(|last| is_annotation(p, *last));
+        } else {
+            leads &= ends;
+        }
+        if ends && !p.is(part, Kind::Dimensions) {
             let (start, token) = (p.first(node), p.first(part));
             match kind.filter(|_| leads) {
                 Some(kind) => p.annotated(start, token, kind),
