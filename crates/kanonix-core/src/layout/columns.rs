@@ -316,11 +316,10 @@ impl Page<'_> {
         is_kept: &dyn Fn(Column) -> bool,
     ) -> Vec<Cell> {
         let mut cells: Vec<Cell> = Vec::new();
-        if !plan.gaps[first + 1..end.max(first + 1)].iter().any(|gap| is_kept(gap.column)) {
-            return cells;
-        }
+        let last = (first + 1..end).rev().find(|at| is_kept(plan.gaps[*at].column));
+        let Some(last) = last else { return cells };
         let (mut depth, mut brackets) = (0i16, Vec::new());
-        for index in first + 1..end {
+        for index in first + 1..=last {
             let gap = &plan.gaps[index];
             if self.tree.opens(self.token_text(index as TokenId - 1)) {
                 depth += 1;

@@ -397,12 +397,7 @@ impl<'a> Sheet<'a> {
     fn present_indentation(&self, token: usize) -> &'a str {
         let tokens = &self.tree.tokens;
         if tokens[token].broken {
-            let gap = self.tree.gap(token, self.text.len());
-            let bytes = &self.text.as_bytes()[gap.clone()];
-            let line = bytes.iter().rposition(|byte| *byte == b'\n').map_or(0, |at| at + 1);
-            let blanks = bytes[line..].iter().take_while(|byte| matches!(byte, b' ' | b'\t'));
-            let start = gap.start + line;
-            return &self.text[start..start + blanks.count()];
+            return self.tree.indentation(token, self.text);
         }
         let start = |token: usize| {
             self.lines.start(self.lines.line_of(tokens[token].start as usize))

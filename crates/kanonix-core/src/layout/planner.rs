@@ -345,7 +345,11 @@ impl<'a> Planner<'a> {
 
     /// What the line of the text begins with on which a token stands.
     pub fn line_indent(&self, token: TokenId) -> &'a str {
-        let start = self.tree.tokens[token as usize].start as usize;
+        let own = &self.tree.tokens[token as usize];
+        if own.broken {
+            return self.mixing.read(self.tree.indentation(token as usize, self.text));
+        }
+        let start = own.start as usize;
         let line = &self.text[self.text[..start].rfind('\n').map_or(0, |at| at + 1)..];
         self.mixing.read(&line[..line.len() - line.trim_start_matches([' ', '\t']).len()])
     }

@@ -193,7 +193,9 @@ impl Copying<'_> {
             let (start, end) = (node.start_byte(), node.end_byte());
             let range = start + self.offset..end + self.offset;
             if self.may_miss {
-                self.put_back(start, &mut open);
+                if !self.hidden.is_empty() {
+                    self.put_back(start, &mut open);
+                }
                 // A text that is announced begins with the end of a line, and is all its own.
                 let end = if role == Role::Heredoc { range.start } else { range.end };
                 self.put_joins_back(&(range.start..end), &mut open);

@@ -75,10 +75,28 @@ impl Copying<'_> {
 
     /// Marks that join lines and stand between the last token and where a node begins in truth are the
     /// next children of the innermost open node.
+    #[inline]
     pub(super) fn put_joins_back(&mut self, range: &Range<usize>, open: &mut [Open]) {
         let Some(mark) = self.join else { return };
+        let at = self.tree.tokens.last().map_or(self.tree.mark, |last| last.end as usize);
+        // The gap, and what a node begins with.
+        let bytes = self.text.as_bytes().get(at..(range.start + 1).min(range.end));
+        let may_hold = |bytes: &[u8]| {
+            bytes.contains(&mark.as_bytes()[0]) || bytes.last().is_some_and(|last| *last <= b' ')
+        };
+        if bytes.is_some_and(may_hold) {
+            self.put_back_joins_from(at, mark, range, open);
+        }
+    }
+
+    fn put_back_joins_from(
+        &mut self,
+        mut at: usize,
+        mark: &str,
+        range: &Range<usize>,
+        open: &mut [Open],
+    ) {
         let before = self.solid_start(range);
-        let mut at = self.tree.tokens.last().map_or(self.tree.mark, |last| last.end as usize);
         while let Some(found) = self.text.get(at..before).and_then(|gap| gap.find(mark)) {
             let start = at + found;
             at = start + mark.len();
@@ -89,17 +107,16 @@ impl Copying<'_> {
 
     /// Words that stand alone between the last token and a place are the next children of the innermost open
     /// node.
+    #[inline]
     pub(super) fn put_words_back(&mut self, before: usize, open: &mut [Open]) {
-        if self.unnamed.is_empty() || self.named == before {
-            return;
+        if !self.unnamed.is_empty() && self.named != before {
+            let from = self.tree.tokens.last().map_or(self.tree.mark, |last| last.end as usize);
+            let gap = self.text.as_bytes().get(from..before).unwrap_or_default();
+            match gap.iter().all(|byte| *byte <= b' ') {
+                true => self.named = before,
+                false => self.put_back_words_between(from, before, open),
+            }
         }
-        let from = self.tree.tokens.last().map_or(self.tree.mark, |last| last.end as usize);
-        let gap = self.text.as_bytes().get(from..before).unwrap_or_default();
-        if gap.iter().all(|byte| *byte <= b' ') {
-            self.named = before;
-            return;
-        }
-        self.put_back_words_between(from, before, open);
     }
 
     fn put_back_words_between(&mut self, from: usize, before: usize, open: &mut [Open]) {

@@ -321,6 +321,16 @@ impl Tree {
         self.shows.get(token as usize).copied().unwrap_or(false)
     }
 
+    /// The indentation of a token that begins its line.
+    pub fn indentation<'t>(&self, token: usize, text: &'t str) -> &'t str {
+        let gap = self.gap(token, text.len());
+        let bytes = text.as_bytes();
+        let last = bytes[gap.clone()].iter().rposition(|byte| *byte == b'\n');
+        let line = gap.start + last.map_or(0, |at| at + 1);
+        let blanks = bytes[line..].iter().take_while(|byte| matches!(byte, b' ' | b'\t'));
+        &text[line..line + blanks.count()]
+    }
+
     /// Whether a line break stands before a token; `tokens.len()` asks for the end of the file.
     pub fn broken(&self, before: usize, text: &str) -> bool {
         match self.tokens.get(before) {

@@ -186,7 +186,13 @@ impl Masking {
 
     /// Where something ends that hides what stands in it: a string, a comment, an interpolation, an
     /// address. The last two are words to the grammar.
+    #[inline]
     fn closed(&mut self, at: usize) -> Option<usize> {
+        let may_hide = matches!(self.byte(at), b'"' | b'\'' | b'/' | b'#' | b'@' | b'(');
+        may_hide.then(|| self.end_of_hiding(at)).flatten()
+    }
+
+    fn end_of_hiding(&mut self, at: usize) -> Option<usize> {
         match self.byte(at) {
             quote @ (b'"' | b'\'') => {
                 let mut end = at + 1;

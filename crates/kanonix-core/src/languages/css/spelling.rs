@@ -10,6 +10,9 @@ const UNITS: [&str; 3] = ["Q", "Hz", "kHz"];
 /// `#a0c8f0`
 pub(super) fn color(p: &mut Planner, token: TokenId) {
     let text = p.token_text(token);
+    if !text.bytes().any(|byte| byte.is_ascii_alphabetic()) {
+        return;
+    }
     let (spelt, message) = match p.style.get(Setting::LetterCase, Key::Color) {
         Value::Word("lower") => (text.to_ascii_lowercase(), "write the colour in lower case"),
         Value::Word("upper") => (text.to_ascii_uppercase(), "write the colour in upper case"),
@@ -25,12 +28,14 @@ pub(super) fn number(p: &mut Planner, token: TokenId) {
     let text = p.token_text(token);
     let end = number_end(text);
     let (number, unit) = text.split_at(end);
-    let unit = match UNITS.iter().find(|known| known.eq_ignore_ascii_case(unit)) {
+    let spelt = match UNITS.iter().find(|known| known.eq_ignore_ascii_case(unit)) {
         Some(known) => (*known).to_string(),
         None => unit.to_ascii_lowercase(),
     };
-    let is_lower = p.style.is(Setting::LetterCase, Key::Unit, "lower");
-    if is_lower && text[end..] != unit {
+    let is_lower =
+        spelt != unit && p.style.is(Setting::LetterCase, Key::Unit, "lower");
+    let unit = if is_lower { &spelt } else { unit };
+    if is_lower {
         p.respell(
             token,
             format!("{number}{unit}"),
@@ -38,8 +43,11 @@ pub(super) fn number(p: &mut Planner, token: TokenId) {
             "write the unit in lower case",
         );
     }
-    let Value::Flag(wanted) = p.style.get(Setting::LeadingZero, Key::Whole) else { return };
     let (sign, digits) = number.split_at(usize::from(number.starts_with(['+', '-'])));
+    if !digits.starts_with('.') && !digits.starts_with("0.") {
+        return;
+    }
+    let Value::Flag(wanted) = p.style.get(Setting::LeadingZero, Key::Whole) else { return };
     let (spelt, message) = match (digits.strip_prefix("0."), digits.starts_with('.')) {
         (Some(rest), _) if !wanted => (format!("{sign}.{rest}"), "no zero before the point"),
         // What touches the sign would have another number before it.
@@ -48,7 +56,6 @@ pub(super) fn number(p: &mut Planner, token: TokenId) {
         }
         _ => return,
     };
-    let unit = if is_lower { &unit } else { &text[end..] };
     p.respell(token, format!("{spelt}{unit}"), Setting::LeadingZero, message);
 }
 

@@ -120,7 +120,10 @@ static NAMES: LazyLock<[Vec<(&str, u16)>; 26]> = LazyLock::new(|| {
 
 /// What the name that a tag begins with says.
 fn said(tag: &str) -> u16 {
-    let name = name(tag);
+    said_by(name(tag))
+}
+
+fn said_by(name: &str) -> u16 {
     let letter = name.bytes().next().map_or(0, |letter| letter.to_ascii_lowercase());
     let Some(names) = NAMES.get(usize::from(letter.wrapping_sub(b'a'))) else { return 0 };
     let own = names.iter().find(|(known, _)| known.eq_ignore_ascii_case(name));
@@ -178,9 +181,11 @@ pub(super) fn is_alone(kind: u16, text: &str) -> bool {
 
 /// Whether all of a construct stays as it stands.
 pub(super) fn is_exact(kind: u16, text: &str) -> bool {
-    Kind::of(kind) == Kind::Element
-        && (said(text) & EXACT != 0
-            || (name(text).eq_ignore_ascii_case("iframe") && holds_some(text)))
+    if Kind::of(kind) != Kind::Element {
+        return false;
+    }
+    let name = name(text);
+    said_by(name) & EXACT != 0 || (name.eq_ignore_ascii_case("iframe") && holds_some(text))
 }
 
 /// Whether something stands between an element's tags, which is a text and no elements to a browser.

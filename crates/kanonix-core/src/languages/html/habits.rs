@@ -35,8 +35,10 @@ impl Habits {
             .map(|(indent, inner)| (indent, inner.trim_ascii_end()))
             .filter(|(_, inner)| !inner.is_empty())
             .collect();
+        let may_hold = templates::may_hold(p.text);
         let ends: HashSet<&str> = lines
             .iter()
+            .filter(|_| may_hold)
             .filter_map(|(_, line)| match templates::control(line)? {
                 Control::Closes(name) => Some(name),
                 _ => None,

@@ -168,6 +168,7 @@ fn hugs(p: &Planner, child: NodeId, closing: TokenId) -> bool {
 fn hang(p: &Planner, around: NodeId, places: &mut [Place]) {
     let mut begins = p.first(around);
     let outside = p.line_columns(begins);
+    let mut begun = outside;
     let mut behind_tag = true;
     let mut behind_control = false;
     let canon = p.choices.step.max(1);
@@ -176,16 +177,16 @@ fn hang(p: &Planner, around: NodeId, places: &mut [Place]) {
         if !p.broken_before(place.token) || place.goes_on {
             continue;
         }
-        let breaks = p.gap_text(place.token).bytes().filter(|byte| *byte == b'\n').count();
+        let breaks = || p.gap_text(place.token).bytes().filter(|byte| *byte == b'\n').count();
         let is_control = controls::control_at(p, place.token).is_some();
         let is_behind = std::mem::replace(&mut behind_control, is_control);
-        let is_apart = breaks > 1 || is_control || is_behind;
+        let is_apart = is_control || is_behind || breaks() > 1;
         if index == 0 || place.beside_block || is_apart {
             (begins, behind_tag) = (place.token, false);
+            // Less far in than its element nothing begins that hangs on purpose.
+            begun = p.line_columns(begins).max(outside);
             continue;
         }
-        // Less far in than its element nothing begins that hangs on purpose.
-        let begun = p.line_columns(begins).max(outside);
         let further = p.line_columns(place.token).saturating_sub(begun);
         let is_meant = |step: &usize| further.is_multiple_of(*step) && further <= MOST_STEPS * step;
         let step = [own, canon].into_iter().find(is_meant);
@@ -604,7 +605,10 @@ fn quoted(p: &mut Planner, node: NodeId) {
     if !has_made_name(p, p.parent(p.parent(node))) {
         p.quotes(token, 0, Setting::MarkupQuotes);
     }
-    let name = p.parts(p.parent(node)).first().map(|name| p.token_text(p.first(*name)));
+    if !p.orders_words() {
+        return;
+    }
+    let name = p.part(p.parent(node), 0).map(|name| p.token_text(p.first(name)));
     if name.is_some_and(|name| name.eq_ignore_ascii_case("class")) {
         let text = p.token_text(token);
         let actions = templates::actions(text);

@@ -14,6 +14,9 @@ pub(super) fn may_hold(text: &str) -> bool {
 
 /// How long the action is that a text begins with.
 pub(super) fn action(text: &str) -> Option<usize> {
+    if !text.starts_with('{') {
+        return None;
+    }
     let (opens, closes) = ACTIONS.iter().find(|(opens, _)| text.starts_with(opens))?;
     let inside = &text.as_bytes()[2..];
     let inside = &inside[..inside.len().min(LONGEST)];

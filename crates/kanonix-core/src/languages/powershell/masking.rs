@@ -77,7 +77,8 @@ fn hide_attributes(text: &str, shown: &mut [u8]) {
 /// types and members that are not written as names.
 fn hide_words(shown: &mut [u8]) {
     let mut at = 0;
-    while let Some(found) = shown[at..].iter().position(|byte| b"\\/,.".contains(byte)) {
+    let may_hide = |byte: &u8| matches!(byte, b'\\' | b'/' | b',' | b'.');
+    while let Some(found) = shown[at..].iter().position(may_hide) {
         let mark = at + found;
         at = mark + 1;
         let hidden = match shown[mark] {
@@ -102,7 +103,29 @@ fn is_word(byte: u8) -> bool {
 
 /// Whether a byte ends a word, in an argument of a command.
 fn ends_word(byte: u8) -> bool {
-    byte.is_ascii_whitespace() || b"'\"()[]{};|,&<>`".contains(&byte)
+    matches!(
+        byte,
+        b' '
+            | b'\t'
+            | b'\n'
+            | b'\r'
+            | b'\x0c'
+            | b'\''
+            | b'"'
+            | b'('
+            | b')'
+            | b'['
+            | b']'
+            | b'{'
+            | b'}'
+            | b';'
+            | b'|'
+            | b','
+            | b'&'
+            | b'<'
+            | b'>'
+            | b'`'
+    )
 }
 
 /// Whether a slash is the first of a command's path: `./quay`.

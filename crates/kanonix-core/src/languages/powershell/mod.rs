@@ -109,26 +109,26 @@ pub(super) static LANGUAGE: Language = Language {
 /// The rule for a node: a function a construct, named after it.
 fn rule(p: &mut Planner, node: NodeId, parts: &[NodeId]) -> bool {
     let kind = Kind::at(p, node);
-    if p.style.is(Setting::LetterCase, Key::Keyword, "lower") {
-        keywords(p, parts);
-    }
+    parts.iter().for_each(|part| keyword(p, *part));
     expressions::rule(p, node, kind, parts) || statements::rule(p, node, kind, parts)
 }
 
-/// Words of the language, and operators that are words, in lower case.
-fn keywords(p: &mut Planner, parts: &[NodeId]) {
-    for part in parts {
-        let token = p.first(*part);
-        let text = p.token_text(token);
-        let is_word = match Kind::at(p, *part) {
-            Kind::Other | Kind::Param => true,
-            Kind::SwitchClauseCondition => text.eq_ignore_ascii_case("default"),
-            _ => false,
-        };
-        if is_word && p.end(*part) == token + 1 && text.contains(|c: char| c.is_ascii_uppercase()) {
-            let spelt = text.to_ascii_lowercase();
-            p.respell(token, spelt, Setting::LetterCase, "write the word in lower case");
-        }
+/// A word of the language, or an operator that is a word, in lower case.
+fn keyword(p: &mut Planner, part: NodeId) {
+    let kind = Kind::at(p, part);
+    if !matches!(kind, Kind::Other | Kind::Param | Kind::SwitchClauseCondition) {
+        return;
+    }
+    let token = p.first(part);
+    let text = p.token_text(token);
+    let is_word = kind != Kind::SwitchClauseCondition || text.eq_ignore_ascii_case("default");
+    if is_word
+        && p.end(part) == token + 1
+        && text.bytes().any(|byte| byte.is_ascii_uppercase())
+        && p.style.is(Setting::LetterCase, Key::Keyword, "lower")
+    {
+        let spelt = text.to_ascii_lowercase();
+        p.respell(token, spelt, Setting::LetterCase, "write the word in lower case");
     }
 }
 

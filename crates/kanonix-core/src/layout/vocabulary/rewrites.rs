@@ -189,6 +189,11 @@ impl Planner<'_> {
         }
     }
 
+    /// Whether there is an agreed order of words.
+    pub fn orders_words(&self) -> bool {
+        self.word_order().is_some()
+    }
+
     /// Declares the agreed order of the words that stand between a token's first and last byte.
     /// `held` says which stretches of its text are somebody else's to say: they keep their places,
     /// with the words that touch them, and the words on each side are put in order by themselves.
