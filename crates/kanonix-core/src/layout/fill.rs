@@ -225,6 +225,11 @@ impl Filler<'_> {
         let sheet = self.sheet;
         let count = sheet.tree.tokens.len();
         let (mut next_group, mut next_head) = (0, 0);
+        let begins = |at: usize| {
+            let group = sheet.plan.order.get(at);
+            group.map_or(usize::MAX, |group| sheet.plan.groups[*group].first as usize)
+        };
+        let mut next_begins = begins(next_group);
         for index in 0..count {
             let unit_index = sheet.units.of_token[index] as usize;
             let unit = &sheet.units.all[unit_index];
@@ -251,17 +256,14 @@ impl Filler<'_> {
             self.indent_of[index] = Some(self.line_indent);
             self.begins_line(index, true);
             self.line_up(index, &mut next_head, true);
-            while next_group < sheet.plan.order.len() {
+            while next_begins <= index {
                 let group = sheet.plan.order[next_group];
-                let first = sheet.plan.groups[group].first as usize;
-                if first > index {
-                    break;
-                }
-                if first == index && group != GroupId::ROOT {
+                if next_begins == index && group != GroupId::ROOT {
                     self.leading[group] = self.line_start == index;
                     self.decide(group, index);
                 }
                 next_group += 1;
+                next_begins = begins(next_group);
             }
             self.pass_token(index);
         }

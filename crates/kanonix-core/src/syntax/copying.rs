@@ -319,11 +319,12 @@ impl Copying<'_> {
     /// innermost open one.
     pub(super) fn node(&mut self, kind: (u16, u16), fault: bool, open: &mut [Open]) -> NodeId {
         let id = self.tree.nodes.len() as NodeId;
-        let parent = open.last().map_or(0, |open| open.node);
-        if let Some(around) = open.last_mut() {
-            if let Some(before) = around.last.replace(id) {
-                self.tree.nodes[before as usize].next = NonZeroU32::new(id);
-            }
+        let (parent, before) = match open.last_mut() {
+            Some(around) => (around.node, around.last.replace(id)),
+            None => (0, None),
+        };
+        if let Some(before) = before {
+            self.tree.nodes[before as usize].next = NonZeroU32::new(id);
         }
         let first = self.tree.tokens.len() as TokenId;
         let (kind, origin) = kind;
