@@ -388,3 +388,27 @@ fn a_sign_between_blank_lines_stays_under_the_one_beyond_them() {
     let touched_row = lone.replace("local ebb       = 5", "local ebb       =5");
     assert_eq!(touched("lua", lone, &touched_row), lone);
 }
+
+/// What closes goes on with the row that opened it: keys stay lined up around values of several lines.
+#[test]
+fn rows_around_lines_that_close_stay_lined_up() {
+    let hooks = "\
+HOOKS = {
+  :gauge     => {
+    :after_reset => [],
+    :after_read  => [],
+  },
+  :buoy      => {
+    :post_init   => [],
+  },
+  :documents => {
+    :post_init => [],
+  },
+}
+";
+    // A row alone is not lined up with anything.
+    let wanted = hooks.replace(":post_init   => []", ":post_init => []");
+    becomes("ruby", &[(hooks, &wanted), (&wanted, &wanted)]);
+    let spoilt = wanted.replace(":buoy      => {", ":buoy => {");
+    assert_eq!(touched("ruby", &wanted, &spoilt), wanted);
+}

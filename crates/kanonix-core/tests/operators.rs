@@ -213,3 +213,22 @@ tide = ebb
 ";
     assert_eq!(lay("javascript", text), text);
 }
+
+/// A comment behind a sign that leads its line leaves both there, wherever signs are agreed to stand.
+#[test]
+fn a_comment_behind_the_sign_of_an_answer_stays_with_it() {
+    let text = "\
+type Gauge<T> = 0 extends 1 & T
+  ? T
+  : // the others float
+    never;
+";
+    for place in ["leads", "trails"] {
+        for wrap in ["fit", "keep_open"] {
+            let canon = [("ternary_place", "", place), ("list_wrap", "", wrap)];
+            let mended = lay_with("typescript", &canon, text);
+            assert!(mended.contains("\n  : // the others float\n"), "{place} {wrap}: {mended}");
+            assert_eq!(lay_with("typescript", &canon, &mended), mended);
+        }
+    }
+}

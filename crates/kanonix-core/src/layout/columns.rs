@@ -269,6 +269,7 @@ impl Page<'_> {
             }
             let indent = self.row_column(first).0;
             let is_comment = tokens[first].role == Role::Comment;
+            let closes = self.tree.closes(self.token_text(first as TokenId));
             if !is_comment {
                 open.retain(|(depth, _)| *depth <= indent);
             }
@@ -279,7 +280,8 @@ impl Page<'_> {
                 let stop = self.heads.get(next).map_or(end, |head| end.min(*head as usize));
                 let (depth, moved) = self.row_column(start);
                 let cells = self.cells(plan, start, stop, depth, is_kept);
-                if !is_comment {
+                // What closes goes on with the row that opened it.
+                if !is_comment && !(closes && cells.is_empty()) {
                     let beside = open.iter().rev().find(|(own, _)| *own == depth);
                     let run = beside.map_or(runs.len(), |(_, run)| *run);
                     open.retain(|(own, _)| *own < depth);

@@ -11,6 +11,10 @@ use crate::syntax::{NodeId, TokenId};
 /// The rule for an expression; says whether `kind` is one.
 pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) -> bool {
     match kind {
+        // A brace behind an arrow opens a block, whatever else the grammar can make of it.
+        Kind::ArrowFunction if parts.last().is_some_and(|body| p.is(*body, Kind::Object)) => {
+            p.fix(node);
+        }
         Kind::ArrowFunction => arrow_function(p, node, parts),
         Kind::FormalParameters => formal_parameters(p, node, parts),
         Kind::ParenthesizedExpression => parenthesized(p, node, parts),
@@ -165,7 +169,7 @@ fn is_setter(p: &Planner, parameters: NodeId) -> bool {
 fn parenthesized(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let [opener, inner, .., closer] = parts else { return };
     p.tight(&parts[1..parts.len() - 1]);
-    let is_markup = matches!(Kind::at(p, *inner), Kind::JsxElement | Kind::JsxSelfClosingElement);
+    let is_markup = is_markup(p, *inner);
     let shape = if is_markup { Shape::List } else { Shape::Chain };
     let group = p.enclosed(
         shape,
@@ -253,7 +257,7 @@ pub(super) fn stand_in(p: &Planner, last: NodeId, only: bool) -> Option<TokenId>
         if let Some(gap) = inside_literal(p, node) {
             return Some(gap);
         }
-        if p.is(node, Kind::JsxElement) || p.is(node, Kind::JsxSelfClosingElement) {
+        if is_markup(p, node) {
             return super::markup::opening(p, node);
         }
         let parts = p.parts(node);
@@ -559,6 +563,25 @@ fn binary_expression(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         stand_in: stand_in(p, *right, false),
         ..Binary::of(p, node, [*left, *operator, *right], OPERATORS)
     });
+    // Markup that somebody opened behind the last of several conditions stays there.
+    let first = p.first(*right);
+    if p.choices.remembers
+        && p.is_breakable(first)
+        && !p.broken_before(first)
+        && is_markup_in_lines(p, *right)
+    {
+        p.flat(first, 1, Setting::OperatorGap);
+    }
+}
+
+/// Whether an expression is markup in parentheses that begins on a line of its own.
+fn is_markup_in_lines(p: &Planner, node: NodeId) -> bool {
+    let inner = p.part(node, 1).filter(|_| p.is(node, Kind::ParenthesizedExpression));
+    inner.is_some_and(|inner| is_markup(p, inner) && p.broken_before(p.first(inner)))
+}
+
+fn is_markup(p: &Planner, node: NodeId) -> bool {
+    matches!(Kind::at(p, node), Kind::JsxElement | Kind::JsxSelfClosingElement)
 }
 
 /// `!ebb`, `typeof level`

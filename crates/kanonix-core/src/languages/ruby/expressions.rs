@@ -70,7 +70,11 @@ pub(super) fn assigned(p: &mut Planner, sign: TokenId, value: NodeId) {
     p.operator(sign, Key::Assign);
     let gap = p.beside(p.first(value), Key::Assign);
     p.assigned(sign, value, gap, Setting::OperatorGap);
-    // `level =` before an `if`, a `case` or a `begin` is as common as both on one line.
+    may_stay_below(p, value);
+}
+
+/// `level =` before an `if`, a `case` or a `begin` is as common as both on one line.
+fn may_stay_below(p: &mut Planner, value: NodeId) {
     if let Some(group) = p.gap(p.first(value)).group {
         p.group_mut(group).closes = false;
     }
@@ -132,7 +136,12 @@ fn is_name(p: &Planner, head: NodeId) -> bool {
 
 /// `gauge.level(now) { |level| … }`
 fn call(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
-    p.chain(node, link, is_name, Kind::ArgumentList);
+    // A lone link begins a line where somebody put it there.
+    if let Some(links) = p.chain(node, link, is_name, Kind::ArgumentList)
+        && links.by_hand
+    {
+        p.lone_link(node, &links, Kind::ArgumentList);
+    }
     for part in parts.iter().skip(1) {
         let token = p.first(*part);
         match Kind::at(p, *part) {
@@ -259,12 +268,14 @@ fn pair(p: &mut Planner, parts: &[NodeId]) {
         [_, sign, value] if p.token_text(p.first(*sign)) == "=>" => {
             p.sign(*sign, *value, Key::Assign);
             p.stays_below(p.first(*sign), *value, Setting::OperatorGap);
+            may_stay_below(p, *value);
         }
         [_, colon, value @ ..] => {
             named(p, parts);
             for value in value {
                 p.column(p.first(*value), Column::Value);
                 p.stays_below(p.first(*colon), *value, Setting::WordGap);
+                may_stay_below(p, *value);
             }
         }
         _ => {}

@@ -586,6 +586,50 @@ draw(
     assert_eq!(lay("ruby", text), wanted);
 }
 
+/// `if` below its key stays there, as below the name of a variable.
+#[test]
+fn an_answer_in_lines_stays_below_its_key() {
+    let text = "\
+draw(gauges,
+     title:
+       if high
+         1
+       else
+         2
+       end,
+     quay:
+       gauges.each do |gauge|
+         read(gauge)
+       end)
+";
+    assert_eq!(lay("ruby", text), text);
+    let sign = "tides = {\n  \"quay\" =>\n    if high\n      1\n    end,\n}\n";
+    assert_eq!(lay("ruby", sign), sign);
+}
+
+/// One call that begins a line stays where somebody put it, unless the line would be a short one.
+#[test]
+fn a_lone_call_stays_on_its_line() {
+    let text = "\
+tides = gauges_of_the_outer_harbour
+  .map { |gauge, number| perform_reading(gauge, environment, number) }
+ebb = gauges.map { |gauge| gauge.level }
+";
+    assert_eq!(lay("ruby", text), text);
+    let trailing = text.replace("harbour\n  .map", "harbour.\n  map");
+    assert_eq!(lay("ruby", &trailing), text);
+    let short = text.replace("gauges.map", "gauges\n  .map");
+    assert_eq!(lay("ruby", &short), text);
+}
+
+/// A variable of an object begins with a mark that no operator takes for its own.
+#[test]
+fn operators_touch_what_belongs_to_an_object() {
+    let text = "level = 10**@scale\n";
+    assert_eq!(lay("ruby", text), text);
+    assert_eq!(lay("ruby", "level = 10 ** @scale\n"), text);
+}
+
 /// Behind a block that has no name stands no blank: an operator would come of it.
 #[test]
 fn a_block_without_a_name_stands_beside_its_bracket() {

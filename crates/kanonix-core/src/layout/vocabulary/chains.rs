@@ -166,7 +166,9 @@ impl Planner<'_> {
             let begins = self.begins_link(dot);
             self.stands_anywhere(group, Key::Call);
             self.group_mut(group).slight = Slight::Half;
-            return self.may_break(begins, group, self.choices.chain_steps, 0, Setting::WordGap);
+            self.may_break(begins, group, self.choices.chain_steps, 0, Setting::WordGap);
+            self.gap(begins).chosen = self.broken_beside(dot);
+            return;
         }
         // What does not fit behind its dot either is opened where it is.
         let last = self.parts(node).last().copied().filter(|last| self.is(*last, arguments));
@@ -346,14 +348,18 @@ impl Planner<'_> {
             let (before, behind) = (self.after_comment(sign), self.after_comment(value));
             let wanted = sign_leads.unwrap_or(leads || !trails);
             // One behind a sign that leads its line leaves it there.
-            let (at, other) = match before || (wanted && (!behind || leads)) {
+            let stays_there = behind && leads;
+            let (at, other) = match before || stays_there || (wanted && !behind) {
                 true => (sign, value),
                 false => (value, sign),
             };
             let blanks = |p: &Self, token| key.map_or(1, |key| p.beside(token, key));
             let setting = if key.is_some() { Setting::OperatorGap } else { Setting::WordGap };
-            match behind && leads {
-                true => self.keep_gap(other),
+            match stays_there {
+                true => {
+                    self.keep_gap(other);
+                    self.force(group);
+                }
                 false => self.flat(other, blanks(self, other), setting),
             }
             self.gap(other).breaks = Setting::TernaryPlace;

@@ -267,7 +267,7 @@ impl Planner<'_> {
         // No language makes anything of these; whoever reads tokens by itself sees whether they touch.
         let stay_apart = match before {
             Some(b'=') => !after.is_some_and(|after| b"=<>~".contains(&after)),
-            Some(b'^' | b'*' | b'/' | b'%') => matches!(after, Some(b'+' | b'-')),
+            Some(b'^' | b'*' | b'/' | b'%') => matches!(after, Some(b'+' | b'-' | b'@')),
             _ => false,
         };
         let may_touch = after == Some(b':') || !self.tree.tokens[token as usize].reread;

@@ -645,3 +645,13 @@ fn a_statement_inside_one_on_a_shared_line_keeps_its_end() {
     let laid = lay_with("javascript", &style, text);
     assert_eq!(laid, text.replace("return;", "return"));
 }
+
+/// `{` behind `=>` opens a block; what is none is nothing that anyone may lay out.
+#[test]
+fn a_block_that_does_not_parse_is_no_object() {
+    let style = [("open_brace", "", "next_line")];
+    let text = "a = () => {\n  ifif (b) {\n    c()\n  }\n}\nd = 1\n";
+    assert_eq!(lay_with("javascript", &style, text), text);
+    let block = text.replace("ifif", "if");
+    assert_ne!(lay_with("javascript", &style, &block), block);
+}

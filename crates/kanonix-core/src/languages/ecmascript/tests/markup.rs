@@ -227,3 +227,26 @@ const a = low ? (
     let short = "const a = low ? (\n  level\n) : high;\n";
     assert_eq!(lay("tsx", short), "const a = low ? (level) : high;\n");
 }
+
+/// Markup behind the last of several conditions stays there where somebody opened it.
+#[test]
+fn markup_behind_conditions_on_lines_of_their_own_stays_behind_them() {
+    let text = lines(&[
+        "const a = (",
+        "  <View>",
+        "    {list &&",
+        "      more &&",
+        "      onChange && (",
+        "        <View>",
+        "          <Text>ebb</Text>",
+        "        </View>",
+        "      )}",
+        "  </View>",
+        ");",
+    ]);
+    assert_eq!(lay("tsx", &text), text);
+    // What begins a line keeps it.
+    let below =
+        text.replace("onChange && (\n        <View>", "onChange &&\n      (\n        <View>");
+    assert_eq!(lay("tsx", &below), below);
+}
