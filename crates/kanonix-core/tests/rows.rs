@@ -300,3 +300,18 @@ const read = dual<
 ";
     assert_eq!(lay_with("typescript", &rows, text), text);
 }
+
+/// Alternatives that begin below the bracket of a list leave its other bracket a line, in rows as elsewhere.
+#[test]
+fn a_list_around_alternatives_in_rows_closes_on_its_own_line() {
+    let text = "\
+const gauge = useGauge<
+  | Buoy
+  | Tide
+  | null
+>(null);
+";
+    for wrap in ["rows", "keep_open"] {
+        assert_eq!(lay_with("typescript", &[("list_wrap", "", wrap)], text), text, "{wrap}");
+    }
+}

@@ -50,6 +50,8 @@ impl Planner<'_> {
             if self.choices.rows && group.shape == Shape::List {
                 // Lists that stand in rows keep them.
                 group.rows = if ends > 0 { Rows::Kept } else { group.rows };
+                // The bar before the first alternative begins the line that was the list's.
+                group.force_if(broken && ends + joins == 0);
                 continue;
             }
             let group = self.plan.groups[id];
