@@ -80,13 +80,32 @@ fn arrow_function(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     }
     let sign = p.first(*sign);
     p.word(sign, 1);
+    let steps = u8::from(!gives_function_beneath(p, node, *body));
     if p.is(*body, Kind::StatementBlock) {
         p.open_block(*body, p.first(node), Key::Lambda);
     } else if let Some(group) = p.handed_lines(node) {
-        p.may_break(p.first(*body), group, 1, 1, Setting::WordGap);
+        p.may_break(p.first(*body), group, steps, 1, Setting::WordGap);
     } else {
-        p.given(sign, *body, 1, hugs(p, *body));
+        p.given(sign, *body, steps, hugs(p, *body));
     }
+}
+
+/// Whether a function that begins a line gives another one that begins the next, as far in as it is: one
+/// argument a line.
+fn gives_function_beneath(p: &Planner, node: NodeId, body: NodeId) -> bool {
+    let (first, inner) = (p.first(node), p.first(body));
+    p.choices.remembers
+        && p.is(body, Kind::ArrowFunction)
+        && p.broken_before(first)
+        && p.broken_before(inner)
+        && p.line_columns(first) == p.line_columns(inner)
+}
+
+/// Whether a value is such functions one below the other.
+pub(super) fn is_column_of_functions(p: &Planner, value: NodeId) -> bool {
+    let body = p.parts(value).last().copied();
+    p.is(value, Kind::ArrowFunction)
+        && body.is_some_and(|body| gives_function_beneath(p, value, body))
 }
 
 /// Whether what an expression begins with, one of these kinds, ends its statement with its line: what stands

@@ -1,5 +1,6 @@
 //! Types, signatures and what only TypeScript declares, in the grammar's order.
 
+use super::expressions::is_column_of_functions;
 use super::kinds::Kind;
 use super::statements::{sort, statement_end};
 use crate::layout::plan::{Around, Shape, Slight};
@@ -135,6 +136,11 @@ pub(super) fn assigned(p: &mut Planner, sign: TokenId, value: NodeId) {
         bars(p, sign, value, gap, Setting::OperatorGap);
     } else {
         p.assigned(sign, value, gap, Setting::OperatorGap);
+        if is_column_of_functions(p, value)
+            && let Some(group) = p.gap(p.first(value)).group
+        {
+            p.group_mut(group).closes = false;
+        }
     }
 }
 

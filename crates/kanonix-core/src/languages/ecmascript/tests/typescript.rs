@@ -436,3 +436,52 @@ un(
         assert_eq!(mended, base.replace("(n, o)", "(n, p)"));
     }
 }
+
+/// Functions that give one another, one argument a line, stay one below the other behind their sign.
+#[test]
+fn functions_one_below_the_other_stay_so() {
+    let text = lines(&[
+        "export const gauge =",
+        "  ({",
+        "    quay = 'mole',",
+        "    level = 0,",
+        "  }: Options = {}): Reader =>",
+        "  (tide) => {",
+        "    return tide;",
+        "  };",
+        "const buoy =",
+        "  (quay: string) =>",
+        "  (mole: string) =>",
+        "  (tide) => {",
+        "    return tide;",
+        "  };",
+        "read(",
+        "  (quay) =>",
+        "  (tide) => {",
+        "    return tide;",
+        "  },",
+        ");",
+        "const first = (quay) =>",
+        "  (tide) => {",
+        "    return tide;",
+        "  };",
+        "read(",
+        "  (quay) =>",
+        "    (tide) => {",
+        "      return tide;",
+        "    },",
+        ");",
+    ]);
+    assert_eq!(lay("typescript", &text), text);
+    // Behind their sign they stand as those do that begin there.
+    let beside = "const buoy =\n  (quay) => (tide) => {\n    read(tide);\n  };\n";
+    let wanted = "const buoy = (quay) => (tide) => {\n  read(tide);\n};\n";
+    assert_eq!(lay("typescript", beside), wanted);
+    let fit = [("list_wrap", "", "fit")];
+    let forgets = lay_with(
+        "typescript",
+        &fit,
+        "const a =\n  (quay) =>\n  (tide) => {\n    read(tide);\n  };\n",
+    );
+    assert_eq!(forgets, "const a = (quay) => (tide) => {\n  read(tide);\n};\n");
+}
