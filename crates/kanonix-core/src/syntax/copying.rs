@@ -143,12 +143,8 @@ impl<'tree> Children<'tree> {
         Children { of: node, next: 0, count, cursor }
     }
 
-    fn is_done(&self) -> bool {
-        self.next == self.count
-    }
-
     fn next(&mut self) -> Option<Found<'tree>> {
-        if self.is_done() {
+        if self.next == self.count {
             return None;
         }
         self.next += 1;
