@@ -507,3 +507,17 @@ fn the_one_parameter_of_a_last_element_has_no_line_of_its_own() {
     let declared = format!("function {}(\n  level\n) {{\n  warn(level);\n}}\n", "rise".repeat(22));
     becomes("javascript", &[(&declared, &declared)]);
 }
+
+/// What is too long beside its bracket and below it stays where somebody put it.
+#[test]
+fn a_text_that_is_too_long_either_way_stays_where_it_is() {
+    let canon = [("max_line_length", "", "50")];
+    for text in [
+        "warn(\n  'the tide is higher than it was for years, at last'\n);\n",
+        "warn('the tide is higher than it was for years, at last');\n",
+    ] {
+        assert_eq!(lay_with("typescript", &canon, text), text);
+    }
+    let fits = "warn(\n  'the tide is high'\n);\n";
+    assert_eq!(lay_with("typescript", &canon, fits), "warn('the tide is high');\n");
+}

@@ -140,10 +140,11 @@ impl Filler<'_> {
                     }
                 }
                 _ if self.gives_way(id, index) => State::Flat,
+                _ if self.keeps && self.is_lone_parameter(id) => State::Flat,
+                // What is too long either way stays as somebody put it.
                 _ if self.keeps
-                    && (self.is_idle(id)
-                        || self.is_all_but_one(id)
-                        || self.is_lone_parameter(id)) => {
+                    && !self.is_open_in_text(id)
+                    && (self.is_idle(id) || self.is_all_but_one(id)) => {
                     State::Flat
                 }
                 Opens::ToFit | Opens::BehindLines | Opens::TooWide => self.opened(id),
