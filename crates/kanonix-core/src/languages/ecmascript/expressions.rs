@@ -589,7 +589,8 @@ fn binary_expression(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
         && !p.broken_before(first)
         && is_markup_in_lines(p, *right)
     {
-        p.flat(first, 1, Setting::OperatorGap);
+        let blanks = p.gap(first).blanks;
+        p.flat(first, blanks, Setting::OperatorGap);
     }
 }
 

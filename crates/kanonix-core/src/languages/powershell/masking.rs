@@ -103,29 +103,11 @@ fn is_word(byte: u8) -> bool {
 
 /// Whether a byte ends a word, in an argument of a command.
 fn ends_word(byte: u8) -> bool {
-    matches!(
+    let is_mark = matches!(
         byte,
-        b' '
-            | b'\t'
-            | b'\n'
-            | b'\r'
-            | b'\x0c'
-            | b'\''
-            | b'"'
-            | b'('
-            | b')'
-            | b'['
-            | b']'
-            | b'{'
-            | b'}'
-            | b';'
-            | b'|'
-            | b','
-            | b'&'
-            | b'<'
-            | b'>'
-            | b'`'
-    )
+        b'"' | b'&'..=b')' | b',' | b';' | b'<' | b'>' | b'[' | b']' | b'`' | b'{'..=b'}'
+    );
+    is_mark || byte.is_ascii_whitespace()
 }
 
 /// Whether a slash is the first of a command's path: `./quay`.

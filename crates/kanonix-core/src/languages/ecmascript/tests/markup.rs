@@ -249,4 +249,9 @@ fn markup_behind_conditions_on_lines_of_their_own_stays_behind_them() {
     let below =
         text.replace("onChange && (\n        <View>", "onChange &&\n      (\n        <View>");
     assert_eq!(lay("tsx", &below), below);
+    let tight = text.replace("onChange && (", "onChange &&(");
+    assert_eq!(lay_with("tsx", &[("operator_gap", "logic", "false")], &text), tight
+        .replace("list &&", "list&&")
+        .replace("more &&", "more&&")
+        .replace("onChange &&", "onChange&&"));
 }
