@@ -52,6 +52,7 @@ pub(super) fn copied(
         missing: false,
         ends: &BLANKS,
         offset: 0,
+        line: 0..0,
         readings: 0,
         may_miss: !hidden.is_empty() || join.is_some() || !unnamed.is_empty(),
         hidden,
@@ -61,12 +62,17 @@ pub(super) fn copied(
         join,
         reserved: grammar.reserved(),
         unnamed,
-        named: 0,
+        complete: usize::MAX,
     };
     let idle = grammar.idle().filter(|_| copy.has_faults);
     match idle.and_then(|kind| Some((kind, comments_alone(grammar, parsed, text)?))) {
         Some((kind, comments)) => copy.idle(kind, comments),
-        None => copy.walk(grammar, parsed.tree.root_node(), Vec::new(), Vec::new()),
+        None => {
+            let mut branches = Vec::new();
+            let root = parsed.tree.root_node();
+            copy.copy(grammar, (root, root.kind_id()), &mut branches);
+            copy.walk(grammar, branches);
+        }
     }
     copy.tree
 }
@@ -84,6 +90,8 @@ pub(super) struct Copying<'a> {
     ends: &'static [char],
     /// Where the tree that is copied begins in the text.
     offset: usize,
+    /// A stretch up to the end of its line, to look for the next one but once.
+    line: Range<usize>,
     /// How many readings of a stretch the copied tree is inside of.
     readings: usize,
     /// Whether the parser's tree may lack something that has to be put back.
@@ -102,8 +110,8 @@ pub(super) struct Copying<'a> {
     reserved: Option<&'a Reserved>,
     /// Words that the parser reads and has no leaf for.
     pub(super) unnamed: &'static [&'static str],
-    /// The last place before which they were looked for in vain: several nodes begin at one.
-    pub(super) named: usize,
+    /// The last place before which nothing is to be put back any more: several nodes begin at one.
+    pub(super) complete: usize,
 }
 
 /// How many stretches inside one another are read again; deeper ones are one token. Each reading
@@ -112,11 +120,11 @@ const MOST_READINGS: usize = 8;
 
 /// A node whose children are being copied.
 pub(super) struct Open {
-    pub(super) node: NodeId,
+    node: NodeId,
     /// Its child that was copied last.
-    pub(super) last: Option<NodeId>,
+    last: Option<NodeId>,
     /// Whether something in it does not parse that no child of it has so far.
-    pub(super) hides_fault: bool,
+    hides_fault: bool,
 }
 
 impl Open {
@@ -125,13 +133,21 @@ impl Open {
     }
 }
 
+/// The same, with what there is to copy.
+struct Branch<'tree> {
+    open: Open,
+    children: Children<'tree>,
+    /// Which of its children are folded, if any are, those to come last.
+    folds: Option<Box<Vec<bool>>>,
+}
+
 /// The children of a node that are to come.
 struct Children<'tree> {
     of: Found<'tree>,
     next: u32,
     count: u32,
     /// Of many, one is gone to from the one before it; of a few, each is found from their node for less.
-    cursor: Option<TreeCursor<'tree>>,
+    cursor: Option<Box<TreeCursor<'tree>>>,
 }
 
 /// So many children of a node are few.
@@ -139,7 +155,7 @@ const FEW: u32 = 24;
 
 impl<'tree> Children<'tree> {
     fn of(node: Found<'tree>, count: u32) -> Children<'tree> {
-        let cursor = (count > FEW).then(|| node.walk());
+        let cursor = (count > FEW).then(|| Box::new(node.walk()));
         Children { of: node, next: 0, count, cursor }
     }
 
@@ -158,129 +174,173 @@ impl<'tree> Children<'tree> {
 }
 
 impl Copying<'_> {
-    /// Copies a node of the parser's, as the next child of the innermost open one, and the children of the
-    /// open ones that are to come.
-    fn walk<'tree>(
+    /// Copies what is in these nodes of the parser's, the innermost one last.
+    fn walk<'tree>(&mut self, grammar: &Grammar, mut branches: Vec<Branch<'tree>>) {
+        let table = &grammar.loaded().table;
+        // Then a word or a mark is one wherever it stands.
+        let is_whole = !self.has_faults && self.reserved.is_none();
+        while let Some(branch) = branches.last_mut() {
+            let Some(next) = branch.children.next() else {
+                self.close(&mut branches);
+                continue;
+            };
+            if branch.folds.as_mut().is_some_and(|folds| folds.pop() == Some(true)) {
+                self.folded(next, table, &mut branch.open);
+                continue;
+            }
+            let origin = next.kind_id();
+            match table.get(origin as usize) {
+                Some((kind, Role::Plain)) if is_whole && next.child_count() == 0 => {
+                    let range = next.start_byte() + self.offset..next.end_byte() + self.offset;
+                    if self.may_miss {
+                        self.put_all_back(next.start_byte(), &range, Some(&mut branch.open));
+                    }
+                    self.word((*kind, origin), range, Some(&mut branch.open));
+                }
+                _ => self.copy(grammar, (next, origin), &mut branches),
+            }
+        }
+    }
+
+    /// All of the innermost node is copied.
+    fn close(&mut self, branches: &mut Vec<Branch>) {
+        let is_outermost = branches.len() == 1 && self.readings == 0;
+        let Some(Branch { mut open, .. }) = branches.pop() else { return };
+        if is_outermost {
+            self.put_back(usize::MAX, Some(&mut open));
+            self.put_words_back(self.text.len(), Some(&mut open));
+        }
+        if open.hides_fault {
+            self.misses(open.node);
+        }
+        self.tree.nodes[open.node as usize].end = self.tree.tokens.len() as TokenId;
+    }
+
+    /// Copies a node of the parser's as the next child of the innermost one; if it has children to copy it is the
+    /// innermost one then.
+    fn copy<'tree>(
         &mut self,
         grammar: &Grammar,
-        mut next: Found<'tree>,
-        mut open: Vec<Open>,
-        mut to_come: Vec<Children<'tree>>,
+        (mut node, mut origin): (Found<'tree>, u16),
+        branches: &mut Vec<Branch<'tree>>,
     ) {
         let table = &grammar.loaded().table;
-        // Which of the children of an open body are folded, those to come last.
-        let mut folds: Vec<(NodeId, Vec<bool>)> = Vec::new();
-        loop {
-            let folded = match folds.last_mut() {
-                Some((body, folds)) if open.last().is_some_and(|open| open.node == *body) => {
-                    folds.pop().unwrap_or(false)
-                }
-                _ => false,
-            };
-            let (node, origin) = match folded {
-                true => (next, next.kind_id()),
-                false => self.pass_wrappers(next, table),
-            };
-            // The parser's number for a stretch that does not parse is beyond all the others.
-            let (kind, role, is_error) = match table.get(origin as usize) {
-                Some((kind, role)) => (*kind, *role, false),
-                None => (UNPARSED, Role::Atom, node.is_error()),
-            };
-            let (start, end) = (node.start_byte(), node.end_byte());
-            let range = start + self.offset..end + self.offset;
-            if self.may_miss {
-                if !self.hidden.is_empty() {
-                    self.put_back(start, &mut open);
-                }
-                // A text that is announced begins with the end of a line, and is all its own.
-                let end = if role == Role::Heredoc { range.start } else { range.end };
-                self.put_joins_back(&(range.start..end), &mut open);
-                self.put_words_back(range.start, &mut open);
-            }
-            let id = self.node((kind, origin), is_error, &mut open);
-            // Nothing is said of each node that holds for all of them.
-            let has_error = self.has_faults && node.has_error();
-            if self.has_faults && let Some(around) = open.last_mut() {
-                around.hides_fault = around.hides_fault && !has_error && !node.is_missing();
-            }
-            let is_copied = role.is_copied();
-            let children = match is_copied || has_error {
-                true => node.child_count(),
-                false => 0,
-            };
-            let is_leaf = role == Role::Plain && children == 0 && !range.is_empty();
-            if folded {
-                self.fold(id, range, kind);
-            } else if grammar.is_exact(kind, self.text, &range) {
-                self.leaf(id, range, kind, Role::Atom, has_error, false);
-            } else if is_leaf && !has_error && self.reserved.is_none() {
-                self.ends = &BLANKS;
-                self.word(id, range, kind);
-            } else if role == Role::Unread {
-                self.unread(grammar, id, range, kind, has_error);
-            } else if role == Role::Wrapper && self.is_blank(&range) {
-                // Blanks that the grammar reads.
-            } else if is_copied && children > 0 {
-                if let (true, Some(window), 0) = (role.is_body(), self.window, self.readings) {
-                    let is_list = role == Role::Body;
-                    let mut folded = window.folded(node, grammar, self.text, is_list);
-                    folded.reverse();
-                    folds.push((id, folded));
-                }
-                open.push(Open::new(id, has_error));
-                to_come.push(Children::of(node, children));
-            } else {
-                let is_foreign = matches!(role, Role::Atom | Role::Comment)
-                    && grammar.is_foreign(kind, &self.text[range.clone()]);
-                let role = match role {
-                    _ if is_foreign => Role::Atom,
-                    _ if is_copied => Role::Plain,
-                    role => role,
-                };
-                // A string whose end is missing has its fault inside.
-                let is_error = is_error
-                    || (role == Role::Plain && self.is_reserved(&range) && node.is_named())
-                    || (role == Role::Atom && children > 0 && has_error)
-                    || is_foreign
-                    || (role == Role::Comment
-                        && grammar.comments().is_open(&self.text[range.clone()]));
-                // What is missing in it may have no name.
-                let is_missing = range.is_empty()
-                    && (has_error || node.is_missing())
-                    && !grammar.may_lack(&self.text[..range.start]);
-                // A line end that may not stand there is a place where something else is missing.
-                let is_blank = is_error && self.text[range.clone()].trim_matches(BLANKS).is_empty();
-                let is_missing = is_missing || is_blank;
-                // What the grammar reads in a comment is a text of the program, blanks and all.
-                self.ends = match role {
-                    Role::Comment if node.named_child_count() > 0 => &LINE_ENDS,
-                    _ => &BLANKS,
-                };
-                self.leaf(id, range, kind, role, is_error, is_missing);
-            }
-            if open.is_empty() && !self.hidden.is_empty() {
-                // Nothing but what the parser was not shown.
-                open.push(Open::new(id, false));
-                to_come.push(Children::of(node, 0));
-            }
-            next = loop {
-                let Some(children) = to_come.last_mut() else { return };
-                if let Some(next) = children.next() {
-                    break next;
-                }
-                if (open.len(), self.readings) == (1, 0) {
-                    self.put_back(usize::MAX, &mut open);
-                    self.put_words_back(self.text.len(), &mut open);
-                }
-                to_come.pop();
-                let Some(Open { node, hides_fault, .. }) = open.pop() else { return };
-                folds.pop_if(|(body, _)| *body == node);
-                if hides_fault {
-                    self.misses(node);
-                }
-                self.tree.nodes[node as usize].end = self.tree.tokens.len() as TokenId;
-            };
+        let mut around = branches.last_mut().map(|branch| &mut branch.open);
+        let mut entry = table.get(origin as usize);
+        if let Some((_, Role::Wrapper)) = entry {
+            (node, origin) = self.pass_wrappers(node, table);
+            entry = table.get(origin as usize);
         }
+        // The parser's number for a stretch that does not parse is beyond all the others.
+        let (kind, role, is_error) = match entry {
+            Some((kind, role)) => (*kind, *role, false),
+            None => (UNPARSED, Role::Atom, node.is_error()),
+        };
+        let range = node.start_byte() + self.offset..node.end_byte() + self.offset;
+        if self.may_miss {
+            // A text that is announced begins with the end of a line, and is all its own.
+            let end = if role == Role::Heredoc { range.start } else { range.end };
+            let begins = range.start..end;
+            self.put_all_back(node.start_byte(), &begins, around.as_deref_mut());
+        }
+        // Nothing is said of each node that holds for all of them.
+        let has_error = self.has_faults && node.has_error();
+        if self.has_faults && let Some(around) = around.as_deref_mut() {
+            around.hides_fault = around.hides_fault && !has_error && !node.is_missing();
+        }
+        let is_copied = role.is_copied();
+        let children = match is_copied || has_error {
+            true => node.child_count(),
+            false => 0,
+        };
+        let is_leaf = role == Role::Plain && children == 0 && !range.is_empty();
+        if is_leaf && !has_error && self.reserved.is_none() {
+            return self.word((kind, origin), range, around);
+        }
+        let id = self.node((kind, origin), is_error, around.as_deref_mut());
+        if children > 0 && grammar.is_exact(kind, self.text, &range) {
+            self.leaf(id, range, kind, Role::Atom, has_error, false);
+        } else if role == Role::Unread {
+            self.unread(grammar, id, range, kind, has_error);
+        } else if role == Role::Wrapper && self.is_blank(&range) {
+            // Blanks that the grammar reads.
+        } else if is_copied && children > 0 {
+            let folds = match (role.is_body(), self.window, self.readings) {
+                (true, Some(window), 0) => {
+                    let mut folds = window.folded(node, grammar, self.text, role == Role::Body);
+                    folds.reverse();
+                    Some(Box::new(folds))
+                }
+                _ => None,
+            };
+            let (open, children) = (Open::new(id, has_error), Children::of(node, children));
+            branches.push(Branch { open, children, folds });
+        } else {
+            self.one_token(grammar, id, node, (kind, role), is_error, has_error);
+        }
+        if branches.is_empty() && !self.hidden.is_empty() {
+            // Nothing but what the parser was not shown.
+            let (open, children) = (Open::new(id, false), Children::of(node, 0));
+            branches.push(Branch { open, children, folds: None });
+        }
+    }
+
+    /// A node of which nothing is laid out inside it.
+    fn one_token(
+        &mut self,
+        grammar: &Grammar,
+        id: NodeId,
+        node: Found,
+        (kind, role): (u16, Role),
+        is_error: bool,
+        has_error: bool,
+    ) {
+        let range = node.start_byte() + self.offset..node.end_byte() + self.offset;
+        let is_foreign = matches!(role, Role::Atom | Role::Comment)
+            && grammar.is_foreign(kind, &self.text[range.clone()]);
+        let role = match role {
+            _ if is_foreign => Role::Atom,
+            _ if role.is_copied() => Role::Plain,
+            role => role,
+        };
+        // A string whose end is missing has its fault inside.
+        let is_error = is_error
+            || (role == Role::Plain && self.is_reserved(&range) && node.is_named())
+            || (role == Role::Atom && has_error && node.child_count() > 0)
+            || is_foreign
+            || (role == Role::Comment && grammar.comments().is_open(&self.text[range.clone()]));
+        // What is missing in it may have no name.
+        let is_missing = range.is_empty()
+            && (has_error || node.is_missing())
+            && !grammar.may_lack(&self.text[..range.start]);
+        // A line end that may not stand there is a place where something else is missing.
+        let is_blank = is_error && self.text[range.clone()].trim_matches(BLANKS).is_empty();
+        let is_missing = is_missing || is_blank;
+        // What the grammar reads in a comment is a text of the program, blanks and all.
+        self.ends = match role {
+            Role::Comment if node.named_child_count() > 0 => &LINE_ENDS,
+            _ => &BLANKS,
+        };
+        self.leaf(id, range, kind, role, is_error, is_missing);
+        self.ends = &BLANKS;
+    }
+
+    /// One token for a node that is far from what is in play.
+    fn folded(&mut self, node: Found, table: &[(u16, Role)], around: &mut Open) {
+        let origin = node.kind_id();
+        let (kind, is_error) = match table.get(origin as usize) {
+            Some((kind, _)) => (*kind, false),
+            None => (UNPARSED, node.is_error()),
+        };
+        let range = node.byte_range();
+        if self.may_miss {
+            self.put_all_back(range.start, &range, Some(&mut *around));
+        }
+        let id = self.node((kind, origin), is_error, Some(&mut *around));
+        if self.has_faults {
+            around.hides_fault &= !node.has_error() && !node.is_missing();
+        }
+        self.fold(id, range, kind);
     }
 
     /// What wrappers around one thing alone hold, with the parser's number for its kind.
@@ -313,9 +373,14 @@ impl Copying<'_> {
 
     /// A new node of a kind, by the language's number and the grammar's: the next child of the
     /// innermost open one.
-    pub(super) fn node(&mut self, kind: (u16, u16), fault: bool, open: &mut [Open]) -> NodeId {
+    pub(super) fn node(
+        &mut self,
+        kind: (u16, u16),
+        fault: bool,
+        around: Option<&mut Open>,
+    ) -> NodeId {
         let id = self.tree.nodes.len() as NodeId;
-        let (parent, before) = match open.last_mut() {
+        let (parent, before) = match around {
             Some(around) => (around.node, around.last.replace(id)),
             None => (0, None),
         };
@@ -374,13 +439,11 @@ impl Copying<'_> {
             return self.leaf(node, range, kind, Role::Atom, is_error, false);
         };
         let inner = tree.root_node().child(0).and_then(|statement| statement.child(0));
-        let parts = inner.map(|inner| Children::of(inner, inner.child_count()));
-        if let Some(mut parts) = parts
-            && let Some(first) = parts.next()
-        {
+        if let Some(inner) = inner {
+            let (open, children) = (Open::new(node, false), Children::of(inner, inner.child_count()));
             let outside = std::mem::replace(&mut self.offset, range.start);
             self.readings += 1;
-            self.walk(grammar, first, vec![Open::new(node, false)], vec![parts]);
+            self.walk(grammar, vec![Branch { open, children, folds: None }]);
             self.readings -= 1;
             self.offset = outside;
         }
@@ -421,26 +484,28 @@ impl Copying<'_> {
         self.tree.nodes[node as usize].end = self.tree.tokens.len() as TokenId;
     }
 
-    /// A word or a mark, of which nothing more is to be known.
-    fn word(&mut self, node: NodeId, range: Range<usize>, kind: u16) {
+    /// A word or a mark, of which nothing more is to be known: the next child of a node, and its token.
+    fn word(&mut self, kind: (u16, u16), range: Range<usize>, around: Option<&mut Open>) {
         self.pass_hidden(range.end);
-        let solid = self.solid(&range);
+        let id = self.node(kind, false, around);
+        let solid = self.solid(&range, &BLANKS);
         if solid == 0 {
             return;
         }
         let end = range.start + solid;
         let fault = std::mem::take(&mut self.missing);
         let multi_line = self.masks && self.text[range.start..end].contains('\n');
-        self.push(Token { fault, multi_line, ..Token::new(range.start..end, kind, Role::Plain) });
-        self.tree.nodes[node as usize].end = self.tree.tokens.len() as TokenId;
+        self.push(Token { fault, multi_line, ..Token::new(range.start..end, kind.0, Role::Plain) });
+        self.tree.nodes[id as usize].end = self.tree.tokens.len() as TokenId;
     }
 
     /// How long a leaf is but for blanks at its end, which a grammar may take along and which belong
     /// to the gap.
-    fn solid(&self, range: &Range<usize>) -> usize {
+    #[inline]
+    fn solid(&self, range: &Range<usize>, ends: &[char]) -> usize {
         match self.text.as_bytes()[..range.end].last() {
             Some(last) if *last > b' ' => range.len(),
-            _ => self.text[range.clone()].trim_end_matches(self.ends).len(),
+            _ => self.text[range.clone()].trim_end_matches(ends).len(),
         }
     }
 
@@ -474,7 +539,7 @@ impl Copying<'_> {
         if role == Role::Text {
             return self.lines_of_text(node, range, kind);
         }
-        let solid = &self.text[range.start..range.start + self.solid(&range)];
+        let solid = &self.text[range.start..range.start + self.solid(&range, self.ends)];
         if solid.is_empty() {
             return;
         }
@@ -514,14 +579,24 @@ impl Copying<'_> {
         self.tree.nodes[node as usize].end = self.tree.tokens.len() as TokenId;
     }
 
+    #[inline]
     fn push(&mut self, mut token: Token) {
         let tokens = &mut self.tree.tokens;
         let before = tokens.last().map_or(self.tree.mark, |before| before.end as usize);
-        let gap = self.text.as_bytes().get(before..token.start as usize).unwrap_or_default();
-        token.broken = gap.contains(&b'\n');
+        token.broken = self.line_end_behind(before) < token.start as usize;
         token.reread = self.readings > 0;
         self.tree.roles |= 1 << token.role as u16;
-        tokens.push(token);
+        self.tree.tokens.push(token);
+    }
+
+    /// The first end of a line at or behind a place; the end of the text if there is none.
+    #[inline]
+    fn line_end_behind(&mut self, at: usize) -> usize {
+        if !self.line.contains(&at) {
+            let rest = self.text.as_bytes().get(at..).unwrap_or_default();
+            self.line = at..memchr::memchr(b'\n', rest).map_or(usize::MAX, |length| at + length);
+        }
+        self.line.end
     }
 }
 

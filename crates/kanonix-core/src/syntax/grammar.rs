@@ -131,7 +131,7 @@ pub struct Grammar {
     /// Where no line may end in a kind.
     one_line: Option<fn(u16) -> Option<Ending>>,
     /// Whether all of a construct is one token, by its kind and its text.
-    exact: Option<fn(u16, &str) -> bool>,
+    exact: Option<(u16, fn(&str) -> bool)>,
     /// Whether what a construct holds behind its first part stands beside it in truth.
     alone: Option<fn(u16, &str) -> bool>,
     /// Whether something that the grammar asks for may be missing behind a text.
@@ -316,16 +316,16 @@ impl Grammar {
         self.one_line
     }
 
-    /// The same, with constructs that are one token, by kind and text: what is inside stays as it
+    /// The same, with constructs of a kind that are one token, by their text: what is inside stays as it
     /// stands, whatever the grammar makes of it.
-    pub const fn with_exact(mut self, exact: fn(u16, &str) -> bool) -> Grammar {
-        self.exact = Some(exact);
+    pub const fn with_exact(mut self, kind: u16, exact: fn(&str) -> bool) -> Grammar {
+        self.exact = Some((kind, exact));
         self
     }
 
     /// Whether all of a construct is one token.
     pub(super) fn is_exact(&self, kind: u16, text: &str, range: &Range<usize>) -> bool {
-        self.exact.is_some_and(|exact| exact(kind, &text[range.clone()]))
+        self.exact.is_some_and(|(exact, is_it)| exact == kind && is_it(&text[range.clone()]))
     }
 
     /// The same, with constructs that end with their first part, although the grammar reads on:

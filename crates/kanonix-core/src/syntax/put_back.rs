@@ -35,23 +35,64 @@ pub(super) fn comments_alone(
 impl Copying<'_> {
     /// A text of this kind with comments and without a statement.
     pub(super) fn idle(&mut self, kind: (u16, u16), comments: Vec<Range<usize>>) {
-        let root = self.node(kind, false, &mut []);
-        let mut open = [Open::new(root, false)];
+        let root = self.node(kind, false, None);
+        let mut open = Open::new(root, false);
         for comment in comments {
-            let id = self.node((self.comment, 0), false, &mut open);
+            let id = self.node((self.comment, 0), false, Some(&mut open));
             self.leaf(id, comment, self.comment, Role::Comment, false, false);
         }
         self.tree.nodes[root as usize].end = self.tree.tokens.len() as TokenId;
     }
 
+    /// All of it that stands before a place, or what a node there begins with: the next children of the node
+    /// around it.
+    #[inline]
+    pub(super) fn put_all_back(
+        &mut self,
+        before: usize,
+        range: &Range<usize>,
+        around: Option<&mut Open>,
+    ) {
+        if self.complete != range.start {
+            if !self.stands_beside(range) {
+                self.put_back_between(before, range, around);
+            }
+            if !range.is_empty() {
+                self.complete = range.start;
+            }
+        }
+    }
+
+    /// Whether there are but blanks between the last token and a node that begins with something else.
+    fn stands_beside(&self, range: &Range<usize>) -> bool {
+        let bytes = self.text.as_bytes();
+        let at = self.tree.tokens.last().map_or(self.tree.mark, |last| last.end as usize);
+        let begins = |byte: &u8| {
+            *byte > b' ' && self.join.is_none_or(|mark| mark.as_bytes()[0] != *byte)
+        };
+        (range.is_empty() || bytes.get(range.start).is_some_and(begins))
+            && bytes.get(at..range.start).is_none_or(|gap| gap.iter().all(|byte| *byte <= b' '))
+    }
+
+    fn put_back_between(
+        &mut self,
+        before: usize,
+        range: &Range<usize>,
+        mut around: Option<&mut Open>,
+    ) {
+        self.put_back(before, around.as_deref_mut());
+        self.put_joins_back(range, around.as_deref_mut());
+        self.put_words_back(range.start, around);
+    }
+
     /// Comments that the parser was not shown and that end before a place are the next children of
     /// the innermost open node.
-    pub(super) fn put_back(&mut self, before: usize, open: &mut [Open]) {
+    pub(super) fn put_back(&mut self, before: usize, mut around: Option<&mut Open>) {
         while let Some(comment) = self.hidden.first()
             && comment.end <= before
         {
             self.hidden = &self.hidden[1..];
-            let id = self.node((self.comment, 0), false, open);
+            let id = self.node((self.comment, 0), false, around.as_deref_mut());
             self.leaf(id, comment.clone(), self.comment, Role::Comment, false, false);
             if let Some(token) = self.tree.tokens.last_mut() {
                 token.directive = self.directives;
@@ -75,51 +116,37 @@ impl Copying<'_> {
 
     /// Marks that join lines and stand between the last token and where a node begins in truth are the
     /// next children of the innermost open node.
-    #[inline]
-    pub(super) fn put_joins_back(&mut self, range: &Range<usize>, open: &mut [Open]) {
+    fn put_joins_back(&mut self, range: &Range<usize>, mut around: Option<&mut Open>) {
         let Some(mark) = self.join else { return };
-        let at = self.tree.tokens.last().map_or(self.tree.mark, |last| last.end as usize);
-        // The gap, and what a node begins with.
-        let bytes = self.text.as_bytes().get(at..(range.start + 1).min(range.end));
-        let may_hold = |bytes: &[u8]| {
-            bytes.contains(&mark.as_bytes()[0]) || bytes.last().is_some_and(|last| *last <= b' ')
-        };
-        if bytes.is_some_and(may_hold) {
-            self.put_back_joins_from(at, mark, range, open);
-        }
-    }
-
-    fn put_back_joins_from(
-        &mut self,
-        mut at: usize,
-        mark: &str,
-        range: &Range<usize>,
-        open: &mut [Open],
-    ) {
+        let mut at = self.tree.tokens.last().map_or(self.tree.mark, |last| last.end as usize);
         let before = self.solid_start(range);
         while let Some(found) = self.text.get(at..before).and_then(|gap| gap.find(mark)) {
             let start = at + found;
             at = start + mark.len();
-            let id = self.node((JOIN, 0), false, open);
+            let id = self.node((JOIN, 0), false, around.as_deref_mut());
             self.leaf(id, start..at, JOIN, Role::Join, false, false);
         }
     }
 
     /// Words that stand alone between the last token and a place are the next children of the innermost open
     /// node.
-    #[inline]
-    pub(super) fn put_words_back(&mut self, before: usize, open: &mut [Open]) {
-        if !self.unnamed.is_empty() && self.named != before {
-            let from = self.tree.tokens.last().map_or(self.tree.mark, |last| last.end as usize);
-            let gap = self.text.as_bytes().get(from..before).unwrap_or_default();
-            match gap.iter().all(|byte| *byte <= b' ') {
-                true => self.named = before,
-                false => self.put_back_words_between(from, before, open),
-            }
+    pub(super) fn put_words_back(&mut self, before: usize, around: Option<&mut Open>) {
+        if self.unnamed.is_empty() {
+            return;
+        }
+        let from = self.tree.tokens.last().map_or(self.tree.mark, |last| last.end as usize);
+        let gap = self.text.as_bytes().get(from..before).unwrap_or_default();
+        if gap.iter().any(|byte| *byte > b' ') {
+            self.put_back_words_between(from, before, around);
         }
     }
 
-    fn put_back_words_between(&mut self, from: usize, before: usize, open: &mut [Open]) {
+    fn put_back_words_between(
+        &mut self,
+        from: usize,
+        before: usize,
+        mut around: Option<&mut Open>,
+    ) {
         let Some(gap) = self.text.get(from..before) else { return };
         let mut at = from + gap.len() - gap.trim_start_matches(BLANKS).len();
         let (mut rest, mut words) = (gap.trim_matches(BLANKS), Vec::new());
@@ -134,7 +161,7 @@ impl Copying<'_> {
             at += word.len() + behind.len() - rest.len();
         }
         for word in words {
-            let id = self.node((WORD, 0), false, open);
+            let id = self.node((WORD, 0), false, around.as_deref_mut());
             self.leaf(id, word, WORD, Role::Plain, false, false);
         }
     }

@@ -179,11 +179,8 @@ pub(super) fn is_alone(kind: u16, text: &str) -> bool {
     Kind::of(kind) == Kind::Element && said(text) & VOID != 0
 }
 
-/// Whether all of a construct stays as it stands.
-pub(super) fn is_exact(kind: u16, text: &str) -> bool {
-    if Kind::of(kind) != Kind::Element {
-        return false;
-    }
+/// Whether all of an element stays as it stands.
+pub(super) fn is_exact(text: &str) -> bool {
     let name = name(text);
     said_by(name) & EXACT != 0 || (name.eq_ignore_ascii_case("iframe") && holds_some(text))
 }

@@ -45,7 +45,7 @@ pub(super) static LANGUAGE: Language = Language {
     line_comment: None,
     grammar: Grammar::new(|| tree_sitter_html::LANGUAGE.into(), &layout::KINDS, &COMMENTS)
         .opening(&[("<", ">")])
-        .with_exact(elements::is_exact)
+        .with_exact(layout::Kind::Element as u16, elements::is_exact)
         .with_alone(elements::is_alone)
         .seen_whole(templates::may_hold)
         .with_traits(elements::traits)
