@@ -129,6 +129,8 @@ fn css_tokens(parser: &mut cssparser::Parser, tokens: &mut Vec<String>, calculat
     let is_mark = |token: &str| {
         ["Comma", "Semicolon", "Colon", "{", "}", "Delim('>')", "Delim('~')", "Delim('!')"]
             .contains(&token)
+            // `[class *= "quay"]`
+            || token.ends_with("Match")
             || (token == "Delim('+')" && !calculates)
     };
     while let Ok(token) = parser.next_including_whitespace().cloned() {

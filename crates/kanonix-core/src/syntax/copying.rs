@@ -440,7 +440,10 @@ impl Copying<'_> {
         };
         let inner = tree.root_node().child(0).and_then(|statement| statement.child(0));
         if let Some(inner) = inner {
-            let (open, children) = (Open::new(node, false), Children::of(inner, inner.child_count()));
+            let (open, children) = (
+                Open::new(node, false),
+                Children::of(inner, inner.child_count()),
+            );
             let outside = std::mem::replace(&mut self.offset, range.start);
             self.readings += 1;
             self.walk(grammar, vec![Branch { open, children, folds: None }]);

@@ -133,7 +133,7 @@ pub struct Grammar {
     /// Whether all of a construct is one token, by its kind and its text.
     exact: Option<(u16, fn(&str) -> bool)>,
     /// Whether what a construct holds behind its first part stands beside it in truth.
-    alone: Option<fn(u16, &str) -> bool>,
+    alone: Option<(u16, fn(&str) -> bool)>,
     /// Whether something that the grammar asks for may be missing behind a text.
     may_lack: Option<fn(&str) -> bool>,
     /// How many constructs lack the end that they need.
@@ -328,15 +328,15 @@ impl Grammar {
         self.exact.is_some_and(|(exact, is_it)| exact == kind && is_it(&text[range.clone()]))
     }
 
-    /// The same, with constructs that end with their first part, although the grammar reads on:
-    /// what it reads inside them stands behind them.
-    pub const fn with_alone(mut self, alone: fn(u16, &str) -> bool) -> Grammar {
-        self.alone = Some(alone);
+    /// The same, with constructs of a kind that end with their first part, by their text, although the grammar
+    /// reads on: what it reads inside them stands behind them.
+    pub const fn with_alone(mut self, kind: u16, alone: fn(&str) -> bool) -> Grammar {
+        self.alone = Some((kind, alone));
         self
     }
 
-    /// Whether a construct ends with its first part, where any does.
-    pub(super) fn alone(&self) -> Option<fn(u16, &str) -> bool> {
+    /// The kind of which some end with their first part, and whether one does.
+    pub(super) fn alone(&self) -> Option<(u16, fn(&str) -> bool)> {
         self.alone
     }
 

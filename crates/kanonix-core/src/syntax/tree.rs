@@ -138,8 +138,8 @@ impl Tree {
     /// Copies what the parser found; with a window, what is far from these bytes is folded.
     pub fn copy(grammar: &Grammar, parsed: &Parsed, text: &str, window: Option<&Window>) -> Tree {
         let mut tree = copied(grammar, parsed, text, window);
-        if let Some(alone) = grammar.alone() {
-            tree.lift(alone, text);
+        if let Some((kind, alone)) = grammar.alone() {
+            tree.lift(kind, alone, text);
         }
         if let Some(rules) = grammar.regrouping() {
             tree.regroup(rules, text);
@@ -229,13 +229,15 @@ impl Tree {
 
     /// Moves what stands behind the first part of a construct out of it, where that ends with this
     /// part.
-    fn lift(&mut self, alone: fn(u16, &str) -> bool, text: &str) {
+    fn lift(&mut self, kind: u16, alone: fn(&str) -> bool, text: &str) {
         for id in 1..self.nodes.len() {
+            if self.nodes[id].kind != kind {
+                continue;
+            }
             let own = self.nodes[id];
             let Some(token) = self.tokens.get(own.first as usize) else { continue };
             let first = self.children(id as NodeId).next();
-            let Some(first) = first.filter(|_| alone(own.kind, &text[token.start as usize..]))
-            else {
+            let Some(first) = first.filter(|_| alone(&text[token.start as usize..])) else {
                 continue;
             };
             let Some(behind) = self.nodes[first as usize].next.take() else { continue };

@@ -67,6 +67,9 @@ fn is_word(byte: u8) -> bool {
 /// So many bytes may a selector count elements in.
 const LONGEST: usize = 1_000;
 
+/// So many digits has a colour.
+const MOST_HEX: usize = 8;
+
 /// So many digits has a letter's number.
 const MOST_DIGITS: usize = 6;
 
@@ -311,7 +314,7 @@ impl Masking {
             }
             (_, Some(colon)) => {
                 for at in start..colon {
-                    if matches!(self.bytes[at], b'$' | b'@' | b'.') {
+                    if matches!(self.bytes[at], b'$' | b'@' | b'.' | b'\\') {
                         self.bytes[at] = LETTER;
                     }
                 }
@@ -332,6 +335,11 @@ impl Masking {
         if self.byte(start) == b'*' && self.is_name(start + 1..colon) {
             self.bytes[start] = LETTER;
         }
+        // `wid\th`, for browsers that read a letter there
+        self.bytes[start..colon]
+            .iter_mut()
+            .filter(|byte| **byte == b'\\')
+            .for_each(|b| *b = LETTER);
         let value = self.trimmed(colon + 1..end);
         let first = self.bytes[value.clone()].get(..PROGRAM.len());
         if first.is_some_and(|word| word.eq_ignore_ascii_case(PROGRAM)) {
@@ -350,6 +358,7 @@ impl Masking {
                 // The name of a colour, as desktops have it: `@tide_color`
                 b'@' if self.byte(at + 1).is_ascii_alphabetic() => self.bytes[at] = LETTER,
                 b',' => self.empty_fallback(at),
+                b'\\' => self.mark(value.start, at),
                 // `alpha(opacity = 70)`, `if(style(--tide: high): 2em; else: 1em)`
                 b'(' if at >= plain => {
                     let end = self.pair(at, b'(', b')').unwrap_or(value.end).min(value.end);
@@ -361,6 +370,25 @@ impl Masking {
                 _ => {}
             }
             at += 1;
+        }
+    }
+
+    /// `#000\9`, `2px\0/`: a mark that only one old browser passes over is a part of what it stands behind.
+    fn mark(&mut self, start: usize, at: usize) {
+        let end = at + 1 + usize::from(self.byte(at + 1).is_ascii_digit());
+        let end = end + usize::from(self.byte(end) == b'/');
+        let before = &self.bytes[start..at];
+        let digits = before.iter().rev().take_while(|byte| byte.is_ascii_hexdigit()).count();
+        if end == at + 1 {
+            return;
+        }
+        if before[..before.len() - digits].ends_with(b"#") {
+            match digits + end - at <= MOST_HEX {
+                true => self.bytes[at..end].fill(b'0'),
+                false => self.bytes[at - digits - 1..end].fill(LETTER),
+            }
+        } else if self.byte(end - 1) == b'/' {
+            self.bytes[end - 1] = LETTER;
         }
     }
 
@@ -537,6 +565,8 @@ impl Masking {
                 b'.' if next.is_ascii_digit() => self.bytes[at] = b'0',
                 b'\\' => self.escape(at),
                 b']' => self.flag(head.start..at),
+                // `[class *= "ebb"]`, which behind a blank could be any element
+                b'*' if next == b'=' => self.bytes[at] = b'^',
                 b'&' if self.goes_on(head.start..at) => self.bytes[at] = LETTER,
                 _ if is_plain => {}
                 b'&' if is_word(next) || next == b'&' => self.bytes[at] = LETTER,
@@ -670,6 +700,7 @@ impl Masking {
                     self.bytes[at] = LETTER;
                 }
                 b',' => self.empty_fallback(at),
+                b'\\' => self.mark(range.start, at),
                 b'.' if self.starts_with(at, b"...") => self.hide(at..(at + 3).min(range.end)),
                 b'(' => {
                     let end = self.pair(at, b'(', b')').unwrap_or(range.end).min(range.end);

@@ -174,9 +174,9 @@ fn is_text(tree: &Tree, text: &str, node: &Node) -> bool {
     }
 }
 
-/// Whether a construct is an element that holds nothing.
-pub(super) fn is_alone(kind: u16, text: &str) -> bool {
-    Kind::of(kind) == Kind::Element && said(text) & VOID != 0
+/// Whether an element holds nothing.
+pub(super) fn is_alone(text: &str) -> bool {
+    said(text) & VOID != 0
 }
 
 /// Whether all of an element stays as it stands.
@@ -259,12 +259,22 @@ pub(super) fn leaves_open(tree: &Tree, text: &str, node: NodeId) -> bool {
 /// The name that a tag begins with.
 pub(super) fn name(tag: &str) -> &str {
     let is_mark = |byte: &u8| matches!(byte, b'<' | b'/');
-    let is_part = |byte: &u8| byte.is_ascii_alphanumeric() || matches!(byte, b'-' | b':');
     let bytes = tag.as_bytes();
     let start = bytes.iter().take_while(|byte| is_mark(byte)).count();
-    let length = bytes[start..].iter().take_while(|byte| is_part(byte)).count();
+    let length = bytes[start..].iter().take_while(|byte| IN_NAMES[**byte as usize]).count();
     &tag[start..start + length]
 }
+
+/// Which bytes are parts of a name: asked of every tag.
+const IN_NAMES: [bool; 256] = {
+    let mut parts = [false; 256];
+    let mut byte = 0u8;
+    while byte < 0x80 {
+        parts[byte as usize] = byte.is_ascii_alphanumeric() || matches!(byte, b'-' | b':');
+        byte += 1;
+    }
+    parts
+};
 
 /// Whether a tag is one of an element that begins and ends lines of its own.
 pub(super) fn is_block(tag: &str) -> bool {
@@ -278,8 +288,8 @@ fn has(tree: &Tree, node: NodeId, traits: u16) -> bool {
 
 /// Whether a node is an element of any kind.
 pub(super) fn is_element(tree: &Tree, node: NodeId) -> bool {
-    let kind = Kind::of(tree.nodes[node as usize].kind);
-    matches!(kind, Kind::Element | Kind::ScriptElement | Kind::StyleElement)
+    let kind = tree.nodes[node as usize].kind;
+    [Kind::Element, Kind::ScriptElement, Kind::StyleElement].iter().any(|own| *own as u16 == kind)
 }
 
 /// Whether nothing stands in an element but other elements, so that white space between these is

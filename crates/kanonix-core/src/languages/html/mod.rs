@@ -46,7 +46,7 @@ pub(super) static LANGUAGE: Language = Language {
     grammar: Grammar::new(|| tree_sitter_html::LANGUAGE.into(), &layout::KINDS, &COMMENTS)
         .opening(&[("<", ">")])
         .with_exact(layout::Kind::Element as u16, elements::is_exact)
-        .with_alone(elements::is_alone)
+        .with_alone(layout::Kind::Element as u16, elements::is_alone)
         .seen_whole(templates::may_hold)
         .with_traits(elements::traits)
         .with_unfinished(elements::unfinished)

@@ -22,14 +22,14 @@ pub(super) fn shows(tree: &Tree, text: &str) -> Vec<bool> {
         }
         let (first, last) = (node.first as usize, node.end as usize - 1);
         let is_flow = |node: NodeId| node == 0 || elements::is_element(tree, node);
-        let kind = Kind::of(node.kind);
-        if id > 0 && is_flow(node.parent) && kind != Kind::StartTag && !node.fault {
+        let is = |kind: Kind| node.kind == kind as u16;
+        if id > 0 && !is(Kind::StartTag) && !node.fault && is_flow(node.parent) {
             begins[first] = true;
-            if kind == Kind::Text {
+            if is(Kind::Text) {
                 begins[first..=last].fill(true);
             }
         }
-        if id > 0 && !elements::is_element(tree, id) && kind != Kind::Doctype {
+        if id > 0 && !elements::is_element(tree, id) && !is(Kind::Doctype) {
             continue;
         }
         let display = elements::display(tree, id);

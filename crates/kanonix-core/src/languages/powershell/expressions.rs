@@ -26,6 +26,12 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
         Kind::Redirection | Kind::RedirectedFileName => {
             parts.iter().skip(1).for_each(|part| p.keep_gap(p.first(*part)));
         }
+        // Nothing is assigned to a number: without blanks it may be the name of a command.
+        Kind::AssignmentExpression
+            if p.token_text(p.first(node)).starts_with(|c: char| c.is_ascii_digit()) =>
+        {
+            p.fix(node);
+        }
         Kind::AssignmentExpression => {
             if let [_, sign, value] = parts {
                 assigned(p, p.first(*sign), *value);
@@ -212,6 +218,18 @@ fn command_around(p: &Planner, node: NodeId) -> Option<NodeId> {
     None
 }
 
+/// The first token of a command, where somebody has an argument of it end as far in as the command's own line,
+/// whichever line the argument begins on: its lines count from there.
+pub(super) fn command_below(p: &Planner, opener: NodeId, closer: NodeId) -> Option<TokenId> {
+    let command = p.first(command_around(p, p.parent(opener))?);
+    let (brace, end) = (p.first(opener), p.first(closer));
+    let is_below = p.choices.remembers
+        && p.broken_before(end)
+        && p.line_columns(end) == p.line_columns(command)
+        && p.line_columns(brace) != p.line_columns(command);
+    is_below.then_some(command)
+}
+
 /// Whether something is an argument of a command.
 fn is_argument(p: &Planner, node: NodeId) -> bool {
     command_around(p, node).is_some()
@@ -293,7 +311,8 @@ fn lines_between(p: &mut Planner, (opener, closer): (NodeId, NodeId), own: &[Nod
     let mut all = vec![opener];
     all.extend(lines);
     all.push(closer);
-    p.block(&all, p.first(opener), |p, inner, group| {
+    let stem = command_below(p, opener, closer).unwrap_or(p.first(opener));
+    p.block(&all, stem, |p, inner, group| {
         p.group_mut(group).bracketed = true;
         p.statements(inner, group, 1, |_, _| Sort::Other);
     });

@@ -20,6 +20,8 @@ pub(super) fn masked(text: &str) -> Option<String> {
     hide_choices(&mut shown);
     hide_calls_of_bases(&mut shown);
     hide_labels(&mut shown);
+    hide_scopes(&mut shown);
+    hide_line_ends(&mut shown);
     hide_units(&mut shown);
     String::from_utf8(shown).ok().filter(|shown| shown != text)
 }
@@ -124,9 +126,13 @@ fn begins_command(shown: &[u8], mark: usize) -> bool {
 fn path(shown: &mut [u8], mark: usize) -> Option<Range<usize>> {
     let (least, most) = (mark.saturating_sub(LONGEST), (mark + LONGEST).min(shown.len()));
     let end = path_end(&shown[..most], mark);
-    // Nothing is divided by a name.
+    // Nothing is divided by a name; nor is anything behind the name of a command.
     let begins_name = |byte: &u8| byte.is_ascii_alphabetic() || *byte == b'*';
-    let is_path = shown[mark] == b'\\' || shown.get(mark + 1).is_some_and(begins_name);
+    let goes_on = |byte: &u8| *byte == b'$' || byte.is_ascii_digit();
+    let next = shown.get(mark + 1);
+    let is_path = shown[mark] == b'\\'
+        || next.is_some_and(begins_name)
+        || (next.is_some_and(goes_on) && is_argument(shown, mark));
     if !is_path {
         return None;
     }
@@ -153,6 +159,21 @@ fn path(shown: &mut [u8], mark: usize) -> Option<Range<usize>> {
     let is_hidden = before.last().is_some_and(|last| is_word(*last))
         && (before[0] == b'$' || before.windows(2).any(|two| two == b":$") || is_module());
     is_hidden.then_some(mark..end)
+}
+
+/// Whether a place is in an argument of a command that its line begins with: `Copy-Item $quay/$gauge ebb`.
+fn is_argument(shown: &[u8], at: usize) -> bool {
+    let least = at.saturating_sub(LONGEST);
+    // `${quay}/32`
+    let is_braced = shown[..at].ends_with(b"}");
+    let braces = is_braced.then(|| shown[least..at].iter().rposition(|byte| *byte == b'{'));
+    let at = braces.flatten().map_or(at, |brace| least + brace);
+    let start = shown[least..at].iter().rposition(|byte| b"\n(){};=|\"'".contains(byte));
+    let line = shown[start.map_or(least, |start| least + start + 1)..at].trim_ascii_start();
+    let command = line.split(|byte| *byte == b' ').next().unwrap_or_default();
+    let mut words = command.split(|byte| *byte == b'-');
+    let is_word = |word: &[u8]| !word.is_empty() && word.iter().all(u8::is_ascii_alphabetic);
+    words.next().is_some_and(is_word) && words.next().is_some_and(is_word) && words.next().is_none()
 }
 
 /// Where a path ends that goes on at a mark; what it asks for (`\$(Get-Name $_)`) is a part of it.
@@ -198,7 +219,8 @@ fn assembly(shown: &[u8], mark: usize) -> Option<Range<usize>> {
     is_type.then_some(mark..end)
 }
 
-/// `"#text"` behind a point, or a word of the language. Another quote behind one may end a text.
+/// `"#text"` behind a point, or a word of the language; a block on the line of what it is given to
+/// (`.Where{ $_ -gt 2 }`). Another quote behind a point may end a text.
 fn member(shown: &[u8], mark: usize) -> Option<Range<usize>> {
     let before = *shown[..mark].last()?;
     if !is_word(before) && !b")]".contains(&before) {
@@ -206,9 +228,15 @@ fn member(shown: &[u8], mark: usize) -> Option<Range<usize>> {
     }
     let rest = &shown[mark + 1..];
     let length = rest.iter().take_while(|byte| is_word(**byte)).count();
+    let takes_block = rest.get(length) == Some(&b'{');
+    if takes_block && length > 0 && !rest[..length].eq_ignore_ascii_case(b"foreach") {
+        let open = mark + 1 + length;
+        return block_end(&shown[..shown.len().min(open + LONGEST)], open).map(|end| open..end);
+    }
     // `.foreach{ … }` is read.
-    let is_read = rest.get(length) == Some(&b'{');
-    if !is_read && WORDS.iter().any(|word| word.as_bytes().eq_ignore_ascii_case(&rest[..length])) {
+    if !takes_block
+        && WORDS.iter().any(|word| word.as_bytes().eq_ignore_ascii_case(&rest[..length]))
+    {
         return Some(mark + 1..mark + 1 + length);
     }
     let quote = *rest.first().filter(|byte| matches!(byte, b'"' | b'\''))?;
@@ -216,6 +244,20 @@ fn member(shown: &[u8], mark: usize) -> Option<Range<usize>> {
     let length = inside.iter().position(|byte| *byte == quote || b"\n$`".contains(byte))?;
     let is_member = inside.starts_with(b"#") && inside[length] == quote;
     is_member.then_some(mark + 1..mark + length + 3)
+}
+
+/// Where a block ends on its line.
+fn block_end(shown: &[u8], open: usize) -> Option<usize> {
+    let mut depth = 0usize;
+    let closes = |byte: &u8| {
+        depth = depth + usize::from(*byte == b'{') - usize::from(*byte == b'}');
+        depth == 0 || *byte == b'\n'
+    };
+    let end = open + shown[open..].iter().position(closes)? + 1;
+    let inside = &shown[open..end];
+    // A quote in it that is not closed may end a text around it.
+    let is_whole = |quote: u8| inside.iter().filter(|byte| **byte == quote).count() % 2 == 0;
+    (inside.ends_with(b"}") && is_whole(b'\'') && is_whole(b'"')).then_some(end)
 }
 
 /// Words of the language that members are named after.
@@ -477,6 +519,42 @@ fn hide_labels(shown: &mut [u8]) {
             if is_alone && begins && ends && length > 1 {
                 shown[label] = b':';
             }
+        }
+    }
+}
+
+/// The end of a line before `else` and its like, with which the grammar ends a statement that is a value:
+/// blanks stand there.
+fn hide_line_ends(shown: &mut [u8]) {
+    let places: Vec<usize> = memchr::memchr_iter(b'}', shown).collect();
+    for brace in places {
+        let behind = &shown[brace + 1..];
+        let blanks = behind.iter().take_while(|byte| byte.is_ascii_whitespace()).count();
+        let word = behind[blanks..].iter().take_while(|byte| is_word(**byte)).count();
+        let word = &behind[blanks..blanks + word];
+        let goes_on = GOES_ON.iter().any(|own| own.as_bytes().eq_ignore_ascii_case(word));
+        let start = memchr::memrchr(b'\n', &shown[..brace]).map_or(0, |end| end + 1);
+        // A comment ends with its line.
+        if goes_on && !shown[start..brace].contains(&b'#') {
+            let gap = &mut shown[brace + 1..brace + 1 + blanks];
+            gap.iter_mut().filter(|byte| b"\r\n".contains(byte)).for_each(|byte| *byte = b' ');
+        }
+    }
+}
+
+/// What goes on with a statement behind a block.
+const GOES_ON: &[&str] = &["else", "elseif", "catch", "finally"];
+
+/// `$using:env:QUAY`: a name with two scopes before it, of which the grammar reads one.
+fn hide_scopes(shown: &mut [u8]) {
+    let places: Vec<usize> = memchr::memmem::find_iter(shown, b"$using:").collect();
+    for place in places {
+        let name = place + b"$using:".len();
+        let length = shown[name..].iter().take_while(|byte| is_word(**byte)).count();
+        let behind = &shown[name + length..];
+        if length > 0 && behind.starts_with(b":") && behind.get(1).is_some_and(|own| is_word(*own))
+        {
+            shown[name + length] = LETTER;
         }
     }
 }

@@ -1,5 +1,6 @@
 //! Statements, blocks and declarations, in the grammar's order.
 
+use super::expressions::command_below;
 use super::kinds::Kind;
 use crate::layout::plan::{Around, Column, GroupId, Shape, When};
 use crate::layout::planner::Planner;
@@ -229,7 +230,10 @@ pub(super) fn braced(
     let is_flat = !p.broken_between(brace, end);
     let own = lines(p, &own, is_flat);
     p.line_ends_before(end, When::Always);
-    p.word_block(header, &own, *closer, sort);
+    let group = p.word_block(header, &own, *closer, sort);
+    if let Some(command) = command_below(p, *opener, *closer) {
+        p.stem(group, command);
+    }
 }
 
 /// `(ebb)` behind a word.
@@ -276,14 +280,14 @@ fn clauses(p: &Planner, parts: &[NodeId]) -> Vec<NodeId> {
 
 /// What goes on with a statement behind one of its blocks.
 fn go_on(p: &mut Planner, node: NodeId, clauses: &[NodeId]) {
-    // What is a value ends with its line, as far as the grammar knows.
+    // A value on one line stays there.
     let is_value = matches!(
         Kind::at(p, p.parent(node)),
         Kind::AssignmentExpression | Kind::HashEntry
     );
     for clause in clauses {
         let word = p.first(*clause);
-        match is_value && !p.broken_before(word) {
+        match is_value && !p.is_spread(node) {
             true => p.behind(word, Setting::ElseLine),
             false => p.goes_on(word, p.first(node), true),
         }

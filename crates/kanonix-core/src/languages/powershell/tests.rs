@@ -724,3 +724,80 @@ try {
     let inner = caught.replace("string,[int]", "string, [int]");
     assert_eq!(lay("powershell", &inner), text);
 }
+
+/// A block that is given to a member, a path with a variable in an argument, a name with two scopes.
+#[test]
+fn what_stands_in_arguments_is_read() {
+    let script = "\
+if ($line[0..$cursor].Where{$_ -eq $quote}.Count % 2 -eq 1) { 1 }
+$low = $gauges.Where{ $_.Level -lt 2 }.Count
+Move-Item $Path/$name/* $Path
+New-NetRoute -Prefix ${Quay}/32 | Out-Null
+Invoke-Command -ScriptBlock { $using:env:QUAY }
+$mean = $sum / $count
+Write-Output ($sum / $count)
+";
+    assert!(faults("powershell", script).is_empty());
+    assert_eq!(lay("powershell", script), script);
+    assert_eq!(lay("powershell", "$mean = $sum/$count\n"), "$mean = $sum / $count\n");
+    assert_eq!(lay("powershell", "Write-Output ($a/$b)\n"), "Write-Output ($a / $b)\n");
+}
+
+/// The grammar ends a statement that is a value with the line of its first block.
+#[test]
+fn a_statement_that_is_a_value_goes_on_below() {
+    insta::assert_snapshot!(lay("powershell", "\
+$tide = if ($low)
+{
+    'ebb'
+}
+elseif ($high)
+{
+    'flood'
+}
+else
+{
+    'slack'
+}
+$level = try { 1 }
+catch { 2 }
+"), @"
+    $tide = if ($low) {
+        'ebb'
+    } elseif ($high) {
+        'flood'
+    } else {
+        'slack'
+    }
+    $level = try { 1 } catch { 2 }
+    ");
+    // A comment ends with its line.
+    let script = "if ($low) { 1 } # }\nelse { 2 }\n";
+    assert_eq!(lay("powershell", script), script);
+}
+
+#[test]
+fn the_lines_of_an_argument_may_count_from_its_command() {
+    let script = "\
+Set-KeyHandler -Key Up `
+               -Description \"flood\" `
+               -ScriptBlock {
+    param($key)
+    $level = $level + 1
+}
+
+Set-KeyHandler -Key Down `
+               -ScriptBlock {
+                   $level = $level - 1
+               }
+
+Set-Gauge -Name quay `
+          -Options @{
+    Low  = 1
+    High = 5
+}
+";
+    assert_eq!(lay("powershell", script), script);
+    let deep = script.replace("    param($key)\n", "      param( $key )\n");
+    assert_eq!(lay("powershell", &deep), script);
+}

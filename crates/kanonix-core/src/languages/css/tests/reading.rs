@@ -323,3 +323,23 @@ fn a_brace_right_behind_a_semicolon_stays_there() {
     assert_eq!(laid, wanted);
     assert_eq!(lay_with("css", &style, wanted), wanted);
 }
+
+#[test]
+fn what_only_old_browsers_read_is_a_part_of_what_it_stands_behind() {
+    let sheet = "\
+.quay [class*=\"buoy\"],
+.ebb[data-tide*=\"low\"] {
+  border-color: #000\\9;
+  color: #AABBCC\\0/;
+  wid\\th: 6px;
+  margin: 2px\\9;
+  width: 100px\\0/;
+}
+";
+    for language in ["css", "scss", "less"] {
+        assert!(faults(language, sheet).is_empty(), "{language}");
+        assert_eq!(lay(language, sheet), sheet, "{language}");
+        let spread = sheet.replace("[class*=", "[ class *= ").replace(": #000", ":#000");
+        assert_eq!(lay(language, &spread), sheet, "{language}");
+    }
+}
