@@ -73,7 +73,13 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
         }
         Kind::ExpressionWithUnaryOperator => {
             if let [operator, operand] = parts {
-                let is_word = p.token_text(p.first(*operator)).len() > 1;
+                let sign = p.token_text(p.first(*operator));
+                if sign == "," {
+                    // People write `,$level` and `, $level`.
+                    p.keep_gap(p.first(*operand));
+                    return true;
+                }
+                let is_word = sign.len() > 1;
                 let gap = p.unfused(p.first(*operand), u8::from(is_word));
                 p.word(p.first(*operand), gap);
             }

@@ -12,6 +12,7 @@ pub(super) fn masked(text: &str) -> Option<String> {
     let mut shown = text.as_bytes().to_vec();
     hide_imports(text, &mut shown);
     hide_attributes(text, &mut shown);
+    hide_answers(&mut shown);
     hide_words(&mut shown);
     hide_types(&mut shown);
     hide_listed_types(&mut shown);
@@ -72,6 +73,29 @@ fn hide_attributes(text: &str, shown: &mut [u8]) {
             above.iter().for_each(|start| shown[*start] = b'#');
         }
         above.clear();
+    }
+}
+
+/// What a case of a `switch` is in double quotes, of which the grammar reads a word: `"low tide" { … }`.
+fn hide_answers(shown: &mut [u8]) {
+    let places: Vec<usize> = memchr::memchr_iter(b'"', shown).collect();
+    let mut read = 0;
+    for open in places {
+        let line = shown[..open].iter().rposition(|byte| !b" \t".contains(byte));
+        if open < read || line.is_some_and(|at| !b"\n{};".contains(&shown[at])) {
+            continue;
+        }
+        let mut at = open + 1;
+        while at < shown.len() && !b"\"\n".contains(&shown[at]) {
+            at += if shown[at] == b'`' { 2 } else { 1 };
+        }
+        read = at;
+        let is_case = shown.get(at) == Some(&b'"')
+            && shown[at + 1..].trim_ascii_start().first() == Some(&b'{');
+        if is_case {
+            let ends = |byte: &&mut u8| byte.is_ascii_whitespace() || b"(){};&".contains(byte);
+            shown[open..at].iter_mut().filter(ends).for_each(|byte| *byte = LETTER);
+        }
     }
 }
 
@@ -173,7 +197,12 @@ fn is_argument(shown: &[u8], at: usize) -> bool {
     let command = line.split(|byte| *byte == b' ').next().unwrap_or_default();
     let mut words = command.split(|byte| *byte == b'-');
     let is_word = |word: &[u8]| !word.is_empty() && word.iter().all(u8::is_ascii_alphabetic);
-    words.next().is_some_and(is_word) && words.next().is_some_and(is_word) && words.next().is_none()
+    // A line may go on with a parameter; operators have small letters.
+    let leads = |word: &[u8]| is_word(word) || word.is_empty() && command[1].is_ascii_uppercase();
+    command.len() > 1
+        && words.next().is_some_and(leads)
+        && words.next().is_some_and(is_word)
+        && words.next().is_none()
 }
 
 /// Where a path ends that goes on at a mark; what it asks for (`\$(Get-Name $_)`) is a part of it.
@@ -201,22 +230,33 @@ fn path_end(shown: &[u8], mark: usize) -> usize {
     shown.len()
 }
 
-/// `, Tide.Gauges` in `[Tide.Gauges.Buoy, Tide.Gauges]`: where a type is from.
+/// `, Tide.Gauges` in `[Tide.Gauges.Buoy, Tide.Gauges]`: where a type is from, and of which version.
 fn assembly(shown: &[u8], mark: usize) -> Option<Range<usize>> {
     let is_name = |byte: &u8| is_word(*byte) || *byte == b'.';
     let start = shown[..mark].iter().rposition(|byte| !is_name(byte))?;
-    let behind = &shown[mark + 1..];
-    let blanks = behind.iter().take_while(|byte| **byte == b' ').count();
-    let length = behind[blanks..].iter().take_while(|byte| is_name(byte)).count();
-    let end = mark + 1 + blanks + length;
     let before = start.checked_sub(1).map(|at| shown[at]);
     let is_type = shown[start] == b'['
-        && shown.get(end) == Some(&b']')
         && before.is_none_or(|before| !is_word(before) && !b")]$".contains(&before))
         && shown[start + 1..mark].contains(&b'.')
-        && shown[start + 1].is_ascii_alphabetic()
-        && length > 0;
-    is_type.then_some(mark..end)
+        && shown[start + 1].is_ascii_alphabetic();
+    if !is_type {
+        return None;
+    }
+    let blanks = |at: usize| at + shown[at..].iter().take_while(|byte| **byte == b' ').count();
+    let name = |at: usize| at + shown[at..].iter().take_while(|byte| is_name(byte)).count();
+    let mut at = mark;
+    while shown.get(at) == Some(&b',') {
+        let own = blanks(at + 1);
+        at = name(own);
+        if at == own {
+            return None;
+        }
+        let sign = blanks(at);
+        if shown.get(sign) == Some(&b'=') {
+            at = name(blanks(sign + 1));
+        }
+    }
+    (shown.get(at) == Some(&b']')).then_some(mark..at)
 }
 
 /// `"#text"` behind a point, or a word of the language; a block on the line of what it is given to

@@ -189,7 +189,7 @@ $a.foreach{ $_ }
     $a -eq 1 -band 3
     '{0} {1}' -f $a, $b
     $a = 1, 2, 3
-    $a = ,1
+    $a = , 1
     [int] $b
     [int]$b = [string]($c)
     $a.b.c(1, 2).d
@@ -733,6 +733,8 @@ if ($line[0..$cursor].Where{$_ -eq $quote}.Count % 2 -eq 1) { 1 }
 $low = $gauges.Where{ $_.Level -lt 2 }.Count
 Move-Item $Path/$name/* $Path
 New-NetRoute -Prefix ${Quay}/32 | Out-Null
+New-NetRoute `
+    -Prefix ${Quay}/32
 Invoke-Command -ScriptBlock { $using:env:QUAY }
 $mean = $sum / $count
 Write-Output ($sum / $count)
@@ -800,4 +802,27 @@ Set-Gauge -Name quay `
     assert_eq!(lay("powershell", script), script);
     let deep = script.replace("    param($key)\n", "      param( $key )\n");
     assert_eq!(lay("powershell", &deep), script);
+}
+
+#[test]
+fn what_a_case_is_in_double_quotes_is_read() {
+    let script = "\
+switch -Regex ($tide) {
+    \"low tide\" { 'ebb' }
+    \"^\\[(.+)\\]\" {
+        $tide = $matches[1]
+    }
+    \"a `\"high`\" one; {2}\" { 'flood' }
+}
+$null = [Tide.Gauges.Buoy, Tide.Gauges, ContentType = WindowsRuntime]
+[Tide.Gauges, Tide, Version=4.0.0.0, Culture=neutral, PublicKeyToken=b77a5c561934e089]::new()
+";
+    assert!(faults("powershell", script).is_empty());
+    assert_eq!(lay("powershell", script), script);
+}
+
+#[test]
+fn the_comma_of_one_element_stands_as_somebody_put_it() {
+    let script = "return ,$gauges\n$all = @(, @('low', 'high'))\n$one = @(,$quay)\n";
+    assert_eq!(lay("powershell", script), script);
 }
