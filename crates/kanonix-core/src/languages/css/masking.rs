@@ -6,7 +6,7 @@
 //! Each such stretch is a word to it: it is shown a sheet of the same length in which that is made of
 //! letters. What stands in a stretch stays as it is.
 
-use crate::languages::masking::LETTER;
+use crate::languages::masking::{FIGURE, LETTER};
 use std::ops::Range;
 
 /// A dialect.
@@ -469,7 +469,15 @@ impl Masking {
     /// What the grammar does not read of what some rules ask for.
     fn query(&mut self, name: Range<usize>, prelude: Range<usize>) {
         match &self.bytes[name] {
-            b"media" => self.ranges(prelude),
+            b"media" => {
+                // `(min-width: 0\0)`, which one old browser asks for
+                for at in prelude.clone() {
+                    if self.bytes[at] == b'\\' && self.byte(at + 1).is_ascii_digit() {
+                        self.bytes[at] = FIGURE;
+                    }
+                }
+                self.ranges(prelude);
+            }
             b"container" => self.container(prelude),
             b"import" => self.conditions(prelude),
             // `@page :first`
@@ -518,7 +526,10 @@ impl Masking {
         let asked = &self.bytes[prelude.clone()];
         let is_named = !asked.starts_with(b"(") && !asked.starts_with(b"not ");
         let asks_style = memchr::memmem::find(asked, b"style(").is_some();
-        match is_named || asks_style {
+        // `(width > #{$quay})`
+        let is_made = self.dialect != Dialect::Plain
+            && asked.windows(4).any(|four| four == [LETTER; 4]);
+        match is_named || asks_style || is_made {
             true => self.hide(prelude),
             false => self.ranges(prelude),
         }
@@ -569,6 +580,8 @@ impl Masking {
                 b'*' if next == b'=' => self.bytes[at] = b'^',
                 b'&' if self.goes_on(head.start..at) => self.bytes[at] = LETTER,
                 _ if is_plain => {}
+                // `:not(.quay)#{$ebb}`: an interpolation
+                LETTER if matches!(before, b')' | b']') => self.bytes[at] = b'.',
                 b'&' if is_word(next) || next == b'&' => self.bytes[at] = LETTER,
                 b'~' if matches!(next, b'"' | b'\'') => {
                     let end = self.closed(at + 1).unwrap_or(head.end).min(head.end);
@@ -637,6 +650,11 @@ impl Masking {
         }
         let of = memchr::memmem::find(&self.bytes[inside.clone()], b" of ");
         let of = of.map_or(inside.end, |of| inside.start + of);
+        let counted = &self.bytes[inside.start..of];
+        if self.dialect != Dialect::Plain && counted.contains(&LETTER) {
+            // `#{$quay}n + 1`
+            return self.bytes[inside.start..of].fill(FIGURE);
+        }
         for sign in inside.start..of {
             match self.bytes[sign] {
                 b'-' if sign > inside.start => self.bytes[sign] = b'+',
@@ -696,7 +714,7 @@ impl Masking {
                 b'%' if before.is_ascii_whitespace() && next.is_ascii_whitespace() => {
                     self.bytes[at] = b'*';
                 }
-                b'.' if before.is_ascii_alphabetic() && next.is_ascii_alphabetic() => {
+                b'.' if before.is_ascii_alphanumeric() && next.is_ascii_alphabetic() => {
                     self.bytes[at] = LETTER;
                 }
                 b',' => self.empty_fallback(at),
@@ -723,6 +741,11 @@ impl Masking {
         let before = if group.start > 0 { self.bytes[group.start - 1] } else { 0 };
         let is_call = is_word(before) && before != b'-';
         if before == b'-' || (!is_call && self.trimmed(group.start + 1..group.end - 1).is_empty()) {
+            return true;
+        }
+        let inside = &self.bytes[self.trimmed(group.start + 1..group.end - 1)];
+        let is_list = inside.iter().all(|byte| is_word(*byte) || b" %.\n".contains(byte));
+        if !is_call && is_list && inside.contains(&b' ') {
             return true;
         }
         let (mut depth, mut quote, mut last) = (0usize, None, 0);

@@ -65,7 +65,8 @@ fn begins_signature(text: &str) -> bool {
     }
     let mut depth = 0usize;
     let mut before = b' ';
-    for (at, byte) in text.bytes().enumerate().take(LONGEST) {
+    let solid = text.bytes().enumerate().filter(|(_, byte)| !byte.is_ascii_whitespace());
+    for (at, byte) in solid.take(LONGEST) {
         match byte {
             b'<' => depth += 1,
             b'>' if before != b'=' => depth -= 1,
@@ -101,23 +102,22 @@ fn member_end(text: &str) -> Option<usize> {
     }
 }
 
-/// As [`names`]; and the marks of a parameter's variance are part of its name (`in out Tide`), and a module
-/// that a type is taken from is a name: `typeof import("./tide")`.
+/// As [`names`]; and the marks of a parameter's variance are part of its name (`in out Tide`), as what a
+/// parameter is named like a type is (`(any) => void`), and a module that a type is taken from is a name:
+/// `typeof import("./tide")`. A quote that is escaped in a template's type is a letter of it.
 fn types(text: &str) -> Option<String> {
-    let mut hidden: Vec<Range<usize>> = Vec::new();
-    for mark in ["in ", "out "] {
-        let both = hidden.clone();
-        for at in memmem::find_iter(text.as_bytes(), mark) {
-            let before = text[..at].trim_end().as_bytes().last();
-            let stands = before.is_some_and(|byte| b"<,".contains(byte))
-                || both.binary_search_by_key(&at, |own| own.end).is_ok();
-            let is_name = text[at + mark.len()..].starts_with(|c: char| c.is_ascii_uppercase());
-            let is_both = mark == "in " && text[at + mark.len()..].starts_with("out ");
-            if stands && (is_name || is_both) && is_parameter(text, at) {
-                hidden.push(at..at + mark.len());
-            }
-        }
-    }
+    let mut hidden = variances(text);
+    let quotes = memmem::find_iter(text.as_bytes(), "\\`").filter(|at| {
+        let before = text.as_bytes()[..*at].iter().rev().take_while(|byte| **byte == b'\\');
+        before.count() % 2 == 0
+    });
+    hidden.extend(quotes.map(|at| at..at + 2));
+    hidden.extend(TYPES.iter().flat_map(|name| {
+        words(text, name).filter(|word| {
+            let behind = text[word.end..].trim_start().strip_prefix(')').unwrap_or_default();
+            text[..word.start].trim_end().ends_with('(') && behind.trim_start().starts_with("=>")
+        })
+    }));
     hidden.extend(words(text, "typeof").filter_map(|word| {
         let rest = &text[word.end..];
         let name = rest.strip_prefix(" import(").filter(|rest| rest.starts_with(['\'', '"']))?;
@@ -148,15 +148,80 @@ fn declares(rest: &str) -> bool {
     is_name && !is_operator && name.len() < rest.len()
 }
 
-/// Whether a list of types around a place belongs to a declaration: `interface Gauge<`.
-fn is_parameter(text: &str, at: usize) -> bool {
-    let from = (at.saturating_sub(LONGEST)..at).find(|from| text.is_char_boundary(*from));
-    let before = &text[from.unwrap_or(at)..at];
-    let Some(open) = before.rfind('<') else { return false };
-    let mut words = before[..open].split_ascii_whitespace().rev();
-    let is_declared = |word: &str| matches!(word, "interface" | "class" | "type");
-    words.next().is_some() && words.next().is_some_and(is_declared)
+/// Types that parameters are named like.
+const TYPES: [&str; 5] = ["any", "boolean", "number", "object", "string"];
+
+/// The marks of variance before the names of parameters, in the lists of what is declared: `interface Gauge<`.
+fn variances(text: &str) -> Vec<Range<usize>> {
+    let mut hidden = Vec::new();
+    for declared in ["interface", "class", "type"] {
+        let mut read = 0;
+        for word in words(text, declared) {
+            if word.start < read {
+                continue;
+            }
+            let name = text[word.end..].trim_start();
+            let list = name.trim_start_matches(|c: char| c.is_alphanumeric() || "_$".contains(c));
+            if list.starts_with('<') {
+                read = marks_in(text, text.len() - list.len(), &mut hidden);
+            }
+        }
+    }
+    hidden
 }
 
-/// No list of types of people is longer, in bytes.
-const LONGEST: usize = 400;
+/// Finds the marks in a list, and where that ends.
+fn marks_in(text: &str, open: usize, hidden: &mut Vec<Range<usize>>) -> usize {
+    let bytes = text.as_bytes();
+    let (mut depth, mut at) = (0usize, open);
+    while at < bytes.len().min(open + LONGEST_LIST) {
+        match bytes[at] {
+            b'<' | b'(' | b'[' | b'{' => depth += 1,
+            b'>' if bytes[at - 1] == b'=' => {}
+            b'>' | b')' | b']' | b'}' => depth -= 1,
+            _ => {}
+        }
+        if depth == 0 {
+            break;
+        }
+        if depth == 1 && matches!(bytes[at], b'<' | b',') {
+            let own = behind_comments(&text[at + 1..]);
+            let start = text.len() - own.len();
+            let length: usize = ["in ", "out "]
+                .iter()
+                .scan(own, |rest, mark| {
+                    let length = if rest.starts_with(mark) { mark.len() } else { 0 };
+                    *rest = &rest[length..];
+                    Some(length)
+                })
+                .sum();
+            let name = &own[length..];
+            let is_name = name.starts_with(|c: char| c.is_alphabetic() || "_$".contains(c));
+            if length > 0 && is_name && !name.starts_with("extends ") {
+                hidden.push(start..start + length);
+            }
+        }
+        at += 1;
+    }
+    at
+}
+
+/// A text but for the blanks and comments that it begins with.
+fn behind_comments(text: &str) -> &str {
+    let mut rest = text.trim_start();
+    loop {
+        let end = match rest {
+            _ if rest.starts_with("//") => rest.find('\n'),
+            _ if rest.starts_with("/*") => rest.find("*/").map(|end| end + 2),
+            _ => return rest,
+        };
+        let Some(end) = end else { return rest };
+        rest = rest[end..].trim_start();
+    }
+}
+
+/// No list of types before a template, or of a signature of people is longer, in bytes but for blanks.
+const LONGEST: usize = 1_000;
+
+/// No list of parameters of what is declared is.
+const LONGEST_LIST: usize = 20_000;

@@ -50,7 +50,12 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
         }
         Kind::TypeParameters | Kind::TypeArguments => {
             let list = List::new();
-            p.list(parts, if kind == Kind::TypeArguments { list.reluctant() } else { list });
+            let follow: Vec<NodeId> = p.elements(parts).into_iter().skip(1).collect();
+            let has_bars = follow.into_iter().any(|element| leads_with_bar(p, element));
+            p.list(parts, match kind {
+                Kind::TypeArguments => list.reluctant().opens_around_lines_if(has_bars),
+                _ => list,
+            });
             // `dual< <T>(level: T) => T>`: two of these marks that touch are another one.
             if let [_, first, _, ..] = parts
                 && p.token_text(p.first(*first)) == "<"
@@ -256,13 +261,10 @@ fn alternatives(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) {
     p.operator(other, Key::Shift);
 }
 
-/// Whether a type stands behind another one in angle brackets, with a line for each.
+/// Whether a type stands behind another one in angle brackets.
 fn follows_type(p: &Planner, node: NodeId) -> bool {
     let (list, first) = (p.parent(node), p.first(node));
-    p.is(list, Kind::TypeArguments)
-        && p.token_text(first - 1) == ","
-        && p.broken_before(first)
-        && p.inside(list).is_some_and(|inside| p.broken_before(inside))
+    p.is(list, Kind::TypeArguments) && p.token_text(first - 1) == ","
 }
 
 /// `Level & { unit: string }`: the last one's members open in the chain's place.

@@ -97,7 +97,6 @@ pub(super) fn masked(text: &str) -> Option<String> {
         let place = at + next;
         let rest = &text[place..];
         match bytes[place] {
-            // `<?xml version="1.0"?>` is a comment to a page.
             b'<' if let Some(end) = instruction(rest).map(|length| place + length) => {
                 let shown = masked.get_or_insert_with(|| bytes.to_vec());
                 let inside = shown[place + 4..end - 3].iter_mut();
@@ -130,14 +129,18 @@ fn is_behind_name(text: &str) -> bool {
     is_name && before.ends_with('<')
 }
 
-/// How long what a text begins with is, where that says which version of which language it is in.
+/// How long what a text begins with is, where that is a comment to a page that is written otherwise: which
+/// version of which language it is in, or what some browsers read (`<![if gte IE 9]>`).
 fn instruction(text: &str) -> Option<usize> {
-    let rest = text.strip_prefix(INSTRUCTION)?;
-    Some(INSTRUCTION.len() + rest.find('>')? + 1)
+    let is_other = text.starts_with("<![") && !text.starts_with("<![CDATA[")
+        || text.starts_with("<! ");
+    let is_one = is_other || text.starts_with("<?xml ");
+    let length = text.find('>').filter(|_| is_one)? + 1;
+    (length >= SHORTEST).then_some(length)
 }
 
-/// No shorter than a comment's marks but for the last one.
-const INSTRUCTION: &str = "<?xml ";
+/// No comment is shorter.
+const SHORTEST: usize = "<!---->".len();
 
 /// How long the tag, comment or element is that a text begins with, of an element whose content is
 /// no markup all of it.

@@ -699,3 +699,21 @@ fn a_text_that_is_put_below_its_tag_stands_evenly_in_it() {
         "<div>\n  <p>\n    High water\n    at noon\n    and at night.</p>\n</div>\n"
     );
 }
+
+/// What only some browsers read, and what is nearly a comment, are comments to all of them.
+#[test]
+fn comments_that_are_written_otherwise_are_read() {
+    let text = "\
+<! -- by hand -->
+<html>
+<head>
+  <![if gte IE 9]>
+  <title>Tides</title>
+  <![endif]>
+</head>
+</html>
+";
+    assert!(faults("html", text).is_empty());
+    assert_eq!(lay("html", text), text);
+    assert_eq!(lay("html", &text.replace("  <title>", "<title>")), text);
+}

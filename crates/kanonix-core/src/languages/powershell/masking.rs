@@ -573,9 +573,9 @@ fn hide_line_ends(shown: &mut [u8]) {
         let word = behind[blanks..].iter().take_while(|byte| is_word(**byte)).count();
         let word = &behind[blanks..blanks + word];
         let goes_on = GOES_ON.iter().any(|own| own.as_bytes().eq_ignore_ascii_case(word));
-        let start = memchr::memrchr(b'\n', &shown[..brace]).map_or(0, |end| end + 1);
         // A comment ends with its line.
-        if goes_on && !shown[start..brace].contains(&b'#') {
+        let line = shown[brace.saturating_sub(LONGEST)..brace].rsplit(|byte| *byte == b'\n').next();
+        if goes_on && !line.unwrap_or_default().contains(&b'#') {
             let gap = &mut shown[brace + 1..brace + 1 + blanks];
             gap.iter_mut().filter(|byte| b"\r\n".contains(byte)).for_each(|byte| *byte = b' ');
         }

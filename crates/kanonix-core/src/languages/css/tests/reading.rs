@@ -343,3 +343,37 @@ fn what_only_old_browsers_read_is_a_part_of_what_it_stands_behind() {
         assert_eq!(lay(language, &spread), sheet, "{language}");
     }
 }
+
+#[test]
+fn interpolations_are_read_wherever_selectors_have_them() {
+    let sheet = "\
+$widths: (small medium large);
+
+.quay {
+  > :not(caption) > :nth-child(#{$columns}) {
+    @include ebb(rem((8 16 32), 16));
+  }
+
+  &:nth-child(-n + #{$low}):nth-last-child(#{$high}n + 1),
+  &:not(:first-child):not(.menu)#{$messages} {
+    color: m2.tide-color();
+  }
+}
+
+@container (min-width: #{$min}) {
+  .ebb {
+    top: 0;
+  }
+}
+
+@media screen and (min-width: 0\\0) {
+  .ebb {
+    top: 0;
+  }
+}
+";
+    assert!(faults("scss", sheet).is_empty());
+    assert_eq!(lay("scss", sheet), sheet);
+    let spread = sheet.replace("    color: m2", "  color:m2").replace(") {\n", "){\n");
+    assert_eq!(lay("scss", &spread), sheet);
+}

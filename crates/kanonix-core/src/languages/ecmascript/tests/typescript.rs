@@ -485,3 +485,45 @@ fn functions_one_below_the_other_stay_so() {
     );
     assert_eq!(forgets, "const a = (quay) => (tide) => {\n  read(tide);\n};\n");
 }
+
+/// Behind comments, and behind parameters that have types of their own.
+#[test]
+fn marks_of_variance_in_long_lists_are_read() {
+    let text = "\
+export interface Gauge<
+  /** As its quay has it. */
+  out Tide extends Level<Quay> = Level<Quay>,
+  in out Ebb extends undefined | Reading<Tide>,
+  // Behind a function.
+  in Flood extends (tide: Tide) => void = (tide: Tide) => void,
+  Out = { low: number, out: Tide },
+> {
+  tide: Tide;
+}
+
+const Quay = class<in E> extends Buoy<E> {};
+type Level<out, Ebb> = [out, Ebb];
+declare const gauge: { warn: (any) => void };
+type Message<T> = T extends string ? T : `No \\`tide\\` in ${T}`;
+";
+    assert!(faults("typescript", text).is_empty());
+    assert_eq!(lay("typescript", text), text);
+    assert_eq!(
+        lay("typescript", &text.replace(" extends undefined", "   extends  undefined")),
+        text
+    );
+}
+
+/// Alternatives behind a first type have the list's lines, however somebody put them.
+#[test]
+fn a_list_opens_around_alternatives_behind_another_type() {
+    let open = "type Rest = Exclude<\n  Tide,\n  | Ebb\n  | Flood\n>;\n";
+    let beside = "type Rest = Exclude<Tide,\n  | Ebb\n  | Flood>;\n";
+    let flat = "type Rest = Exclude<Tide, | Ebb | Flood>;\n";
+    for wrap in ["fit", "one_each", "keep_open", "row_first"] {
+        let style = [("list_wrap", "", wrap)];
+        for text in [open, beside, flat] {
+            assert_eq!(lay_with("typescript", &style, text), open, "{wrap}");
+        }
+    }
+}

@@ -559,3 +559,31 @@ fn brackets_behind_a_list_do_not_open_it() {
     let wanted = "fn test_iter(iter: impl Iterator<Item = usize> +\n    Clone) -> [i32; 9] {\n    let mut rng = crate::test::rng(417);\n}\n";
     assert_eq!(lay_with("rust", &narrow, text), wanted);
 }
+
+/// The grammar reads none before a field of a pattern.
+#[test]
+fn what_is_said_of_a_field_of_a_pattern_is_read() {
+    let text = "\
+#[derive(Debug)]
+struct Gauge {
+    #[cfg(tide)]
+    level: f64,
+}
+
+fn warn(gauge: Gauge) {
+    let Gauge {
+        #[cfg(tide)]
+        level,
+        #[cfg(feature = \"ebb\")]
+            low: _,
+    } = gauge;
+    match gauge {
+        Gauge { #[cfg(tide)] level } => warn(level),
+    }
+}
+";
+    assert!(faults("rust", text).is_empty());
+    let laid = lay("rust", text);
+    assert_eq!(laid, text.replace("            low: _", "        low: _"));
+    assert_eq!(lay("rust", &laid), laid);
+}
