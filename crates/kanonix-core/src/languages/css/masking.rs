@@ -359,6 +359,7 @@ impl Masking {
                 b'@' if self.byte(at + 1).is_ascii_alphabetic() => self.bytes[at] = LETTER,
                 b',' => self.empty_fallback(at),
                 b'\\' => self.mark(value.start, at),
+                b'[' => self.names(at..value.end),
                 // `alpha(opacity = 70)`, `if(style(--tide: high): 2em; else: 1em)`
                 b'(' if at >= plain => {
                     let end = self.pair(at, b'(', b')').unwrap_or(value.end).min(value.end);
@@ -373,8 +374,24 @@ impl Masking {
         }
     }
 
+    /// Names of a line, of which the grammar reads one: `[ebb flood]`.
+    fn names(&mut self, value: Range<usize>) {
+        let inside = &self.bytes[value.start + 1..value.end];
+        let length = inside.iter().take_while(|byte| is_word(**byte) || **byte == b' ').count();
+        if inside.get(length) == Some(&b']') && inside[..length].trim_ascii().contains(&b' ') {
+            self.bytes[value.start..value.start + length + 2].fill(LETTER);
+        }
+    }
+
     /// `#000\9`, `2px\0/`: a mark that only one old browser passes over is a part of what it stands behind.
     fn mark(&mut self, start: usize, at: usize) {
+        if at == start || !is_word(self.byte(at - 1)) {
+            // A letter by its number: `\f26e`
+            if self.byte(at + 1).is_ascii_alphanumeric() {
+                self.bytes[at] = LETTER;
+            }
+            return;
+        }
         let end = at + 1 + usize::from(self.byte(at + 1).is_ascii_digit());
         let end = end + usize::from(self.byte(end) == b'/');
         let before = &self.bytes[start..at];
@@ -447,14 +464,24 @@ impl Masking {
             return;
         }
         if PLAIN.contains(&bare.unwrap_or(own)) {
-            for at in prelude {
+            let is_animation = bare.unwrap_or(own) == b"keyframes";
+            if is_animation && self.makes_blocks(prelude.end) {
+                self.bytes[name.start] = LETTER;
+            }
+            if is_animation && !prelude.is_empty() {
+                self.bytes[prelude].fill(LETTER);
+                return;
+            }
+            for at in prelude.clone() {
                 if matches!(self.bytes[at], b'$' | b'@') {
                     self.bytes[at] = LETTER;
                 }
             }
+            self.calls(prelude);
             return;
         }
-        let is_simple = own == b"import" && !self.bytes[prelude.clone()].contains(&b',');
+        let is_made = self.bytes[prelude.clone()].iter().any(|byte| b",$@".contains(byte));
+        let is_simple = own == b"import" && !is_made;
         for at in name {
             if self.bytes[at].is_ascii_digit() {
                 self.bytes[at] = LETTER;
@@ -463,6 +490,33 @@ impl Masking {
         if !is_simple || self.byte(prelude.start) == b'(' {
             // What stands on both sides of a comment is one word, with it.
             self.bytes[prelude].fill(LETTER);
+        }
+    }
+
+    /// Whether what a block holds is made by a dialect's rules.
+    fn makes_blocks(&self, head: usize) -> bool {
+        let block = self.bytes[head..].trim_ascii_start().strip_prefix(b"{");
+        let first = block.and_then(|block| block.trim_ascii_start().first());
+        first.is_some_and(|first| b"@$".contains(first))
+    }
+
+    /// Calls with what they are given, in what is asked for: `(min-width: map.get($widths, quay))`.
+    fn calls(&mut self, prelude: Range<usize>) {
+        let mut at = prelude.start;
+        while at < prelude.end {
+            let is_call = self.byte(at) == b'(' && at > prelude.start && is_word(self.byte(at - 1));
+            let end = is_call.then(|| self.pair(at, b'(', b')')).flatten();
+            let Some(end) = end.filter(|end| *end <= prelude.end) else {
+                at += 1;
+                continue;
+            };
+            let name = self.bytes[prelude.start..at].iter().rev();
+            let length = name.take_while(|byte| is_word(**byte) || **byte == b'.').count();
+            let name = &self.bytes[at - length..at];
+            if name.contains(&b'.') {
+                self.bytes[at - length..end].fill(LETTER);
+            }
+            at = end;
         }
     }
 
@@ -480,6 +534,11 @@ impl Masking {
             }
             b"container" => self.container(prelude),
             b"import" => self.conditions(prelude),
+            // `@layer quay.ebb`
+            b"layer" => {
+                let is_point = |byte: &&mut u8| **byte == b'.';
+                self.bytes[prelude].iter_mut().filter(is_point).for_each(|byte| *byte = LETTER);
+            }
             // `@page :first`
             b"page" if self.bytes[prelude.clone()].contains(&b':') => self.hide(prelude),
             _ => {}
@@ -578,10 +637,18 @@ impl Masking {
                 b']' => self.flag(head.start..at),
                 // `[class *= "ebb"]`, which behind a blank could be any element
                 b'*' if next == b'=' => self.bytes[at] = b'^',
+                b'&' if !is_plain && matches!(before, b')' | b']') => {
+                    self.join(head.start, at, is_word(next));
+                }
                 b'&' if self.goes_on(head.start..at) => self.bytes[at] = LETTER,
                 _ if is_plain => {}
                 // `:not(.quay)#{$ebb}`: an interpolation
                 LETTER if matches!(before, b')' | b']') => self.bytes[at] = b'.',
+                // `quay > { … }`: what stands in the block has it before it
+                b'>' | b'~' | b'+' if self.ends(at + 1..head.end) => self.bytes[at] = b'*',
+                b',' if is_word(before) && self.trimmed(at + 1..head.end).is_empty() => {
+                    self.bytes[at] = LETTER;
+                }
                 b'&' if is_word(next) || next == b'&' => self.bytes[at] = LETTER,
                 b'~' if matches!(next, b'"' | b'\'') => {
                     let end = self.closed(at + 1).unwrap_or(head.end).min(head.end);
@@ -601,6 +668,32 @@ impl Masking {
                 _ => {}
             }
             at += 1;
+        }
+    }
+
+    /// Whether nothing stands in a range, or another selector begins there.
+    fn ends(&self, range: Range<usize>) -> bool {
+        let rest = self.bytes[range].trim_ascii_start();
+        rest.is_empty() || rest[0] == b','
+    }
+
+    /// What is around goes on behind brackets: `select[multiple]&`, `:not(.ebb)&-quay`.
+    fn join(&mut self, start: usize, at: usize, is_name: bool) {
+        if is_name {
+            self.bytes[at] = b'.';
+            return;
+        }
+        let closes = self.bytes[at - 1];
+        let opens = if closes == b')' { b'(' } else { b'[' };
+        let mut depth = 0usize;
+        let from = start.max(at.saturating_sub(LONGEST));
+        let open = (from..at).rev().find(|at| {
+            depth += usize::from(self.bytes[*at] == closes);
+            depth -= usize::from(self.bytes[*at] == opens);
+            depth == 0
+        });
+        if let Some(open) = open {
+            self.bytes[open..=at].fill(LETTER);
         }
     }
 
@@ -678,7 +771,7 @@ impl Masking {
     /// Whether what stands before a parenthesis is the name of a mixin.
     fn defines(&self, head: Range<usize>) -> bool {
         matches!(self.bytes[head.start], b'.' | b'#')
-            && self.bytes[head.start + 1..head.end].iter().all(|byte| is_word(*byte))
+            && self.is_name(head.start + 1..head.end)
     }
 
     /// A declaration's value.
@@ -711,6 +804,19 @@ impl Masking {
                     self.hide(at..end);
                 }
                 b'!' if self.bytes[at..range.end] != *b"!important" => self.bytes[at] = LETTER,
+                // `e(%("%d", @ebb))`
+                b'%' if next == b'(' => self.bytes[at] = LETTER,
+                // `translate(- $quay)`
+                b'-' if (matches!(before, b'(' | b',') || at == range.start) && next == b' ' => {
+                    self.bytes[at..at + 2].fill(LETTER);
+                }
+                // `.ebb(@tide)`
+                b'.' if self.dialect == Dialect::Less
+                    && (before.is_ascii_whitespace() || at == range.start)
+                    && next.is_ascii_alphabetic() =>
+                {
+                    self.bytes[at] = LETTER;
+                }
                 b'%' if before.is_ascii_whitespace() && next.is_ascii_whitespace() => {
                     self.bytes[at] = b'*';
                 }
@@ -719,6 +825,7 @@ impl Masking {
                 }
                 b',' => self.empty_fallback(at),
                 b'\\' => self.mark(range.start, at),
+                b'[' => self.names(at..range.end),
                 b'.' if self.starts_with(at, b"...") => self.hide(at..(at + 3).min(range.end)),
                 b'(' => {
                     let end = self.pair(at, b'(', b')').unwrap_or(range.end).min(range.end);
@@ -744,7 +851,7 @@ impl Masking {
             return true;
         }
         let inside = &self.bytes[self.trimmed(group.start + 1..group.end - 1)];
-        let is_list = inside.iter().all(|byte| is_word(*byte) || b" %.\n".contains(byte));
+        let is_list = inside.iter().all(|byte| is_word(*byte) || b" %.\n\"'".contains(byte));
         if !is_call && is_list && inside.contains(&b' ') {
             return true;
         }

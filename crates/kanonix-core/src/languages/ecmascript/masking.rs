@@ -5,10 +5,39 @@ use crate::languages::masking::{LETTER, hide, words};
 use memchr::memmem;
 use std::ops::Range;
 
-/// A text in which `using` is a name wherever nothing is declared by it.
+/// A text in which `using` is a name wherever nothing is declared by it, and so is a word of the language that a
+/// module gives something out as: `export { ebb as if }`.
 pub(super) fn names(text: &str) -> Option<String> {
-    hide(text, None, undeclaring(text), LETTER)
+    let shown = hide(text, None, undeclaring(text).chain(given_out(text)), LETTER);
+    hide(text, shown, ends_before_elements(text), b';')
 }
+
+/// The end of a line behind a block, before one that begins with the elements of another list (`[...gauges]`):
+/// what is before it is no such list, which the grammar takes it for.
+fn ends_before_elements(text: &str) -> impl Iterator<Item = Range<usize>> {
+    memmem::find_iter(text.as_bytes(), "[...").filter_map(|at| {
+        let line = text[..at].trim_end_matches([' ', '\t']);
+        let before = line.strip_suffix('\n')?;
+        before.trim_end().ends_with('}').then_some(line.len() - 1..line.len())
+    })
+}
+
+/// Words of the language behind `as`, at the end of a name that is given out.
+fn given_out(text: &str) -> impl Iterator<Item = Range<usize>> {
+    words(text, "as").filter_map(|word| {
+        let name = text[word.end..].trim_start();
+        let length = name.bytes().take_while(u8::is_ascii_lowercase).count();
+        let start = text.len() - name.len();
+        let ends = name[length..].trim_start().starts_with([',', '}']);
+        (ends && RESERVED.contains(&&name[..length])).then(|| start..start + length)
+    })
+}
+
+/// Words that are no names, nor types.
+const RESERVED: [&str; 21] = [
+    "case", "catch", "class", "delete", "do", "else", "enum", "export", "finally", "for", "if",
+    "import", "in", "new", "return", "super", "switch", "throw", "try", "while", "with",
+];
 
 /// As [`types`]; and a line that begins with the types of a signature is another one, whatever the line before
 /// ends with: the grammar is shown a semicolon in place of the line's end. The types of a
@@ -19,6 +48,7 @@ pub(super) fn signatures(text: &str) -> Option<String> {
         line.ends_with('\n') && begins_signature(&text[*at..])
     });
     let ends = begins.filter_map(|at| member_end(&text[..at])).map(|end| end..end + 1);
+    let ends = ends.chain(ends_before_elements(text));
     let masked = hide(text, types(text), ends, b';');
     let tagged = memmem::find_iter(text.as_bytes(), ">`").filter_map(|at| types_of_tag(text, at));
     let masked = hide(text, masked, tagged, LETTER);
@@ -124,11 +154,20 @@ fn types(text: &str) -> Option<String> {
         let length = name.find([')', '\n']).filter(|end| name[*end..].starts_with(')'))?;
         Some(word.end + " ".len()..word.end + " import(".len() + length + 1)
     }));
-    hidden.extend(undeclaring(text));
+    hidden.extend(undeclaring(text).chain(given_out(text)));
+    // A member without an end before it: `in: "quay"`
+    hidden.extend(words(text, "in").filter(|word| {
+        text[..word.start].trim_end_matches([' ', '\t']).ends_with('\n')
+            && [":", "?:"].iter().any(|sign| text[word.end..].starts_with(sign))
+    }));
     let of_all = |word: &Range<usize>| {
         text[word.end..].trim_start().starts_with('*')
             && text[..word.start].trim_end().ends_with("export")
     };
+    // The grammar reads no more than two of these before a field.
+    let words_before = "abstract override readonly ";
+    let fields = memmem::find_iter(text.as_bytes(), words_before);
+    hidden.extend(fields.map(|at| at..at + words_before.len()));
     hide(text, hide(text, None, hidden, LETTER), words(text, TYPE).filter(of_all), b' ')
 }
 

@@ -377,3 +377,85 @@ $widths: (small medium large);
     let spread = sheet.replace("    color: m2", "  color:m2").replace(") {\n", "){\n");
     assert_eq!(lay("scss", &spread), sheet);
 }
+
+#[test]
+fn what_dialects_make_of_rules_and_selectors_is_read() {
+    let sheet = "\
+$widths: 400px ('min' 200px), (300px 325px) (tide low) slack;
+$icon: \\f26e;
+
+@import url($fonts);
+
+@mixin tides($name) {
+  @keyframes #{$name} {
+    @content;
+  }
+}
+
+@media (min-width: map.get(map.get($widths, \"quay\"), \"low\")) and (max-width: 40em) {
+  .ebb {
+    transform: translateY(- $quay);
+    margin-bottom: - $quay;
+  }
+}
+
+.quay {
+  > {
+    p {
+      top: 0;
+    }
+  }
+
+  .buoy > & >,
+  input:checked ~ {
+    top: 0;
+  }
+}
+
+@keyframes ebb {
+  $steps: 20;
+
+  @for $i from 0 through $steps {
+    top: $i;
+  }
+}
+";
+    assert!(faults("scss", sheet).is_empty());
+    assert_eq!(lay("scss", sheet), sheet);
+    assert_eq!(lay("scss", &sheet.replace("    transform: t", "  transform:t")), sheet);
+    let sheet = "\
+.color (@quay, @status) {
+  padding: .padding(@quay);
+  filter: e(%(\"tide(low='%d')\", argb(@low)));
+}
+
+@keyframes ~'@{quay}-ebb' {
+  0% {
+    top: 0;
+  }
+}
+
+select[multiple]&,
+.@{quay}:not(.ebb)&-low {
+  background-color: #000 \\9;
+}
+";
+    assert!(faults("less", sheet).is_empty());
+    assert_eq!(lay("less", sheet), sheet);
+}
+
+/// In plain sheets, too.
+#[test]
+fn lines_with_several_names_and_layers_inside_one_another_are_read() {
+    let sheet = "\
+@layer quay.ebb {
+  .buoy {
+    grid-template-columns: [quay low] repeat(2, 1fr) [high];
+  }
+}
+";
+    for language in ["css", "scss", "less"] {
+        assert!(faults(language, sheet).is_empty(), "{language}");
+        assert_eq!(lay(language, sheet), sheet, "{language}");
+    }
+}

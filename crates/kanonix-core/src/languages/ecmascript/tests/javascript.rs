@@ -655,3 +655,19 @@ fn a_block_that_does_not_parse_is_no_object() {
     let block = text.replace("ifif", "if");
     assert_ne!(lay_with("javascript", &style, &block), block);
 }
+
+#[test]
+fn a_list_below_a_function_is_a_statement() {
+    let text = "\
+const warn = (gauge) => {
+  low(gauge)
+}
+
+[...gauges, ...buoys].forEach(warn)
+";
+    for language in ["javascript", "typescript"] {
+        assert!(faults(language, text).is_empty());
+        assert_eq!(lay(language, text), text);
+        assert_eq!(lay(language, &text.replace("  low(", "low( ")), text);
+    }
+}

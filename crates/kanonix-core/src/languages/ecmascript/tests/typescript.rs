@@ -527,3 +527,22 @@ fn a_list_opens_around_alternatives_behind_another_type() {
         }
     }
 }
+
+#[test]
+fn words_of_the_language_that_are_names_are_read() {
+    let text = "\
+export { ebb as if, flood as for } from './tide'
+interface Gauge {
+  name: string
+  in: 'quay' | 'buoy'
+}
+abstract class Buoy extends Gauge {
+  abstract override readonly level: number;
+  abstract override read(): void;
+}
+";
+    assert!(faults("typescript", text).is_empty());
+    assert_eq!(lay("typescript", text), text);
+    let text = "export { ebb as if }\n";
+    assert_eq!(lay("javascript", &text.replace("{ ebb", "{ebb")), text);
+}
