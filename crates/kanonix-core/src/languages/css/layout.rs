@@ -12,17 +12,17 @@ kinds! {
     statements { Stylesheet, Block, KeyframeBlockList }
     atoms { StringValue, ColorValue, IntegerValue, FloatValue }
     comments { Comment, JsComment }
-    words { UnaryQuery, BinaryQuery, DescendantSelector }
+    words { UnaryQuery, BinaryQuery }
     tight {
         ClassSelector, IdSelector, PseudoClassSelector, PseudoElementSelector, NamespaceSelector,
-        ClassName, CallExpression, ParenthesizedQuery, ParenthesizedValue, SelectorQuery,
-        AttributeSelector,
+        ClassName, CallExpression, ParenthesizedQuery, SelectorQuery, AttributeSelector,
     }
     ruled {
         RuleSet, Selectors, Declaration, MediaStatement, SupportsStatement, ScopeStatement,
         KeyframesStatement, KeyframeBlock, AtRule, CharsetStatement, ImportStatement,
-        NamespaceStatement, ChildSelector, SiblingSelector, AdjacentSiblingSelector, Arguments,
-        FeatureQuery, BinaryExpression, GridValue,
+        NamespaceStatement, DescendantSelector, ChildSelector, SiblingSelector,
+        AdjacentSiblingSelector, Arguments,
+        FeatureQuery, BinaryExpression, ParenthesizedValue, GridValue,
     }
     marks {
         Colon = ":", OpenParen = "(", CloseParen = ")", Plus = "+", Minus = "-",
@@ -76,14 +76,18 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, parts: &[NodeId]) -> bool {
         // It is read byte by byte, before anything else is.
         Kind::CharsetStatement => p.keep(node),
         Kind::Selectors => selectors(p, node, parts),
-        Kind::ChildSelector | Kind::SiblingSelector | Kind::AdjacentSiblingSelector => {
-            parts.iter().skip(1).for_each(|part| p.word(p.first(*part), 1));
+        Kind::DescendantSelector
+        | Kind::ChildSelector
+        | Kind::SiblingSelector
+        | Kind::AdjacentSiblingSelector => {
+            parts.iter().skip(1).for_each(|part| apart(p, node, p.first(*part), 1));
         }
         Kind::GridValue => grid_value(p, parts),
         Kind::Declaration => declaration(p, node, parts),
         Kind::Arguments => arguments(p, node, parts),
         Kind::FeatureQuery => feature_query(p, parts),
-        Kind::BinaryExpression => binary_expression(p, parts),
+        Kind::ParenthesizedValue => parenthesized(p, node, parts),
+        Kind::BinaryExpression => binary_expression(p, node, parts),
         Kind::StringValue if p.is(p.parent(node), Kind::CharsetStatement) => {}
         Kind::StringValue => p.quotes(p.first(node), 0, Setting::Quotes),
         Kind::ColorValue => spelling::color(p, p.first(node)),
@@ -221,6 +225,8 @@ fn header(p: &mut Planner, node: NodeId, parts: &[NodeId], key: Key) {
             p.open_block(*part, p.first(node), key);
         } else if p.is_separator(*part) || is_inside(p, before, *part) {
             p.word(token, 0);
+        } else if p.is(node, Kind::KeyframeBlock) && p.is_separator(before) {
+            apart(p, node, token, 0);
         } else {
             p.word(token, 1);
         }
@@ -234,6 +240,17 @@ fn header(p: &mut Planner, node: NodeId, parts: &[NodeId], key: Key) {
             // It ends with the blank before the brace.
             p.set_apart(p.end(node));
         }
+    }
+}
+
+/// What somebody put on a line of its own, so many steps further in than what it is a part of begins, stays
+/// there; elsewhere there is a blank before it.
+fn apart(p: &mut Planner, node: NodeId, token: TokenId, steps: u8) {
+    if p.broken_before(token) {
+        let group = p.group(Shape::Block, p.first(node), p.end(node));
+        p.newline(token, group, steps, Setting::WordGap);
+    } else {
+        p.word(token, 1);
     }
 }
 
@@ -438,13 +455,18 @@ fn arguments(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     if name.is_some_and(|name| name.eq_ignore_ascii_case("url")) {
         return parts.iter().skip(1).for_each(|part| p.keep_gap(p.first(*part)));
     }
-    let is_open = p.choices.remembers && p.is_spread(node);
+    let holds_lines = holds_lines(p, node);
+    let is_open = holds_lines || p.choices.remembers && p.is_spread(node);
     let is_word = p.end(node) <= p.first(node) + 3;
     let group = (is_open || !is_word && may_open(p, node)).then(|| {
         let group = p.group(Shape::List, p.first(node), p.end(node));
         let align = if p.choices.remembers { Align::Any } else { Align::Step };
+        let rows = if holds_lines { Rows::Any } else { Rows::Loose };
         let own = p.group_mut(group);
-        (own.bracketed, own.rows, own.align) = (true, Rows::Loose, align);
+        (own.bracketed, own.rows, own.align) = (true, rows, align);
+        if holds_lines {
+            p.force(group);
+        }
         group
     });
     if group.is_none() {
@@ -469,6 +491,29 @@ fn arguments(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
             _ => p.word(token, blanks.unwrap_or(0)),
         }
     }
+}
+
+/// Whether somebody has opened arguments around selectors, or around a sum on several lines, which stay there.
+fn holds_lines(p: &Planner, node: NodeId) -> bool {
+    let Some(first) = p.inside(node).filter(|first| p.broken_before(*first)) else { return false };
+    let is_mark = |token: TokenId, marks: &[&str]| marks.contains(&p.token_text(token));
+    let goes_on = |token: TokenId| {
+        p.broken_before(token) && !is_mark(token, &[")"]) && !is_mark(token - 1, &[",", "("])
+    };
+    p.is(p.parent(node), Kind::PseudoClassSelector)
+        || (first + 1..p.end(node) - 1).any(goes_on)
+}
+
+/// `(12px + 1em)`; a sum that somebody opened the parentheses around stays there.
+fn parenthesized(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
+    let [_, inner, .., closer] = parts else { return p.tight(parts) };
+    let (first, closer) = (p.first(*inner), p.first(*closer));
+    if !p.broken_before(first) || !p.broken_before(closer) {
+        return p.tight(parts);
+    }
+    let group = p.group(Shape::Block, p.first(node), p.end(node));
+    p.newline(first, group, 1, Setting::WordGap);
+    p.newline(closer, group, 0, Setting::WordGap);
 }
 
 /// Whether arguments may be spread over lines for want of room: those of a call that is all of a value, or all
@@ -515,11 +560,11 @@ fn feature_query(p: &mut Planner, parts: &[NodeId]) {
 }
 
 /// `100% - 2em`: a sign that adds has a blank on each side; another one stands as it does.
-fn binary_expression(p: &mut Planner, parts: &[NodeId]) {
+fn binary_expression(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let [_, sign, value] = parts else { return };
     for part in [sign, value] {
         match is_sum(p.tree, *sign) {
-            true => p.word(p.first(*part), 1),
+            true => apart(p, node, p.first(*part), 1),
             false => p.keep_gap(p.first(*part)),
         }
     }

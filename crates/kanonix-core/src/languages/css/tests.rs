@@ -583,3 +583,43 @@ fn lines_that_somebody_left_between_and_before_stay() {
     let beside = text.replace("/*  color: gray;\n    top: 0; */", "/* gray */");
     assert_eq!(lay("scss", &beside), beside.replace("/* gray", "    /* gray"));
 }
+
+#[test]
+fn selectors_and_sums_that_somebody_broke_stay_so() {
+    let sheet = "\
+.quay .buoy
+  .tide
+  > .ebb:not(
+    .low,
+    .high .flood
+  )
+  + .slack {
+  right: calc(
+    (
+      1em +
+        2px
+    ) * 3
+  );
+  left: calc(1em + 2px);
+}
+
+@keyframes tide {
+  0%,
+  100% {
+    top: 0;
+  }
+
+  20%, 80% {
+    top: 1px;
+  }
+}
+";
+    for language in ["css", "scss", "less"] {
+        assert_eq!(lay(language, sheet), sheet, "{language}");
+        let moved = sheet.replace("  + .slack", "      +   .slack").replace("    .low", ".low");
+        assert_eq!(lay(language, &moved), sheet, "{language}");
+    }
+    // Arguments on lines of their own are joined where no sum is.
+    let open = ".quay {\n  color: rgb(\n    0,\n    0,\n    0\n  );\n}\n";
+    assert_eq!(lay("css", open), ".quay {\n  color: rgb(0, 0, 0);\n}\n");
+}

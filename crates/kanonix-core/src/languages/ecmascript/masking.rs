@@ -157,8 +157,9 @@ fn types(text: &str) -> Option<String> {
     hidden.extend(undeclaring(text).chain(given_out(text)));
     // A member without an end before it: `in: "quay"`
     hidden.extend(words(text, "in").filter(|word| {
+        let behind = text[word.end..].trim_start();
         text[..word.start].trim_end_matches([' ', '\t']).ends_with('\n')
-            && [":", "?:"].iter().any(|sign| text[word.end..].starts_with(sign))
+            && behind.strip_prefix('?').unwrap_or(behind).trim_start().starts_with(':')
     }));
     let of_all = |word: &Range<usize>| {
         text[word.end..].trim_start().starts_with('*')
