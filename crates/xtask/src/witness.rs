@@ -85,7 +85,8 @@ fn toml(text: &str) -> Result<String> {
 /// operator's; a semicolon before a closing brace says nothing.
 fn css(text: &str) -> Result<String> {
     let mut tokens = Vec::new();
-    let mut input = cssparser::ParserInput::new(text.trim_start_matches("\u{feff}"));
+    let text = text.trim_start_matches("\u{feff}").replace("\r\n", "\n");
+    let mut input = cssparser::ParserInput::new(&text);
     css_tokens(&mut cssparser::Parser::new(&mut input), &mut tokens, false);
     Ok(tokens.join("\n"))
 }
@@ -158,7 +159,10 @@ fn css_tokens(parser: &mut cssparser::Parser, tokens: &mut Vec<String>, calculat
                 | cssparser::Token::Percentage { .. }
                 | cssparser::Token::Dimension { .. }
         );
-        if is_word && tokens.last().is_some_and(|last| last == "close") {
+        let closes = |last: &String| {
+            last == "close" || last.starts_with("UnquotedUrl") || last.starts_with("BadUrl")
+        };
+        if is_word && tokens.last().is_some_and(closes) {
             tokens.push(BLANK.to_string());
         }
         let last = tokens.last().map(String::as_str);
