@@ -322,7 +322,8 @@ impl Planner<'_> {
                     let is_spread = begins && self.tree.separates(closer - 1);
                     !self.opened_before(closer) && !is_spread
                 }
-                false => is_beside,
+                // Somebody gave it a line.
+                false => is_beside && !(self.choices.remembers && self.broken_before(closer)),
             };
             if is_with_last && !self.below_comment(closer) {
                 let gap = self.gap(closer);
