@@ -813,8 +813,7 @@ impl Masking {
                 // `.ebb(@tide)`
                 b'.' if self.dialect == Dialect::Less
                     && (before.is_ascii_whitespace() || at == range.start)
-                    && next.is_ascii_alphabetic() =>
-                {
+                    && next.is_ascii_alphabetic() => {
                     self.bytes[at] = LETTER;
                 }
                 b'%' if before.is_ascii_whitespace() && next.is_ascii_whitespace() => {
