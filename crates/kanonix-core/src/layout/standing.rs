@@ -322,8 +322,7 @@ impl Planner<'_> {
                     let is_spread = begins && self.tree.separates(closer - 1);
                     !self.opened_before(closer) && !is_spread
                 }
-                // Somebody gave it a line.
-                false => is_beside && !(self.choices.remembers && self.broken_before(closer)),
+                false => is_beside,
             };
             if is_with_last && !self.below_comment(closer) {
                 let gap = self.gap(closer);

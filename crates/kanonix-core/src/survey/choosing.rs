@@ -234,11 +234,15 @@ impl<'s> Choice<'s> {
     }
 
     /// The cheapest value, or the community's where that costs hardly more, or few places speak
-    /// against it.
+    /// against it, or where the setting's own places speak for it and others are all that it costs.
     fn against_usual(&self, best: usize) -> usize {
         let Some(usual) = self.usual.filter(|usual| !self.question.candidates[*usual].keeps) else {
             return best;
         };
+        let own = self.prices[best].own.saturating_sub(self.prices[usual].own);
+        if own >= FEWEST_PLACES && self.in_a_thousand(own as f64) > CLEARLY {
+            return usual;
+        }
         let is_cheaper = match self.agrees(best, AGREEING) {
             true => self.more(usual, best) > NOISE,
             // Where no place speaks for it, a slip or two of other settings do not, either.

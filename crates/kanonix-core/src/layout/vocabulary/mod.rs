@@ -284,14 +284,18 @@ impl Planner<'_> {
     }
 
     /// What a function without a block gives, behind its arrow: on the next line, so many steps
-    /// further in, where the whole does not fit, before anything in it is broken. What opens on the
-    /// arrow's line (`hugs`) stays there.
+    /// further in, where the whole does not fit, before anything in it is broken, or where somebody put
+    /// several lines of it there. What opens on the arrow's line (`hugs`) stays there.
     pub fn given(&mut self, arrow: TokenId, value: NodeId, steps: u8, hugs: bool) {
         self.assigned(arrow, value, 1, Setting::WordGap);
-        let gap = self.gap(self.first(value));
+        let first = self.first(value);
+        let stays = self.choices.remembers && self.broken_before(first) && self.is_spread(value);
+        let gap = self.gap(first);
         gap.level = steps;
         if let Some(group) = gap.group.filter(|_| !hugs) {
-            self.group_mut(group).opens = Opens::Before;
+            let own = self.group_mut(group);
+            own.opens = Opens::Before;
+            own.closes &= !stays;
         }
     }
 

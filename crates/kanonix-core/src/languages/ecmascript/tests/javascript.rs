@@ -671,3 +671,20 @@ const warn = (gauge) => {
         assert_eq!(lay(language, &text.replace("  low(", "low( ")), text);
     }
 }
+
+/// Of one line it is nobody's choice.
+#[test]
+fn several_lines_that_somebody_put_below_an_arrow_stay_there() {
+    let text = "\
+const level = (gauge) =>
+  read(gauge, function () {
+    warn();
+  });
+const low = (gauge) => read(gauge);
+";
+    assert_eq!(lay("javascript", text), text);
+    assert_eq!(lay("javascript", &text.replace("=> read(gauge);", "=>\n  read(gauge);")), text);
+    let beside = text.replace("=>\n  read", "=> read").replace("    warn", "  warn");
+    let beside = beside.replace("  });", "});");
+    assert_eq!(lay("javascript", &beside), beside);
+}
