@@ -331,3 +331,24 @@ fn a_setting_may_be_left_as_the_community_has_it() {
     let left = survey.with_usual("inner_gap.parens");
     assert!(left.style().is(Setting::Quotes, Key::Whole, "single") && !gap(&left));
 }
+
+/// What it spares may all be other settings' slips.
+#[test]
+fn no_value_is_proposed_that_the_settings_own_places_speak_against() {
+    let typescript = languages::by_name("typescript").unwrap();
+    let is_next_line = |own: usize| {
+        let new = Survey::new(typescript, typescript.style());
+        let mut survey = Survey { lines: 1_000, ..new };
+        let asked = survey.questions.iter().zip(&mut survey.prices);
+        for (question, prices) in asked.filter(|(asked, _)| asked.name() == "open_brace.lambda") {
+            for (candidate, price) in question.candidates.iter().zip(prices) {
+                (price.own, price.all) = match &candidate.name[..] {
+                    "next_line" => (own, 10),
+                    _ => (2, 60),
+                };
+            }
+        }
+        survey.style().is(Setting::OpenBrace, Key::Lambda, "next_line")
+    };
+    assert!(is_next_line(2) && !is_next_line(40));
+}
