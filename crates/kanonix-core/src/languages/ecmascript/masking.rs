@@ -227,15 +227,9 @@ fn marks_in(text: &str, open: usize, hidden: &mut Vec<Range<usize>>) -> usize {
         if depth == 1 && matches!(bytes[at], b'<' | b',') {
             let own = behind_comments(&text[at + 1..]);
             let start = text.len() - own.len();
-            let length: usize = ["in ", "out "]
-                .iter()
-                .scan(own, |rest, mark| {
-                    let length = if rest.starts_with(mark) { mark.len() } else { 0 };
-                    *rest = &rest[length..];
-                    Some(length)
-                })
-                .sum();
-            let name = &own[length..];
+            let second = own.strip_prefix("in ").unwrap_or(own);
+            let name = second.strip_prefix("out ").unwrap_or(second);
+            let length = own.len() - name.len();
             let is_name = name.starts_with(|c: char| c.is_alphabetic() || "_$".contains(c));
             if length > 0 && is_name && !name.starts_with("extends ") {
                 hidden.push(start..start + length);

@@ -213,19 +213,8 @@ fn path_end(shown: &[u8], mark: usize) -> usize {
         if !shown[mark..at].ends_with(b"$") || shown[at] != b'(' {
             return at;
         }
-        let mut depth = 0usize;
-        let closes = |byte: &u8| {
-            depth = depth + usize::from(*byte == b'(') - usize::from(*byte == b')');
-            depth == 0 || *byte == b'\n'
-        };
-        let Some(length) = shown[at..].iter().position(closes) else { return at };
-        let inside = &shown[at..=at + length];
-        // A quote in it that is not closed may end a text around it.
-        let is_whole = |quote: u8| inside.iter().filter(|byte| **byte == quote).count() % 2 == 0;
-        if !inside.ends_with(b")") || !is_whole(b'\'') || !is_whole(b'"') {
-            return at;
-        }
-        at += length + 1;
+        let Some(end) = pair_end(shown, at, b"()") else { return at };
+        at = end;
     }
     shown.len()
 }
@@ -271,7 +260,7 @@ fn member(shown: &[u8], mark: usize) -> Option<Range<usize>> {
     let takes_block = rest.get(length) == Some(&b'{');
     if takes_block && length > 0 && !rest[..length].eq_ignore_ascii_case(b"foreach") {
         let open = mark + 1 + length;
-        return block_end(&shown[..shown.len().min(open + LONGEST)], open).map(|end| open..end);
+        return pair_end(shown, open, b"{}").map(|end| open..end);
     }
     // `.foreach{ … }` is read.
     if !takes_block
@@ -286,18 +275,20 @@ fn member(shown: &[u8], mark: usize) -> Option<Range<usize>> {
     is_member.then_some(mark + 1..mark + length + 3)
 }
 
-/// Where a block ends on its line.
-fn block_end(shown: &[u8], open: usize) -> Option<usize> {
+/// Where brackets end on the line that they open on.
+fn pair_end(shown: &[u8], open: usize, brackets: &[u8; 2]) -> Option<usize> {
     let mut depth = 0usize;
     let closes = |byte: &u8| {
-        depth = depth + usize::from(*byte == b'{') - usize::from(*byte == b'}');
+        depth += usize::from(*byte == brackets[0]);
+        depth -= usize::from(*byte == brackets[1]);
         depth == 0 || *byte == b'\n'
     };
-    let end = open + shown[open..].iter().position(closes)? + 1;
+    let end = open + shown[open..].iter().take(LONGEST).position(closes)? + 1;
     let inside = &shown[open..end];
     // A quote in it that is not closed may end a text around it.
     let is_whole = |quote: u8| inside.iter().filter(|byte| **byte == quote).count() % 2 == 0;
-    (inside.ends_with(b"}") && is_whole(b'\'') && is_whole(b'"')).then_some(end)
+    let is_closed = inside.last() == Some(&brackets[1]);
+    (is_closed && is_whole(b'\'') && is_whole(b'"')).then_some(end)
 }
 
 /// Words of the language that members are named after.
