@@ -1,6 +1,7 @@
 //! What the grammar misreads: some types with parameters, which it takes for comparisons (and casts), and a
 //! name in parentheses before a sign, `(ebb) - flood`, which it takes for a cast. It is shown a name in place
-//! of such a type, which stays as it is, and a number in place of such a name.
+//! of such a type, which stays as it is, and a number in place of such a name. A text's end it does not see
+//! behind marks of its own that stand for one, `$@"{gauge}"""`: it is shown letters in their place.
 
 use super::places;
 use crate::languages::masking::{
@@ -24,7 +25,52 @@ pub(super) fn masked(text: &str) -> Option<String> {
     let types = memchr::memchr_iter(b'<', text.as_bytes()).filter_map(|at| parameters(text, at));
     let values = values_in_parentheses(text, b"+-*&", places::WORDS, places::is_type);
     let shown = hide(text, hide(text, None, types, LETTER), values, FIGURE);
-    places::elsewhere(text, shown)
+    places::elsewhere(text, hide(text, shown, quotes_before_ends(text.as_bytes()), LETTER))
+}
+
+/// Doubled quotes between a value and the end of a text in which a backslash is one.
+fn quotes_before_ends(bytes: &[u8]) -> Vec<Range<usize>> {
+    let mut found = Vec::new();
+    let mut from = 0;
+    let next = |from: usize| memchr::memchr(b'"', bytes.get(from..)?).map(|at| from + at);
+    while let Some(begin) = next(from) {
+        from = begin + 1;
+        if !bytes[..begin].ends_with(b"$@") && !bytes[..begin].ends_with(b"@$") {
+            continue;
+        }
+        let (mut depth, mut value_end) = (0usize, None);
+        while let Some(byte) = bytes.get(from) {
+            let is_doubled = bytes.get(from + 1) == Some(byte);
+            match byte {
+                b'"' if depth == 0 && !is_doubled => break,
+                b'"' if depth == 0 => from += 1,
+                b'"' => from = inner_end(bytes, from),
+                b'{' | b'}' if depth == 0 && is_doubled => from += 1,
+                b'{' => depth += 1,
+                b'}' => {
+                    depth = depth.saturating_sub(1);
+                    value_end = (depth == 0).then_some(from + 1);
+                }
+                _ if depth == 0 => value_end = None,
+                _ => {}
+            }
+            from += 1;
+        }
+        if from < bytes.len() {
+            found.extend(value_end.filter(|end| *end < from).map(|end| end..from));
+        }
+        from += 1;
+    }
+    found
+}
+
+/// The quote that ends a text inside a value, or the end of its line.
+fn inner_end(bytes: &[u8], begin: usize) -> usize {
+    let mut at = begin + 1;
+    while bytes.get(at).is_some_and(|byte| !b"\"\n".contains(byte)) {
+        at += if bytes[at] == b'\\' { 2 } else { 1 };
+    }
+    at
 }
 
 /// The parameters that begin at a place, with their brackets, if the grammar would misread their type.

@@ -33,6 +33,9 @@ kinds! {
 /// A semicolon that ends nothing.
 pub(super) const IDLE: &[&str] = &[";"];
 
+/// In a dialect also the parenthesis behind a block that something is given in parentheses.
+pub(super) const IDLE_OF_DIALECTS: &[&str] = &[";", ")"];
+
 /// A comment of another language's, which a style sheet reads as part of what follows.
 pub(super) fn foreign(kind: u16, text: &str) -> bool {
     Kind::of(kind) == Kind::JsComment || is_open_string(kind, text)
@@ -134,13 +137,13 @@ fn rules_below(p: &mut Planner, statements: &[NodeId]) {
 
 /// `} @else {`: beside the brace that somebody put it behind, or on a line of its own, which may have a blank
 /// one before it. A semicolon that ends nothing stays where it
-/// is.
+/// is, and so does the parenthesis behind a block.
 fn continuations(p: &mut Planner, statements: &[NodeId]) {
     for statement in statements.iter().skip(1) {
         let token = p.first(*statement);
         match p.token_text(token) {
             "@else" => {}
-            ";" => {
+            ";" | ")" => {
                 p.keep_gap(token);
                 continue;
             }
@@ -163,6 +166,7 @@ fn sort(p: &Planner, node: NodeId) -> Sort {
         Kind::ImportStatement => Sort::Import,
         Kind::AtRule if DONE_HERE.contains(&p.token_text(p.first(node))) => Sort::Other,
         Kind::RuleSet if p.is_one_line(node, Key::Type) => Sort::Other,
+        Kind::RuleSet if last.is_some_and(|last| is_given(p, last)) => Sort::Other,
         _ if last.is_some_and(|last| is_block(p, last)) => Sort::Type,
         _ => Sort::Other,
     }
@@ -170,6 +174,12 @@ fn sort(p: &Planner, node: NodeId) -> Sort {
 
 fn is_block(p: &Planner, node: NodeId) -> bool {
     matches!(Kind::at(p, node), Kind::Block | Kind::KeyframeBlockList)
+}
+
+/// Whether a block stands in the parentheses of what it is given to: `.ebb({ color: navy; })`.
+fn is_given(p: &Planner, block: NodeId) -> bool {
+    let before = p.first(block).checked_sub(1).map(|token| p.token_text(token));
+    before.is_some_and(|before| before.ends_with(['(', ',']))
 }
 
 /// `{ color: navy; }`
@@ -223,6 +233,9 @@ fn header(p: &mut Planner, node: NodeId, parts: &[NodeId], key: Key) {
         let before = parts[index - 1];
         if is_block(p, *part) {
             p.open_block(*part, p.first(node), key);
+            if is_given(p, *part) {
+                p.keep_gap(token);
+            }
         } else if p.is_separator(*part) || is_inside(p, before, *part) {
             p.word(token, 0);
         } else if p.is(node, Kind::KeyframeBlock) && p.is_separator(before) {

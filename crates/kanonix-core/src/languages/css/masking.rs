@@ -50,6 +50,11 @@ struct Masking {
     dialect: Dialect,
     /// How many brackets were looked for to the end of the text in vain.
     unclosed: usize,
+    /// How deep in braces a place is.
+    depth: usize,
+    /// How deep those blocks are that stand in parentheses, from outside to inside, and where what they are
+    /// given to begins.
+    given: Vec<(usize, usize)>,
 }
 
 /// So many are looked for; no sheet of people has more that are not closed.
@@ -80,24 +85,30 @@ fn pair_in(bytes: &[u8], at: usize, opens: u8, closes: u8) -> Option<usize> {
 
 impl Masking {
     fn of(text: &str, dialect: Dialect) -> Option<String> {
-        let mut masking = Masking { bytes: text.as_bytes().to_vec(), dialect, unclosed: 0 };
+        let bytes = text.as_bytes().to_vec();
+        let mut masking = Masking { bytes, dialect, unclosed: 0, depth: 0, given: Vec::new() };
         let mut at = text.len() - text.trim_start_matches('\u{feff}').len();
-        // Whether a statement has begun and not ended.
-        let mut is_open = false;
+        // Whether a statement has begun and not ended, and whether a block in parentheses has ended.
+        let (mut is_open, mut was_given) = (false, false);
         while at < masking.bytes.len() {
             at = match masking.bytes[at] {
+                b')' if std::mem::take(&mut was_given) => {
+                    masking.bytes[at] = BLANK;
+                    at + 1
+                }
                 byte @ (b'{' | b'}' | b';') => {
                     if byte == b';' && !is_open {
                         masking.bytes[at] = BLANK;
                     }
                     is_open = false;
+                    was_given = masking.brace(at);
                     at + 1
                 }
                 byte if byte.is_ascii_whitespace() => at + 1,
                 _ => match masking.comment(at) {
                     Some(end) => end,
                     None => {
-                        is_open = true;
+                        (is_open, was_given) = (true, false);
                         masking.statement(at)
                     }
                 },
@@ -108,6 +119,26 @@ impl Masking {
         let start = if masking.starts_with(0, mark.as_bytes()) { mark.len() } else { 0 };
         masking.bytes[start..].iter_mut().filter(|b| !b.is_ascii()).for_each(|b| *b = LETTER);
         String::from_utf8(masking.bytes).ok()
+    }
+
+    /// Passes a brace, and says whether it ends a block in parentheses.
+    fn brace(&mut self, at: usize) -> bool {
+        match self.bytes[at] {
+            b'{' => self.depth += 1,
+            b'}' => {
+                let given = self.given.pop_if(|(depth, _)| *depth == self.depth);
+                self.depth = self.depth.saturating_sub(1);
+                let Some((_, start)) = given else { return false };
+                let is_closed = self.bytes[at + 1..].trim_ascii_start().starts_with(b")");
+                if !is_closed {
+                    // For the grammar to stumble over.
+                    self.bytes[start] = b'(';
+                }
+                return is_closed;
+            }
+            _ => {}
+        }
+        false
     }
 
     fn byte(&self, at: usize) -> u8 {
@@ -251,6 +282,11 @@ impl Masking {
                 continue;
             }
             match self.bytes[at] {
+                // A script, whose marks are its own.
+                b'`' if self.dialect == Dialect::Less => {
+                    let end = memchr::memchr(b'`', &self.bytes[at + 1..]);
+                    at += end.map_or(0, |end| end + 1);
+                }
                 b'(' => depth += 1,
                 b')' => depth = depth.saturating_sub(1),
                 b'{' | b'}' => break,
@@ -263,14 +299,20 @@ impl Masking {
             }
             at += 1;
         }
-        if depth > 0 {
-            // What is not closed is for the grammar to stumble over.
-            return at;
-        }
         // A comment behind it is none of its own.
         let head = start..solid;
         let end = self.byte(at);
-        if end == b'}' && self.byte(start) == b'@' && self.byte(solid).is_ascii_whitespace() {
+        if depth > 0 {
+            // What else is not closed is for the grammar to stumble over.
+            if self.dialect == Dialect::Less && depth == 1 && end == b'{' && self.gives(&head) {
+                self.hide(head);
+                self.given.push((self.depth + 1, start));
+            }
+            return at;
+        }
+        let is_mixin = self.dialect == Dialect::Less && b".#&".contains(&self.byte(start));
+        let wants_end = is_mixin || self.byte(start) == b'@';
+        if end == b'}' && wants_end && self.byte(solid).is_ascii_whitespace() {
             // The grammar wants an end where the brace is one.
             self.bytes[solid] = b';';
         }
@@ -358,6 +400,12 @@ impl Masking {
             }
             at += 1;
         }
+    }
+
+    /// Whether a block is given to what begins with a name: `.ebb({`, `each(@tides, {`.
+    fn gives(&self, head: &Range<usize>) -> bool {
+        let (first, last) = (self.byte(head.start), self.byte(head.end - 1));
+        (is_word(first) || b".#".contains(&first)) && b"(,".contains(&last)
     }
 
     /// Whether nothing but a name stands in a range.

@@ -112,7 +112,7 @@ const fn dialect(
         line_comment: Some("//"),
         grammar: Grammar::new(|| tree_sitter_css::LANGUAGE.into(), &layout::KINDS, &LINE_COMMENTS)
             .without(layout::is_open_string)
-            .naming(layout::IDLE)
+            .naming(layout::IDLE_OF_DIALECTS)
             .lacking(layout::may_lack_value)
             .showing(layout::shows)
             .masking(masked),

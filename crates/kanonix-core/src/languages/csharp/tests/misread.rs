@@ -74,3 +74,19 @@ fn a_type_with_parameters_is_no_comparison() {
     assert_eq!(lay("csharp", &text), text);
     assert!(faults("csharp", &text).is_empty());
 }
+
+/// Doubled quotes before a text's end are its own, as they are everywhere else in it.
+#[test]
+fn quotes_before_a_texts_end_are_read() {
+    let lines = [
+        r#"x = $@"""{ebb}""";"#,
+        r#"x = @$"{Read("}", $"\"{a}\"")}"" {b}""";"#,
+        r#"x = $@"{ebb}"" {flood}" + "{ebb}" + @"""";"#,
+        r#"x = $"{ebb}";"#,
+    ];
+    let body: String = lines.iter().map(|line| format!("        {line}\n")).collect();
+    let text = format!("class Gauge\n{{\n    void Read()\n    {{\n{body}    }}\n}}\n");
+    assert_eq!(lay("csharp", &text.replace(" = ", "=")), text);
+    assert!(faults("csharp", &text).is_empty());
+    assert!(!faults("csharp", "class Gauge { string ebb = $@\"{ebb}\"\"").is_empty());
+}

@@ -95,8 +95,10 @@ impl Masking {
                         self.bytes[at] = FIGURE;
                     }
                 }
-                self.ranges(prelude);
+                self.groups(prelude, b"<>=");
             }
+            // `(background-blend-mode: difference, normal)`
+            b"supports" => self.groups(prelude, b","),
             b"container" => self.container(prelude),
             b"import" => self.conditions(prelude),
             // `@layer quay.ebb`
@@ -110,12 +112,15 @@ impl Masking {
         }
     }
 
-    /// Features between signs, `(40em <= width < 60em)`, each with its parentheses.
-    fn ranges(&mut self, prelude: Range<usize>) {
+    /// Features with some signs in them, `(40em <= width < 60em)`, each with its parentheses.
+    fn groups(&mut self, prelude: Range<usize>, signs: &[u8]) {
         let mut at = prelude.start;
         while at < prelude.end {
-            let is_sign = matches!(self.bytes[at], b'<' | b'>' | b'=');
-            let Some(open) = is_sign.then(|| self.around(prelude.start..at)).flatten() else {
+            let is_sign = signs.contains(&self.bytes[at]);
+            let open = is_sign.then(|| self.around(prelude.start..at)).flatten();
+            // The commas of a call are read.
+            let is_read = |open: &usize| self.bytes[at] == b',' && is_word(self.bytes[*open - 1]);
+            let Some(open) = open.filter(|open| !is_read(open)) else {
                 at += 1;
                 continue;
             };
@@ -155,7 +160,7 @@ impl Masking {
             && asked.windows(4).any(|four| four == [LETTER; 4]);
         match is_named || asks_style || is_made {
             true => self.hide(prelude),
-            false => self.ranges(prelude),
+            false => self.groups(prelude, b"<>="),
         }
     }
 

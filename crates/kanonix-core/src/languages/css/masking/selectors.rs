@@ -63,7 +63,9 @@ impl Masking {
                     && self.defines(head.start..at) => {
                     return self.hide(at..head.end);
                 }
-                b' ' if self.dialect == Dialect::Less && self.starts_with(at, b" when ") => {
+                b' ' if self.dialect == Dialect::Less
+                    && self.starts_with(at, b" when")
+                    && b" (".contains(&self.byte(at + 5)) => {
                     return self.hide(at..head.end);
                 }
                 _ => {}

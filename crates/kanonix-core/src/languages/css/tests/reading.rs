@@ -459,3 +459,61 @@ fn lines_with_several_names_and_layers_inside_one_another_are_read() {
         assert_eq!(lay(language, sheet), sheet, "{language}");
     }
 }
+
+/// Blocks that a mixin, or a function, is given stand in its parentheses, and what they hold is laid out.
+#[test]
+fn blocks_that_are_given_are_read() {
+    let sheet = "\
+.buoy {
+  .ltr({
+    left: 1px;
+    .quay(2px, 3px);
+  });
+  .rtl({
+    right: 1px;
+  });
+}
+
+each(@tides, {
+  .tide-@{value} {
+    .if-ebb({
+      color: navy;
+    });
+  }
+});
+
+.gauge {
+  & when(@ebb) {
+    @given();
+  }
+
+  .quay(@ebb: darken(navy, 4%); @flood: 2px);
+}
+
+@supports (-moz-appearance: meterbar) and (background-blend-mode: difference, normal) {
+  .tide {
+    color: rgba(0, 0, 0, 0.5);
+  }
+}
+
+@functions: ~`(function() {
+  this.tide = function(a) { return a[\"}\"] };
+   })()`;
+";
+    assert!(faults("less", sheet).is_empty());
+    assert_eq!(lay("less", sheet), sheet);
+    let hasty = sheet
+        .replace("    left: 1px;", "   left:1px;")
+        .replace("({\n    right: 1px;\n  })", "({ right:1px })")
+        .replace("      color: navy;", "color:navy")
+        .replace("2px);\n}\n\n@supports", "2px)\n}\n@supports");
+    assert_eq!(lay("less", &hasty), sheet);
+    for broken in [
+        ".ltr({ left: 1px; }, 2);",
+        ".ltr({ left: 1px; };",
+        "each({{}});",
+        ".ltr({})) { }",
+    ] {
+        assert!(!faults("less", broken).is_empty(), "{broken}");
+    }
+}
