@@ -99,11 +99,11 @@ fn hide_answers(shown: &mut [u8]) {
     }
 }
 
-/// Words with a variable in a path (`$root\cmd`), commands with their module before them, and names of
-/// types and members that are not written as names.
+/// Words with a variable in a path (`$root\cmd`) or before other marks, commands with their module before
+/// them, and names of types and members that are not written as names.
 fn hide_words(shown: &mut [u8]) {
     let mut at = 0;
-    let may_hide = |byte: &u8| matches!(byte, b'\\' | b'/' | b',' | b'.');
+    let may_hide = |byte: &u8| matches!(byte, b'\\' | b'/' | b',' | b'.' | b'@' | b'*');
     while let Some(found) = shown[at..].iter().position(may_hide) {
         let mark = at + found;
         at = mark + 1;
@@ -114,6 +114,7 @@ fn hide_words(shown: &mut [u8]) {
             }
             b'\\' | b'/' => path(shown, mark),
             b',' => assembly(shown, mark),
+            b'@' | b'*' => rest_of_word(shown, mark),
             _ => member(shown, mark),
         };
         if let Some(hidden) = hidden {
@@ -144,6 +145,20 @@ fn begins_command(shown: &[u8], mark: usize) -> bool {
     (1..=2).contains(&(mark - start))
         && (begins_line || before.ends_with(b"&") || before.ends_with(b"|"))
         && shown.get(mark + 1).is_some_and(|next| is_word(*next))
+}
+
+/// `@$quay`, or in a command's arguments `*`, behind a variable: `$user@$quay`, `$prefix*`.
+fn rest_of_word(shown: &[u8], mark: usize) -> Option<Range<usize>> {
+    let least = mark.saturating_sub(LONGEST);
+    let name = shown[least..mark].iter().rev().take_while(|byte| is_word(**byte)).count();
+    let is_behind = name > 0 && shown[..mark - name].ends_with(b"$");
+    let goes_on = |byte: &u8| *byte == b'$' || is_word(*byte);
+    let is_read = match shown[mark] {
+        b'@' => !shown.get(mark + 1).is_some_and(goes_on),
+        _ => !is_argument(shown, mark),
+    };
+    let most = (mark + LONGEST).min(shown.len());
+    (is_behind && !is_read).then(|| mark..path_end(&shown[..most], mark))
 }
 
 /// `\cmd` or `/cmd` behind a variable, or `\cmd` behind the module of a command.
@@ -185,7 +200,8 @@ fn path(shown: &mut [u8], mark: usize) -> Option<Range<usize>> {
     is_hidden.then_some(mark..end)
 }
 
-/// Whether a place is in an argument of a command that its line begins with: `Copy-Item $quay/$gauge ebb`.
+/// Whether a place is in an argument of a command that its line begins with: `Copy-Item $quay/$gauge ebb`,
+/// `& $copy $gauge*`.
 fn is_argument(shown: &[u8], at: usize) -> bool {
     let least = at.saturating_sub(LONGEST);
     // `${quay}/32`
@@ -194,6 +210,9 @@ fn is_argument(shown: &[u8], at: usize) -> bool {
     let at = braces.flatten().map_or(at, |brace| least + brace);
     let start = shown[least..at].iter().rposition(|byte| b"\n(){};=|\"'".contains(byte));
     let line = shown[start.map_or(least, |start| least + start + 1)..at].trim_ascii_start();
+    if line.starts_with(b"& ") {
+        return true;
+    }
     let command = line.split(|byte| *byte == b' ').next().unwrap_or_default();
     let mut words = command.split(|byte| *byte == b'-');
     let is_word = |word: &[u8]| !word.is_empty() && word.iter().all(u8::is_ascii_alphabetic);

@@ -249,3 +249,19 @@ $null = [Tide.Gauges.Buoy, Tide.Gauges, ContentType = WindowsRuntime]
     assert!(faults("powershell", script).is_empty());
     assert_eq!(lay("powershell", script), script);
 }
+
+/// A word of a command's goes on behind a variable with whatever is no blank.
+#[test]
+fn words_go_on_behind_variables() {
+    let script = "\
+& $copy -batch $user@$quay mkdir $tides
+& $copy -batch $user@quay chmod g-x,o+r $tides*
+Get-Item $tides*, $quay\\*
+ssh $user@$quay
+$level = $ebb*$flood
+$all = @($ebb, $flood)
+";
+    let wanted = script.replace("$ebb*$flood", "$ebb * $flood");
+    assert!(faults("powershell", script).is_empty());
+    assert_eq!(lay("powershell", &script.replace("batch ", "batch   ")), wanted);
+}
