@@ -236,3 +236,98 @@ fn a_question_below_its_else_goes_on_with_it() {
         "fn a() {\n    if b {\n        c()\n    } else // ebb\n    if d {\n        e()\n    }\n}\n";
     becomes("rust", &[(rust, rust)]);
 }
+
+/// A closing bracket may stand under the opening one, which is beside its first element.
+#[test]
+fn a_bracket_stays_under_the_one_that_it_closes() {
+    let text = "def read(self,\n         ebb=(),\n         flood=None,\n        ):\n    pass\n";
+    becomes("python", &[
+        (text, text),
+        (&text.replace("read(self", "read( self"), text),
+        (
+            "x   =  mark(ebb,\n            flood,\n           )\n",
+            "x = mark(ebb,\n         flood,\n        )\n",
+        ),
+    ]);
+}
+
+/// Blank lines between comments, and between those and what they do not speak of, stay inside a list as they
+/// do inside a block; none stand at its edges.
+#[test]
+fn comments_of_a_list_stay_apart() {
+    let list = "\
+[
+  // all of these
+
+  // slack
+  low,
+  ebb,
+
+  // high,
+
+  // what comes
+  // later
+]";
+    let edges = list.replacen("[\n", "[\n\n", 1).replace("\n]", "\n\n]");
+    let alone = "[\n  // low\n\n  // high\n]";
+    let alone_with_edges = alone.replacen("[\n", "[\n\n", 1).replace("\n]", "\n\n]");
+    for (list, edges) in [(list, edges), (alone, alone_with_edges)] {
+        let (text, wanted) = (format!("tides = {edges};\n"), format!("tides = {list};\n"));
+        becomes("javascript", &[(&text, &wanted)]);
+    }
+    let members = "\
+enum Tide
+{
+    // As the office has them.
+
+    Low,
+
+    // High,
+
+    // Ebb,
+}
+";
+    becomes("csharp", &[(members, members)]);
+}
+
+/// `if (ebb) switch (level)`: what stands on its header's line, with its braces a step further in.
+#[test]
+fn what_a_header_holds_on_its_line_may_stand_further_in() {
+    let text = "\
+class Gauge
+{
+    void Read()
+    {
+        if (ebb) switch (level)
+            {
+                case 1:
+                    Warn();
+                    break;
+            }
+        if (ebb) switch (level)
+        {
+            case 1:
+                break;
+        }
+    }
+}
+";
+    let hasty = text.replace("                    Warn();", "                  Warn( );");
+    becomes("csharp", &[(text, text), (&hasty, text)]);
+    let beneath = lay_with("csharp", &[("list_wrap", "", "fit"), ("flat_block", "", "keep")], text);
+    assert!(beneath.contains(
+        "        if (ebb) switch (level)\n        {\n            case 1:\n                Warn"
+    ));
+}
+
+/// Where many brackets have a blank behind the opening one and none before the closing one, that is meant.
+#[test]
+fn brackets_of_a_text_may_have_a_blank_on_one_side() {
+    let keep = [("inner_gap", "parens", "keep")];
+    let rows = |count: usize| "mark( ebb, 1);\n".repeat(count);
+    assert_eq!(lay_with("javascript", &keep, &rows(5)), rows(5));
+    assert_eq!(lay_with("javascript", &keep, &rows(4)), rows(4).replace("1)", "1 )"));
+    let mixed = rows(5) + &"mark( ebb );\n".repeat(2);
+    assert_eq!(lay_with("javascript", &keep, &mixed), mixed.replace("1)", "1 )"));
+    assert_eq!(lay_with("javascript", &[], &rows(5)), rows(5).replace("( ", "("));
+}

@@ -159,3 +159,27 @@ fn line_ends_of_what_does_not_parse_in_a_page_stay() {
     let mended = mend(text, html, &page, &LineSet::whole()).unwrap();
     assert_eq!(judge(&mended.text, html, &page, &LineSet::whole()).slips, [], "{}", mended.text);
 }
+
+/// Where the blanks before a comment are kept, as many in every row are no column, and the last row of a list
+/// keeps its own, too.
+#[test]
+fn comments_keep_their_distance() {
+    let keep = [("comment_gap", "before", "keep")];
+    let rows = "\
+enum Tide
+{
+    Low = 0x3,        /* a */
+    SlackWater = 0x4,        /* b */
+    Ebb = 0x5,        /* c */
+    High = 0x6        /* d */
+}
+";
+    assert_eq!(lay_with("csharp", &keep, rows), rows);
+    let one = [("comment_gap", "before", "1"), ("columns", "comment", "none")];
+    assert_eq!(lay_with("csharp", &one, rows), rows.replace("        /*", " /*"));
+    let uneven = "a = 1;   // low\nbcd = 22;   // slack\nef = 3;   // high\n";
+    assert_eq!(lay_with("javascript", &keep, uneven), uneven);
+    let lined = "a = 1;      // low\nbcd = 2345; // slack\nef = 3;     // high\n";
+    let moved = lined.replace("a = 1; ", "a =1; ");
+    assert_eq!(lay_with("javascript", &keep, &moved), lined);
+}

@@ -46,7 +46,7 @@ pub(super) fn of_comments(
         return found;
     }
     let tab = style.tab_columns();
-    let usual = style.number(Setting::CommentGap, Key::Before).unwrap_or(1) as usize;
+    let usual = style.number(Setting::CommentGap, Key::Before).map(|blanks| blanks as usize);
     let column = |at: usize| columns(&text[lines.start(lines.line_of(at))..at], tab);
     let begins = |token: TokenId| tree.tokens[token as usize].start as usize;
     let mut seen: Vec<Comment> = Vec::new();
@@ -73,7 +73,9 @@ pub(super) fn of_comments(
     let may_agree = |a: &Comment, b: &Comment| {
         // One line between two that agree may do otherwise.
         let is_near = a.line.abs_diff(b.line) <= 2 && a.line != b.line;
-        is_near && (a.blanks != b.blanks || a.blanks > usual.max(2))
+        // Where each has the blanks that somebody gave it, as many in a row show nothing.
+        let is_meant = |usual: usize| a.blanks > usual.max(2);
+        is_near && (a.blanks != b.blanks || usual.is_some_and(is_meant))
     };
     let agree = |a: &Comment, b: &Comment| may_agree(a, b) && a.column == b.column;
     // A line that is mended joins one that stays.

@@ -3,7 +3,7 @@
 
 use super::choices::remembers;
 use super::measure::columns;
-use super::plan::{BareBlock, Gap, GroupId, Plan, Rows, Want};
+use super::plan::{BareBlock, Gap, GroupId, Plan, Rows, Shape, Want};
 use crate::style::{Key, Setting, Style};
 use crate::syntax::{Role, Token, TokenId, Tree};
 use crate::text::Lines;
@@ -292,8 +292,15 @@ impl Placing<'_> {
         let in_rows = plan.groups[group].rows == Rows::Kept;
         // Nothing flows around what ends its line.
         plan.groups[group].fills &= !starts.iter().any(|at| self.ends_line(*at));
+        let most = match plan.groups[group].shape {
+            Shape::List => self.most.max(wanted.most),
+            _ => wanted.most,
+        };
         for at in starts {
-            let mut gap = wanted;
+            // What holds at a list's edge holds for what stands there.
+            let is_alone = starts[0] == plan.groups[group].first as usize + 1;
+            let is_edge = *at == starts[0] && (!is_closer || is_alone);
+            let mut gap = Gap { most: if is_edge { wanted.most } else { most }, ..wanted };
             if self.begins_line(*at) {
                 // What follows it on its line may follow it on any other.
                 gap.level = if is_closer { 1 } else { wanted.level };
@@ -310,6 +317,7 @@ impl Placing<'_> {
                 let opener = plan.groups[group].first as usize;
                 gap = match *at == opener + 1 {
                     true => self.inline(*at),
+                    false if self.ends_line(*at) => self.beside(*at),
                     false => Gap::flat(1, Setting::CommentGap),
                 };
             } else if self.ends_line(*at) {
@@ -322,6 +330,9 @@ impl Placing<'_> {
                 *opening = Some(*at as u32);
             }
             plan.gaps[*at] = gap;
+        }
+        if !is_closer {
+            plan.gaps[next].most = most;
         }
         let last = starts[starts.len() - 1];
         if self.ends_line(last) {

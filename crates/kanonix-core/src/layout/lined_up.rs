@@ -55,6 +55,9 @@ impl<'a> Filler<'a> {
             _ if group.counts == Counts::Stem => None,
             // Operators have no closing bracket.
             _ if level == 0 && (group.bracketed || group.shape != Shape::Chain) => {
+                if group.closes_under {
+                    return self.under_opener(id);
+                }
                 let closer = group.like_closer? as usize;
                 Some(self.as_far_in(id, closer, 1))
             }
@@ -62,6 +65,15 @@ impl<'a> Filler<'a> {
             (None, Some(row)) => Some(self.as_far_in(id, row as usize, level)),
             (None, None) => None,
         }
+    }
+
+    /// The indentation of a group's closing bracket under its opening one.
+    fn under_opener(&mut self, id: GroupId) -> Option<IndentId> {
+        let group = &self.sheet.plan.groups[id];
+        let blanks = usize::from(self.sheet.plan.gaps[group.opening? as usize].blanks);
+        let column = self.indents.columns(self.under[id]?).checked_sub(1 + blanks)?;
+        let stem = self.stem_indent(Some(id));
+        Some(self.indents.up_to(stem, column))
     }
 
     /// The indentation of a group's lines.

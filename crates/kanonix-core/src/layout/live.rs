@@ -202,7 +202,8 @@ fn held_in_place(
         // nothing.
         let group = &plan.groups[group];
         let is_behind_sign = plan.signs.contains_key(&units.all[header].first);
-        let is_further_in = unit.level > 0 || group.like_closer.is_some() || is_behind_sign;
+        let is_under = group.like_closer.is_some() || group.closes_under;
+        let is_further_in = unit.level > 0 || is_under || is_behind_sign;
         let closes = closes && group.counts != Counts::Stem && !is_further_in;
         let Unit { first, first_line, last_line, .. } = units.all[header];
         let line = first_line as usize;

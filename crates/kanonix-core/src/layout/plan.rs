@@ -323,6 +323,9 @@ pub struct Group {
     pub like: Option<TokenId>,
     /// Its closing bracket, where that is as far in from the group's first line as it is in the text.
     pub like_closer: Option<TokenId>,
+    /// Whether its closing bracket stands on a line of its own under the opening one, beside which its first
+    /// element does.
+    pub closes_under: bool,
     /// A group in its last element: where that is open, the closing bracket has its own line too.
     pub tail: Option<GroupId>,
     /// A group around it with which it opens.
@@ -400,6 +403,7 @@ impl Group {
             under: None,
             like: None,
             like_closer: None,
+            closes_under: false,
             tail: None,
             with: None,
             rows: Rows::Never,

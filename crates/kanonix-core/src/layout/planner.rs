@@ -81,7 +81,15 @@ pub struct Planner<'a> {
     word_order: OnceCell<Option<Rc<WordOrder>>>,
     /// The order of members, once a type asks for it.
     member_order: OnceCell<Option<Rc<MemberOrder>>>,
+    /// Of which brackets only one has a blank inside, once somebody asks.
+    one_sided: OnceCell<[bool; BRACKETS.len()]>,
 }
+
+/// Pairs of brackets.
+const BRACKETS: [(&str, &str); 3] = [("(", ")"), ("[", "]"), ("{", "}")];
+
+/// So many are several.
+const SEVERAL: usize = 5;
 
 /// No more parts have most nodes.
 const MOST_PARTS: usize = 8;
@@ -107,6 +115,7 @@ impl<'a> Planner<'a> {
             handed: vec![None; tree.nodes.len()],
             word_order: OnceCell::new(),
             member_order: OnceCell::new(),
+            one_sided: OnceCell::new(),
         }
     }
 
@@ -489,6 +498,7 @@ impl<'a> Planner<'a> {
             let stays = || {
                 self.token_text(closer - 1).ends_with([')', ']', '}', ';'])
                     || is_number(self.token_text(first))
+                    || self.is_one_sided(closer)
             };
             match closes == Some(0) && opens > closes && stays() {
                 true => None,
@@ -496,6 +506,25 @@ impl<'a> Planner<'a> {
             }
         };
         blanks.or_else(|| present().map(|blanks| blanks.min(1)))
+    }
+
+    /// Whether the brackets of a text that have a blank behind the opening one have none before the closing
+    /// one: somebody means it, where there are several and hardly any others.
+    fn is_one_sided(&self, closer: TokenId) -> bool {
+        let kind = BRACKETS.iter().position(|(_, closes)| self.token_text(closer) == *closes);
+        kind.is_some_and(|kind| self.one_sided.get_or_init(|| self.one_sided_brackets())[kind])
+    }
+
+    fn one_sided_brackets(&self) -> [bool; BRACKETS.len()] {
+        BRACKETS.map(|(opens, closes)| {
+            let tokens = || 1..self.tree.tokens.len() as TokenId;
+            let has_blanks = |token: &TokenId| self.present_blanks(*token) > Some(0);
+            let opened = tokens().filter(|token| self.token_text(token - 1) == opens);
+            let closed = tokens().filter(|token| self.token_text(*token) == closes);
+            let (opened, closed) = (opened.filter(has_blanks), closed.filter(has_blanks));
+            let most = opened.count();
+            most >= SEVERAL && closed.count() * SEVERAL < most
+        })
     }
 
     /// A gap that is broken when its group is open.

@@ -330,12 +330,19 @@ impl Planner<'_> {
             } else if let (Some(row), Some(opening)) = (seen[id].row, group.opening)
                 && keeps
                 && self.broken_before(closer)
-                && self.present_column(row) == self.present_column(closer)
-                && self.present_column(row) > self.opens_from(stem)
             {
-                // It stands under the elements, and not under what the list belongs to.
-                let level = self.gap(opening).level;
-                self.gap(closer).level = level;
+                let closes = self.present_column(closer);
+                if self.present_column(row) == closes && closes > self.opens_from(stem) {
+                    // It stands under the elements, and not under what the list belongs to.
+                    let level = self.gap(opening).level;
+                    self.gap(closer).level = level;
+                } else if is_beside
+                    && group.bracketed
+                    && group.first == opening - 1
+                    && closes == self.present_column(group.first)
+                {
+                    self.plan.groups[id].closes_under = true;
+                }
             }
         }
     }

@@ -83,8 +83,10 @@ impl Planner<'_> {
             self.line(first, group, 1, Setting::FlatBlock);
             self.at_most(first, 0);
         } else if self.choices.brace_bare || !self.is_last_on_line(body) {
+            self.stands_in_header(body, header, after);
             self.word(first, 1);
         } else {
+            self.stands_in_header(body, header, after);
             // What has no room behind its header, and has some on the next line, stands there.
             let group = self.group(Shape::LastResort, after, self.end(body));
             self.stem(group, header);
@@ -97,6 +99,21 @@ impl Planner<'_> {
         }
         if !kinds.bare.contains(&self.kind(body)) {
             self.brace(after, body, kinds.block);
+        }
+    }
+
+    /// `if (ebb) switch (level)`: what stands on its header's line may have its braces a step further in, as
+    /// what a header holds.
+    fn stands_in_header(&mut self, body: NodeId, header: TokenId, after: TokenId) {
+        let last = self.end(body) - 1;
+        let ends_line = |p: &Self| p.broken_before(last) && p.token_text(last) == "}";
+        if self.choices.remembers
+            && ends_line(self)
+            && self.broken_before(header)
+            && !self.broken_between(header, after)
+            && self.present_column(last) == self.present_column(header) + self.choices.step
+        {
+            self.sets_apart(header, 2);
         }
     }
 

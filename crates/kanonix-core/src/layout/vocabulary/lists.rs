@@ -307,6 +307,7 @@ impl Planner<'_> {
                 }
             } else {
                 self.may_break(last, group, 0, 0, Setting::InnerGap);
+                self.at_most(last, self.choices.edge_blank);
             }
             return Some(group);
         }

@@ -14,8 +14,9 @@ pub(super) const ENTRIES: &[Entry] = &[
         about:
             "One space inside brackets that stand on one line, none, or as it stands: kept is what \
                 somebody put behind the opening one, and two that close together stay so, as does one \
-                right behind a semicolon; before a number there may be room for its sign. In brackets \
-                that hold nothing stands none, unless it is kept.",
+                right behind a semicolon; before a number there may be room for its sign, and a file in \
+                which hardly any closing one has a space has none there. In brackets that hold nothing \
+                stands none, unless it is kept.",
         slots: &[
             key(Key::Parens, Family::Expressions, "`( a )`", ValueKind::FlagOrKeep, "false"),
             key(Key::Brackets, Family::Collections, "`[ a ]`", ValueKind::FlagOrKeep, "false"),
