@@ -164,9 +164,20 @@ fn is_pattern(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
                 | Kind::ParenthesizedPattern
         )
     });
-    match has_parts {
-        true => p.words(parts),
-        false => binary_expression(p, node, parts),
+    // `mark is Ebb || mark is Flood`, which the grammar reads as if the signs were the pattern's.
+    let signs = parts.last().filter(|pattern| p.is(**pattern, Kind::ConstantPattern));
+    let signs = signs.and_then(|pattern| p.part(*pattern, 0));
+    match signs.filter(|signs| p.is(*signs, Kind::BinaryExpression)) {
+        Some(signs) => {
+            let group = match p.handed_chain(node) {
+                Some(group) => group,
+                None => p.leading_chain(node, Key::Condition),
+            };
+            p.hand(signs, Handed::Chain(group));
+            p.words(parts);
+        }
+        None if has_parts => p.words(parts),
+        None => binary_expression(p, node, parts),
     }
 }
 

@@ -1,6 +1,6 @@
 //! What the grammar misreads, and the language does not.
 
-use crate::languages::testing::{faults, lay};
+use crate::languages::testing::{faults, lay, lay_with};
 
 /// A value that is made from one name and filled is none of a comparison.
 #[test]
@@ -89,4 +89,33 @@ fn quotes_before_a_texts_end_are_read() {
     assert_eq!(lay("csharp", &text.replace(" = ", "=")), text);
     assert!(faults("csharp", &text).is_empty());
     assert!(!faults("csharp", "class Gauge { string ebb = $@\"{ebb}\"\"").is_empty());
+}
+
+/// The signs between questions are none of what a value is asked to be.
+#[test]
+fn questions_stand_under_the_first_one() {
+    let text = "\
+class Gauge
+{
+    void Read()
+    {
+        if (mark is Ebb ||
+            mark is Flood ||
+            mark is Slack && isLow)
+        {
+            Warn();
+        }
+        if (isLow ||
+            mark is Ebb ||
+            mark is Flood)
+        {
+            Warn();
+        }
+    }
+}
+";
+    let style = [("operator_place", "", "trails"), ("wrap_align", "condition", "bracket")];
+    assert_eq!(lay_with("csharp", &style, text), text);
+    let leads = text.replace(" ||\n            mark", "\n            || mark");
+    assert_eq!(lay_with("csharp", &style, &leads), text);
 }
