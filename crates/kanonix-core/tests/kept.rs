@@ -183,3 +183,50 @@ enum Tide
     let moved = lined.replace("a = 1; ", "a =1; ");
     assert_eq!(lay_with("javascript", &keep, &moved), lined);
 }
+
+/// What stands on the line of a case stays there where that is kept, though more stands below it.
+#[test]
+fn the_first_statement_of_a_case_stays_beside_it() {
+    let keep = [("flat_block", "case", "keep")];
+    let text = "switch (tide) {\n  case 1: warn();\n    break;\n  default: rest();\n}\n";
+    assert_eq!(lay_with("javascript", &keep, text), text);
+    let opened = text.replace("1: warn", "1:\n    warn");
+    let below = "switch (tide) {\n  case 1: warn();\n          break;\n  default: rest();\n}\n";
+    assert_eq!(lay_with("javascript", &keep, below), opened);
+    let open = opened.replace("default: rest", "default:\n    rest");
+    assert_eq!(lay_with("javascript", &[("flat_block", "case", "open")], text), open);
+    let section = "\
+class Gauge
+{
+    void Read()
+    {
+        switch (tide)
+        {
+            case 1: Warn();
+                break;
+            case 2:
+                if (ebb)
+                    Warn();
+                break;
+        }
+    }
+}
+";
+    let hasty = section.replace("case 2:\n                if", "case 2: if");
+    assert_eq!(lay_with("csharp", &keep, &section.replace("Warn()", "Warn( )")), section);
+    assert_eq!(lay_with("csharp", &keep, &hasty), section);
+}
+
+/// What is given a type may stand on the line below that.
+#[test]
+fn a_value_stays_below_its_type() {
+    let text = "class Gauge {\n    void read() {\n        Tide[] tides = (Tide[])\n                tides(ebb, flood);\n        x = (int) y;\n    }\n}\n";
+    becomes(
+        "java",
+        &[(text, text), (&text.replace("                tides", "          tides"), text)],
+    );
+    let sharp = "class Gauge\n{\n    void Read()\n    {\n        Tide[] tides = (Tide[])\n            Tides(ebb, flood);\n    }\n}\n";
+    becomes("csharp", &[(sharp, sharp)]);
+    let joined = lay_with("csharp", &[("list_wrap", "", "fit")], sharp);
+    assert!(joined.contains("(Tide[])Tides(ebb, flood);"));
+}

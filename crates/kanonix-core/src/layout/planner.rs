@@ -472,6 +472,16 @@ impl<'a> Planner<'a> {
         self.flat(token, blanks, Setting::ParenGap);
     }
 
+    /// The gap before the value that is given a type: what somebody put on a line of its own stays there.
+    pub fn behind_cast(&mut self, cast: NodeId, value: TokenId) {
+        if self.choices.remembers && self.broken_before(value) {
+            let group = self.group(Shape::Block, self.first(cast), self.end(cast));
+            self.newline(value, group, self.choices.chain_steps, Setting::ParenGap);
+        } else {
+            self.parens(value, self.choices.cast_gap);
+        }
+    }
+
     /// The gap inside a bracket, in which no line ends.
     pub fn inside_bracket(&mut self, token: TokenId, blanks: Option<u8>) {
         let blanks = self.chosen(token, blanks);

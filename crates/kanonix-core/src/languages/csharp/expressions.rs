@@ -50,7 +50,7 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
             if let [_, inner, closer, value] = parts {
                 p.inside_bracket(p.first(*inner), p.choices.parens_gap);
                 p.inside_bracket(p.first(*closer), p.choices.parens_gap);
-                p.parens(p.first(*value), p.choices.cast_gap);
+                p.behind_cast(node, p.first(*value));
             }
         }
         Kind::ParenthesizedExpression => parenthesized(p, parts),

@@ -234,7 +234,7 @@ fn switch_section(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     p.at_most(token, p.choices.edge_blank);
     p.bare_block(token, p.end(node), group);
     if !p.is(first, Kind::Block) {
-        return;
+        return p.begins_beside_case(first, &inner[1..]);
     }
     if inner.len() > 1 {
         return p.case_block(first, &inner[1..], p.first(node));

@@ -24,7 +24,7 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
         Kind::LambdaExpression => lambda_expression(p, node, parts),
         Kind::TernaryExpression => ternary_expression(p, node, parts),
         Kind::UnaryExpression => unary_expression(p, parts),
-        Kind::CastExpression => cast_expression(p, parts),
+        Kind::CastExpression => cast_expression(p, node, parts),
         Kind::ParenthesizedExpression => parenthesized(p, node, parts),
         Kind::MethodInvocation => {
             chain(p, node);
@@ -138,14 +138,14 @@ fn unary_expression(p: &mut Planner, parts: &[NodeId]) {
 }
 
 /// `(int) level`, `(Runnable & Serializable) task`
-fn cast_expression(p: &mut Planner, parts: &[NodeId]) {
+fn cast_expression(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let Some(closer) = p.position(parts, Kind::CloseParen) else { return };
     for (index, part) in parts.iter().enumerate().skip(1) {
         let token = p.first(*part);
         match index {
             1 => p.inside_bracket(token, p.choices.parens_gap),
             _ if index == closer => p.inside_bracket(token, p.choices.parens_gap),
-            _ if index == closer + 1 => p.parens(token, p.choices.cast_gap),
+            _ if index == closer + 1 => p.behind_cast(node, token),
             _ => p.word(token, 1),
         }
     }

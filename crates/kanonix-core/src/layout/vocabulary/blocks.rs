@@ -640,8 +640,27 @@ impl Planner<'_> {
         listed(self, inner, group, 1);
         self.at_most(self.first(*first), self.choices.edge_blank);
         self.bare_block(self.first(*first), self.end(case), group);
-        if begins_with_block {
-            self.case_block(*first, rest, header);
+        match begins_with_block {
+            true => self.case_block(*first, rest, header),
+            false => self.begins_beside_case(*first, rest),
+        }
+    }
+
+    /// `case 1: warn();` above `break;`: the first statement of a case stays on its line where what stands
+    /// there is kept, and the others have theirs further in.
+    pub fn begins_beside_case(&mut self, first: NodeId, rest: &[NodeId]) {
+        let token = self.first(first);
+        let has_line = |part: &NodeId| {
+            let next = self.first(*part);
+            self.broken_before(next) && self.stands_at(next) != self.stands_at(token)
+        };
+        let stays = self.style.is(Setting::FlatBlock, Key::Case, "keep")
+            && !self.broken_before(token)
+            && !self.broken_between(token, self.end(first) - 1)
+            && !rest.is_empty()
+            && rest.iter().all(has_line);
+        if stays {
+            self.behind(token, Setting::FlatBlock);
         }
     }
 
