@@ -42,7 +42,7 @@ pub(super) fn less(text: &str) -> Option<String> {
 /// What the value of a filter of one old browser begins with.
 const PROGRAM: &[u8] = b"progid:";
 
-/// What hides a semicolon that ends nothing.
+/// What hides a semicolon that ends nothing, and the parenthesis behind a block that is given to something.
 const BLANK: u8 = b' ';
 
 struct Masking {

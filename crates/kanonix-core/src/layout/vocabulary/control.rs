@@ -106,9 +106,9 @@ impl Planner<'_> {
     /// what a header holds.
     fn stands_in_header(&mut self, body: NodeId, header: TokenId, after: TokenId) {
         let last = self.end(body) - 1;
-        let ends_line = |p: &Self| p.broken_before(last) && p.token_text(last) == "}";
         if self.choices.remembers
-            && ends_line(self)
+            && self.token_text(last) == "}"
+            && self.broken_before(last)
             && self.broken_before(header)
             && !self.broken_between(header, after)
             && self.present_column(last) == self.present_column(header) + self.choices.step
