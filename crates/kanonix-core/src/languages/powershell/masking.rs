@@ -14,6 +14,8 @@ pub(super) fn masked(text: &str) -> Option<String> {
     hide_attributes(text, &mut shown);
     hide_answers(&mut shown);
     hide_words(&mut shown);
+    hide_joined(&mut shown);
+    hide_signs(&mut shown);
     hide_types(&mut shown);
     hide_listed_types(&mut shown);
     hide_names_of_types(&mut shown);
@@ -23,6 +25,7 @@ pub(super) fn masked(text: &str) -> Option<String> {
     hide_labels(&mut shown);
     hide_scopes(&mut shown);
     hide_line_ends(&mut shown);
+    hide_idle_joins(&mut shown);
     hide_units(&mut shown);
     String::from_utf8(shown).ok().filter(|shown| shown != text)
 }
@@ -292,6 +295,96 @@ fn member(shown: &[u8], mark: usize) -> Option<Range<usize>> {
     let length = inside.iter().position(|byte| *byte == quote || b"\n$`".contains(byte))?;
     let is_member = inside.starts_with(b"#") && inside[length] == quote;
     is_member.then_some(mark + 1..mark + length + 3)
+}
+
+/// Words of a command's arguments that begin as an operator does, `->` and, in a list, `--quay`.
+fn hide_signs(shown: &mut [u8]) {
+    let places: Vec<usize> = memchr::memchr_iter(b'-', shown).collect();
+    for place in places {
+        let behind = &shown[place + 1..];
+        let is_arrow = behind.starts_with(b"> ")
+            && shown[..place].ends_with(b" ")
+            && is_argument(shown, place);
+        let is_listed = behind.starts_with(b"-")
+            && behind.get(1).is_some_and(u8::is_ascii_alphabetic)
+            && shown[..place].trim_ascii_end().ends_with(b",");
+        if is_arrow || is_listed {
+            shown[place..place + 2].fill(LETTER);
+        }
+    }
+}
+
+/// Texts and what is asked for, put together to one word of a command's arguments, of which the grammar reads the
+/// first: `Write-Host "Loading "$gauge".tar"`.
+fn hide_joined(shown: &mut [u8]) {
+    let places: Vec<usize> = memchr::memchr2_iter(b'"', b'\'', shown).collect();
+    let mut read = 0;
+    for place in places {
+        let next = shown.get(place + 1).copied().unwrap_or(b' ');
+        let is_behind_name = place > 0 && is_word(shown[place - 1]) && !ends_word(next);
+        if place < read || !(next == b'$' || is_behind_name) {
+            continue;
+        }
+        let least = place.saturating_sub(LONGEST);
+        let start = shown[least..place].iter().rposition(|byte| *byte == b'\n');
+        let start = start.map_or(least, |at| least + at + 1);
+        let most = (place + LONGEST).min(shown.len());
+        read = memchr::memchr(b'\n', &shown[place..most]).map_or(most, |length| place + length);
+        let mut at = start;
+        while at < read {
+            let (end, pieces) = joined(&shown[..read], at);
+            let word = at..end;
+            // A text that does not end on its line.
+            if pieces == 0 && b"\"'".contains(&shown[at]) {
+                break;
+            }
+            if pieces > 1 && shown[word.clone()].contains(&b'$') && is_argument(shown, at) {
+                shown[word].fill(LETTER);
+            }
+            at = end + 1;
+        }
+    }
+}
+
+/// Where what is put together at a place ends, and of how many texts and values it is: one, where there is more.
+fn joined(line: &[u8], start: usize) -> (usize, usize) {
+    let (mut at, mut pieces) = (start, 0);
+    while let Some(byte) = line.get(at) {
+        let end = match byte {
+            b'"' | b'\'' => text_end(line, at),
+            b'$' if line.get(at + 1) == Some(&b'(') => pair_end(line, at + 1, b"()"),
+            b'$' => {
+                let length = line[at + 1..]
+                    .iter()
+                    .take_while(|byte| is_word(**byte) || **byte == b':');
+                Some(at + 1 + length.count())
+            }
+            _ => None,
+        };
+        match end {
+            Some(end) => (at, pieces) = (end, pieces + 1),
+            None if pieces == 0 => return (at, 0),
+            None => return (at, if ends_word(*byte) { pieces } else { 1 }),
+        }
+    }
+    (at, pieces)
+}
+
+/// Where a text ends that begins at a quote, on its line.
+fn text_end(line: &[u8], open: usize) -> Option<usize> {
+    let quote = line[open];
+    let mut at = open + 1;
+    loop {
+        at = match line.get(at)? {
+            b'`' if quote == b'"' => at + 2,
+            b'$' if quote == b'"' && line.get(at + 1) == Some(&b'(') => {
+                pair_end(line, at + 1, b"()")?
+            }
+            byte if *byte == quote && line.get(at + 1) == Some(&quote) => at + 2,
+            byte if *byte == quote => return Some(at + 1),
+            _ => at + 1,
+        };
+    }
 }
 
 /// Where brackets end on the line that they open on.
@@ -588,6 +681,25 @@ fn hide_line_ends(shown: &mut [u8]) {
         if goes_on && !line.unwrap_or_default().contains(&b'#') {
             let gap = &mut shown[brace + 1..brace + 1 + blanks];
             gap.iter_mut().filter(|byte| b"\r\n".contains(byte)).for_each(|byte| *byte = b' ');
+        }
+    }
+}
+
+/// A back tick at the end of a line that nothing goes on behind, as the block or the paragraph ends there: a blank.
+fn hide_idle_joins(shown: &mut [u8]) {
+    let places: Vec<usize> = memchr::memchr_iter(b'`', shown).collect();
+    for place in places {
+        let line_end = |rest: &[u8]| match rest {
+            [b'\r', b'\n', ..] => 2,
+            [b'\n', ..] => 1,
+            _ => 0,
+        };
+        let behind = &shown[place + 1..];
+        let length = line_end(behind);
+        let next = behind[length..].trim_ascii_start().first();
+        let is_idle = line_end(&behind[length..]) > 0 || next == Some(&b'}');
+        if length > 0 && is_idle && shown[..place].ends_with(b" ") {
+            shown[place] = b' ';
         }
     }
 }

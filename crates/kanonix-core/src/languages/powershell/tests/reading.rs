@@ -265,3 +265,48 @@ $all = @($ebb, $flood)
     assert!(faults("powershell", script).is_empty());
     assert_eq!(lay("powershell", &script.replace("batch ", "batch   ")), wanted);
 }
+
+/// A text, a value and what is asked for may be put together to one word.
+#[test]
+fn words_are_put_together_of_texts_and_values() {
+    let script = r#"
+Write-Host "Loading "$gauge".tar" now
+Write-Host "Level: "$level
+Write-Host $gauge".tar" 'ebb'$tide
+Write-Host "Quay"$("tide/" + $quay + ":latest")" is there"
+Write-Host $ebb -> $flood
+Start-Process tide -ArgumentList gauge, --quay,
+    --low $level
+$level = "a" + $ebb + "c"
+"#;
+    let script = script.trim_start();
+    assert!(faults("powershell", script).is_empty());
+    let typed = script.replace("Host ", "Host   ").replace(" + ", "+");
+    // What is in one word stays.
+    let wanted = script.replace("tide/\" + $quay + ", "tide/\"+$quay+");
+    assert_eq!(lay("powershell", &typed), wanted);
+}
+
+/// The blank line ends the command, and so does the block.
+#[test]
+fn a_back_tick_may_join_nothing() {
+    insta::assert_snapshot!(lay("powershell", "\
+if ($low) {
+  throw   'ebb' `
+}
+if ($high) {
+  Get-Tide   -Quay 1 `
+
+  Get-Gauge   -Quay 2
+}
+"), @"
+    if ($low) {
+        throw 'ebb' `
+    }
+    if ($high) {
+        Get-Tide -Quay 1 `
+
+      Get-Gauge -Quay 2
+    }
+    ");
+}
