@@ -243,45 +243,59 @@ impl Neighbours<'_> {
         joining
     }
 
+    /// A row's cell, if it is a number.
+    fn number(&self, row: usize) -> Option<&Cell> {
+        self.cell(row).filter(|cell| is_number(self.page.token_text(cell.token)))
+    }
+
+    /// The numbers in so many rows before a row and behind it, whose brackets move as its own does.
+    fn numbers_near(&self, row: usize, most: usize) -> impl Iterator<Item = &Cell> {
+        let is_near = move |other: &usize| self.is_together(row, *other);
+        let before = (0..row).rev().take(most).take_while(is_near);
+        let behind = (row + 1..self.rows.len()).take(most).take_while(is_near);
+        let level = move |other: usize| {
+            let number = self.number(other)?;
+            self.stays_level(row, other).then_some(number)
+        };
+        before.chain(behind).filter_map(level)
+    }
+
     /// The column in which most of the numbers near one end, if some of them are set off for that, or their
     /// rows' first numbers are.
     fn number_column(&self, row: usize) -> Option<Lined> {
-        let number = |row: usize| {
-            let cell = self.cell(row)?;
-            is_number(self.page.token_text(cell.token)).then_some(cell)
-        };
-        let own = number(row)?;
-        let near = |most: usize| -> Vec<&Cell> {
-            let is_near = |other: &usize| self.is_together(row, *other);
-            let before = (0..row).rev().take(most).take_while(is_near);
-            let behind = (row + 1..self.rows.len()).take(most).take_while(is_near);
-            let level = |other: &usize| self.stays_level(row, *other);
-            before.chain(behind).filter(level).filter_map(number).collect()
-        };
-        let beside = near(BESIDE);
-        let agreeing = |end: usize| beside.iter().filter(|cell| cell.at(true) == end).count();
-        let ends = beside.iter().map(|cell| cell.at(true));
-        let column = ends.max_by_key(|end| agreeing(*end))?;
+        let own = self.number(row)?;
+        let beside: Vec<usize> =
+            self.numbers_near(row, BESIDE).map(|cell| cell.at(true)).collect();
+        let agreeing = |end: usize| beside.iter().filter(|other| **other == end).count();
+        let column = beside.iter().copied().max_by_key(|end| agreeing(*end))?;
+        let is_common = agreeing(column) > 1 && agreeing(column) * 2 > beside.len();
+        if !is_common || !self.is_set_off(row, own, column) {
+            return None;
+        }
         let around = row.saturating_sub(BESIDE)..(row + BESIDE + 1).min(self.rows.len());
         let mut shifts = around.filter(|other| *other != row).filter_map(|o| self.shifts(row, o));
         let shift = shifts.next().map_or(0, |(own, _)| own);
-        let is_common = agreeing(column) > 1 && agreeing(column) * 2 > beside.len();
-        // As many figures in each say nothing, and neither do those that nothing sets off.
-        let near = near(MOST_NEAR).into_iter().chain([own]);
-        let agreeing: Vec<&Cell> = near.filter(|cell| cell.at(true) == column).collect();
+        Some(Lined { column: column.checked_add_signed(shift)?, is_end: true })
+    }
+
+    /// Whether something sets off the numbers that end in a column: as many figures in each say nothing.
+    fn is_set_off(&self, row: usize, own: &Cell, column: usize) -> bool {
+        let agreeing = || {
+            let near = self.numbers_near(row, MOST_NEAR).chain([own]);
+            near.filter(|cell| cell.at(true) == column)
+        };
         // One blank sets a value off from its sign.
         let few = usize::from(self.kind == Column::Value);
+        let differ = || {
+            let mut starts = agreeing().map(|cell| cell.at(false));
+            starts.next().is_some_and(|first| starts.any(|start| start != first))
+        };
         // One blank more before each of them leaves room for the sign of one that has some.
         let is_signed = |cell: &Cell| self.page.token_text(cell.token).starts_with(['-', '+']);
-        let has_room = |cell: &&Cell| cell.blanks == cell.usual + 1 && !is_signed(cell);
-        let is_set_off = || {
-            self.page.first_words.contains_key(&self.rows[row].first)
-                || (agreeing.iter().any(|cell| cell.at(false) != agreeing[0].at(false))
-                    && agreeing.iter().any(|cell| cell.blanks > cell.usual.max(few)))
-                || (is_signed(own) && agreeing.iter().all(has_room))
-        };
-        let column = column.checked_add_signed(shift)?;
-        (is_common && is_set_off()).then_some(Lined { column, is_end: true })
+        let has_room = |cell: &Cell| cell.blanks == cell.usual + 1 && !is_signed(cell);
+        self.page.first_words.contains_key(&self.rows[row].first)
+            || (agreeing().any(|cell| cell.blanks > cell.usual.max(few)) && differ())
+            || (is_signed(own) && agreeing().all(has_room))
     }
 
     /// The column that a row's cell has in common with the one above it or below it, unless all of

@@ -85,6 +85,8 @@ pub(super) struct Bracket {
     end: usize,
     /// The same once what stands before it is mended, where nothing of that is lined up.
     mended: usize,
+    /// How many of its row's cells stand before it.
+    behind: usize,
 }
 
 /// A column that a cell begins or ends in.
@@ -150,8 +152,7 @@ impl Row {
 
     /// How far a bracket will move.
     pub fn shift(&self, bracket: Bracket) -> isize {
-        let behind = self.cells.partition_point(|cell| cell.token <= bracket.token);
-        let before = behind.checked_sub(1).map(|at| &self.cells[at]);
+        let before = bracket.behind.checked_sub(1).map(|at| &self.cells[at]);
         let moved = before.map_or(self.pad, |cell| cell.moved + cell.wider);
         bracket.mended as isize + moved - bracket.end as isize
     }
@@ -329,6 +330,7 @@ impl Page<'_> {
                     token: index as TokenId - 1,
                     end: self.end_column(index - 1).saturating_sub(indent),
                     mended,
+                    behind: cells.len(),
                 };
                 brackets.push(self.measures.head(first, index).map(bracket));
             }
