@@ -135,7 +135,10 @@ fn instruction(text: &str) -> Option<usize> {
     let is_other = text.starts_with("<![") && !text.starts_with("<![CDATA[")
         || text.starts_with("<! ");
     let is_one = is_other || text.starts_with("<?xml ");
-    let length = text.find('>').filter(|_| is_one)? + 1;
+    if !is_one {
+        return None;
+    }
+    let length = memchr::memchr(b'>', text.as_bytes())? + 1;
     (length >= SHORTEST).then_some(length)
 }
 
@@ -153,9 +156,9 @@ pub(super) fn markup(text: &str) -> Option<usize> {
         return None;
     }
     let end = tag_end(text.as_bytes()).unwrap_or(text.len());
-    let name = elements::name(text);
-    let is_raw = |raw: &&&str| raw.eq_ignore_ascii_case(name);
-    let Some(raw) = ["script", "style"].iter().find(is_raw).filter(|_| *second != b'/') else {
+    let is_raw = |raw: &&&str| raw.eq_ignore_ascii_case(elements::name(text));
+    let may_be_raw = second.eq_ignore_ascii_case(&b's');
+    let Some(raw) = ["script", "style"].iter().find(|raw| may_be_raw && is_raw(raw)) else {
         return Some(end);
     };
     let closes = |at: &usize| {
