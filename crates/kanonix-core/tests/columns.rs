@@ -412,3 +412,19 @@ HOOKS = {
     let spoilt = wanted.replace(":buoy      => {", ":buoy => {");
     assert_eq!(touched("ruby", &wanted, &spoilt), wanted);
 }
+
+/// What stands alone in its brackets ends in one column with others by chance; numbers do on purpose.
+#[test]
+fn what_is_alone_in_brackets_is_lined_up_with_no_end() {
+    becomes("csharp", &[
+        (
+            "IsEbb( ebb == gauge);\nIsFlood(ebb > gauge);\n",
+            "IsEbb(ebb == gauge);\nIsFlood(ebb > gauge);\n",
+        ),
+        ("Raise(  2);\nRaise(128);\nRaise( 16);\n", "Raise(  2);\nRaise(128);\nRaise( 16);\n"),
+    ]);
+    becomes("lua", &[(
+        "assert(t == s2 )\nassert( s == t )\nassert( t == s )\n",
+        "assert(t == s2)\nassert(s == t)\nassert(t == s)\n",
+    )]);
+}

@@ -431,9 +431,13 @@ impl Neighbours<'_> {
         {
             return false;
         }
+        let are_numbers = || [cell, own].iter().all(|of| is_number(page.token_text(of.token)));
+        if is_end && (cell.is_alone || own.is_alone) && !are_numbers() {
+            return false;
+        }
         let may_be_chance = is_end || (is_list && kind(other_row.first) != kind(own_row.first));
         !may_be_chance
-            || [cell, own].iter().all(|of| is_number(page.token_text(of.token)))
+            || are_numbers()
             || cell.token - other_row.first == own.token - own_row.first
     }
 }

@@ -75,6 +75,8 @@ pub(super) struct Cell {
     pub column: Option<Lined>,
     /// What opens the brackets that it is in, if that is on its line.
     pub bracket: Option<Bracket>,
+    /// Whether nothing else is in them.
+    pub is_alone: bool,
 }
 
 /// An opening bracket on a row.
@@ -351,6 +353,9 @@ impl Page<'_> {
             let start = self.column(index).saturating_sub(indent);
             let stop = self.cell_end(plan, index, end);
             let sort = self.sort(gap, index as TokenId);
+            let is_alone = self.tree.opens(self.token_text(index as TokenId - 1))
+                && stop + 1 < end
+                && self.tree.closes(self.token_text(stop as TokenId + 1));
             let mut seat = Seat { kind: gap.column, depth, sort, nth: 0 };
             let is_such = |cell: &&Cell| Seat { nth: 0, ..cell.seat } == seat;
             seat.nth = cells.iter().rev().find(is_such).map_or(0, |cell| cell.seat.nth + 1);
@@ -367,6 +372,7 @@ impl Page<'_> {
                 wider: present.len().saturating_sub(usize::from(gap.blanks)) as isize,
                 column: None,
                 bracket: brackets.last().copied().flatten(),
+                is_alone,
             });
         }
         cells
