@@ -3,7 +3,7 @@
 use kanonix_core::languages;
 use kanonix_core::text::LineSet;
 use kanonix_core::judge;
-use crate::support::{becomes, java, lay_with, lines, mend_marked, style};
+use crate::support::{becomes, java, lay_with, lines, mend_marked, style, touched_with};
 
 fn lay(language: &str, text: &str) -> String {
     lay_with(language, &[("max_line_length", "", "40")], text)
@@ -281,6 +281,95 @@ fn braces_and_elses_stand_where_they_are_wanted() {
       }
     })
     ");
+}
+
+/// A header takes several lines where one begins behind its annotations; one that ends with a closing bracket
+/// on its own line needs no more to set it off from what it holds.
+#[test]
+fn a_brace_may_stand_below_a_header_of_several_lines() {
+    let settings = [("open_brace", "", "next_line_if_broken"), ("max_line_length", "", "40")];
+    insta::assert_snapshot!(lay_with("java", &settings, "\
+class Gauge {
+    @Tide(value = 2)
+    @Override int low(int level)
+    {
+        return level;
+    }
+    void ebb(int level, int other) throws Storm, Flood {
+        if (level > other && other > highest || low) {
+            warn();
+        }
+    }
+    void flood() { try { go(); } catch (LowTideException | HighTide e) { warn(); } }
+}
+"), @"
+    class Gauge {
+        @Tide(value = 2)
+        @Override
+        int low(int level) {
+            return level;
+        }
+
+        void ebb(int level, int other)
+                throws Storm, Flood
+        {
+            if (level > other
+                    && other > highest
+                    || low)
+            {
+                warn();
+            }
+        }
+
+        void flood() {
+            try {
+                go();
+            } catch (LowTideException | HighTide e) {
+                warn();
+            }
+        }
+    }
+    ");
+    insta::assert_snapshot!(lay_with("typescript", &settings, "\
+@Tide({ low: true })
+export class Gauge extends TideStation implements Ebb, Flood {
+  ebb(level: number, other: number, low: number) { return level; }
+}
+"), @"
+    @Tide({ low: true })
+    export class Gauge
+      extends TideStation
+      implements Ebb, Flood
+    {
+      ebb(
+        level: number,
+        other: number,
+        low: number
+      ) {
+        return level;
+      }
+    }
+    ");
+    insta::assert_snapshot!(lay_with("less", &settings, "\
+.ebb,
+[flood] { color: red; }
+.slack { color: blue; }
+"), @"
+    .ebb,
+    [flood]
+    {
+      color: red;
+    }
+
+    .slack {
+      color: blue;
+    }
+    ");
+    // One line in play is a header's last one, or stands under it.
+    let text = "void ebb(int level)\n        throws Storm {\n    go();\n}\n";
+    let wanted = "void ebb(int level)\n        throws Storm\n{\n    go();\n}\n";
+    let base = text.replace("Storm {", "Storm  {");
+    assert_eq!(touched_with("java", &settings, &base, text), wanted);
 }
 
 #[test]

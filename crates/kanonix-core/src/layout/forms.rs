@@ -104,7 +104,7 @@ impl Filler<'_> {
             || self.alike.contains(&id)
         {
             self.opened(id)
-        } else if group.opens == Opens::BehindLines && self.line_start > group.stem as usize {
+        } else if self.is_behind_lines(group) {
             self.opened(id)
         } else if group.rows == Rows::Kept {
             if self.rows_fit(id) { State::Rows } else { self.opened(id) }
@@ -123,7 +123,10 @@ impl Filler<'_> {
                 Opens::Before if self.helps(id, index) => self.opened(id),
                 Opens::Before if self.gives_way(id, index) => State::Flat,
                 Opens::Before => self.opened(id),
-                Opens::ToFit | Opens::BehindLines if self.fits_below(id, index) => {
+                Opens::BehindHeader if self.column > self.max => State::Flat,
+                Opens::ToFit | Opens::BehindLines | Opens::BehindHeader
+                    if self.fits_below(id, index) =>
+                {
                     self.opened(id)
                 }
                 Opens::Halves if self.has_room_before(id, index) && self.fits_below(id, index) => {
@@ -147,7 +150,9 @@ impl Filler<'_> {
                     && (self.is_idle(id) || self.is_all_but_one(id)) => {
                     State::Flat
                 }
-                Opens::ToFit | Opens::BehindLines | Opens::TooWide => self.opened(id),
+                Opens::ToFit | Opens::BehindLines | Opens::BehindHeader | Opens::TooWide => {
+                    self.opened(id)
+                }
             }
         };
         let opens_with = group.with.is_some_and(|around| self.state(around).is_open());
@@ -155,6 +160,18 @@ impl Filler<'_> {
         if self.states[id] == State::Open {
             self.open_alike(id);
         }
+    }
+
+    /// Whether a group opens as what it belongs to has begun on another line.
+    fn is_behind_lines(&self, group: &Group) -> bool {
+        let start = self.line_start;
+        let closes = || self.sheet.tree.closes(self.sheet.token_text(start));
+        let opens = match group.opens {
+            Opens::BehindLines => true,
+            Opens::BehindHeader => !closes(),
+            _ => false,
+        };
+        opens && start > group.stem as usize
     }
 
     /// Decides the form of an open list whose brackets are not in play, where all that stands

@@ -192,6 +192,9 @@ pub enum Opens {
     Halves,
     /// As `ToFit`, and where what it belongs to has begun on another line.
     BehindLines,
+    /// As that, unless the line begins with a closing bracket: the brace behind a header. Never behind what has
+    /// no room itself.
+    BehindHeader,
     /// When it does not fit, and what stands inside it does then: a sentence.
     ForOneLine,
     /// When it does not fit, as somebody opened it before.

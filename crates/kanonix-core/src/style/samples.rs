@@ -19,6 +19,9 @@ pub struct Sample {
 
 const NARROW: &[(&str, &str, &str)] = &[("max_line_length", "", "28")];
 
+/// Where a brace may stand whose header takes one line.
+const PLACES: &[&str] = &["same_line", "next_line", "keep"];
+
 const fn of(name: &'static str, language: &'static str, text: &'static str) -> Sample {
     Sample { name, language, values: &[], with: &[], text }
 }
@@ -55,26 +58,39 @@ pub static SAMPLES: &[Sample] = &[
         &["24", "60"],
         of("max_line_length", "javascript", "warn(keepers, level, siren);\n"),
     ),
-    of("open_brace.type", "javascript", "class Gauge {\n  read() {}\n}\n"),
-    of(
+    narrow(
+        "open_brace.type",
+        "java",
+        "class Gauge {\n    int ebb;\n}\n\nclass Buoy extends Gauge\n        implements Ebb\n{\n    int \
+         flood;\n}\n",
+    ),
+    narrow(
         "open_brace.function",
-        "javascript",
-        "function ebb(a) {\n  return a;\n}\n\nfunction flood(a)\n{\n  return -a;\n}\n",
+        "java",
+        "class Gauge {\n    int ebb(int a) {\n        return a;\n    }\n\n    int flood(int level)\n            \
+         throws Storm\n    {\n        return -level;\n    }\n}\n",
     ),
-    of(
+    narrow(
         "open_brace.control",
-        "javascript",
-        "if (ebb) {\n  warn();\n}\nif (flood)\n{\n  ring();\n}\n",
+        "java",
+        "class Gauge {\n    {\n        if (ebb) {\n            warn();\n        }\n        if (ebb > flood\n                \
+         && low)\n        {\n            ring();\n        }\n    }\n}\n",
     ),
-    of("open_brace.lambda", "javascript", "listen(() => {\n  warn();\n});\n"),
-    of(
-        "open_brace.accessor",
-        "csharp",
-        "class Gauge\n{\n    int Ebb\n    {\n        get { return ebb; }\n    }\n}\n",
+    some(PLACES, of("open_brace.lambda", "javascript", "listen(() => {\n  warn();\n});\n")),
+    some(
+        PLACES,
+        of(
+            "open_brace.accessor",
+            "csharp",
+            "class Gauge\n{\n    int Ebb\n    {\n        get { return ebb; }\n    }\n}\n",
+        ),
     ),
-    of("open_brace.collection", "csharp", "var a = new Gauge\n{\n    Level = 2,\n};\n"),
-    of("open_brace.namespace", "rust", "mod gauges {\n    use tide::Ebb;\n}\n"),
-    of("open_brace.other", "rust", "unsafe {\n    open();\n}\n"),
+    some(
+        PLACES,
+        of("open_brace.collection", "csharp", "var a = new Gauge\n{\n    Level = 2,\n};\n"),
+    ),
+    some(PLACES, of("open_brace.namespace", "rust", "mod gauges {\n    use tide::Ebb;\n}\n")),
+    some(PLACES, of("open_brace.other", "rust", "unsafe {\n    open();\n}\n")),
     of(
         "else_line.while",
         "javascript",

@@ -1,7 +1,9 @@
 //! Blocks, what stands in them line by line, and the brackets around them.
 
 use crate::layout::measure::columns;
-use crate::layout::plan::{Align, Around, Column, Counts, Gap, GroupId, Shape, TreeEdit, Want, When};
+use crate::layout::plan::{
+    Align, Around, Column, Counts, Gap, GroupId, Opens, Shape, TreeEdit, Want, When,
+};
 use crate::layout::planner::Planner;
 use crate::layout::vocabulary::{Handed, Headed, List};
 use crate::style::{Key, Setting};
@@ -400,8 +402,41 @@ impl Planner<'_> {
         if begins_line || self.begins_next_line(brace, key) {
             let group = self.group(Shape::Block, header, brace + 1);
             self.newline(brace, group, 0, Setting::OpenBrace);
+        } else if self.style.is(Setting::OpenBrace, key, "next_line_if_broken") {
+            let group = self.group(Shape::LastResort, brace - 1, brace + 1);
+            let stem = self.behind_annotations(header, brace);
+            self.stem(group, stem);
+            self.group_mut(group).opens = Opens::BehindHeader;
+            self.may_break(brace, group, 0, 1, Setting::OpenBrace);
         } else {
             self.behind(brace, Setting::OpenBrace);
+        }
+    }
+
+    /// Where a header begins behind the annotations that may lead it: `@Tide(high)`, `[Tide]`.
+    fn behind_annotations(&self, header: TokenId, brace: TokenId) -> TokenId {
+        let behind = |open: TokenId| {
+            let mut depth = 0usize;
+            let closes = |token: &TokenId| {
+                let text = self.token_text(*token);
+                depth += usize::from(self.tree.opens(text));
+                depth -= usize::from(self.tree.closes(text));
+                depth == 0
+            };
+            (open..brace).find(closes).map_or(brace, |closer| closer + 1)
+        };
+        let mut at = header;
+        loop {
+            at = match self.token_text(at) {
+                "[" => behind(at),
+                "@" => {
+                    let name = |token: &TokenId| (token - at) % 2 == 0
+                        && self.token_text(*token) != ".";
+                    let end = (at + 1..brace).find(name).unwrap_or(brace);
+                    if self.token_text(end) == "(" { behind(end) } else { end }
+                }
+                _ => return at,
+            };
         }
     }
 

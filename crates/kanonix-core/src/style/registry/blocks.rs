@@ -6,7 +6,8 @@ use crate::style::family::Family;
 use crate::style::keys::Key;
 use crate::style::member_order::{READY, WORDS};
 
-const BRACE: ValueKind = ValueKind::Word(&["same_line", "next_line", "keep"]);
+const BRACE: ValueKind =
+    ValueKind::Word(&["same_line", "next_line", "next_line_if_broken", "keep"]);
 const GOES_ON: ValueKind = ValueKind::Word(&["with_brace", "own_line", "keep"]);
 const ANNOTATION: ValueKind = ValueKind::Word(&["keep", "own_line", "same_line"]);
 const CLAUSE: ValueKind = ValueKind::Word(&["fit", "own_line"]);
@@ -18,8 +19,8 @@ pub(super) const ENTRIES: &[Entry] = &[
         setting: Setting::OpenBrace,
         name: "open_brace",
         about: "Where the brace stands that opens a block: at the end of its header's line, or on \
-                a line of its own, or where it is. One word for all kinds of block, or a \
-                table.",
+                a line of its own, or on one where the header takes several lines, or where it \
+                is. One word for all kinds of block, or a table.",
         slots: &[
             key(Key::Type, Family::Blocks, "classes", BRACE, "same_line"),
             key(
