@@ -91,8 +91,14 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
 /// Values behind a sign or a word, one after another.
 pub(super) fn values(p: &mut Planner, node: NodeId, parts: &[NodeId]) {
     let group = p.group(Shape::Chain, p.first(node), p.end(node));
+    let is_name = |part: &NodeId| matches!(
+        Kind::at(p, *part),
+        Kind::Comma | Kind::Identifier | Kind::DotIndexExpression
+    );
+    // `local ebb, flood = tide.ebb, tide.flood`
+    let fills = p.is(p.parent(node), Kind::AssignmentStatement) && parts.iter().all(is_name);
     let own = p.group_mut(group);
-    (own.rows, own.slight) = (Rows::Any, Slight::Half);
+    (own.rows, own.slight, own.fills) = (Rows::Any, Slight::Half, fills);
     p.stands_anywhere(group, Key::Call);
     for part in parts.iter().skip(1) {
         let token = p.first(*part);

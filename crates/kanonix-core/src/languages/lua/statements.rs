@@ -75,8 +75,13 @@ pub(super) fn rule(p: &mut Planner, node: NodeId, kind: Kind, parts: &[NodeId]) 
     true
 }
 
-/// `level = 2`; a table may begin below its sign.
+/// `level = 2`; a table may begin below its sign, and so do several values that have room there and none behind
+/// it.
 pub(super) fn assigned(p: &mut Planner, sign: TokenId, value: NodeId) {
+    let are_several = p.is(value, Kind::ExpressionList) && p.parts(value).len() > 1;
+    if are_several && p.choices.remembers && p.broken_before(sign) && !p.broken_before(sign + 1) {
+        return assigned_below(p, sign, value);
+    }
     p.operator(sign, Key::Assign);
     let table = match p.parts(value)[..] {
         [only] if p.is(value, Kind::ExpressionList) => only,
@@ -90,6 +95,18 @@ pub(super) fn assigned(p: &mut Planner, sign: TokenId, value: NodeId) {
         true => p.behind_sign(brace, gap),
         false => p.assigned(sign, value, gap, Setting::OperatorGap),
     }
+    if are_several {
+        p.assigned_to_fit(value);
+    }
+}
+
+/// Names on a line, and below them the sign with as many values: somebody put them under each other.
+fn assigned_below(p: &mut Planner, sign: TokenId, value: NodeId) {
+    p.operator(p.first(value), Key::Assign);
+    let group = p.group(Shape::LastResort, sign - 1, p.end(value));
+    p.force(group);
+    let blanks = p.beside(sign, Key::Assign);
+    p.may_break(sign, group, 1, blanks, Setting::OperatorGap);
 }
 
 /// Statements on lines of their own; a `;` stays with the one before it.

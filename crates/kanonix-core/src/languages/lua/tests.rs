@@ -436,3 +436,27 @@ g();
     let text = "j(); (k or l)()\n";
     assert_eq!(lay("lua", text), "j();\n(k or l)()\n");
 }
+
+/// Several values go below their sign before they are divided; the sign stands with them where somebody put it so.
+#[test]
+fn several_values_stand_below_their_names() {
+    insta::assert_snapshot!(lay("lua", "\
+local sin, cos
+   = math.sin, math.cos
+local assert, pairs, ipairs, setmetatable, table, rawget, kind, number = assert, pairs, ipairs, setmetatable, table, rawget, type, tonumber
+local level
+   = 2
+local ebb, flood =
+   1, 2
+ebb, flood = springTide, neapTide, surge, level, gauge, buoy, springTide, neapTide, surge, level, gauge, buoy, highest, lowest
+"), @"
+    local sin, cos
+      = math.sin, math.cos
+    local assert, pairs, ipairs, setmetatable, table, rawget, kind, number =
+      assert, pairs, ipairs, setmetatable, table, rawget, type, tonumber
+    local level = 2
+    local ebb, flood = 1, 2
+    ebb, flood = springTide, neapTide, surge, level, gauge, buoy, springTide, neapTide, surge, level,
+      gauge, buoy, highest, lowest
+    ");
+}
