@@ -290,7 +290,7 @@ fn a_brace_may_stand_below_a_header_of_several_lines() {
     let settings = [("open_brace", "", "next_line_if_broken"), ("max_line_length", "", "40")];
     insta::assert_snapshot!(lay_with("java", &settings, "\
 class Gauge {
-    @Tide(value = 2)
+    @Tide(value = 2) // the ebb's
     @Override int low(int level)
     {
         return level;
@@ -304,7 +304,7 @@ class Gauge {
 }
 "), @"
     class Gauge {
-        @Tide(value = 2)
+        @Tide(value = 2) // the ebb's
         @Override
         int low(int level) {
             return level;

@@ -182,14 +182,6 @@ fn is_annotation(p: &Planner, part: NodeId) -> bool {
     matches!(Kind::at(p, part), Kind::Annotation | Kind::MarkerAnnotation)
 }
 
-/// Where a header begins behind the annotations that lead it.
-fn behind_annotations(p: &Planner, head: &[NodeId]) -> Option<TokenId> {
-    let first = *head.first()?;
-    let own = if p.is(first, Kind::Modifiers) { p.parts(first) } else { vec![first] };
-    let word = own.iter().find(|part| !is_annotation(p, **part));
-    Some(word.map_or(p.end(first), |word| p.first(*word)))
-}
-
 /// The kind of declaration that a header is one of, as `annotation_line` has them.
 fn annotated_kind(p: &Planner, node: NodeId) -> Option<Key> {
     let declaration = if p.is(node, Kind::Modifiers) { p.parent(node) } else { node };
@@ -232,8 +224,9 @@ fn clauses(p: &mut Planner, head: &[NodeId]) {
         _ => None,
     };
     let clauses: Vec<(NodeId, Key)> = head.iter().filter_map(clause).collect();
-    if let (Some((last, _)), Some(begins)) = (clauses.last(), behind_annotations(p, head)) {
-        p.clauses_of(begins, p.end(*last), &clauses);
+    if let Some((last, _)) = clauses.last() {
+        let end = p.end(*last);
+        p.clauses_of(p.behind_annotations(p.first(head[0]), end), end, &clauses);
     }
 }
 

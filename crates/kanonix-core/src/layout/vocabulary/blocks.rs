@@ -414,7 +414,7 @@ impl Planner<'_> {
     }
 
     /// Where a header begins behind the annotations that may lead it: `@Tide(high)`, `[Tide]`.
-    fn behind_annotations(&self, header: TokenId, brace: TokenId) -> TokenId {
+    pub fn behind_annotations(&self, header: TokenId, end: TokenId) -> TokenId {
         let behind = |open: TokenId| {
             let mut depth = 0usize;
             let closes = |token: &TokenId| {
@@ -423,21 +423,25 @@ impl Planner<'_> {
                 depth -= usize::from(self.tree.closes(text));
                 depth == 0
             };
-            (open..brace).find(closes).map_or(brace, |closer| closer + 1)
+            (open..end).find(closes).map_or(end, |closer| closer + 1)
         };
         let mut at = header;
-        loop {
+        while at < end {
             at = match self.token_text(at) {
+                _ if self.tree.tokens[at as usize].role == Role::Comment => at + 1,
                 "[" => behind(at),
                 "@" => {
                     let name = |token: &TokenId| (token - at) % 2 == 0
                         && self.token_text(*token) != ".";
-                    let end = (at + 1..brace).find(name).unwrap_or(brace);
-                    if self.token_text(end) == "(" { behind(end) } else { end }
+                    match (at + 1..end).find(name) {
+                        Some(open) if self.token_text(open) == "(" => behind(open),
+                        next => next.unwrap_or(end),
+                    }
                 }
                 _ => return at,
             };
         }
+        end
     }
 
     /// What stands one blank behind something on its line, as `breaks` has it. That the blank is
